@@ -1,0 +1,27 @@
+/** Sums on numbers that both lives share, registered with the database under the names of `compile.ts`. */
+
+/** The text of a number, as a person would write it: at most 15 significant digits, no trailing noughts. */
+export function numberText(value: number): string {
+	return String(Number(value.toPrecision(15))).toUpperCase()
+}
+
+/** Base to an exponent, or undefined where the result is no number. */
+export function power(base: number, exponent: number): number | undefined {
+	const result = base ** exponent
+	return Number.isFinite(result) ? result : undefined
+}
+
+/**
+ * Sums as the database does: Kahan's sum with Neumaier's correction (SQLite's `sum()` since 3.43), so that both lives
+ * agree to the last bit.
+ */
+export function compensatedSum(values: readonly number[]): number {
+	let sum = 0
+	let lost = 0
+	for (const value of values) {
+		const next = sum + value
+		lost += Math.abs(sum) > Math.abs(value) ? sum - next + value : value - next + sum
+		sum = next
+	}
+	return sum + lost
+}

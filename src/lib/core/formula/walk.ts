@@ -1,0 +1,73 @@
+import type { Expr } from './types.ts'
+
+/** The direct parts of a node, in the order of the text. */
+export function partsOf(expr: Expr): readonly Expr[] {
+	switch (expr.kind) {
+		case 'literal':
+		case 'this':
+		case 'me':
+		case 'now':
+		case 'granted':
+			return []
+		case 'field':
+		case 'children':
+			return [expr.of]
+		case 'filter':
+			return [expr.rows, expr.where]
+		case 'each':
+			return [expr.rows, expr.item]
+		case 'aggregate':
+		case 'and':
+		case 'or':
+		case 'call':
+			return expr.args
+		case 'negate':
+		case 'totext':
+		case 'not':
+		case 'isblank':
+			return [expr.arg]
+		case 'arithmetic':
+		case 'join':
+		case 'compare':
+			return [expr.left, expr.right]
+		case 'in':
+			return [expr.item, ...expr.list]
+		case 'if':
+			return [expr.test, expr.then, expr.else]
+		case 'iferror':
+			return [expr.arg, expr.else]
+	}
+}
+
+/** Whether any node of a tree, the tree itself among them, satisfies a test. */
+export function someNode(expr: Expr, test: (node: Expr) => boolean): boolean {
+	return test(expr) || partsOf(expr).some((part) => someNode(part, test))
+}
+
+/** Whether a tree reads the clock or the looker, so that its value must never be kept. */
+export function isVolatile(expr: Expr): boolean {
+	return someNode(expr, (node) => {
+		if (node.kind === 'now' || node.kind === 'me' || node.kind === 'granted') return true
+		return node.kind === 'field' && node.column.computed !== undefined && isVolatile(node.column.computed.expr)
+	})
+}
+
+/** Whether a tree reads nothing but plain or kept columns of the row it stands on. */
+export function readsOwnRowOnly(expr: Expr): boolean {
+	return !someNode(expr, (node) => {
+		if (node.kind === 'children' || node.kind === 'filter' || node.kind === 'each') return true
+		if (node.kind !== 'field') return false
+		const own = node.of.kind === 'this' && node.of.level === 0
+		return !own || (node.column.computed !== undefined && !node.column.computed.stored)
+	})
+}
+
+/** The ids of the columns of its own row that a tree reads. */
+export function ownColumns(expr: Expr): ReadonlySet<number> {
+	const found = new Set<number>()
+	someNode(expr, (node) => {
+		if (node.kind === 'field' && node.of.kind === 'this' && node.of.level === 0) found.add(node.column.id)
+		return false
+	})
+	return found
+}

@@ -1,0 +1,50 @@
+/** A piece of SQL and the values of its `?`, in order. Never a bare string. */
+export interface Sql {
+	readonly text: string
+	readonly params: readonly SqlValue[]
+}
+
+export type SqlValue = null | number | string
+
+/** `` sql`n = ${param(5)}` `` joins pieces into one; what stands in `${}` is SQL itself or a name made by this program. */
+export function sql(strings: TemplateStringsArray, ...pieces: readonly (Sql | number)[]): Sql {
+	let text = strings[0] ?? ''
+	const params: SqlValue[] = []
+	pieces.forEach((piece, i) => {
+		if (typeof piece === 'number') text += String(Math.trunc(piece))
+		else {
+			text += piece.text
+			params.push(...piece.params)
+		}
+		text += strings[i + 1] ?? ''
+	})
+	return { text, params }
+}
+
+export function param(value: SqlValue): Sql {
+	return { text: '?', params: [value] }
+}
+
+/** SQL without values that this program wrote itself: a name it made, a keyword. Never anything a person typed. */
+export function raw(text: string): Sql {
+	return { text, params: [] }
+}
+
+export function joinSql(pieces: readonly Sql[], separator: string): Sql {
+	return { text: pieces.map((piece) => piece.text).join(separator), params: pieces.flatMap((piece) => piece.params) }
+}
+
+export function allOf(conditions: readonly Sql[]): Sql {
+	if (conditions.length === 0) return raw('1')
+	return conditions.length === 1 && conditions[0] ? conditions[0] : sql`(${joinSql(conditions, ' AND ')})`
+}
+
+export function anyOf(conditions: readonly Sql[]): Sql {
+	if (conditions.length === 0) return raw('0')
+	return conditions.length === 1 && conditions[0] ? conditions[0] : sql`(${joinSql(conditions, ' OR ')})`
+}
+
+/** The one place where a name that a person chose becomes part of SQL. */
+export function quoteName(name: string): Sql {
+	return raw(`"${name.replaceAll('"', '""').replaceAll('\0', '')}"`)
+}

@@ -1,0 +1,43 @@
+/** Rows as they travel to whoever may see them. A cell that is not seen is absent, not blank. */
+import type { Plain } from '../formula/types.ts'
+
+export type WireCell =
+	| Plain
+	/** A reference: the id of its target and the label under which the reader knows it. */
+	| { readonly id: string; readonly label: string }
+	/** A reference to a row that the reader may not see. */
+	| { readonly hidden: true }
+	| { readonly error: string }
+
+export interface WireRow {
+	readonly id: string
+	readonly rev: number
+	/** By column, as `c17`. */
+	readonly cells: Readonly<Record<string, WireCell>>
+	/** What the reader may do with this row, where that was asked for. */
+	readonly may?: { readonly change: readonly number[]; readonly remove: boolean }
+}
+
+export interface WirePage {
+	readonly rows: readonly WireRow[]
+	/** Where the next page starts; null at the end. */
+	readonly next: string | null
+	/** The columns that this reader can see on some rows, in the table's order. */
+	readonly columns: readonly number[]
+}
+
+export function cellKey(column: number): string {
+	return `c${column}`
+}
+
+export function isReferenceCell(cell: WireCell | undefined): cell is { id: string; label: string } {
+	return typeof cell === 'object' && cell !== null && 'id' in cell
+}
+
+export function isHiddenCell(cell: WireCell | undefined): cell is { hidden: true } {
+	return typeof cell === 'object' && cell !== null && 'hidden' in cell
+}
+
+export function isErrorCell(cell: WireCell | undefined): cell is { error: string } {
+	return typeof cell === 'object' && cell !== null && 'error' in cell
+}

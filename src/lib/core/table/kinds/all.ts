@@ -1,0 +1,43 @@
+/** Every type whose values can be typed, by name. A new one is one file beside its siblings and one line here. */
+import type { ColumnTypeName } from '../types.ts'
+import { choice } from './choice.ts'
+import { code } from './code.ts'
+import { date } from './date.ts'
+import { dateAndTime } from './date-and-time.ts'
+import { decimal } from './decimal.ts'
+import { email } from './email.ts'
+import type { ColumnKind } from './kind.ts'
+import { longText } from './long-text.ts'
+import { money } from './money.ts'
+import { percent } from './percent.ts'
+import { phone } from './phone.ts'
+import { place } from './place.ts'
+import { text } from './text.ts'
+import { webAddress } from './web-address.ts'
+import { wholeNumber } from './whole-number.ts'
+import { yesNo } from './yes-no.ts'
+
+const KINDS: ReadonlyMap<ColumnTypeName, ColumnKind> = new Map(
+	[
+		text,
+		longText,
+		wholeNumber,
+		decimal,
+		money,
+		percent,
+		yesNo,
+		date,
+		dateAndTime,
+		choice,
+		email,
+		phone,
+		webAddress,
+		code,
+		place
+	].map((kind) => [kind.name, kind])
+)
+
+/** The type's own rules; undefined for references and computed columns, which nobody types as they are. */
+export function findKind(name: ColumnTypeName): ColumnKind | undefined {
+	return KINDS.get(name)
+}

@@ -1,0 +1,29 @@
+import type { Plain } from '../../formula/types.ts'
+import type { StoredValue } from '../storage.ts'
+import type { Column, ColumnTypeName } from '../types.ts'
+
+/** How dates and decimals were written where a text comes from. */
+export interface Writing {
+	readonly dates: 'day first' | 'month first' | 'year first'
+	readonly decimal: '.' | ','
+}
+
+export const TYPED: Writing = { dates: 'day first', decimal: '.' }
+
+export type Reading = { readonly ok: true; readonly value: Plain } | { readonly ok: false; readonly message: string }
+
+/** One type of column: how its values are read from text, checked, kept and shown. A blank is `null` throughout. */
+export interface ColumnKind {
+	readonly name: ColumnTypeName
+	/** Reads text that a person typed or a file holds; it has been trimmed and is not empty. */
+	read(text: string, column: Column, writing: Writing): Reading
+	/** Checks a value that came from outside the program; never `null`. */
+	check(value: unknown, column: Column): Reading
+	toStored(value: NonNullable<Plain>, column: Column): StoredValue
+	fromStored(stored: number | string, column: Column): Plain
+	/** The text that people see. */
+	show(value: NonNullable<Plain>, column: Column): string
+}
+
+export const read = (value: Plain): Reading => ({ ok: true, value })
+export const refuse = (message: string): Reading => ({ ok: false, message })

@@ -1,0 +1,12 @@
+import { grouped, numberKind } from './numbers.ts'
+
+/** Kept in minor units. The unit is the currency's sign and stands before the digits. */
+export const money = numberKind({
+	name: 'money',
+	strip: /^\s*[-+]?\s*(?:£|€|\$|¥|GBP|EUR|USD)\s*|\s*(?:£|€|\$|¥|GBP|EUR|USD)\s*$/gi,
+	show: (value, column) => {
+		const digits = grouped(value, 2)
+		const unit = column.unit ?? '£'
+		return digits.startsWith('−') ? `−${unit}${digits.slice(1)}` : `${unit}${digits}`
+	}
+})

@@ -1,0 +1,76 @@
+/**
+ * A base for types that are numbers: reading digits as people write them, without guessing.
+ */
+import { numberText } from '../../formula/numbers.ts'
+import { scaleOf } from '../storage.ts'
+import type { Column, ColumnTypeName } from '../types.ts'
+import { read, refuse, TYPED, type ColumnKind, type Reading, type Writing } from './kind.ts'
+
+interface NumberRules {
+	readonly name: ColumnTypeName
+	/** Signs that may stand before or after the digits. */
+	readonly strip?: RegExp
+	/** The divisor that such a sign stands for, as with percents. */
+	readonly per?: number
+	readonly check?: (value: number, column: Column) => string | undefined
+	readonly show: (value: number, column: Column) => string
+}
+
+/** Larger magnitudes are kept out, so that sums and products cannot run past what a number holds. */
+const MOST = 1e100
+
+export function numberKind(rules: NumberRules): ColumnKind {
+	const take = (value: number, column: Column): Reading => {
+		if (!Number.isFinite(value) || Math.abs(value) > MOST) return refuse('This number is too large to keep.')
+		const complaint = rules.check?.(value, column)
+		if (complaint !== undefined) return refuse(complaint)
+		const scale = scaleOf(column)
+		const scaled = roundHalfAway(value * scale)
+		if (scale > 1 && !Number.isSafeInteger(scaled)) return refuse('This number is too large to keep to the last digit.')
+		return read(scale > 1 ? scaled / scale : value)
+	}
+	return {
+		name: rules.name,
+		read: (text, column, writing) => {
+			const plain = rules.strip ? text.replace(rules.strip, '').trim() : text
+			const value = parseNumber(plain, writing)
+			if (value === undefined) return refuse(`"${text}" is no number. Write digits, with a dot before decimals: 1.4.`)
+			return take(rules.per !== undefined && text.includes('%') ? value / rules.per : value, column)
+		},
+		check: (value, column) => {
+			if (typeof value === 'string') return numberKind(rules).read(value.trim(), column, TYPED)
+			return typeof value === 'number' ? take(value, column) : refuse('A number was expected here.')
+		},
+		toStored: (value, column) => {
+			const scale = scaleOf(column)
+			return scale > 1 ? Math.round(Number(value) * scale) : Number(value)
+		},
+		fromStored: (stored, column) => Number(stored) / scaleOf(column),
+		show: (value, column) => rules.show(Number(value), column)
+	}
+}
+
+/** Reads plain digits, digits with thousands apart, and signs before or brackets round them; otherwise undefined. */
+export function parseNumber(text: string, writing: Writing): number | undefined {
+	const bracketed = /^\((.*)\)$/.exec(text)
+	const body = (bracketed?.[1] ?? text).replace(/^[−–]/, '-').trim()
+	const apart = writing.decimal === '.' ? "[,'\u00a0\u202f ]" : "[.'\u00a0\u202f ]"
+	const point = writing.decimal === '.' ? '\\.' : ','
+	const plain = new RegExp(`^[+-]?(?:\\d+|\\d{1,3}(?:${apart}\\d{3})+)?(?:${point}\\d*)?(?:[eE][+-]?\\d+)?$`)
+	if (!plain.test(body) || !/\d/.test(body)) return undefined
+	const value = Number(body.replace(new RegExp(apart, 'g'), '').replace(',', '.'))
+	return bracketed ? -value : value
+}
+
+/** Money rounds half away from zero. The correction undoes the binary error of `1.005 * 100`. */
+export function roundHalfAway(value: number): number {
+	return Math.sign(value) * Math.round(Math.abs(value) * (1 + Number.EPSILON))
+}
+
+/** Digits in groups of three, with the wanted decimals; the sign is a true minus. */
+export function grouped(value: number, places: number | undefined): string {
+	const fixed = places === undefined ? numberText(Math.abs(value)) : Math.abs(value).toFixed(places)
+	const [whole = '', decimals] = fixed.split('.')
+	const digits = fixed.includes('E') ? fixed : whole.replace(/\B(?=(\d{3})+$)/g, ',') + (decimals ? `.${decimals}` : '')
+	return value < 0 ? `−${digits}` : digits
+}

@@ -1,0 +1,67 @@
+/**
+ * How a column's values lie in the store.
+ *
+ * Money, percents and decimals of fixed places are scaled whole numbers, so that totals are exact and an index serves
+ * `amount > 500`. Choices are small numbers in the builder's order. Text that is compared has a key beside it.
+ */
+import type { Column } from './types.ts'
+
+export type StoredValue = null | number | string
+
+/** By how much a number is multiplied in the store; 1 for those that are kept as they are. */
+export function scaleOf(column: Column): number {
+	switch (column.type) {
+		case 'money':
+			return 100
+		case 'percent':
+			return 10 ** ((column.places ?? 2) + 2)
+		case 'decimal':
+			return column.places === undefined ? 1 : 10 ** column.places
+		default:
+			return 1
+	}
+}
+
+/** Whether a key for comparing stands beside the column. */
+export function hasKey(column: Column): boolean {
+	if (column.type === 'computed') return column.computed?.stored === true && column.computed.expr.type.kind === 'text'
+	return KEYED.has(column.type)
+}
+
+const KEYED: ReadonlySet<string> = new Set(['text', 'email', 'phone', 'web address', 'code', 'place'])
+
+/** Whether the column lies in the row at all; layers are worked out when they are read. */
+export function isStored(column: Column): boolean {
+	return column.type !== 'computed' || column.computed?.stored === true
+}
+
+/** The type of the column in the database. */
+export function storageClass(column: Column): 'TEXT' | 'INTEGER' | 'REAL' {
+	switch (column.type) {
+		case 'whole number':
+		case 'money':
+		case 'percent':
+		case 'yes/no':
+		case 'choice':
+		case 'reference':
+			return 'INTEGER'
+		case 'decimal':
+			return column.places === undefined ? 'REAL' : 'INTEGER'
+		case 'computed':
+			return computedClass(column)
+		default:
+			return 'TEXT'
+	}
+}
+
+function computedClass(column: Column): 'TEXT' | 'INTEGER' | 'REAL' {
+	switch (column.computed?.expr.type.kind) {
+		case 'number':
+			return 'REAL'
+		case 'yesno':
+		case 'row':
+			return 'INTEGER'
+		default:
+			return 'TEXT'
+	}
+}

@@ -1,0 +1,90 @@
+/**
+ * What a builder's tables are made of. The store's names follow from the numbers: table 5 is `t5`, column 17 is `c17`,
+ * and neither number is ever used again, so renaming moves no data.
+ */
+import type { Expr } from '../formula/types.ts'
+
+export interface Catalogue {
+	readonly tables: ReadonlyMap<number, Table>
+	/** The people table, whose row is `me`. */
+	readonly people: Table
+}
+
+export interface Table {
+	readonly id: number
+	readonly name: string
+	/** People who may see all of it, write its lines and look at it as others see it. */
+	readonly keepers: readonly number[]
+	/** The column by which a row is known to people. */
+	readonly label: number
+	readonly columns: readonly Column[]
+	/** References in other tables that point here. */
+	readonly reverses: readonly Reverse[]
+}
+
+export type ColumnTypeName =
+	| 'text'
+	| 'long text'
+	| 'whole number'
+	| 'decimal'
+	| 'money'
+	| 'percent'
+	| 'yes/no'
+	| 'date'
+	| 'date and time'
+	| 'choice'
+	| 'reference'
+	| 'email'
+	| 'phone'
+	| 'web address'
+	| 'code'
+	| 'place'
+	| 'computed'
+
+export interface Column {
+	readonly id: number
+	readonly name: string
+	readonly type: ColumnTypeName
+	/** Digits after the point that are kept, as a scaled whole number; undefined for a free decimal. */
+	readonly places?: number
+	readonly unit?: string
+	readonly choices?: readonly string[]
+	/** The table that a reference points to. */
+	readonly to?: number
+	/** What the set of rows that point here is called, seen from there. */
+	readonly reverseName?: string
+	readonly required?: boolean
+	readonly unique?: boolean
+	readonly computed?: Computed
+}
+
+export interface Computed {
+	readonly text: string
+	readonly expr: Expr
+	/** Kept in the row by the door, because it depends on its own row alone and does not vary. */
+	readonly stored: boolean
+	/** Counts every row, whoever looks: the builder's choice. */
+	readonly vouched: boolean
+}
+
+export interface Reverse {
+	readonly name: string
+	readonly table: number
+	readonly column: number
+}
+
+export function findColumn(table: Table, id: number): Column | undefined {
+	return table.columns.find((column) => column.id === id)
+}
+
+export function getColumn(table: Table, id: number): Column {
+	const column = findColumn(table, id)
+	if (!column) throw new Error(`Cannot find column "${id}" in table "${table.id}"`)
+	return column
+}
+
+export function getTable(catalogue: Catalogue, id: number): Table {
+	const table = catalogue.tables.get(id)
+	if (!table) throw new Error(`Cannot find table "${id}"`)
+	return table
+}

@@ -1,0 +1,26 @@
+/**
+ * The key by which text is compared: NFC, lower case, final sigma as sigma.
+ *
+ * Equality, order and uniqueness use it in both lives of a formula, so that an index over the stored key serves them.
+ * It is no natural order ("a10" stands before "a2"); that is a separate choice.
+ */
+export function textKey(text: string): string {
+	return text.normalize('NFC').toLowerCase().replaceAll('ς', 'σ')
+}
+
+/** Orders two texts by code point, as SQLite orders UTF-8 bytes. JavaScript's `<` orders UTF-16 units, which differs. */
+export function compareCodePoints(a: string, b: string): number {
+	const length = Math.min(a.length, b.length)
+	for (let i = 0; i < length; i++) {
+		const x = a.charCodeAt(i)
+		const y = b.charCodeAt(i)
+		if (x !== y) return toCodePointOrder(x) - toCodePointOrder(y)
+	}
+	return a.length - b.length
+}
+
+/** Surrogates stand for code points above every other unit, so they are moved behind them. */
+function toCodePointOrder(unit: number): number {
+	if (unit >= 0xe000) return unit - 0x800
+	return unit >= 0xd800 ? unit + 0x2000 : unit
+}

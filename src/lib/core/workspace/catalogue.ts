@@ -1,0 +1,151 @@
+/**
+ * Builds what the program works with from the workspace document: tables with their reverse references, computed
+ * columns and access lines as checked trees.
+ *
+ * A formula that no longer holds (its column was removed) gives an issue and, in an access line, a line that lets
+ * nobody in: a mistake can only take away.
+ */
+import { check, checkCondition, type Scope } from '../formula/check.ts'
+import * as issues from '../formula/issues.ts'
+import type { Expr, Issue } from '../formula/types.ts'
+import { isVolatile, readsOwnRowOnly, someNode } from '../formula/walk.ts'
+import { NOTHING, EVERYTHING } from '../access/rights.ts'
+import type { Line, Role } from '../access/types.ts'
+import type { Catalogue, Column, Computed, Reverse, Table } from '../table/types.ts'
+import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from './document.ts'
+
+export interface Workspace {
+	readonly name: string
+	readonly timeZone: string
+	readonly catalogue: Catalogue
+	readonly roles: readonly Role[]
+	readonly lines: readonly Line[]
+	readonly issues: readonly PlacedIssue[]
+}
+
+export interface PlacedIssue extends Issue {
+	/** A column's id, or a line's. */
+	readonly place: { readonly column: number } | { readonly line: string; readonly part: 'where' | 'after' }
+}
+
+type Building<T> = { -readonly [K in keyof T]: T[K] }
+
+export function buildWorkspace(document: WorkspaceDocument): Workspace {
+	const found: PlacedIssue[] = []
+	const tables = new Map<number, Table>(document.tables.map((entry) => [entry.id, toTable(entry)]))
+	addReverses(tables)
+	const people = tables.get(document.people)
+	if (!people) throw new Error(`Cannot find the people table "${document.people}"`)
+	const catalogue: Catalogue = { tables, people }
+	addComputed(document, catalogue, found)
+	const lines = document.lines.map((entry) => toLine(entry, catalogue, found))
+	return { name: document.name, timeZone: document.timeZone, catalogue, roles: document.roles, lines, issues: found }
+}
+
+function toTable(entry: TableEntry): Table {
+	const { id, name, keepers, label } = entry
+	return { id, name, keepers, label, columns: entry.columns.map(toColumn), reverses: [] }
+}
+
+function toColumn(entry: ColumnEntry): Column {
+	const { formula: _text, vouched: _vouched, ...plain } = entry
+	return Object.fromEntries(Object.entries(plain).filter(([, value]) => value !== undefined)) as unknown as Column
+}
+
+function addReverses(tables: ReadonlyMap<number, Table>): void {
+	for (const table of tables.values()) {
+		for (const column of table.columns) {
+			const target = column.type === 'reference' ? tables.get(column.to ?? 0) : undefined
+			if (!target) continue
+			const reverse: Reverse = { name: reverseName(table, column, target), table: table.id, column: column.id }
+			;(target as Building<Table>).reverses = [...target.reverses, reverse]
+		}
+	}
+}
+
+/** `inspections`, or `inspections by diver` when a second reference of that table points here. */
+function reverseName(table: Table, column: Column, target: Table): string {
+	if (column.reverseName) return column.reverseName
+	const plain = table.name.toLowerCase()
+	const taken = [...target.columns, ...target.reverses].some((each) => each.name.toLowerCase() === plain)
+	return taken ? `${plain} by ${column.name.toLowerCase()}` : plain
+}
+
+/** Checks computed columns in the order of their dependence; those in a circle get an issue with its path. */
+function addComputed(document: WorkspaceDocument, catalogue: Catalogue, found: PlacedIssue[]): void {
+	const entries = new Map(
+		document.tables.flatMap((table) => table.columns.map((column) => [column.id, { table, column }]))
+	)
+	const done = new Set<number>()
+	const path: number[] = []
+
+	const visit = (id: number): void => {
+		const entry = entries.get(id)
+		if (!entry || entry.column.type !== 'computed' || done.has(id)) return
+		path.push(id)
+		const table = catalogue.tables.get(entry.table.id)
+		const column = table?.columns.find((each) => each.id === id)
+		if (!table || !column) throw new Error(`Cannot find column "${id}" while building`)
+		settle(entry.column, column, table)
+		path.pop()
+		done.add(id)
+	}
+
+	/** Names are resolved with what is known; a computed column that was met unfinished is visited first, then again. */
+	const settle = (entry: ColumnEntry, column: Column, table: Table): void => {
+		const scope: Scope = { catalogue, rows: [table], me: true }
+		const text = entry.formula ?? ''
+		let checked = check(text, scope)
+		for (const needed of checked.expr ? unfinished(checked.expr) : mentioned(text, table, catalogue)) {
+			if (done.has(needed)) continue
+			if (path.includes(needed)) {
+				const names = [...path.slice(path.indexOf(needed)), needed].map((each) => entries.get(each)?.column.name ?? '')
+				found.push({ ...issues.circle(names, { from: 0, to: text.length }), place: { column: column.id } })
+				return
+			}
+			visit(needed)
+		}
+		checked = check(text, scope)
+		if (!checked.expr) found.push(...checked.issues.map((each) => ({ ...each, place: { column: column.id } })))
+		else (column as Building<Column>).computed = toComputed(text, checked.expr, entry.vouched ?? false)
+	}
+
+	const unfinished = (expr: Expr): number[] => {
+		const needed: number[] = []
+		someNode(expr, (node) => {
+			if (node.kind === 'field' && node.column.type === 'computed' && !node.column.computed) needed.push(node.column.id)
+			return false
+		})
+		return needed
+	}
+
+	for (const id of entries.keys()) visit(id)
+}
+
+/** Computed columns of any table whose name stands in a formula that could not be checked yet. */
+function mentioned(text: string, _table: Table, catalogue: Catalogue): number[] {
+	const lower = text.toLowerCase()
+	const columns = [...catalogue.tables.values()].flatMap((table) => table.columns)
+	return columns
+		.filter((column) => column.type === 'computed' && !column.computed && lower.includes(column.name.toLowerCase()))
+		.map((column) => column.id)
+}
+
+function toComputed(text: string, expr: Expr, vouched: boolean): Computed {
+	return { text, expr, stored: readsOwnRowOnly(expr) && !isVolatile(expr), vouched }
+}
+
+function toLine(entry: LineEntry, catalogue: Catalogue, found: PlacedIssue[]): Line {
+	const table = catalogue.tables.get(entry.table)
+	const read = (text: string, part: 'where' | 'after'): Expr => {
+		if (text.trim() === '') return EVERYTHING
+		const checked = table
+			? checkCondition(text, { catalogue, rows: [table], me: true })
+			: { expr: undefined, issues: [] }
+		found.push(...checked.issues.map((each) => ({ ...each, place: { line: entry.id, part } })))
+		return checked.expr ?? NOTHING
+	}
+	const { id, role, verbs, columns } = entry
+	const line = { id, table: entry.table, role, verbs, where: read(entry.where, 'where'), columns }
+	return entry.after === undefined ? line : { ...line, after: read(entry.after, 'after') }
+}

@@ -1,0 +1,114 @@
+/**
+ * The workspace document: tables, roles and access lines, as one versioned JSON text in an open format.
+ *
+ * It takes effect when it is saved; every saved version is kept. Formulas stand in it as text.
+ * `npm run schema` is not needed: the published JSON Schema is made from this file (`/schema/workspace.json`).
+ */
+import { z } from 'zod'
+import { VERBS } from '../access/types.ts'
+
+export const WORKSPACE_FORMAT = 2
+
+const name = z.string().trim().min(1).max(80)
+const id = z.number().int().positive()
+const formula = z.string().max(10_000)
+
+export const COLUMN_TYPES = [
+	'text',
+	'long text',
+	'whole number',
+	'decimal',
+	'money',
+	'percent',
+	'yes/no',
+	'date',
+	'date and time',
+	'choice',
+	'reference',
+	'email',
+	'phone',
+	'web address',
+	'code',
+	'place',
+	'computed'
+] as const
+
+export const columnSchema = z.object({
+	id,
+	name,
+	type: z.enum(COLUMN_TYPES),
+	places: z.number().int().min(0).max(6).optional(),
+	unit: z.string().max(20).optional(),
+	choices: z.array(z.string().min(1).max(200)).max(500).optional(),
+	to: id.optional(),
+	reverseName: name.optional(),
+	required: z.boolean().optional(),
+	unique: z.boolean().optional(),
+	formula: formula.optional(),
+	vouched: z.boolean().optional()
+})
+
+export const tableSchema = z.object({
+	id,
+	name,
+	keepers: z.array(id),
+	label: id,
+	columns: z.array(columnSchema).min(1).max(500),
+	/** Where it was brought in from, for the list of sources. */
+	source: z.object({ file: z.string(), sheet: z.string().optional(), at: z.number() }).optional()
+})
+
+export const roleSchema = z.object({ id, name, includes: z.array(id) })
+
+const columnScopeSchema = z.union([
+	z.object({ kind: z.literal('all') }),
+	z.object({ kind: z.enum(['only', 'except']), columns: z.array(id) })
+])
+
+export const lineSchema = z.object({
+	id: z.string().min(1).max(40),
+	table: id,
+	role: id,
+	verbs: z.array(z.enum(VERBS)).min(1),
+	/** Blank means every row. */
+	where: formula,
+	after: formula.optional(),
+	columns: columnScopeSchema
+})
+
+export const workspaceSchema = z.object({
+	format: z.literal(WORKSPACE_FORMAT),
+	name,
+	timeZone: z.string().min(1),
+	people: id,
+	tables: z.array(tableSchema),
+	roles: z.array(roleSchema),
+	lines: z.array(lineSchema)
+})
+
+export type WorkspaceDocument = z.infer<typeof workspaceSchema>
+export type TableEntry = z.infer<typeof tableSchema>
+export type ColumnEntry = z.infer<typeof columnSchema>
+export type LineEntry = z.infer<typeof lineSchema>
+export type RoleEntry = z.infer<typeof roleSchema>
+
+/** Each step turns the format of its number into the next; applied on reading, so old documents need no migration. */
+const UPGRADES: Readonly<Record<number, (old: Record<string, unknown>) => Record<string, unknown>>> = {
+	// Format 1 had no time zone: every workspace lived by UTC.
+	1: (old) => ({ ...old, format: 2, timeZone: 'UTC' })
+}
+
+/** Reads a stored document of any format so far. A newer one is refused, saying both numbers. */
+export function parseWorkspace(json: string): WorkspaceDocument {
+	let body = JSON.parse(json) as Record<string, unknown>
+	for (;;) {
+		const format = Number(body['format'])
+		if (format === WORKSPACE_FORMAT) return workspaceSchema.parse(body)
+		const upgrade = UPGRADES[format]
+		if (!upgrade)
+			throw new Error(
+				`Cannot read workspace document: format "${format}", this program knows up to ${WORKSPACE_FORMAT}`
+			)
+		body = upgrade(body)
+	}
+}

@@ -1,0 +1,27 @@
+/**
+ * Runs a table of check values against the program: `npm run check-values -- KIND FILE.json`.
+ * Prints each row that falls short and, last, how many passed and failed.
+ */
+import { readFileSync } from 'node:fs'
+import { checkScenario } from '../check-values/access.ts'
+import { checkFormulaRow } from '../check-values/formula.ts'
+import type { RowResult } from '../check-values/result.ts'
+
+const CHECKS: Readonly<Record<string, (row: never) => RowResult>> = {
+	access: checkScenario,
+	formula: checkFormulaRow
+}
+
+const [kind = '', file = ''] = process.argv.slice(2)
+const checkRow = CHECKS[kind]
+if (!checkRow || file === '') {
+	console.error(`Usage: npm run check-values -- KIND FILE.json, with KIND one of: ${Object.keys(CHECKS).join(', ')}`)
+	process.exit(2)
+}
+
+const { rows } = JSON.parse(readFileSync(file, 'utf8')) as { rows: never[] }
+const results = rows.map((row) => checkRow(row))
+const short = results.filter((result) => result.short !== undefined)
+for (const { id, short: what } of short) console.log(`${id}: ${what}`)
+console.log(`${results.length - short.length} passed, ${short.length} failed`)
+process.exit(short.length > 0 ? 1 : 0)

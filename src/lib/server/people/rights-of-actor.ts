@@ -1,0 +1,64 @@
+/**
+ * Who is asking, and what they may do now: read in the same snapshot as the rows.
+ */
+import { rightsOf, withinSightOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
+import { closeRoles } from '$lib/core/access/types.ts'
+import type { RowValues } from '$lib/core/formula/evaluate.ts'
+import type { Moment } from '$lib/core/formula/fold.ts'
+import type { Table } from '$lib/core/table/types.ts'
+import { readStoredRow } from '../rows/stored-row.ts'
+import type { Store } from '../store.ts'
+import { EVERYONE } from './system-roles.ts'
+
+export interface Actor {
+	/** The number of the person's row. */
+	readonly person: number
+	/** Set when a keeper looks as this person; then nothing is saved. */
+	readonly lookedAtBy?: number
+}
+
+export interface Standing {
+	readonly rights: Rights
+	readonly moment: Moment
+	readonly roles: ReadonlySet<number>
+	readonly person: number
+}
+
+const ROLES_HELD = `SELECT role FROM role_held WHERE person = ?`
+const GRANTED_TABLES = `SELECT DISTINCT table_id FROM row_grant WHERE person = ?`
+
+/** `now`: epoch ms. */
+export function standingOf(store: Store, actor: Actor, now: number): Standing {
+	const own = ownStanding(store, actor.person, now)
+	if (actor.lookedAtBy === undefined) return own
+	const looker = actor.lookedAtBy
+	const keeps = (table: Table) => table.keepers.includes(looker)
+	return { ...own, rights: withinSightOf(own.rights, ownStanding(store, looker, now).rights, keeps) }
+}
+
+function ownStanding(store: Store, person: number, now: number): Standing {
+	const workspace = store.workspace()
+	const held = store.prepare(ROLES_HELD).pluck().all(person) as number[]
+	const roles = closeRoles([EVERYONE, ...held], workspace.roles)
+	const me: RowValues | undefined = readStoredRow(store, workspace.catalogue.people, person)
+	const moment: Moment = { ...momentAt(workspace.timeZone, now), ...(me ? { me } : {}) }
+	const reader: Reader = {
+		person,
+		roles: me ? roles : new Set(),
+		grants: new Set(store.prepare(GRANTED_TABLES).pluck().all(person) as number[]),
+		keeps: (table) => table.keepers.includes(person)
+	}
+	return { rights: rightsOf(reader, workspace.lines, moment), moment, roles, person }
+}
+
+/** The workspace's date and the instant, for one request. */
+export function momentAt(timeZone: string, now: number): { today: string; now: string } {
+	let format = DATE_FORMATS.get(timeZone)
+	if (!format) {
+		format = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })
+		DATE_FORMATS.set(timeZone, format)
+	}
+	return { today: format.format(now), now: new Date(now).toISOString() }
+}
+
+const DATE_FORMATS = new Map<string, Intl.DateTimeFormat>()

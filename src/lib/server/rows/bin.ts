@@ -1,0 +1,29 @@
+/** Removed rows lie in a bin for thirty days, out of every read, and can be brought back until then. */
+import type { SqlValue } from '$lib/core/query/sql.ts'
+import type { Table } from '$lib/core/table/types.ts'
+import type { Store } from '../store.ts'
+import type { ChangeContext } from './change.ts'
+import type { StoredRow } from './stored-row.ts'
+
+const PUT = `
+	INSERT OR REPLACE INTO bin (table_id, row_n, body, removed_at, removed_by)
+	VALUES (@table, @row, @body, @now, @person)`
+const TAKE = `DELETE FROM bin WHERE table_id = ? AND row_n = ? RETURNING body`
+
+export function putInBin(store: Store, table: Table, row: StoredRow, { now, actor }: ChangeContext): void {
+	const whole = store.prepare(`SELECT * FROM t${table.id} WHERE n = ?`).get(row.n)
+	store.prepare(PUT).run({ table: table.id, row: row.n, body: JSON.stringify(whole), now, person: actor.person })
+	store.prepare(`DELETE FROM t${table.id} WHERE n = ?`).run(row.n)
+}
+
+/** Puts a row back as it was; false if it is not in the bin. */
+export function takeFromBin(store: Store, table: Table, n: number): boolean {
+	const body = store.prepare(TAKE).pluck().get(table.id, n) as string | undefined
+	if (body === undefined) return false
+	const whole = JSON.parse(body) as Record<string, SqlValue>
+	const names = Object.keys(whole)
+	const marks = names.map(() => '?').join(', ')
+	store.prepare(`INSERT INTO t${table.id} (${names.join(', ')}) VALUES (${marks})`).run(...Object.values(whole))
+	store.prepare(`UPDATE t${table.id} SET rev = rev + 1 WHERE n = ?`).run(n)
+	return true
+}

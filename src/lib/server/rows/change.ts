@@ -1,0 +1,282 @@
+/**
+ * The one door in: every change of a builder's rows goes through `changeRows`.
+ *
+ * - Lines say who may: judged on the row before, and again after, inside the transaction that writes.
+ * - Guards say what nobody may: required, unique, closed by a sign-off. They come after the lines and name themselves.
+ * - Computed columns, history and the events that a change causes commit with it or not at all.
+ * - A row that is not seen is answered like one that does not exist.
+ *
+ * Callers hold a write transaction with a savepoint around each call; a refusal is thrown and undoes all of it.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import type { Right, Rights } from '$lib/core/access/rights.ts'
+import { covers, type Verb } from '$lib/core/access/types.ts'
+import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import type { CellChange, Change, Changed, Conflict } from '$lib/core/query/change.ts'
+import { allOf, joinSql, param, sql, type SqlValue } from '$lib/core/query/sql.ts'
+import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
+import { findColumn, type Column, type Table } from '$lib/core/table/types.ts'
+import { standingOf, type Actor } from '../people/rights-of-actor.ts'
+import type { Store } from '../store.ts'
+import { raiseEvents } from './events.ts'
+import { checkGuards, checkNotClosed } from './guards.ts'
+import { writeHistory } from './history.ts'
+import { putInBin, takeFromBin } from './bin.ts'
+import { readRows } from './read.ts'
+import { toStoredCells, type StoredCells } from './stored-cells.ts'
+import { readStoredRow, type StoredRow } from './stored-row.ts'
+
+export interface ChangeContext {
+	readonly actor: Actor
+	/** Epoch ms. */
+	readonly now: number
+	/** By what way, for the history. */
+	readonly through: string
+	/** Set for the step of a sign-off, which writes its own columns on a row it has closed. */
+	readonly signoffStep?: boolean
+	/** How many routines led here; chains stop at ten. */
+	readonly depth?: number
+}
+
+/** Makes all of the changes or none. */
+export function changeRows(store: Store, changes: readonly Change[], context: ChangeContext): Changed[] {
+	if (context.actor.lookedAtBy !== undefined) {
+		throw new AppError('forbidden', 'This is the Lookout: it shows what this person sees, and saves nothing.')
+	}
+	return changes.map((change) => {
+		const door = openDoor(store, change.table, context)
+		switch (change.kind) {
+			case 'add':
+				return addRow(door, change.cells)
+			case 'change':
+				return changeRow(door, change.row, change.cells)
+			case 'remove':
+				return removeRow(door, change.row)
+			case 'restore':
+				return restoreRow(door, change.row)
+		}
+	})
+}
+
+interface Door {
+	readonly store: Store
+	readonly table: Table
+	readonly rights: Rights
+	readonly context: ChangeContext
+}
+
+function openDoor(store: Store, tableId: number, context: ChangeContext): Door {
+	const table = store.workspace().catalogue.tables.get(tableId)
+	if (!table) throw notFound()
+	const { rights } = standingOf(store, context.actor, context.now)
+	return { store, table, rights, context }
+}
+
+function notFound(): AppError {
+	return new AppError('not_found', 'This row is not there, or not for you to see.')
+}
+
+function addRow(door: Door, cells: readonly CellChange[]): Changed {
+	const { store, table, rights, context } = door
+	const given = rights.of('add', table)
+	if (given.length === 0) throw new AppError('forbidden', `You may not add rows to ${table.name}.`)
+	const columns = cells.map((cell) => writable(table, cell.column))
+	const stored = toStoredCells(store, { table, before: undefined }, cells, context)
+	const n = insertRow(door, stored)
+	refuseUnless(allowedBy(door, n, given, columns), 'add', door)
+	settle(door, n, undefined)
+	return { row: store.ids.toId(table.id, n), rev: 1, conflicts: [] }
+}
+
+function changeRow(door: Door, id: string, cells: readonly CellChange[]): Changed {
+	const { store, table, rights, context } = door
+	const before = seenRow(door, id)
+	const given = rights.of('change', table)
+	if (!context.signoffStep) checkNotClosed(store, table, before.n)
+	const wanted = cells.map((cell) => writable(table, cell.column))
+	const held = judge(door, before.n, given, 'where')
+	if (!context.signoffStep)
+		refuseUnless(
+			verdict(
+				given.filter((_right, i) => held[i]),
+				wanted
+			),
+			'change',
+			door
+		)
+	const { clear, conflicts } = splitConflicts(door, id, cells)
+	if (clear.length > 0) {
+		const stored = toStoredCells(store, { table, before }, clear, context)
+		updateRow(door, before.n, stored)
+		const columns = clear.map((cell) => writable(table, cell.column))
+		const still = judge(door, before.n, given, 'after')
+		const both = given.filter((_right, i) => held[i] && still[i])
+		if (!context.signoffStep) refuseUnless(verdict(both, columns), 'change', door)
+		settle(door, before.n, before)
+	}
+	return { row: id, rev: before.rev + (clear.length > 0 ? 1 : 0), conflicts }
+}
+
+function removeRow(door: Door, id: string): Changed {
+	const { store, table, rights, context } = door
+	const before = seenRow(door, id)
+	checkNotClosed(store, table, before.n)
+	refuseUnless(allowedBy(door, before.n, rights.of('remove', table), []), 'remove', door)
+	refuseIfUsed(door, before.n)
+	putInBin(store, table, before, context)
+	writeChange(door, 'remove', before.n, { before: toBody(before) })
+	raiseEvents(store, { kind: 'removed', table, n: before.n }, context)
+	return { row: id, rev: before.rev, conflicts: [] }
+}
+
+/** Undoing a removal is adding the row again, under today's rights. */
+function restoreRow(door: Door, id: string): Changed {
+	const { store, table, rights } = door
+	const n = store.ids.fromId(table.id, id)
+	if (n === undefined || !takeFromBin(store, table, n)) throw notFound()
+	const filled = readStoredRow(store, table, n)
+	const columns = table.columns.filter((column) => !column.computed && (filled?.stored.get(column.id) ?? null) !== null)
+	refuseUnless(allowedBy(door, n, rights.of('add', table), columns), 'add', door)
+	settle(door, n, undefined)
+	return { row: id, rev: (filled?.rev ?? 0) + 1, conflicts: [] }
+}
+
+function seenRow(door: Door, id: string): StoredRow {
+	const { store, table, rights } = door
+	const n = store.ids.fromId(table.id, id)
+	if (n === undefined) throw notFound()
+	const seen = compileCondition(rights.rows(table), newContext('r'))
+	const [found] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, seen])}`)
+	const row = found && readStoredRow(store, table, n)
+	if (!row) throw notFound()
+	return row
+}
+
+function writable(table: Table, id: number): Column {
+	const column = findColumn(table, id)
+	if (!column || column.computed) throw new AppError('forbidden', 'That column cannot be changed here.', { column: id })
+	return column
+}
+
+/** For each right, whether its condition holds on the row as it now is. */
+function judge(door: Door, n: number, rights: readonly Right[], part: 'where' | 'after'): boolean[] {
+	if (rights.length === 0) return []
+	const flags = rights.map((right) => sql`(${compileCondition(right[part], newContext('r'))}) IS TRUE`)
+	const [row] = door.store.select(
+		sql`SELECT ${joinSql(flags, ', ')} FROM t${door.table.id} AS r WHERE r.n = ${param(n)}`
+	)
+	return rights.map((_right, i) => row?.[i] === 1)
+}
+
+type Verdict = { readonly ok: true } | { readonly ok: false; readonly column: Column | undefined }
+
+function verdict(held: readonly Right[], columns: readonly Column[]): Verdict {
+	if (held.length === 0) return { ok: false, column: undefined }
+	const refused = columns.find((column) => !held.some((right) => covers(right.columns, column.id)))
+	return refused ? { ok: false, column: refused } : { ok: true }
+}
+
+function allowedBy(door: Door, n: number, rights: readonly Right[], columns: readonly Column[]): Verdict {
+	const holds = judge(door, n, rights, 'where')
+	return verdict(
+		rights.filter((_right, i) => holds[i]),
+		columns
+	)
+}
+
+function refuseUnless(allowed: Verdict, verb: Verb, { table }: Door): void {
+	if (allowed.ok) return
+	const what = allowed.column ? `${verb} "${allowed.column.name}" of this row` : `${verb} this row`
+	const details = allowed.column ? { column: allowed.column.id } : {}
+	throw new AppError('forbidden', `You may not ${what}: no line of access to ${table.name} lets you.`, details)
+}
+
+/** A cell conflicts when it no longer holds what the person saw. A cell they could not see cannot conflict. */
+function splitConflicts(
+	door: Door,
+	id: string,
+	cells: readonly CellChange[]
+): { clear: CellChange[]; conflicts: Conflict[] } {
+	const { store, table, context } = door
+	if (cells.every((cell) => cell.was === undefined)) return { clear: [...cells], conflicts: [] }
+	const page = readRows(
+		store,
+		context.actor,
+		{ table: table.id, row: id, columns: cells.map((cell) => cell.column) },
+		context.now
+	)
+	const now = page.rows[0]?.cells ?? {}
+	const clear: CellChange[] = []
+	const conflicts: Conflict[] = []
+	for (const cell of cells) {
+		const theirs = now[cellKey(cell.column)]
+		const same = cell.was === undefined || theirs === undefined || sameCell(theirs, cell.was)
+		if (same) clear.push(cell)
+		else conflicts.push({ column: cell.column, theirs, yours: cell.value })
+	}
+	return { clear, conflicts }
+}
+
+function sameCell(a: WireCell, b: WireCell): boolean {
+	if (a === null || b === null || typeof a !== 'object' || typeof b !== 'object') return a === b
+	if ('id' in a && 'id' in b) return a.id === b.id
+	return JSON.stringify(a) === JSON.stringify(b)
+}
+
+function insertRow({ store, table, context }: Door, cells: StoredCells): number {
+	const names = ['rev', 'made_by', 'made_at', 'changed_by', 'changed_at', ...cells.names]
+	const { person } = context.actor
+	const values = [1, person, context.now, person, context.now, ...cells.values]
+	const marks = names.map(() => '?').join(', ')
+	const result = store.prepare(`INSERT INTO t${table.id} (${names.join(', ')}) VALUES (${marks})`).run(...values)
+	return Number(result.lastInsertRowid)
+}
+
+function updateRow({ store, table, context }: Door, n: number, cells: StoredCells): void {
+	const sets = ['rev = rev + 1', 'changed_by = ?', 'changed_at = ?', ...cells.names.map((name) => `${name} = ?`)]
+	const values: SqlValue[] = [context.actor.person, context.now, ...cells.values]
+	store.prepare(`UPDATE t${table.id} SET ${sets.join(', ')} WHERE n = ?`).run(...values, n)
+}
+
+/** What follows every addition and change: guards on the row as it now is, history, events. */
+function settle(door: Door, n: number, before: StoredRow | undefined): void {
+	const { store, table, context } = door
+	const after = readStoredRow(store, table, n)
+	if (!after) throw new Error(`Expected row "${n}" of table "${table.id}" to be there after a change`)
+	if (!context.signoffStep) checkNotClosed(store, table, n)
+	checkGuards(store, { table, rights: door.rights, before, after })
+	writeChange(
+		door,
+		before ? 'change' : 'add',
+		n,
+		before ? { before: toBody(before), after: toBody(after) } : { after: toBody(after) }
+	)
+	raiseEvents(store, { kind: before ? 'changed' : 'added', table, n }, context)
+}
+
+function writeChange({ store, table, context }: Door, kind: string, n: number, body: Record<string, unknown>): void {
+	const { now, actor, through } = context
+	writeHistory(store, { at: now, person: actor.person, through, kind, table: table.id, row: n, body })
+}
+
+function toBody(row: StoredRow): Record<string, unknown> {
+	return Object.fromEntries([...row.stored].map(([column, value]) => [cellKey(column), value]))
+}
+
+/** Removing a row that others point to is refused; those that this person cannot see are only "other rows". */
+function refuseIfUsed({ store, table, rights }: Door, n: number): void {
+	const { catalogue } = store.workspace()
+	for (const reverse of table.reverses) {
+		const child = catalogue.tables.get(reverse.table)
+		if (!child) continue
+		const points = sql`r.c${reverse.column} = ${param(n)}`
+		const [used] = store.select(sql`SELECT 1 FROM t${child.id} AS r WHERE ${points} LIMIT 1`)
+		if (!used) continue
+		const seen = compileCondition(rights.rows(child), newContext('r'))
+		const [visible] = store.select(sql`SELECT 1 FROM t${child.id} AS r WHERE ${allOf([points, seen])} LIMIT 1`)
+		throw new AppError(
+			'invalid',
+			visible ? `Rows of ${child.name} still point to this one. Change them first.` : 'Other rows still use it.'
+		)
+	}
+}

@@ -1,0 +1,79 @@
+/**
+ * What nobody may do, whatever the lines say: leave a required column blank, repeat a unique value, change what a
+ * sign-off has closed. A guard names itself, but never a row that the person cannot see.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import type { Rights } from '$lib/core/access/rights.ts'
+import { allOf, param, raw, sql } from '$lib/core/query/sql.ts'
+import { hasKey } from '$lib/core/table/storage.ts'
+import type { Column, Table } from '$lib/core/table/types.ts'
+import { textKey } from '$lib/core/text/key.ts'
+import type { Store } from '../store.ts'
+import type { StoredRow } from './stored-row.ts'
+
+export interface Guarded {
+	readonly table: Table
+	readonly rights: Rights
+	readonly before: StoredRow | undefined
+	readonly after: StoredRow
+}
+
+export function checkGuards(store: Store, guarded: Guarded): void {
+	const { table, before, after } = guarded
+	for (const column of table.columns) {
+		const value = after.stored.get(column.id) ?? null
+		if (before && before.stored.get(column.id) === value) continue
+		if (value === null) checkRequired(column)
+		else if (column.unique) checkUnique(store, column, guarded)
+	}
+}
+
+function checkRequired(column: Column): void {
+	if (column.required) throw new AppError('invalid', `${column.name} must be filled in.`, { column: column.id })
+}
+
+function checkUnique(store: Store, column: Column, { table, rights, after }: Guarded): void {
+	const value = after.stored.get(column.id) ?? null
+	const key = hasKey(column) ? textKey(String(value)) : value
+	const name = raw(`r.c${column.id}${hasKey(column) ? 'k' : ''}`)
+	const same = [sql`${name} = ${param(key)}`, sql`r.n <> ${param(after.n)}`]
+	const [taken] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf(same)} LIMIT 1`)
+	if (!taken) return
+	const sight = [rights.rows(table), rights.cell(table, column)].map((each) => compileCondition(each, newContext('r')))
+	const [seen] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([...same, ...sight])} LIMIT 1`)
+	const message = seen
+		? `${column.name}: another row has this value already.`
+		: `${column.name}: This value cannot be used.`
+	throw new AppError('invalid', message, { column: column.id })
+}
+
+const CLOSED_ROW = `
+	SELECT state FROM signoff_case
+	WHERE table_id = ? AND row_n = ? AND state <> 'withdrawn'
+	ORDER BY id DESC LIMIT 1`
+/** Cases of rows that this row belongs to, by a reference that the sign-off closes as well. */
+const CLOSED_PARENT = `
+	SELECT s.state
+	FROM signoff_case AS s, json_each(s.signoff, '$.children') AS child
+	WHERE s.table_id = @parent AND s.row_n = @row AND s.state <> 'withdrawn' AND child.value ->> 'column' = @column
+	LIMIT 1`
+
+/** Refuses when the row, or the row it belongs to, waits on a decision or was decided. */
+export function checkNotClosed(store: Store, table: Table, n: number): void {
+	const own = store.prepare(CLOSED_ROW).pluck().get(table.id, n) as string | undefined
+	if (own) throw closed(own, 'this row')
+	for (const column of table.columns) {
+		if (column.type !== 'reference') continue
+		const row = store.prepare(`SELECT c${column.id} FROM t${table.id} WHERE n = ?`).pluck().get(n)
+		if (typeof row !== 'number') continue
+		const parent = store.prepare(CLOSED_PARENT).pluck().get({ parent: column.to, row, column: column.id }) as
+			string | undefined
+		if (parent) throw closed(parent, 'the row it belongs to')
+	}
+}
+
+function closed(state: string, what: string): AppError {
+	const why = state === 'waiting' ? 'is waiting on a decision' : `has been ${state}`
+	return new AppError('invalid', `Closed to changes: ${what} ${why}.`)
+}

@@ -1,0 +1,246 @@
+/**
+ * The one door out: every read of a builder's rows goes through `readRows` or `countRows`.
+ *
+ * - Lines, roles and rows are read in one snapshot: callers run inside one read transaction.
+ * - What the reader may not see is left out here, before anything leaves the thread.
+ * - A wrong id and a row that is not seen answer alike.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import { isNever, NOTHING } from '$lib/core/access/rights.ts'
+import { covers } from '$lib/core/access/types.ts'
+import { checkCondition } from '$lib/core/formula/check.ts'
+import { fold } from '$lib/core/formula/fold.ts'
+import { FAULT_NAMES, type Expr } from '$lib/core/formula/types.ts'
+import {
+	planCount,
+	planPage,
+	type CellPlace,
+	type Cursor,
+	type OfferPlaces,
+	type PagePlan,
+	type PageRequest
+} from '$lib/core/query/plan.ts'
+import { cellKey, type WireCell, type WirePage, type WireRow } from '$lib/core/query/wire.ts'
+import { findKind } from '$lib/core/table/kinds/all.ts'
+import { findColumn, type Column, type Table } from '$lib/core/table/types.ts'
+import type { StoredValue } from '$lib/core/table/storage.ts'
+import { standingOf, type Actor, type Standing } from '../people/rights-of-actor.ts'
+import type { Store } from '../store.ts'
+import { toValue } from './stored-row.ts'
+
+export interface RowsRequest {
+	readonly table: number
+	/** All that are seen, if left out. */
+	readonly columns?: readonly number[] | undefined
+	/** Conditions as text, judged as the reader sees the data. They come from documents, never from a client. */
+	readonly where?: readonly string[] | undefined
+	readonly sort?: { readonly column: number; readonly descending: boolean } | undefined
+	readonly after?: string | undefined
+	readonly limit?: number | undefined
+	readonly row?: string | undefined
+	readonly pointing?: { readonly column: number; readonly to: string } | undefined
+	readonly offers?: boolean | undefined
+	/** Only rows whose label starts so: for choosing a row to refer to. */
+	readonly labelStarts?: string | undefined
+	/** Only rows whose label is this text. */
+	readonly labelIs?: string | undefined
+}
+
+const PAGE = 50
+const MOST = 1_000
+
+/** A page of rows, as much of them as this person may see. */
+export function readRows(store: Store, actor: Actor, request: RowsRequest, now: number): WirePage {
+	const standing = standingOf(store, actor, now)
+	const asked = resolve(store, standing, request)
+	if (!asked) return { rows: [], next: null, columns: [] }
+	const { catalogue } = store.workspace()
+	const plan = planPage(asked, { catalogue, rights: standing.rights })
+	const found = readBranches(store, plan, asked)
+	const rows = found.rows.map((row) => toWire(row, plan, { store, table: asked.table }))
+	return {
+		rows,
+		next: found.cursor ? sealCursor(store, asked.table, found.cursor) : null,
+		columns: visibleColumns(asked, standing)
+	}
+}
+
+/** How many rows this person may see, counted up to `limit`. */
+export function countRows(store: Store, actor: Actor, request: RowsRequest & { limit: number }, now: number): number {
+	const standing = standingOf(store, actor, now)
+	const asked = resolve(store, standing, request)
+	if (!asked) return 0
+	const query = planCount(asked, { catalogue: store.workspace().catalogue, rights: standing.rights }, request.limit)
+	return Number(store.select(query)[0]?.[0] ?? 0)
+}
+
+/** Checks a request against what this person can know of; undefined where the answer is "nothing" whatever the rows. */
+function resolve(store: Store, standing: Standing, request: RowsRequest): PageRequest | undefined {
+	const { catalogue } = store.workspace()
+	const table = catalogue.tables.get(request.table)
+	if (!table || isNever(standing.rights.rows(table))) return undefined
+	const columns = request.columns
+		? request.columns.map((id) => findColumn(table, id)).filter((column) => column !== undefined)
+		: table.columns
+	const row = request.row === undefined ? undefined : store.ids.fromId(table.id, request.row)
+	if (request.row !== undefined && row === undefined) return undefined
+	const pointing = request.pointing && resolvePointing(store, table, request.pointing)
+	if (request.pointing && !pointing) return undefined
+	const sorted = request.sort && findColumn(table, request.sort.column)
+	return {
+		table,
+		columns,
+		where: conditionsOf(store, table, request, standing),
+		sort: request.sort && sorted ? { column: sorted, descending: request.sort.descending } : undefined,
+		after: openCursor(store, table, request.after),
+		limit: Math.min(Math.max(1, request.limit ?? PAGE), MOST),
+		row,
+		pointing,
+		offers: request.offers ?? false
+	}
+}
+
+function resolvePointing(
+	store: Store,
+	table: Table,
+	pointing: { column: number; to: string }
+): PageRequest['pointing'] {
+	const column = findColumn(table, pointing.column)
+	const to = column?.to === undefined ? undefined : store.ids.fromId(column.to, pointing.to)
+	return column && to !== undefined ? { column, to } : undefined
+}
+
+function conditionsOf(store: Store, table: Table, request: RowsRequest, standing: Standing): Expr[] {
+	const { catalogue } = store.workspace()
+	const conditions = (request.where ?? [])
+		.filter((text) => text.trim() !== '')
+		.map((text) => {
+			const { expr, issues } = checkCondition(text, { catalogue, rows: [table], me: true })
+			if (!expr) throw new AppError('invalid', issues[0]?.message ?? 'This condition cannot be read.', { issues })
+			return fold(expr, standing.moment)
+		})
+	if (request.labelIs !== undefined) conditions.push(compareLabel(table, '=', request.labelIs))
+	// A range that the label's index serves.
+	if (request.labelStarts) {
+		conditions.push(
+			compareLabel(table, '>=', request.labelStarts),
+			compareLabel(table, '<', `${request.labelStarts}\u{10ffff}`)
+		)
+	}
+	return conditions
+}
+
+function compareLabel(table: Table, op: '=' | '>=' | '<', text: string): Expr {
+	const label = findColumn(table, table.label)
+	if (!label) return NOTHING
+	const row: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
+	const left: Expr = { kind: 'field', of: row, table, column: label, type: { kind: 'text' } }
+	const number = Number(text)
+	const numeric = label.type === 'whole number' || label.type === 'decimal'
+	const right: Expr = { kind: 'literal', value: numeric ? number : text, type: { kind: numeric ? 'number' : 'text' } }
+	return { kind: 'compare', op, left, right, type: { kind: 'yesno' } }
+}
+
+function visibleColumns(request: PageRequest, { rights }: Standing): number[] {
+	return request.columns.filter((column) => !isNever(rights.cell(request.table, column))).map((column) => column.id)
+}
+
+/** Reads branch after branch until the page is full. One row more than asked for tells whether there is a next page. */
+function readBranches(
+	store: Store,
+	plan: PagePlan,
+	request: PageRequest
+): { rows: unknown[][]; cursor: Cursor | undefined } {
+	const rows: unknown[][] = []
+	let branch = request.after?.branch ?? 0
+	let last = branch
+	for (; branch < plan.branches.length; branch++) {
+		const query = plan.branches[branch]
+		if (!query) break
+		const wanted = request.limit + 1 - rows.length
+		const found = store.select({ text: query.text, params: [...query.params.slice(0, -1), wanted] })
+		for (const row of found) {
+			if (rows.length === request.limit) {
+				const end = rows[rows.length - 1]
+				return { rows, cursor: end && cursorAt(end, last, plan) }
+			}
+			rows.push(row)
+			last = branch
+		}
+	}
+	return { rows, cursor: undefined }
+}
+
+function cursorAt(row: unknown[], branch: number, plan: PagePlan): Cursor {
+	const sorted = branch === 0 && plan.sortAt !== undefined
+	return { branch, value: sorted ? (row[plan.sortAt] as Cursor['value']) : null, n: Number(row[0]) }
+}
+
+function sealCursor(store: Store, table: Table, cursor: Cursor): string {
+	const parts = [cursor.branch, cursor.value, store.ids.toId(table.id, cursor.n)]
+	return Buffer.from(JSON.stringify(parts)).toString('base64url')
+}
+
+/** A cursor is only a place to go on from: whatever a client makes of it, rows pass the same conditions. */
+function openCursor(store: Store, table: Table, text: string | undefined): Cursor | undefined {
+	if (!text) return undefined
+	try {
+		const [branch, value, id] = JSON.parse(Buffer.from(text, 'base64url').toString()) as unknown[]
+		const n = typeof id === 'string' ? store.ids.fromId(table.id, id) : undefined
+		const plain = value === null || typeof value === 'string' || typeof value === 'number'
+		if (n !== undefined && plain && Number.isInteger(branch)) return { branch: Number(branch), value, n }
+	} catch {
+		// Falls through: a damaged cursor is answered like any other that leads nowhere.
+	}
+	throw new AppError('invalid', 'This place in the list is no longer known. Load the list again.')
+}
+
+interface Place {
+	readonly store: Store
+	readonly table: Table
+}
+
+function toWire(row: unknown[], plan: PagePlan, place: Place): WireRow {
+	const cells: Record<string, WireCell> = {}
+	for (const cell of plan.cells) {
+		if (cell.seenAt !== undefined && row[cell.seenAt] !== 1) continue
+		cells[cellKey(cell.column.id)] = toCell(row, cell, place.store)
+	}
+	const wire = { id: place.store.ids.toId(place.table.id, Number(row[0])), rev: Number(row[1]), cells }
+	return plan.offers ? { ...wire, may: toOffers(row, plan.offers, place.table) } : wire
+}
+
+function toCell(row: unknown[], cell: CellPlace, store: Store): WireCell {
+	const { column } = cell
+	const fault = cell.faultAt === undefined ? null : row[cell.faultAt]
+	if (typeof fault === 'number') return { error: FAULT_NAMES[fault] ?? '#VALUE!' }
+	const stored = row[cell.at] as StoredValue
+	if (stored === null) return null
+	if (cell.label) return toReference(row, cell.label, Number(stored), { store, to: column.to ?? 0 })
+	const value = toValue(column, stored)
+	return typeof value === 'object' ? null : value
+}
+
+function toReference(
+	row: unknown[],
+	label: NonNullable<CellPlace['label']>,
+	n: number,
+	{ store, to }: { store: Store; to: number }
+): WireCell {
+	if (row[label.seenAt] !== 1) return { hidden: true }
+	return { id: store.ids.toId(to, n), label: labelText(label.column, row[label.at] as StoredValue) }
+}
+
+export function labelText(column: Column, stored: StoredValue): string {
+	if (stored === null) return ''
+	const value = toValue(column, stored)
+	if (value === null || typeof value === 'object') return ''
+	return findKind(column.type)?.show(value, column) ?? String(value)
+}
+
+function toOffers(row: unknown[], offers: OfferPlaces, table: Table): NonNullable<WireRow['may']> {
+	const held = offers.change.filter(({ at }) => row[at] === 1).map(({ right }) => right.columns)
+	const change = table.columns.filter((column) => !column.computed && held.some((scope) => covers(scope, column.id)))
+	const remove = offers.removeAt !== undefined && row[offers.removeAt] === 1
+	return { change: change.map((column) => column.id), remove }
+}

@@ -1,0 +1,57 @@
+/**
+ * A row as it lies in the store, read whole and unmasked: for the doors' own work (conditions, computed columns,
+ * history), never for showing.
+ */
+import { findKind } from '$lib/core/table/kinds/all.ts'
+import type { Env, RowValues } from '$lib/core/formula/evaluate.ts'
+import type { Value } from '$lib/core/formula/types.ts'
+import { isStored, type StoredValue } from '$lib/core/table/storage.ts'
+import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
+import type { Store } from '../store.ts'
+
+export interface StoredRow extends RowValues {
+	readonly rev: number
+	readonly stored: ReadonlyMap<number, StoredValue>
+}
+
+export function readStoredRow(store: Store, table: Table, n: number): StoredRow | undefined {
+	const columns = table.columns.filter(isStored)
+	const names = columns.map((column) => `, c${column.id}`).join('')
+	const row = store.prepare(`SELECT n, rev${names} FROM t${table.id} WHERE n = ?`).raw().get(n) as
+		StoredValue[] | undefined
+	return row && toStoredRow(row, columns)
+}
+
+/** The value that formulas see, from what is stored. */
+export function toValue(column: Column, stored: StoredValue): Value {
+	if (stored === null) return null
+	if (column.type === 'reference') return Number(stored)
+	if (column.computed) return column.computed.expr.type.kind === 'yesno' ? stored === 1 : stored
+	return findKind(column.type)?.fromStored(stored, column) ?? null
+}
+
+export function rowFromStored(n: number, rev: number, stored: ReadonlyMap<number, StoredValue>): StoredRow {
+	return { n, rev, stored, value: (column) => toValue(column, stored.get(column.id) ?? null) }
+}
+
+/** What a formula needs beside its row, read from the store as it is. */
+export function storeEnv(store: Store): Pick<Env, 'findRow' | 'childrenOf' | 'isGranted'> {
+	const { catalogue } = store.workspace()
+	return {
+		findRow: (table, n) => readStoredRow(store, table, n),
+		childrenOf: (reverse, n) => {
+			const child = getTable(catalogue, reverse.table)
+			const found = store
+				.prepare(`SELECT n FROM t${child.id} WHERE c${reverse.column} = ? ORDER BY n`)
+				.pluck()
+				.all(n) as number[]
+			return found.map((each) => readStoredRow(store, child, each)).filter((row) => row !== undefined)
+		},
+		isGranted: () => false
+	}
+}
+
+function toStoredRow(row: readonly StoredValue[], columns: readonly Column[]): StoredRow {
+	const [n, rev, ...values] = row
+	return rowFromStored(Number(n), Number(rev), new Map(columns.map((column, i) => [column.id, values[i] ?? null])))
+}

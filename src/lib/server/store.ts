@@ -1,0 +1,62 @@
+/**
+ * One connection to the workspace and what is known about it: the current document, built once for each version, and
+ * prepared statements. Each thread has its own.
+ */
+import type { Statement } from 'better-sqlite3'
+import { buildWorkspace, type Workspace } from '$lib/core/workspace/catalogue.ts'
+import { parseWorkspace, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
+import type { Sql } from '$lib/core/query/sql.ts'
+import type { Db } from './db/open.ts'
+import type { RowIds } from './rows/row-ids.ts'
+
+export interface Store {
+	readonly db: Db
+	readonly ids: RowIds
+	/** The workspace as it stands in the current transaction. */
+	workspace(): LoadedWorkspace
+	prepare(text: string): Statement<unknown[]>
+	/** Runs a compiled query; rows come as arrays. */
+	select(query: Sql): unknown[][]
+}
+
+export interface LoadedWorkspace extends Workspace {
+	readonly version: number
+	readonly document: WorkspaceDocument
+}
+
+const MAX_STATEMENTS = 500
+
+const CURRENT_VERSION = `SELECT max(version) FROM document WHERE kind = 'workspace'`
+const READ_DOCUMENT = `SELECT body FROM document WHERE kind = 'workspace' AND version = ?`
+
+export function openStore(db: Db, ids: RowIds): Store {
+	const statements = new Map<string, Statement<unknown[]>>()
+	let loaded: LoadedWorkspace | undefined
+
+	function prepare(text: string): Statement<unknown[]> {
+		const known = statements.get(text)
+		if (known) return known
+		const [oldest] = statements.keys()
+		if (oldest !== undefined && statements.size >= MAX_STATEMENTS) statements.delete(oldest)
+		const made = db.prepare<unknown[]>(text)
+		statements.set(text, made)
+		return made
+	}
+
+	function workspace(): LoadedWorkspace {
+		const version = Number(prepare(CURRENT_VERSION).pluck().get())
+		if (loaded?.version === version) return loaded
+		const document = parseWorkspace(String(prepare(READ_DOCUMENT).pluck().get(version)))
+		loaded = { ...buildWorkspace(document), version, document }
+		// A change of tables makes prepared statements over them stale in meaning, if not in form.
+		statements.clear()
+		return loaded
+	}
+
+	const select = (query: Sql): unknown[][] =>
+		prepare(query.text)
+			.raw()
+			.all(...query.params) as unknown[][]
+
+	return { db, ids, workspace, prepare, select }
+}

@@ -1,0 +1,84 @@
+import { expect, test } from 'vitest'
+import { readStoredRow, storeEnv } from '$lib/server/rows/stored-row.ts'
+import type { Store } from '$lib/server/store.ts'
+import { writeFormula } from '../support/formula-generator.ts'
+import { ITEMS, makeWorld, NOW } from '../support/formula-world.ts'
+import { randomFrom } from '../support/random.ts'
+import { raw, sql } from '$lib/core/query/sql.ts'
+import { getTable } from '$lib/core/table/types.ts'
+import { check } from '$lib/core/formula/check.ts'
+import { compileCondition, compileFault, compileValue, FormulaTooLong, newContext } from '$lib/core/formula/compile.ts'
+import { evaluate, isTrue } from '$lib/core/formula/evaluate.ts'
+import { fold } from '$lib/core/formula/fold.ts'
+import { FAULT_NAMES, isFault, type Expr, type Value } from '$lib/core/formula/types.ts'
+
+/** How many formulas; the long run asks for more. Each is worked out on every row. */
+const COUNT = Number(process.env['TIN_SHED_FORMULAS'] ?? 2000)
+const SEED = Number(process.env['TIN_SHED_SEED'] ?? 20261123)
+const ROWS = 12
+
+const moment = { today: '2026-11-23', now: new Date(NOW).toISOString() }
+
+test(`generated formulas give the same in the database and in TypeScript (seed ${SEED})`, () => {
+	const random = randomFrom(SEED)
+	const store = makeWorld(random, ROWS)
+	const seen = { worked: 0, faults: 0, blanks: 0 }
+	for (let i = 0; i < COUNT; i++) {
+		const kind = random.pick(['number', 'text', 'date', 'yesno'] as const)
+		const formula = writeFormula(random, kind, 1 + random.below(4))
+		const { expr } = check(formula, scopeOf(store))
+		if (!expr) continue
+		const queried = query(store, expr)
+		if (!queried) continue
+		seen.worked++
+		const evaluated = evaluateAll(store, expr)
+		for (const value of evaluated) if (isFault(value)) seen.faults++
+		seen.blanks += evaluated.filter((value) => value === null).length
+		expect({ formula, values: queried.values }).toEqual({ formula, values: evaluated.map(toShown) })
+		if (queried.holds) expect({ formula, holds: queried.holds }).toEqual({ formula, holds: evaluated.map(isTrue) })
+	}
+	// The generator must really reach what it is for.
+	expect(seen.worked).toBeGreaterThan(COUNT / 2)
+	expect(seen.faults).toBeGreaterThan(COUNT / 10)
+	expect(seen.blanks).toBeGreaterThan(COUNT / 10)
+})
+
+function scopeOf(store: Store) {
+	const { catalogue } = store.workspace()
+	return { catalogue, rows: [getTable(catalogue, ITEMS)], me: false }
+}
+
+function query(store: Store, expr: Expr): { values: unknown[]; holds: boolean[] | undefined } | undefined {
+	const folded = fold(expr, moment)
+	try {
+		const fault = compileFault(folded, newContext('r')) ?? raw('NULL')
+		const value = compileValue(folded, newContext('r'))
+		const condition = expr.type.kind === 'yesno' ? compileCondition(folded, newContext('r')) : raw('NULL')
+		const rows = store.select(sql`SELECT ${value}, ${fault}, (${condition}) IS TRUE FROM t${ITEMS} AS r ORDER BY r.n`)
+		const values = rows.map((row) => (row[1] === null ? toShown(fromSql(row[0], expr)) : FAULT_NAMES[Number(row[1])]))
+		return { values, holds: expr.type.kind === 'yesno' ? rows.map((row) => row[2] === 1) : undefined }
+	} catch (error) {
+		if (error instanceof FormulaTooLong) return undefined
+		throw new Error(`Cannot run a generated formula: ${String(error)}`, { cause: error })
+	}
+}
+
+function evaluateAll(store: Store, expr: Expr): Value[] {
+	const table = getTable(store.workspace().catalogue, ITEMS)
+	const numbers = store.db.prepare(`SELECT n FROM t${ITEMS} ORDER BY n`).pluck().all() as number[]
+	return numbers.map((n) => {
+		const row = readStoredRow(store, table, n)
+		if (!row) throw new Error(`Expected row "${n}" to be there`)
+		return evaluate(expr, { rows: [row], ...moment, ...storeEnv(store) })
+	})
+}
+
+function fromSql(value: unknown, expr: Expr): Value {
+	return expr.type.kind === 'yesno' && value !== null ? value === 1 : (value as Value)
+}
+
+/** Numbers are compared to the last bit; −0 and 0 are one number. */
+function toShown(value: Value): unknown {
+	if (isFault(value)) return FAULT_NAMES[value.fault]
+	return value === 0 ? 0 : value
+}

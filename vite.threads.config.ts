@@ -1,0 +1,30 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vite'
+
+/**
+ * Builds what runs outside Kit: the writer and reader threads, and the commands.
+ * Kit does not bundle workers into its server build, so they are made here.
+ */
+export default defineConfig({
+	resolve: { alias: { $lib: fileURLToPath(new URL('./src/lib', import.meta.url)) } },
+	publicDir: false,
+	build: {
+		ssr: true,
+		outDir: 'build/threads',
+		emptyOutDir: true,
+		target: 'node20',
+		rollupOptions: {
+			input: {
+				writer: 'src/lib/server/threads/writer.ts',
+				reader: 'src/lib/server/threads/reader.ts',
+				importer: 'src/lib/server/threads/importer.ts',
+				'make-demo': 'demo/make-demo.ts',
+				'check-values': 'src/lib/server/commands/check-values.ts',
+				backup: 'src/lib/server/commands/backup.ts',
+				restore: 'src/lib/server/commands/restore.ts',
+				measure: 'measure/measure.ts'
+			},
+			output: { entryFileNames: '[name].js', chunkFileNames: 'shared/[name]-[hash].js' }
+		}
+	}
+})
