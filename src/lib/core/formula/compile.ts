@@ -117,7 +117,7 @@ function holdsYesNo(expr: Expr & { kind: 'field' }, want: boolean, ctx: Context)
 	return unlessWanted(want, positive)
 }
 
-const OPPOSITE: Readonly<Record<'<' | '<=' | '>' | '>=', string>> = { '<': '>=', '<=': '>', '>': '<=', '>=': '<' }
+const OPPOSITE = { '<': '>=', '<=': '>', '>': '<=', '>=': '<' } as const
 
 function holdsCompare(expr: Expr & { kind: 'compare' }, want: boolean, ctx: Context): Sql {
 	if (expr.op === '<>') return holdsCompare({ ...expr, op: '=' }, !want, ctx)
@@ -130,19 +130,11 @@ function holdsCompare(expr: Expr & { kind: 'compare' }, want: boolean, ctx: Cont
 	const bare = sql`(${left.value} ${raw(op)} ${right.value})`
 	if (want || op === '=' || guards.length > 0)
 		return unlessWanted(want, guards.length > 0 ? allOf([bare, ...guards]) : bare)
-	return turnedRound(expr, { left: left.value, op, right: right.value }, bare)
-}
-
-/** `not (c < 5)` as `(c >= 5 OR c IS NULL)`: both halves can use the index of c, which `IS NOT TRUE` would lose. */
-function turnedRound(
-	expr: Expr & { kind: 'compare' },
-	parts: { left: Sql; op: CompareOp; right: Sql },
-	bare: Sql
-): Sql {
-	const column = isColumnOf(expr.left) ? parts.left : isColumnOf(expr.right) ? parts.right : undefined
 	const constant = expr.left.kind === 'literal' || expr.right.kind === 'literal'
-	if (!column || !constant || parts.op === '=' || parts.op === '<>') return sql`(${bare} IS NOT TRUE)`
-	return sql`(${parts.left} ${raw(OPPOSITE[parts.op])} ${parts.right} OR ${column} IS NULL)`
+	const column = solved || isColumnOf(expr.left) ? left.value : isColumnOf(expr.right) ? right.value : undefined
+	if (!constant || !column) return sql`(${bare} IS NOT TRUE)`
+	// Both halves can use the index of the column, which `IS NOT TRUE` would lose.
+	return sql`(${left.value} ${raw(OPPOSITE[op])} ${right.value} OR ${column} IS NULL)`
 }
 
 function isColumnOf(expr: Expr): boolean {
