@@ -17,6 +17,10 @@ export interface Store {
 	prepare(text: string): Statement<unknown[]>
 	/** Runs a compiled query; rows come as arrays. */
 	select(query: Sql): unknown[][]
+	/** What the current group of changes touched: tables by number, who may see what, queued work. */
+	readonly touched: Set<number | 'access' | 'jobs'>
+	/** Forgets what was read of the workspace, after a change of it was undone. */
+	forget(): void
 }
 
 export interface LoadedWorkspace extends Workspace {
@@ -58,5 +62,10 @@ export function openStore(db: Db, ids: RowIds): Store {
 			.raw()
 			.all(...query.params) as unknown[][]
 
-	return { db, ids, workspace, prepare, select }
+	const forget = (): void => {
+		loaded = undefined
+		statements.clear()
+	}
+
+	return { db, ids, workspace, prepare, select, touched: new Set(), forget }
 }

@@ -256,6 +256,9 @@ function settle(door: Door, n: number, before: StoredRow | undefined): void {
 
 function writeChange({ store, table, context }: Door, kind: string, n: number, body: Record<string, unknown>): void {
 	const { now, actor, through } = context
+	store.touched.add(table.id)
+	// A person's own row decides what they see everywhere.
+	if (table.id === store.workspace().catalogue.people.id) store.touched.add('access')
 	writeHistory(store, { at: now, person: actor.person, through, kind, table: table.id, row: n, body })
 }
 

@@ -1,4 +1,18 @@
+/**
+ * What a change of a row causes, in the transaction of the change: routines that start with it are queued, sign-offs
+ * that it asks for are opened.
+ *
+ * Conditions are the builder's: judged on the data as it is.
+ */
+import { checkCondition } from '$lib/core/formula/check.ts'
+import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import { fold } from '$lib/core/formula/fold.ts'
+import { allOf, param, sql } from '$lib/core/query/sql.ts'
 import type { Table } from '$lib/core/table/types.ts'
+import { liveApps } from '../apps/live.ts'
+import { addJob } from '../jobs/queue.ts'
+import { momentAt } from '../people/rights-of-actor.ts'
+import { openCase } from '../signoffs/open-case.ts'
 import type { Store } from '../store.ts'
 import type { ChangeContext } from './change.ts'
 
@@ -8,4 +22,34 @@ export interface RowEvent {
 	readonly n: number
 }
 
-export function raiseEvents(_store: Store, _event: RowEvent, _context: ChangeContext): void {}
+/** Chains of routines that set each other off stop here. */
+const MAX_DEPTH = 10
+
+export function raiseEvents(store: Store, event: RowEvent, context: ChangeContext): void {
+	if (event.kind === 'removed' || context.signoffStep) return
+	for (const app of liveApps(store)) {
+		for (const routine of app.document.routines) {
+			const { start } = routine
+			if (start.kind !== 'rows' || start.table !== event.table.id || !start.when.includes(event.kind)) continue
+			const depth = (context.depth ?? 0) + 1
+			if (depth > MAX_DEPTH || !holdsFor(store, event, start.where, context.now)) continue
+			const place = { app: app.id, release: app.release, routine: routine.id, table: event.table.id, row: event.n, depth }
+			addJob(store, 'routine', { ...place, person: context.actor.person }, context.now)
+		}
+		for (const signoff of app.document.signoffs) {
+			if (signoff.table !== event.table.id || !holdsFor(store, event, signoff.where, context.now)) continue
+			if (signoff.where.trim() === '' && event.kind !== 'added') continue
+			openCase(store, { app: app.id, signoff, table: event.table, n: event.n, askedBy: context.actor.person, now: context.now })
+		}
+	}
+}
+
+function holdsFor(store: Store, { table, n }: RowEvent, where: string, now: number): boolean {
+	if (where.trim() === '') return true
+	const { catalogue, timeZone } = store.workspace()
+	const { expr } = checkCondition(where, { catalogue, rows: [table], me: false })
+	if (!expr) return false
+	const condition = compileCondition(fold(expr, momentAt(timeZone, now)), newContext('r'))
+	const [row] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, condition])}`)
+	return row !== undefined
+}

@@ -47,6 +47,7 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 		}
 	}
 	indexWhatLinesRead(store)
+	store.touched.add('access')
 }
 
 function bringInLine(store: Store, old: Table | undefined, table: Table, saving: Saving): void {

@@ -1,0 +1,59 @@
+/** Makes an app from tables at once: for each a list, a record sheet and a form. All of it can be changed afterwards. */
+import type { Table } from '../table/types.ts'
+import { APP_FORMAT, type AppDocument, type Screen } from './document.ts'
+
+const SHOWN_IN_LIST = 4
+
+export interface NewApp {
+	readonly name: string
+	readonly about: string
+	readonly colour: AppDocument['colour']
+}
+
+/** `newId` gives a fresh id for each screen and line. */
+export function makeApp(app: NewApp, tables: readonly Table[], newId: () => string): AppDocument {
+	const screens = tables.flatMap((table) => makeScreens(table, newId))
+	return { format: APP_FORMAT, ...app, screens, routines: [], signoffs: [] }
+}
+
+export function makeScreens(table: Table, newId: () => string): Screen[] {
+	const record = makeRecord(table, newId)
+	const form = makeForm(table, newId)
+	return [makeList(table, { record: record.id, form: form.id }, newId), record, form]
+}
+
+function makeList(table: Table, screens: { record: string; form: string }, newId: () => string): Screen {
+	const rest = table.columns.filter((column) => column.id !== table.label && column.type !== 'long text')
+	const columns = [table.label, ...rest.map((column) => column.id)].slice(0, SHOWN_IN_LIST)
+	return {
+		id: newId(),
+		title: table.name,
+		lines: [
+			{ id: newId(), kind: 'heading', text: table.name },
+			{
+				id: newId(),
+				kind: 'list',
+				table: table.id,
+				where: '',
+				sort: { column: table.label, descending: false },
+				columns,
+				opens: screens.record
+			},
+			{ id: newId(), kind: 'button', label: `Add to ${table.name}`, does: { kind: 'open', screen: screens.form } }
+		]
+	}
+}
+
+function makeRecord(table: Table, newId: () => string): Screen {
+	const columns = table.columns.map((column) => column.id)
+	return { id: newId(), title: `${table.name} sheet`, lines: [{ id: newId(), kind: 'record', table: table.id, columns }] }
+}
+
+function makeForm(table: Table, newId: () => string): Screen {
+	const columns = table.columns.filter((column) => !column.computed).map((column) => column.id)
+	return {
+		id: newId(),
+		title: `New in ${table.name}`,
+		lines: [{ id: newId(), kind: 'form', table: table.id, columns, thanks: 'Saved.' }]
+	}
+}

@@ -1,0 +1,50 @@
+/** A message's text: words, and formulas in braces. `{{` stands for a brace. */
+import { check, type Checked } from '../formula/check.ts'
+import { plainText } from '../formula/evaluate.ts'
+import { isFault, type Expr, type Issue, type Value } from '../formula/types.ts'
+import { findKind } from '../table/kinds/all.ts'
+import { showDate } from '../table/kinds/date.ts'
+import type { Catalogue, Table } from '../table/types.ts'
+
+export type MessagePart = { readonly text: string } | { readonly expr: Expr }
+
+export interface MessageText {
+	readonly parts: readonly MessagePart[]
+	readonly issues: readonly Issue[]
+}
+
+const PIECE = /\{\{|\{([^{}]*)\}/g
+
+export function parseMessage(text: string, catalogue: Catalogue, table: Table): MessageText {
+	const parts: MessagePart[] = []
+	const issues: Issue[] = []
+	let at = 0
+	for (const match of text.matchAll(PIECE)) {
+		parts.push({ text: text.slice(at, match.index) })
+		at = match.index + match[0].length
+		if (match[1] === undefined) {
+			parts.push({ text: '{' })
+			continue
+		}
+		const checked = checkPiece(match[1], catalogue, table)
+		issues.push(...checked.issues)
+		if (checked.expr) parts.push({ expr: checked.expr })
+	}
+	parts.push({ text: text.slice(at) })
+	return { parts, issues }
+}
+
+/** The words that a formula's value stands for in a message: each as its column shows it, errors and blanks as nothing. */
+export function showResult(expr: Expr, value: Value): string {
+	if (isFault(value) || value === null) return ''
+	if (expr.kind === 'field' && !expr.column.computed) return findKind(expr.column.type)?.show(value, expr.column) ?? String(value)
+	if (expr.type.kind === 'date') return showDate(String(value))
+	return plainText(value) ?? ''
+}
+
+/** A formula in a message; a reference is read as the label of its row. */
+function checkPiece(text: string, catalogue: Catalogue, table: Table): Checked {
+	const scope = { catalogue, rows: [table], me: false }
+	const checked = check(text, scope)
+	return checked.expr?.type.kind === 'row' ? check(`"" & (${text})`, scope) : checked
+}

@@ -1,0 +1,69 @@
+/**
+ * Everything a builder writes is a line: a sentence with slots. A kind of line describes its sentence here, and one
+ * engine prints, parses and edits them all.
+ */
+
+export type SlotType =
+	| 'text'
+	| 'long text'
+	| 'table'
+	| 'column'
+	| 'columns'
+	| 'sort'
+	| 'condition'
+	/** A formula that gives a value. */
+	| 'formula'
+	/** A formula that names a person. */
+	| 'person'
+	| 'role'
+	| 'verbs'
+	| 'column scope'
+	| 'screen'
+	| 'does'
+	| 'when'
+	| 'children'
+
+export interface Slot {
+	/** Where the value stands in the line; a dot goes deeper. */
+	readonly key: string
+	readonly type: SlotType
+	/** What the slot is called when it opens. */
+	readonly title: string
+	/** Words that stand before the slot only when it is filled. */
+	readonly before?: string
+	/** What is shown when it is blank. Without it a blank slot asks to be filled. */
+	readonly empty?: string
+}
+
+export type Part = string | Slot
+
+export interface SentenceKind {
+	readonly kind: string
+	/** One sentence about what the line does, for whoever adds one. */
+	readonly about: string
+	readonly parts: readonly Part[]
+	/** The slot that names the table whose columns the other slots mean; the line's own table, if there is none. */
+	readonly tableKey?: string
+}
+
+/** What a sentence's slots refer to. Names are looked up here and nowhere else. */
+export interface Vocabulary {
+	readonly tables: readonly { readonly id: number; readonly name: string; readonly columns: readonly NamedColumn[] }[]
+	readonly roles: readonly { readonly id: number; readonly name: string }[]
+	readonly screens: readonly { readonly id: string; readonly title: string }[]
+	readonly routines: readonly { readonly id: string; readonly name: string }[]
+}
+
+export interface NamedColumn {
+	readonly id: number
+	readonly name: string
+	readonly type: string
+	readonly to?: number
+}
+
+/** A printed piece of a sentence. */
+export type Segment =
+	| { readonly kind: 'words'; readonly text: string }
+	| { readonly kind: 'slot'; readonly slot: Slot; readonly text: string; readonly filled: boolean; readonly mono: boolean }
+
+export type LineValue = Readonly<Record<string, unknown>>

@@ -1,0 +1,37 @@
+/** The released documents that are in force, parsed once for each release. */
+import { parseApp, type AppDocument } from '$lib/core/app/document.ts'
+import type { Store } from '../store.ts'
+
+export interface LiveApp {
+	readonly id: number
+	readonly release: number
+	readonly document: AppDocument
+}
+
+const LIVE = `SELECT id, live_release FROM app WHERE live_release IS NOT NULL ORDER BY id`
+const BODY = `SELECT body FROM release WHERE app = ? AND number = ?`
+
+export function liveApps(store: Store): LiveApp[] {
+	const rows = store.prepare(LIVE).all() as { id: number; live_release: number }[]
+	return rows.map(({ id, live_release: release }) => ({ id, release, document: readRelease(store, id, release) }))
+}
+
+export function findLiveApp(store: Store, id: number): LiveApp | undefined {
+	return liveApps(store).find((app) => app.id === id)
+}
+
+/** The document of one release. It never changes, so it is kept once read. */
+export function readRelease(store: Store, app: number, number: number): AppDocument {
+	let known = PARSED.get(store)
+	if (!known) PARSED.set(store, (known = new Map()))
+	const key = `${app} ${number}`
+	const kept = known.get(key)
+	if (kept) return kept
+	const body = store.prepare(BODY).pluck().get(app, number) as string | undefined
+	if (body === undefined) throw new Error(`Cannot find release "${number}" of app "${app}"`)
+	const document = parseApp(body)
+	known.set(key, document)
+	return document
+}
+
+const PARSED = new WeakMap<Store, Map<string, AppDocument>>()

@@ -1,0 +1,57 @@
+/** Works the queue off: what happens inside the workspace in one transaction each, what leaves it under a lease. */
+import { runRoutineJob } from '../routines/run-routine.ts'
+import { markSent, readMessage, type Message } from '../post/messages.ts'
+import { describePerson } from '../people/accounts.ts'
+import type { Store } from '../store.ts'
+import { claimJob, finishJob, putOffJob, type Job } from './queue.ts'
+
+const INSIDE_LEASE_MS = 1
+const POST_LEASE_MS = 60_000
+
+/** Runs the next job that stays inside; false if none is due. Called within a transaction that also finishes it. */
+export function runInsideJob(store: Store, { worker, now }: { worker: string; now: number }): boolean {
+	const job = claimJob(store, { task: 'routine', worker, now, leaseMs: INSIDE_LEASE_MS })
+	if (!job) return false
+	store.db.exec('SAVEPOINT job')
+	try {
+		runRoutineJob(store, job, now)
+		store.db.exec('RELEASE job')
+		finishJob(store, { id: job.id, worker, now })
+	} catch (error) {
+		store.db.exec('ROLLBACK TO job')
+		store.db.exec('RELEASE job')
+		putOffJob(store, { job, worker, now, error: String(error) })
+	}
+	return true
+}
+
+export interface Posting {
+	readonly job: Job
+	readonly message: Message
+	readonly id: number
+	readonly to: { readonly name: string; readonly email: string }
+}
+
+/** Takes the next message that is to leave, under a lease. */
+export function claimPosting(store: Store, { worker, now }: { worker: string; now: number }): Posting | null {
+	const job = claimJob(store, { task: 'post', worker, now, leaseMs: POST_LEASE_MS })
+	if (!job) return null
+	const id = Number(job.payload['message'])
+	const message = readMessage(store, id)
+	const to = message && describePerson(store, message.person)
+	if (!message || !to) {
+		// Whoever it was for has left: there is nobody to send it to.
+		finishJob(store, { id: job.id, worker, now })
+		return null
+	}
+	return { job, message, id, to }
+}
+
+export function finishPosting(store: Store, { job, id, worker, now }: { job: number; id: number; worker: string; now: number }): void {
+	if (finishJob(store, { id: job, worker, now })) markSent(store, id, now)
+}
+
+export function putOffPosting(store: Store, failed: { job: Job; worker: string; now: number; error: string }): void {
+	putOffJob(store, failed)
+}
+

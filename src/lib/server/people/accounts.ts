@@ -1,0 +1,93 @@
+/**
+ * Accounts and sessions. Passwords are kept as argon2id hashes, session tokens as their SHA-256.
+ */
+import { closeRoles } from '$lib/core/access/types.ts'
+import type { Column } from '$lib/core/table/types.ts'
+import { textKey } from '$lib/core/text/key.ts'
+import { writeHistory } from '../rows/history.ts'
+import { readStoredRow } from '../rows/stored-row.ts'
+import type { Store } from '../store.ts'
+import { BUILDER, EVERYONE, STEWARD } from './system-roles.ts'
+
+/** Who is signed in, as pages need it. */
+export interface SignedIn {
+	readonly person: number
+	readonly name: string
+	readonly email: string
+	readonly roleNames: readonly string[]
+	readonly isBuilder: boolean
+	readonly isSteward: boolean
+}
+
+const FIND_SESSION = `SELECT person FROM session WHERE token_hash = @tokenHash AND expires_at > @now`
+const ADD_SESSION = `INSERT INTO session (token_hash, person, made_at, expires_at) VALUES (@tokenHash, @person, @now, @expiresAt)`
+const END_SESSION = `DELETE FROM session WHERE token_hash = ? RETURNING person`
+const END_OLD = `DELETE FROM session WHERE expires_at <= ?`
+const ROLES_HELD = `SELECT role FROM role_held WHERE person = ?`
+const PUT_ACCOUNT = `
+	INSERT INTO account (person, password_hash) VALUES (@person, @hash)
+	ON CONFLICT (person) DO UPDATE SET password_hash = excluded.password_hash`
+
+/** The number and password hash of the person with this address; undefined if nobody has it. */
+export function findAccount(store: Store, { email }: { email: string }): { person: number; hash: string } | undefined {
+	const { people } = store.workspace().catalogue
+	const address = emailColumn(people.columns)
+	const find = `
+		SELECT p.n AS person, a.password_hash AS hash
+		FROM t${people.id} AS p JOIN account AS a ON a.person = p.n
+		WHERE p.c${address.id}k = ?`
+	return store.prepare(find).get(textKey(email.trim())) as { person: number; hash: string } | undefined
+}
+
+export function findSession(store: Store, { tokenHash, now }: { tokenHash: string; now: number }): SignedIn | undefined {
+	const person = store.prepare(FIND_SESSION).pluck().get({ tokenHash, now }) as number | undefined
+	return person === undefined ? undefined : describePerson(store, person)
+}
+
+export function describePerson(store: Store, person: number): SignedIn | undefined {
+	const { catalogue, roles } = store.workspace()
+	const row = readStoredRow(store, catalogue.people, person)
+	if (!row) return undefined
+	const held = store.prepare(ROLES_HELD).pluck().all(person) as number[]
+	const all = closeRoles([EVERYONE, ...held], roles)
+	const label = catalogue.people.columns.find((column) => column.id === catalogue.people.label)
+	return {
+		person,
+		name: String((label && row.value(label)) ?? ''),
+		email: String(row.value(emailColumn(catalogue.people.columns)) ?? ''),
+		roleNames: roles.filter((role) => held.includes(role.id)).map((role) => role.name),
+		isBuilder: all.has(BUILDER),
+		isSteward: all.has(STEWARD)
+	}
+}
+
+export interface NewSession {
+	readonly tokenHash: string
+	readonly person: number
+	readonly now: number
+	readonly expiresAt: number
+	readonly through: string
+}
+
+export function addSession(store: Store, { through, ...session }: NewSession): void {
+	store.prepare(END_OLD).run(session.now)
+	store.prepare(ADD_SESSION).run(session)
+	const { person, now } = session
+	writeHistory(store, { at: now, person, through, kind: 'sign in', table: null, row: null, body: {} })
+}
+
+export function endSession(store: Store, { tokenHash, now }: { tokenHash: string; now: number }): void {
+	const person = store.prepare(END_SESSION).pluck().get(tokenHash) as number | undefined
+	if (person === undefined) return
+	writeHistory(store, { at: now, person, through: 'sign-out', kind: 'sign out', table: null, row: null, body: {} })
+}
+
+export function putAccount(store: Store, { person, hash }: { person: number; hash: string }): void {
+	store.prepare(PUT_ACCOUNT).run({ person, hash })
+}
+
+function emailColumn(columns: readonly Column[]): Column {
+	const column = columns.find((each) => each.type === 'email')
+	if (!column) throw new Error('Expected the people table to have an email column')
+	return column
+}

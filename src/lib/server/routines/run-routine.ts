@@ -1,0 +1,114 @@
+/**
+ * Runs what a routine does. Its messages are written in the transaction that finishes its job; columns are set through
+ * the door, as whoever pressed.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import type { Routine, SendStep, SetStep } from '$lib/core/app/document.ts'
+import { check } from '$lib/core/formula/check.ts'
+import { isFault } from '$lib/core/formula/types.ts'
+import type { CellChange } from '$lib/core/query/change.ts'
+import { parseMessage, showResult } from '$lib/core/routine/message-text.ts'
+import { getColumn, getTable, type Table } from '$lib/core/table/types.ts'
+import { readRelease } from '../apps/live.ts'
+import { addJob } from '../jobs/queue.ts'
+import { momentAt, standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { addMessage } from '../post/messages.ts'
+import { changeRows } from '../rows/change.ts'
+import type { Store } from '../store.ts'
+import { findPerson, workOut } from './work-out.ts'
+
+export interface Pressed {
+	readonly app: number
+	readonly release: number
+	readonly routine: Routine
+	readonly row: string
+	readonly actor: Actor
+	readonly now: number
+}
+
+/** A button's routine: sets its columns at once, in one change, and queues its messages with it. */
+export function pressButton(store: Store, pressed: Pressed): void {
+	const { routine, actor, now } = pressed
+	if (routine.start.kind !== 'button') throw new AppError('invalid', 'This routine has no button.')
+	const table = getTable(store.workspace().catalogue, routine.start.table)
+	const n = store.ids.fromId(table.id, pressed.row)
+	if (n === undefined) throw new AppError('not_found', 'This row is not there, or not for you to see.')
+	const cells = routine.steps.filter((step) => step.kind === 'set').map((step) => toCell(store, step, { table, n, actor, now }))
+	const through = `routine ${routine.name}`
+	if (cells.length > 0) changeRows(store, [{ kind: 'change', table: table.id, row: pressed.row, cells }], { actor, now, through, depth: 1 })
+	const sends = routine.steps.some((step) => step.kind === 'send')
+	const place = { app: pressed.app, release: pressed.release, routine: routine.id, table: table.id, row: n, depth: 1 }
+	if (sends) addJob(store, 'routine', { ...place, person: actor.person }, now)
+}
+
+interface Place {
+	readonly table: Table
+	readonly n: number
+	readonly actor: Actor
+	readonly now: number
+}
+
+/** The new value of a column, worked out as whoever pressed may see the row. */
+function toCell(store: Store, step: SetStep, { table, n, actor, now }: Place): CellChange {
+	const standing = standingOf(store, actor, now)
+	const column = getColumn(table, step.column)
+	const { expr, issues } = check(step.formula, { catalogue: store.workspace().catalogue, rows: [table], me: true })
+	if (!expr) throw new AppError('invalid', `This routine cannot run: ${issues[0]?.message ?? 'its formula is damaged.'}`)
+	const value = workOut(store, expr, { table, n, moment: standing.moment, rights: standing.rights })
+	if (isFault(value)) throw new AppError('invalid', `${column.name} could not be worked out, so nothing was changed.`)
+	if (column.type === 'reference') {
+		return { column: column.id, value: typeof value === 'number' ? { id: store.ids.toId(column.to ?? 0, value) } : null }
+	}
+	return { column: column.id, value }
+}
+
+export interface RoutineJob {
+	readonly id: number
+	readonly payload: Record<string, unknown>
+}
+
+/** Writes the messages of a routine whose start has happened. The Message-ID names the job and the step. */
+export function runRoutineJob(store: Store, job: RoutineJob, now: number): void {
+	const { app, release, routine: id, table: tableId, row, person } = job.payload
+	const routine = readRelease(store, Number(app), Number(release)).routines.find((each) => each.id === id)
+	const table = store.workspace().catalogue.tables.get(Number(tableId))
+	if (!routine || !table) return
+	for (const step of routine.steps) {
+		if (step.kind !== 'send') continue
+		sendMessage(store, step, { table, n: Number(row), person: Number(person), cause: `routine ${job.id} step ${step.id}`, now })
+	}
+}
+
+interface Sending {
+	readonly table: Table
+	readonly n: number
+	/** Whose doing started the routine; `me` in its formulas. */
+	readonly person: number
+	readonly cause: string
+	readonly now: number
+}
+
+function sendMessage(store: Store, step: SendStep, { table, n, person, cause, now }: Sending): void {
+	const doer = standingOf(store, { person }, now)
+	const to = findPerson(store, step.to, { table, n, moment: doer.moment })
+	if (to === undefined) return
+	const [subject, body] = [step.subject, step.body].map((text) => compose(store, text, { table, n, to, now }))
+	addMessage(store, { cause, person: to, subject: subject ?? '', body: body ?? '', link: undefined, now })
+}
+
+interface Composing {
+	readonly table: Table
+	readonly n: number
+	/** Who will read it: what they may not see is left out. */
+	readonly to: number
+	readonly now: number
+}
+
+export function compose(store: Store, text: string, { table, n, to, now }: Composing): string {
+	const { catalogue, timeZone } = store.workspace()
+	const { rights } = standingOf(store, { person: to }, now)
+	const moment = momentAt(timeZone, now)
+	return parseMessage(text, catalogue, table)
+		.parts.map((part) => ('text' in part ? part.text : showResult(part.expr, workOut(store, part.expr, { table, n, moment, rights }))))
+		.join('')
+}

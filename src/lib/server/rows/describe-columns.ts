@@ -1,0 +1,31 @@
+import { findColumn, type Table } from '$lib/core/table/types.ts'
+
+/** What a page needs to know of a column to show and edit its cells. */
+export interface ShownColumn {
+	readonly id: number
+	readonly name: string
+	readonly type: string
+	/** The type of a computed column's values. */
+	readonly shows?: string
+	readonly unit?: string
+	readonly places?: number
+	readonly choices?: readonly string[]
+	readonly to?: number
+	readonly required?: boolean
+	readonly unique?: boolean
+	/** The formula of a computed column, as text; given to its keepers only. */
+	readonly formula?: string
+	readonly stored?: boolean
+}
+
+/** Only columns that the reader can see may be passed in. */
+export function describeColumns(table: Table, ids: readonly number[], withFormulas = false): ShownColumn[] {
+	return ids.flatMap((id) => {
+		const column = findColumn(table, id)
+		if (!column) return []
+		const { computed, reverseName: _reverse, ...plain } = column
+		if (!computed) return [plain]
+		const shown = { ...plain, shows: computed.expr.type.kind }
+		return [withFormulas ? { ...shown, formula: computed.text, stored: computed.stored } : shown]
+	})
+}

@@ -1,0 +1,82 @@
+/**
+ * Opens a sign-off on a row, in the transaction of the change that asks for it: who decides, what they are shown, and
+ * the message that tells them.
+ */
+import type { Signoff } from '$lib/core/app/document.ts'
+import { getTable, type Table } from '$lib/core/table/types.ts'
+import { momentAt } from '../people/rights-of-actor.ts'
+import { describePerson } from '../people/accounts.ts'
+import { addMessage } from '../post/messages.ts'
+import { writeHistory } from '../rows/history.ts'
+import { findPerson } from '../routines/work-out.ts'
+import type { Store } from '../store.ts'
+import { AppError } from '$lib/core/app-error.ts'
+import { caseLink } from './case-ids.ts'
+import { rowLabel } from './row-label.ts'
+
+export interface Asking {
+	readonly app: number
+	readonly signoff: Signoff
+	readonly table: Table
+	readonly n: number
+	readonly askedBy: number
+	readonly now: number
+}
+
+const OPEN_CASE = `SELECT 1 FROM signoff_case WHERE app = ? AND table_id = ? AND row_n = ? AND state <> 'withdrawn'`
+const ADD_CASE = `
+	INSERT INTO signoff_case (app, signoff, table_id, row_n, asked_by, asked_at, waits_on, state)
+	VALUES (@app, @signoff, @table, @row, @askedBy, @now, @waitsOn, 'waiting')`
+const ADD_GRANT = `
+	INSERT OR IGNORE INTO row_grant (person, table_id, row_n, column_id, case_id)
+	VALUES (@person, @table, @row, @column, @case)`
+
+export function openCase(store: Store, asking: Asking): void {
+	const { app, signoff, table, n, askedBy, now } = asking
+	if (store.prepare(OPEN_CASE).get(app, table.id, n)) return
+	const waitsOn = decider(store, asking)
+	const stored = { app, signoff: JSON.stringify(signoff), table: table.id, row: n, askedBy, now, waitsOn }
+	const id = Number(store.prepare(ADD_CASE).run(stored).lastInsertRowid)
+	grant(store, asking, { id, person: waitsOn })
+	writeHistory(store, { at: now, person: askedBy, through: signoff.name, kind: 'ask', table: table.id, row: n, body: { case: id, waitsOn } })
+	tell(store, asking, { id, waitsOn })
+	store.touched.add('access')
+}
+
+function decider(store: Store, { signoff, table, n, askedBy, now }: Asking): number {
+	const moment = momentAt(store.workspace().timeZone, now)
+	const person = findPerson(store, signoff.decider, { table, n, moment })
+	if (person === undefined) {
+		throw new AppError('invalid', `${signoff.name}: nobody is named who could decide this, so it was not sent. Tell whoever looks after the app.`)
+	}
+	if (person === askedBy) throw new AppError('invalid', `${signoff.name}: this would wait on yourself, and nobody decides their own request.`)
+	return person
+}
+
+/** The right to see what was asked about: the named columns of the row, and of the rows that belong to it. */
+function grant(store: Store, { signoff, table, n }: Asking, to: { id: number; person: number }): void {
+	const add = (of: Table, row: number, columns: readonly number[]) => {
+		for (const column of new Set([of.label, ...columns])) {
+			store.prepare(ADD_GRANT).run({ person: to.person, table: of.id, row, column, case: to.id })
+		}
+	}
+	add(table, n, signoff.columns)
+	for (const child of signoff.children) {
+		const of = getTable(store.workspace().catalogue, child.table)
+		const rows = store.prepare(`SELECT n FROM t${of.id} WHERE c${child.column} = ?`).pluck().all(n) as number[]
+		for (const row of rows) add(of, row, [...child.columns, child.column])
+	}
+}
+
+function tell(store: Store, { signoff, table, n, askedBy, now }: Asking, { id, waitsOn }: { id: number; waitsOn: number }): void {
+	const label = rowLabel(store, table, { person: waitsOn, n, now })
+	const asker = describePerson(store, askedBy)?.name ?? 'Somebody'
+	addMessage(store, {
+		cause: `case ${id} asked`,
+		person: waitsOn,
+		subject: `${signoff.name}: ${label}`,
+		body: `${asker} asks you to decide ${label}. Nothing happens until you do.`,
+		link: caseLink(store, id),
+		now
+	})
+}

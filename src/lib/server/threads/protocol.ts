@@ -1,0 +1,43 @@
+/** What travels between the main thread and the threads that hold connections. */
+import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
+
+export interface Ask {
+	readonly id: number
+	readonly name: string
+	readonly args: unknown
+}
+
+export type Answer =
+	/** `json`: the result as text, so that the main thread can hand it on without making objects. */
+	| { readonly id: number; readonly ok: true; readonly json: string }
+	| { readonly id: number; readonly ok: false; readonly code: ErrorCode | 'bug'; readonly message: string; readonly details: unknown }
+
+/** Sent by the writer after a commit that changed what people see. */
+export interface Turned {
+	readonly turned: {
+		/** Tables whose rows changed. */
+		readonly tables: readonly number[]
+		/** Lines, roles or structure changed: everything may look different. */
+		readonly access: boolean
+		/** Work was queued. */
+		readonly jobs: boolean
+	}
+}
+
+export interface ThreadData {
+	readonly file: string
+	/** The workspace's key, as hex. */
+	readonly key: string
+}
+
+export function toAnswer(id: number, error: unknown): Answer {
+	if (error instanceof AppError) return { id, ok: false, code: error.code, message: error.message, details: error.details }
+	// Our own mistake: the detail goes to the log, never to the page.
+	console.error(error)
+	return { id, ok: false, code: 'bug', message: 'Something went wrong on our side. Nothing was changed.', details: {} }
+}
+
+export function toError(answer: Answer & { ok: false }): Error {
+	if (answer.code === 'bug') return new Error(answer.message)
+	return new AppError(answer.code, answer.message, (answer.details ?? {}) as Record<string, unknown>)
+}
