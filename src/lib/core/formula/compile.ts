@@ -126,6 +126,7 @@ function holdsCompare(expr: Expr & { kind: 'compare' }, want: boolean, ctx: Cont
 	const left = solved?.left ?? comparable(expr.left, ctx)
 	const right = solved?.right ?? comparable(expr.right, ctx)
 	const op = solved?.op ?? expr.op
+	if (op === '<>') throw new Error('Expected "<>" to be compiled as the opposite of "="')
 	const guards = [left.guard, right.guard].filter((guard) => guard !== undefined)
 	const bare = sql`(${left.value} ${raw(op)} ${right.value})`
 	if (want || op === '=' || guards.length > 0)

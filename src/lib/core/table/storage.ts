@@ -36,7 +36,7 @@ export function isStored(column: Column): boolean {
 }
 
 /** The type of the column in the database. */
-export function storageClass(column: Column): 'TEXT' | 'INTEGER' | 'REAL' {
+export function storageClass(column: Column): 'TEXT' | 'INTEGER' | 'REAL' | 'ANY' {
 	switch (column.type) {
 		case 'whole number':
 		case 'money':
@@ -48,19 +48,8 @@ export function storageClass(column: Column): 'TEXT' | 'INTEGER' | 'REAL' {
 		case 'decimal':
 			return column.places === undefined ? 'REAL' : 'INTEGER'
 		case 'computed':
-			return computedClass(column)
-		default:
-			return 'TEXT'
-	}
-}
-
-function computedClass(column: Column): 'TEXT' | 'INTEGER' | 'REAL' {
-	switch (column.computed?.expr.type.kind) {
-		case 'number':
-			return 'REAL'
-		case 'yesno':
-		case 'row':
-			return 'INTEGER'
+			// Another formula may give another type, in the same place.
+			return 'ANY'
 		default:
 			return 'TEXT'
 	}

@@ -40,7 +40,11 @@ export function createIndex(db: Db, table: Table, column: Column): void {
 
 export function addColumn(db: Db, table: Table, column: Column): void {
 	if (!isStored(column)) return
-	for (const definition of columnDefinitions(column)) db.exec(`ALTER TABLE t${table.id} ADD COLUMN ${definition}`)
+	const there = new Set(db.prepare(`SELECT name FROM pragma_table_info('t${table.id}')`).pluck().all())
+	for (const definition of columnDefinitions(column)) {
+		// A computed column that was kept before, then a layer, still has its place.
+		if (!there.has(definition.split(' ')[0])) db.exec(`ALTER TABLE t${table.id} ADD COLUMN ${definition}`)
+	}
 	if (isIndexed(table, column)) createIndex(db, table, column)
 }
 
@@ -65,7 +69,7 @@ function viewName(name: string): string {
 
 function columnDefinitions(column: Column): string[] {
 	const definitions = [`c${column.id} ${storageClass(column)}`]
-	if (hasKey(column)) definitions.push(`c${column.id}k TEXT`)
+	if (hasKey(column) || column.computed) definitions.push(`c${column.id}k TEXT`)
 	if (column.computed) definitions.push(`c${column.id}e INTEGER`)
 	return definitions
 }

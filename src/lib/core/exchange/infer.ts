@@ -1,0 +1,271 @@
+/**
+ * What type a column is, from its name and its values together, and what of it could be read in two ways or not at all.
+ *
+ * Leading noughts stay text, digits past 2^53 stay text, and where day and month or dot and comma could be either, the
+ * whole column is the evidence; where there is none, the builder is asked.
+ */
+import { textKey } from '../text/key.ts'
+import { editDistance } from '../text/nearest.ts'
+import { findKind } from '../table/kinds/all.ts'
+import { parseDate } from '../table/kinds/date.ts'
+import { parseInstant } from '../table/kinds/date-and-time.ts'
+import { TYPED, type Writing } from '../table/kinds/kind.ts'
+import { parseNumber } from '../table/kinds/numbers.ts'
+import { isYesNoWord } from '../table/kinds/yes-no.ts'
+import type { Column, ColumnTypeName } from '../table/types.ts'
+import { splitUnit } from './headings.ts'
+
+export interface ColumnGuess {
+	readonly name: string
+	readonly unit?: string
+	readonly type: ColumnTypeName
+	readonly places?: number
+	readonly choices?: readonly string[]
+	readonly writing: Writing
+	/** Every row is blank: nothing to bring in. */
+	readonly blank: boolean
+	readonly doubts: readonly Doubt[]
+}
+
+/** Something the builder should settle, with what is proposed. */
+export type Doubt =
+	| { readonly kind: 'day or month'; readonly both: number; readonly dayOnly: number; readonly monthOnly: number; readonly sample: string }
+	| { readonly kind: 'dot or comma'; readonly sample: string; readonly rows: readonly number[] }
+	/** One value that can only be read by changing it. */
+	| { readonly kind: 'other writing'; readonly text: string; readonly proposed: string; readonly rows: readonly number[] }
+	| { readonly kind: 'spelling'; readonly text: string; readonly proposed: string; readonly rows: readonly number[] }
+	| { readonly kind: 'unreadable'; readonly text: string; readonly rows: readonly number[] }
+
+/** Words that stand for nothing in a file. */
+export const NULL_WORDS: ReadonlySet<string> = new Set(['', '-', '–', '—', 'n/a', 'na', 'null', 'none', 'nil', '#n/a', '?', 'nan'])
+
+export function isNothing(text: string): boolean {
+	return NULL_WORDS.has(text.trim().toLowerCase())
+}
+
+/** `values`: the column from its first row; `firstRow`: the number of that row as people count, for the doubts. */
+export function inferColumn(heading: string, values: readonly string[], firstRow: number): ColumnGuess {
+	const split = splitUnit(heading)
+	const filled = collect(values, firstRow)
+	const column = guess(split.name, filled, split.unit)
+	return { ...column, blank: filled.length === 0 }
+}
+
+interface Filled {
+	readonly text: string
+	readonly rows: number[]
+}
+
+/** Each different value once, with the rows it stands in. */
+function collect(values: readonly string[], firstRow: number): Filled[] {
+	const found = new Map<string, Filled>()
+	values.forEach((value, i) => {
+		const text = value.trim()
+		if (isNothing(text)) return
+		const known = found.get(text)
+		if (known) known.rows.push(firstRow + i)
+		else found.set(text, { text, rows: [firstRow + i] })
+	})
+	return [...found.values()]
+}
+
+type Guess = Omit<ColumnGuess, 'blank'>
+
+/** Types in the order in which they are tried; the first that nearly all values are wins. */
+function guess(name: string, filled: readonly Filled[], unit: string | undefined): Guess {
+	const plain: Guess = { name, ...(unit ? { unit } : {}), type: 'text', writing: TYPED, doubts: [] }
+	if (filled.length === 0) return { ...plain, type: /note|comment|remark|description/i.test(name) ? 'long text' : 'text' }
+	const tries = [asYesNo, asCodeLike, asDate, asDateTime, asEmail, asWebAddress, asPlace, asPhone, asPercent, asMoney, asNumber, asChoice]
+	for (const attempt of tries) {
+		const found = attempt(plain, filled)
+		if (found) return found
+	}
+	const long = filled.some(({ text }) => text.length > 100 || text.includes('\n'))
+	return { ...plain, type: long ? 'long text' : 'text' }
+}
+
+type Attempt = (plain: Guess, filled: readonly Filled[]) => Guess | undefined
+
+/** The values that a test refuses, or undefined if there are too many for the type to be meant. */
+function strays(filled: readonly Filled[], test: (text: string) => boolean): Filled[] | undefined {
+	const refused = filled.filter(({ text }) => !test(text))
+	const count = (list: readonly Filled[]) => list.reduce((all, each) => all + each.rows.length, 0)
+	const allowed = Math.floor(count(filled) * 0.03)
+	return count(refused) <= allowed ? refused : undefined
+}
+
+function unreadable(refused: readonly Filled[]): Doubt[] {
+	return refused.map(({ text, rows }) => ({ kind: 'unreadable', text, rows }))
+}
+
+const asYesNo: Attempt = (plain, filled) => {
+	if (!filled.every(({ text }) => isYesNoWord(text) || /^[tf]$/i.test(text))) return undefined
+	const digits = filled.every(({ text }) => /^[01]$/.test(text))
+	if (digits && !/^(is|has|can|was|needs?)\b|flag|active|done|paid|\?$/i.test(plain.name)) return undefined
+	const marks = filled.every(({ text }) => /^x$/i.test(text))
+	return marks && !/done|check|paid|tick|ok|flag|is /i.test(plain.name) ? undefined : { ...plain, type: 'yes/no' }
+}
+
+/** Things that look like numbers but are names: codes, versions, account numbers. */
+const asCodeLike: Attempt = (plain, filled) => {
+	const { name } = plain
+	const all = (test: RegExp) => filled.every(({ text }) => test.test(text))
+	const named = (words: RegExp) => words.test(name)
+	if (named(/e-?mail/i)) return undefined
+	if (named(/version|release|ip address|hash|guid|uuid/i)) return { ...plain, type: 'text' }
+	if (named(/post ?code|zip|account|card/i)) return { ...plain, type: 'text' }
+	if (named(/\b(gtin|ean|upc|isbn|issn|barcode|sku|tag|container|code)\b/i) && all(/^[\w./ -]{2,40}$/)) return { ...plain, type: 'code' }
+	if (all(/^\d{8}$|^\d{12,14}$/) && named(/product|item|article/i)) return { ...plain, type: 'code' }
+	if (named(/phone|mobile|tel\b|fax|contact/i)) return undefined
+	if (filled.some(({ text }) => /^[-+]?0\d+$/.test(text)) && all(/^\d+$/)) return { ...plain, type: named(/\bid\b|no\.?$|number/i) ? 'code' : 'text' }
+	if (filled.some(({ text }) => /^[-+]?\d{16,}$/.test(text) && !Number.isSafeInteger(Number(text)))) return { ...plain, type: 'text' }
+	if (all(/^\d+[eE]\d+$|^\d+[a-zA-Z]\d+$/) && named(/sku|part|code|ref/i)) return { ...plain, type: 'text' }
+	return undefined
+}
+
+const asDate: Attempt = (plain, filled) => {
+	if (filled.every(({ text }) => /^\d{8}$/.test(text)) && !/date|day|due/i.test(plain.name)) return undefined
+	const midnight = (text: string) => text.replace(/[T ]00:00(:00(\.0+)?)?Z?$/, '')
+	const compact = (text: string) => text.replace(/^(\d{4})(\d{2})(\d{2})$/, '$1-$2-$3')
+	const read = (text: string, dates: Writing['dates']) => parseDate(compact(midnight(text)), { ...TYPED, dates })
+	const refused = strays(filled, (text) => read(text, 'day first') !== undefined || read(text, 'month first') !== undefined)
+	if (!refused) return undefined
+	const counts = countOrders(filled, read)
+	const monthFirst = counts.monthOnly > counts.dayOnly
+	const writing: Writing = { ...TYPED, dates: monthFirst ? 'month first' : 'day first' }
+	const order: Doubt[] = counts.both > 0 && (counts.dayOnly === 0 || counts.monthOnly > 0 || counts.both > 0) ? [{ kind: 'day or month', ...counts }] : []
+	const wrong = filled.filter(({ text }) => read(text, writing.dates) === undefined && !refused.some((each) => each.text === text))
+	return { ...plain, type: 'date', writing, doubts: [...order, ...unreadable([...refused, ...wrong])] }
+}
+
+function countOrders(filled: readonly Filled[], read: (text: string, dates: Writing['dates']) => string | undefined) {
+	const counts = { both: 0, dayOnly: 0, monthOnly: 0, sample: '' }
+	for (const { text, rows } of filled) {
+		const day = read(text, 'day first')
+		const month = read(text, 'month first')
+		if (day !== undefined && month !== undefined && day !== month) {
+			counts.both += rows.length
+			counts.sample ||= text
+		} else if (day !== undefined && month === undefined) counts.dayOnly += rows.length
+		else if (month !== undefined && day === undefined) counts.monthOnly += rows.length
+	}
+	return counts
+}
+
+const asDateTime: Attempt = (plain, filled) => {
+	const refused = strays(filled, (text) => parseInstant(text, TYPED) !== undefined)
+	return refused && { ...plain, type: 'date and time', doubts: unreadable(refused) }
+}
+
+const byKind =
+	(type: ColumnTypeName, wanted?: RegExp): Attempt =>
+	(plain, filled) => {
+		if (wanted && !wanted.test(plain.name)) return undefined
+		const kind = findKind(type)
+		const column: Column = { id: 0, name: plain.name, type }
+		const refused = strays(filled, (text) => kind?.read(text, column, TYPED).ok ?? false)
+		return refused && { ...plain, type, doubts: unreadable(refused) }
+	}
+
+const asEmail = byKind('email')
+const asWebAddress: Attempt = (plain, filled) =>
+	filled.every(({ text }) => /^(https?:\/\/|www\.)\S+$|^[a-z0-9-]+\.(example|org|com|net)(\/\S*)?$/i.test(text)) ? { ...plain, type: 'web address' } : undefined
+const asPlace: Attempt = (plain, filled) => {
+	const place = byKind('place')(plain, filled)
+	return place && filled.every(({ text }) => /\d\.\d.*\d\.\d/.test(text)) ? place : undefined
+}
+const asPhone: Attempt = (plain, filled) => {
+	const signed = filled.every(({ text }) => /^(\+\d|\(\d)/.test(text) || /\d[ -]\d/.test(text)) && /phone|tel|mobile|fax|contact/i.test(plain.name)
+	return signed || /phone|mobile|^tel|fax/i.test(plain.name) ? byKind('phone')(plain, filled) : undefined
+}
+const asPercent: Attempt = (plain, filled) => {
+	const refused = strays(filled, (text) => /^[-+]?[\d.,]+\s*%$/.test(text))
+	return refused && { ...plain, type: 'percent', writing: writingOf(filled), doubts: unreadable(refused) }
+}
+
+const CURRENCY = /^[-+(]?\s*(£|€|\$|¥)|(£|€|¥)\)?$|\b(GBP|EUR|USD)\b/
+const MONEY_NAME = /\b(price|cost|fee|fees|amount|salary|arrears|balance|budget|total|value|paid|due)\b/i
+
+const asMoney: Attempt = (plain, filled) => {
+	const signs = new Set(filled.flatMap(({ text }) => /[£€$¥]|GBP|EUR|USD/.exec(text)?.[0] ?? []))
+	if (signs.size > 1) return undefined
+	const marked = filled.some(({ text }) => CURRENCY.test(text))
+	const named = /salary|arrears|price|fee\b|fees\b/i.test(plain.name) && !plain.unit
+	if (!marked && !named && !(MONEY_NAME.test(plain.name) && filled.every(({ text }) => /[.,]\d\d$/.test(text)))) return undefined
+	const bare = filled.map(({ text, rows }) => ({ text: text.replace(/[£€$¥]|GBP|EUR|USD/g, '').replace(/^\((.*)\)$/, '-$1').trim(), rows }))
+	const number = asNumber(plain, bare)
+	if (!number || number.type === 'text') return undefined
+	const [sign] = signs
+	const { places: _places, ...rest } = number
+	return { ...rest, type: 'money', unit: sign ?? plain.unit ?? '£' }
+}
+
+const asNumber: Attempt = (plain, filled) => {
+	const writing = writingOf(filled)
+	const other: Writing = { ...TYPED, decimal: writing.decimal === '.' ? ',' : '.' }
+	const texts = filled.filter(({ text }) => parseNumber(text, writing) === undefined)
+	const commas = texts.filter(({ text }) => parseNumber(text, other) !== undefined)
+	const refused = strays(filled, (text) => parseNumber(text, writing) !== undefined || parseNumber(text, other) !== undefined)
+	if (!refused || !strays(filled, (text) => !commas.some((each) => each.text === text))) return undefined
+	const doubts: Doubt[] = commas.map(({ text, rows }) => ({ kind: 'other writing', text, proposed: String(parseNumber(text, other)), rows }))
+	const ambiguous = filled.filter(({ text }) => /^\d{1,3}[.,]\d{3}$/.test(text))
+	if (ambiguous.length === filled.length && ambiguous[0]) {
+		doubts.push({ kind: 'dot or comma', sample: ambiguous[0].text, rows: ambiguous.flatMap((each) => each.rows).slice(0, 20) })
+	}
+	const numbers = filled.map(({ text }) => parseNumber(text, writing) ?? parseNumber(text, other) ?? 0)
+	const all = { ...plain, writing, doubts: [...doubts, ...unreadable(refused)] }
+	if (numbers.every(Number.isInteger) && !filled.some(({ text }) => /[.,]\d{1,2}$/.test(text) && !/[.,]\d{3}$/.test(text))) {
+		return numbers.every(Number.isSafeInteger) ? { ...all, type: 'whole number' } : undefined
+	}
+	const places = Math.max(0, ...numbers.map((value) => (/e/.test(String(value)) ? 9 : (String(value).split('.')[1] ?? '').length)))
+	return { ...all, type: 'decimal', ...(places <= 4 ? { places } : {}) }
+}
+
+/** Dot or comma: decided by values that only one of them can read; the dot where there is no such value. */
+function writingOf(filled: readonly Filled[]): Writing {
+	let comma = 0
+	let dot = 0
+	for (const { text, rows } of filled) {
+		const bare = text.replace(/[£€$¥%]|\s*(GBP|EUR|USD)\s*/g, '').trim()
+		if (/,\d{1,2}$|,\d{4,}$|\.\d{3},/.test(bare)) comma += rows.length
+		else if (/\.\d{1,2}$|\.\d{4,}$|,\d{3}\./.test(bare)) dot += rows.length
+	}
+	return { ...TYPED, decimal: comma > dot ? ',' : '.' }
+}
+
+const CHOICE_NAME = /type|state|status|kind|category|priority|region|country|size|gender|class|grade|verdict|harbour/i
+
+/** A few words that come again and again. One that came once and nearly says another is likely a slip. */
+const asChoice: Attempt = (plain, filled) => {
+	const merged = new Map<string, Filled>()
+	for (const { text, rows } of filled) {
+		const key = textKey(text)
+		const known = merged.get(key)
+		if (known) known.rows.push(...rows)
+		else merged.set(key, { text, rows: [...rows] })
+	}
+	const words = [...merged.values()]
+	const count = words.reduce((all, each) => all + each.rows.length, 0)
+	if (words.some(({ text }) => text.length > 40) || words.length > 25) return undefined
+	const repeated = count >= words.length * 4 && words.length <= 20
+	const named = CHOICE_NAME.test(plain.name) && (count >= words.length * 1.5 || /country|gender|size/i.test(plain.name))
+	if (words.length < 2 || (!repeated && !named)) return undefined
+	const slips = words.flatMap((word) => findSlip(word, words))
+	const choices = words.filter((word) => !slips.some((slip) => slip.text === word.text)).map((word) => mostUsed(word, filled))
+	return { ...plain, type: 'choice', choices, doubts: slips }
+}
+
+function findSlip(word: Filled, words: readonly Filled[]): Extract<Doubt, { kind: 'spelling' }>[] {
+	if (word.rows.length > 2 || word.text.length < 4) return []
+	const meant = words.find((other) => {
+		const near = editDistance(textKey(other.text), textKey(word.text)) <= Math.max(1, Math.floor(word.text.length / 6))
+		return other !== word && other.rows.length >= word.rows.length * 5 && near
+	})
+	return meant ? [{ kind: 'spelling', text: word.text, proposed: meant.text, rows: word.rows }] : []
+}
+
+/** Of several writings of one word, the one that stands there most often. */
+function mostUsed(word: Filled, filled: readonly Filled[]): string {
+	const same = filled.filter((each) => textKey(each.text) === textKey(word.text))
+	return same.reduce((best, each) => (each.rows.length > best.rows.length ? each : best), word === same[0] ? word : (same[0] ?? word)).text
+}

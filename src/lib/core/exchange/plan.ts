@@ -1,0 +1,86 @@
+/** What is to be brought in of a sheet, as the builder settled it, and how a row of text becomes a row of values. */
+import { z } from 'zod'
+import { textKey } from '../text/key.ts'
+import { findKind } from '../table/kinds/all.ts'
+import { scaleOf, type StoredValue } from '../table/storage.ts'
+import type { Column } from '../table/types.ts'
+import { parseDate } from '../table/kinds/date.ts'
+import { isNothing } from './infer.ts'
+import { COLUMN_TYPES } from '../workspace/document.ts'
+
+const writingSchema = z.object({
+	dates: z.enum(['day first', 'month first', 'year first']),
+	decimal: z.enum(['.', ','])
+})
+
+export const importColumnSchema = z.object({
+	/** Which column of the sheet, from 0. */
+	from: z.number().int().min(0),
+	name: z.string().trim().min(1, 'Every column needs a name.').max(80),
+	type: z.enum(COLUMN_TYPES).exclude(['reference', 'computed']),
+	include: z.boolean(),
+	unit: z.string().max(20).optional(),
+	places: z.number().int().min(0).max(6).optional(),
+	choices: z.array(z.string().min(1).max(200)).max(500).optional(),
+	writing: writingSchema,
+	/** Values that are read as others: a misspelling, a comma decimal. Null leaves the cell blank. */
+	fixes: z.array(z.tuple([z.string(), z.string().nullable()])).max(1000)
+})
+
+export const importPlanSchema = z.object({
+	sheet: z.string(),
+	/** Counted from 0. */
+	headingRow: z.number().int().min(0).nullable(),
+	firstRow: z.number().int().min(0),
+	tableName: z.string().trim().min(1, 'The table needs a name.').max(80),
+	/** The column of the sheet by which a row is known. */
+	label: z.number().int().min(0),
+	columns: z.array(importColumnSchema).min(1).max(500)
+})
+
+export type ImportPlan = z.infer<typeof importPlanSchema>
+export type ImportColumn = z.infer<typeof importColumnSchema>
+
+/** Text that could not be read: brought in as blank, and listed. */
+export interface Unread {
+	readonly row: number
+	readonly column: string
+	readonly text: string
+}
+
+export type CellReader = (text: string) => { readonly value: StoredValue; readonly unread: boolean }
+
+/** Makes the reader of one column: text of the file to what is stored. */
+export function cellReader(plan: ImportColumn, column: Column): CellReader {
+	const kind = findKind(column.type)
+	if (!kind) throw new Error(`Cannot bring in a column of type "${column.type}"`)
+	const fixes = new Map(plan.fixes)
+	const choices = new Map(column.choices?.map((choice, i) => [textKey(choice), i + 1]))
+	const scale = scaleOf(column)
+	return (raw) => {
+		let text = raw.trim()
+		const fixed = fixes.get(text)
+		if (fixed === null) return { value: null, unread: false }
+		// What a fix proposes is written in the program's own way, whatever the column's.
+		if (fixed !== undefined) text = plan.type === 'decimal' || plan.type === 'money' ? fixed.replace('.', plan.writing.decimal) : fixed
+		if (isNothing(text)) return { value: null, unread: false }
+		if (column.type === 'choice') {
+			const number = choices.get(textKey(text))
+			return number === undefined ? { value: null, unread: true } : { value: number, unread: false }
+		}
+		if (column.type === 'date') text = bareDate(text)
+		const reading = kind.read(text, column, plan.writing)
+		if (!reading.ok) return { value: null, unread: true }
+		if (reading.value === null) return { value: null, unread: false }
+		const value = reading.value
+		return { value: scale > 1 ? Math.round(Number(value) * scale) : kind.toStored(value, column), unread: false }
+	}
+}
+
+/** Dates that came with a midnight, or as eight digits. */
+function bareDate(text: string): string {
+	const day = text.replace(/[T ]00:00(:00(\.0+)?)?Z?$/, '')
+	const compact = /^(\d{4})(\d{2})(\d{2})$/.exec(day)
+	const iso = compact ? `${compact[1]}-${compact[2]}-${compact[3]}` : day
+	return parseDate(iso, { dates: 'year first', decimal: '.' }) && compact ? iso : day
+}

@@ -1,0 +1,159 @@
+/** Apps: their drafts, which builders write, and their releases, which staff use. */
+import { AppError } from '$lib/core/app-error.ts'
+import { appSchema, parseApp, type AppDocument } from '$lib/core/app/document.ts'
+import { checkApp, type Finding } from '$lib/core/app/check-app.ts'
+import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
+import { randomUUID } from 'node:crypto'
+import { describePerson } from '../people/accounts.ts'
+import type { Actor } from '../people/rights-of-actor.ts'
+import { writeHistory } from '../rows/history.ts'
+import type { Store } from '../store.ts'
+import { readRelease } from './live.ts'
+import { indexSorts } from './index-sorts.ts'
+
+export interface AppSummary {
+	readonly id: number
+	readonly name: string
+	readonly about: string
+	readonly colour: AppDocument['colour']
+	readonly live: number | null
+	/** Whether the draft differs from what is live; known to builders. */
+	readonly ahead: boolean
+}
+
+export interface Draft {
+	readonly id: number
+	readonly version: number
+	readonly document: AppDocument
+	readonly live: number | null
+	readonly ahead: boolean
+}
+
+export interface ReleaseEntry {
+	readonly number: number
+	readonly madeAt: number
+	readonly madeBy: string
+	readonly note: string
+}
+
+const LIST = `SELECT id, live_release AS live FROM app ORDER BY id`
+const FIND = `SELECT id, live_release AS live FROM app WHERE id = ?`
+const ADD = `INSERT INTO app (name, colour, made_at, made_by) VALUES (@name, @colour, @now, @by)`
+const LAST_DRAFT = `SELECT version, body FROM document WHERE kind = ? ORDER BY version DESC LIMIT 1`
+const ADD_DRAFT = `INSERT INTO document (kind, version, body, made_at, made_by) VALUES (@kind, @version, @body, @now, @by)`
+const LAST_RELEASE = `SELECT coalesce(max(number), 0) FROM release WHERE app = ?`
+const ADD_RELEASE = `
+	INSERT INTO release (app, number, body, made_at, made_by, note)
+	VALUES (@app, @number, @body, @now, @by, @note)`
+const RELEASES = `SELECT number, made_at AS madeAt, made_by AS by, note FROM release WHERE app = ? ORDER BY number DESC`
+const SET_LIVE = `UPDATE app SET live_release = @number, name = @name, colour = @colour WHERE id = @app`
+
+export function listApps(store: Store): AppSummary[] {
+	const rows = store.prepare(LIST).all() as { id: number; live: number | null }[]
+	return rows.map(({ id }) => {
+		const { document, live, ahead } = readDraft(store, id)
+		const shown = live === null ? document : readRelease(store, id, live)
+		return { id, name: shown.name, about: shown.about, colour: shown.colour, live, ahead }
+	})
+}
+
+export function readDraft(store: Store, app: number): Draft {
+	const found = store.prepare(FIND).get(app) as { id: number; live: number | null } | undefined
+	const last = store.prepare(LAST_DRAFT).get(`app ${app}`) as { version: number; body: string } | undefined
+	if (!found || !last) throw new AppError('not_found', 'This app is not there.')
+	const document = parseApp(last.body)
+	const released = found.live === null ? undefined : readRelease(store, app, found.live)
+	const ahead = !released || JSON.stringify(released) !== JSON.stringify(document)
+	return { id: app, version: last.version, document, live: found.live, ahead }
+}
+
+export function listReleases(store: Store, app: number): ReleaseEntry[] {
+	const rows = store.prepare(RELEASES).all(app) as { number: number; madeAt: number; by: number; note: string }[]
+	return rows.map(({ by, ...rest }) => ({ ...rest, madeBy: describePerson(store, by)?.name ?? '' }))
+}
+
+export interface ByBuilder {
+	readonly actor: Actor
+	readonly now: number
+}
+
+/** Nobody but a builder makes or changes an app; asked in the transaction that acts. */
+export function refuseUnlessBuilder(store: Store, actor: Actor): void {
+	if (actor.lookedAtBy === undefined && describePerson(store, actor.person)?.isBuilder) return
+	throw new AppError('forbidden', 'Only builders may do this.')
+}
+
+export function addApp(store: Store, { app, tables, actor, now }: ByBuilder & { app: NewApp; tables: readonly number[] }): number {
+	refuseUnlessBuilder(store, actor)
+	const { catalogue } = store.workspace()
+	const chosen = tables.flatMap((id) => catalogue.tables.get(id) ?? [])
+	const document = makeApp(app, chosen, () => randomUUID().slice(0, 8))
+	return addAppFrom(store, { document, actor, now })
+}
+
+export function addAppFrom(store: Store, { document, actor, now }: ByBuilder & { document: AppDocument }): number {
+	const { name, colour } = document
+	const id = Number(store.prepare(ADD).run({ name, colour, now, by: actor.person }).lastInsertRowid)
+	writeDraft(store, { app: id, version: 1, document, by: actor.person, now })
+	writeHistory(store, { at: now, person: actor.person, through: 'Bench', kind: 'make app', table: null, row: null, body: { app: id, name } })
+	store.touched.add('access')
+	return id
+}
+
+export interface SavingDraft extends ByBuilder {
+	readonly app: number
+	/** The version that was changed; another builder may have saved meanwhile. */
+	readonly version: number
+	readonly document: unknown
+}
+
+export function saveDraft(store: Store, { app, version, document, actor, now }: SavingDraft): number {
+	refuseUnlessBuilder(store, actor)
+	const parsed = appSchema.safeParse(document)
+	if (!parsed.success) throw new AppError('invalid', 'This draft has a gap that cannot be kept. Undo the last change.', { issues: parsed.error.issues })
+	const current = readDraft(store, app)
+	if (current.version !== version) {
+		throw new AppError('conflict', 'Another builder has changed this draft meanwhile. Load it again to see their lines; yours were not saved.')
+	}
+	writeDraft(store, { app, version: version + 1, document: parsed.data, by: actor.person, now })
+	store.touched.add('access')
+	return version + 1
+}
+
+function writeDraft(store: Store, draft: { app: number; version: number; document: AppDocument; by: number; now: number }): void {
+	const { app, version, document, by, now } = draft
+	store.prepare(ADD_DRAFT).run({ kind: `app ${app}`, version, body: JSON.stringify(document), now, by })
+}
+
+export function checkDraft(store: Store, app: number): Finding[] {
+	const { catalogue, lines } = store.workspace()
+	return checkApp(readDraft(store, app).document, catalogue, lines)
+}
+
+/** Makes the draft the next numbered release, which staff use from now on. Mistakes keep it back. */
+export function releaseApp(store: Store, { app, note, actor, now }: ByBuilder & { app: number; note: string }): number {
+	refuseUnlessBuilder(store, actor)
+	const mistakes = checkDraft(store, app).filter((finding) => finding.weight === 'mistake')
+	if (mistakes.length > 0) throw new AppError('invalid', `${mistakes[0]?.place}: ${mistakes[0]?.message}`, { findings: mistakes })
+	const { document } = readDraft(store, app)
+	const number = Number(store.prepare(LAST_RELEASE).pluck().get(app)) + 1
+	store.prepare(ADD_RELEASE).run({ app, number, body: JSON.stringify(document), now, by: actor.person, note })
+	setLive(store, { app, number, document, actor, now, kind: 'release' })
+	indexSorts(store, document)
+	return number
+}
+
+/** Puts an earlier release back. Access is no part of a release, so it stays as it is. */
+export function putBackRelease(store: Store, { app, number, actor, now }: ByBuilder & { app: number; number: number }): void {
+	refuseUnlessBuilder(store, actor)
+	const known = listReleases(store, app).some((release) => release.number === number)
+	if (!known) throw new AppError('not_found', `There is no release ${number}.`)
+	setLive(store, { app, number, document: readRelease(store, app, number), actor, now, kind: 'put back' })
+}
+
+function setLive(store: Store, live: ByBuilder & { app: number; number: number; document: AppDocument; kind: string }): void {
+	const { app, number, document, actor, now, kind } = live
+	store.prepare(SET_LIVE).run({ app, number, name: document.name, colour: document.colour })
+	writeHistory(store, { at: now, person: actor.person, through: 'Release', kind, table: null, row: null, body: { app, number } })
+	store.touched.add('access')
+}

@@ -1,0 +1,17 @@
+import type { AppDocument } from '$lib/core/app/document.ts'
+import { isStored } from '$lib/core/table/storage.ts'
+import { findColumn } from '$lib/core/table/types.ts'
+import type { Store } from '../store.ts'
+import { createIndex } from '../workspace/schema.ts'
+
+/** Columns that a released list is sorted by get an index, so that its first page does not read the whole table. */
+export function indexSorts(store: Store, document: AppDocument): void {
+	const { catalogue } = store.workspace()
+	for (const screen of document.screens) {
+		for (const line of screen.lines) {
+			const table = line.kind === 'list' ? catalogue.tables.get(line.table) : undefined
+			const column = line.kind === 'list' && table && line.sort ? findColumn(table, line.sort.column) : undefined
+			if (table && column && isStored(column)) createIndex(store.db, table, column)
+		}
+	}
+}

@@ -1,0 +1,223 @@
+/**
+ * What one person gets of one screen: its lines with their data, as much as the lines of access let through. What a
+ * person may not do is not offered: forms, buttons and screens that would be empty for them are left out.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import type { AppDocument, ButtonLine, FormLine, ListLine, RecordLine, Routine, Screen, ScreenLine } from '$lib/core/app/document.ts'
+import type { WirePage, WireRow } from '$lib/core/query/wire.ts'
+import { isNever } from '$lib/core/access/rights.ts'
+import { findColumn, getColumn, type Table } from '$lib/core/table/types.ts'
+import { standingOf, type Actor, type Standing } from '../people/rights-of-actor.ts'
+import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
+import { countRows, readRows } from '../rows/read.ts'
+import { caseOfRow } from '../signoffs/cases.ts'
+import type { Store } from '../store.ts'
+import { readDraft } from './apps.ts'
+import { findLiveApp } from './live.ts'
+
+/** Which document is meant: what staff use, or the builder's draft in the Lookout. */
+export interface AppPlace {
+	readonly app: number
+	readonly draft: boolean
+}
+
+export interface ScreenRequest extends AppPlace {
+	readonly actor: Actor
+	readonly now: number
+	/** The first screen, if left out. */
+	readonly screen?: string | undefined
+	readonly row?: string | undefined
+}
+
+export type ShownLine = { readonly id: string } & (
+	| { readonly kind: 'heading'; readonly text: string }
+	| ShownList
+	| {
+			readonly kind: 'record'
+			readonly table: number
+			readonly title: string
+			readonly label: number
+			readonly columns: readonly ShownColumn[]
+			readonly row: WireRow | null
+			readonly signoff: ReturnType<typeof caseOfRow>
+	  }
+	| { readonly kind: 'form'; readonly table: number; readonly title: string; readonly columns: readonly ShownColumn[]; readonly thanks: string }
+	| { readonly kind: 'button'; readonly label: string; readonly opens?: string; readonly runs?: string }
+)
+
+export interface ShownList {
+	readonly kind: 'list'
+	readonly table: number
+	readonly title: string
+	readonly columns: readonly ShownColumn[]
+	readonly page: WirePage
+	/** Counted up to 1,000. */
+	readonly count: number
+	readonly opens: string | null
+}
+
+export interface ShownScreen {
+	readonly app: { readonly id: number; readonly name: string; readonly colour: string; readonly release: number | null }
+	readonly screens: readonly { readonly id: string; readonly title: string }[]
+	readonly screen: { readonly id: string; readonly title: string; readonly lines: readonly ShownLine[] } | null
+	/** The tables whose changes make this screen read again. */
+	readonly tables: readonly number[]
+}
+
+export const COUNT_LIMIT = 1_000
+
+export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
+	const opened = openApp(store, request)
+	const standing = standingOf(store, request.actor, request.now)
+	const view: View = { store, standing, document: opened.document, request }
+	const offered = opened.document.screens.filter((screen) => isOffered(screen, view))
+	const screens = offered.filter((screen) => !screen.lines.some((line) => line.kind === 'record'))
+	const wanted = request.screen === undefined ? screens[0] : offered.find((screen) => screen.id === request.screen)
+	if (request.screen !== undefined && !wanted) throw new AppError('not_found', 'This screen is not there, or not for you to see.')
+	const { name, colour } = opened.document
+	return {
+		app: { id: request.app, name, colour, release: opened.release },
+		screens: screens.map(({ id, title }) => ({ id, title })),
+		screen: wanted ? { id: wanted.id, title: wanted.title, lines: wanted.lines.flatMap((line) => showLine(line, view)) } : null,
+		tables: wanted ? tablesOf(wanted) : []
+	}
+}
+
+export interface ListRequest extends AppPlace {
+	readonly actor: Actor
+	readonly now: number
+	readonly screen: string
+	readonly line: string
+	readonly after: string | undefined
+}
+
+/** A further page of one list of a screen. */
+export function readList(store: Store, request: ListRequest): WirePage {
+	const { line } = findLine(store, request, request.screen, request.line)
+	if (line.kind !== 'list') throw notThere()
+	return readPage(store, line, request, request.after)
+}
+
+/** A line of a screen as it stands in the document that is meant. */
+export function findLine(store: Store, place: AppPlace, screenId: string, lineId: string): { line: ScreenLine; document: AppDocument; release: number } {
+	const { document, release } = openApp(store, place)
+	const line = document.screens.find((screen) => screen.id === screenId)?.lines.find((each) => each.id === lineId)
+	if (!line) throw notThere()
+	return { line, document, release: release ?? 0 }
+}
+
+function notThere(): AppError {
+	return new AppError('not_found', 'This part of the app is no longer there. Load the page again.')
+}
+
+export function openApp(store: Store, { app, draft }: AppPlace): { document: AppDocument; release: number | null } {
+	if (draft) return { document: readDraft(store, app).document, release: null }
+	const live = findLiveApp(store, app)
+	if (!live) throw new AppError('not_found', 'This app is not there, or has not been released yet.')
+	return live
+}
+
+interface View {
+	readonly store: Store
+	readonly standing: Standing
+	readonly document: AppDocument
+	readonly request: ScreenRequest
+}
+
+function tableOf(view: View, id: number): Table | undefined {
+	return view.store.workspace().catalogue.tables.get(id)
+}
+
+/** A screen is offered when at least one of its lines holds something for this person. */
+function isOffered(screen: Screen, view: View): boolean {
+	return screen.lines.some((line) => {
+		if (line.kind === 'heading' || line.kind === 'button') return false
+		const table = tableOf(view, line.table)
+		if (!table) return false
+		if (line.kind === 'form') return view.standing.rights.mayPossibly('add', table)
+		return !isNever(view.standing.rights.rows(table))
+	})
+}
+
+function tablesOf(screen: Screen): number[] {
+	return [...new Set(screen.lines.flatMap((line) => ('table' in line ? [line.table] : [])))]
+}
+
+function showLine(line: ScreenLine, view: View): ShownLine[] {
+	switch (line.kind) {
+		case 'heading':
+			return [{ id: line.id, kind: 'heading', text: line.text }]
+		case 'list':
+			return showList(line, view)
+		case 'record':
+			return showRecord(line, view)
+		case 'form':
+			return showForm(line, view)
+		case 'button':
+			return showButton(line, view)
+	}
+}
+
+function showList(line: ListLine, view: View): ShownLine[] {
+	const { store, standing, request } = view
+	const table = tableOf(view, line.table)
+	if (!table || isNever(standing.rights.rows(table))) return []
+	const page = readPage(store, line, request, undefined)
+	const asked = { table: line.table, where: [line.where], limit: COUNT_LIMIT }
+	const count = countRows(store, request.actor, asked, request.now)
+	const columns = describeColumns(table, page.columns)
+	return [{ id: line.id, kind: 'list', table: table.id, title: table.name, columns, page, count, opens: line.opens }]
+}
+
+function readPage(store: Store, line: ListLine, { actor, now }: { actor: Actor; now: number }, after: string | undefined): WirePage {
+	const { table, columns, where, sort } = line
+	return readRows(store, actor, { table, columns, where: [where], ...(sort ? { sort } : {}), after }, now)
+}
+
+function showRecord(line: RecordLine, view: View): ShownLine[] {
+	const { store, request } = view
+	const table = tableOf(view, line.table)
+	if (!table || request.row === undefined) return []
+	const columns = [...new Set([table.label, ...line.columns])]
+	const page = readRows(store, request.actor, { table: table.id, columns, row: request.row, offers: true }, request.now)
+	const n = store.ids.fromId(table.id, request.row)
+	const signoff = page.rows[0] && n !== undefined ? caseOfRow(store, { table: table.id, n, actor: request.actor }) : null
+	const shown = { columns: describeColumns(table, page.columns), row: page.rows[0] ?? null, signoff }
+	return [{ id: line.id, kind: 'record', table: table.id, title: table.name, label: table.label, ...shown }]
+}
+
+function showForm(line: FormLine, view: View): ShownLine[] {
+	const table = tableOf(view, line.table)
+	if (!table) return []
+	const { rights } = view.standing
+	const asked = line.columns.filter((id) => {
+		const column = findColumn(table, id)
+		return column && !column.computed && rights.mayPossibly('add', table, column)
+	})
+	if (asked.length === 0) return []
+	const thanks = line.thanks.trim() === '' ? 'Saved.' : line.thanks
+	return [{ id: line.id, kind: 'form', table: table.id, title: table.name, columns: describeColumns(table, asked), thanks }]
+}
+
+function showButton(line: ButtonLine, view: View): ShownLine[] {
+	const { does } = line
+	if (does.kind === 'open') {
+		const target = view.document.screens.find((screen) => screen.id === does.screen)
+		return target && isOffered(target, view) ? [{ id: line.id, kind: 'button', label: line.label, opens: target.id }] : []
+	}
+	const routine = view.document.routines.find((each) => each.id === does.routine)
+	return routine && mayRun(routine, view) ? [{ id: line.id, kind: 'button', label: line.label, runs: line.id }] : []
+}
+
+/** A routine's button is offered on a row whose columns this person may set, and which no sign-off has closed. */
+function mayRun(routine: Routine, view: View): boolean {
+	const { store, request } = view
+	const table = tableOf(view, routine.start.table)
+	const n = table && request.row !== undefined ? store.ids.fromId(table.id, request.row) : undefined
+	if (!table || n === undefined) return false
+	const page = readRows(store, request.actor, { table: table.id, columns: [table.label], row: request.row, offers: true }, request.now)
+	const [row] = page.rows
+	const sets = routine.steps.filter((step) => step.kind === 'set').map((step) => getColumn(table, step.column).id)
+	if (!row || !sets.every((id) => row.may?.change.includes(id))) return false
+	return sets.length === 0 || caseOfRow(store, { table: table.id, n, actor: request.actor }) === null
+}

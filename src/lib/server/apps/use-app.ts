@@ -1,0 +1,50 @@
+/** What staff do in an app: send a form, change a row, press a button. Each goes through the one door. */
+import { AppError } from '$lib/core/app-error.ts'
+import type { CellChange, Changed } from '$lib/core/query/change.ts'
+import type { Actor } from '../people/rights-of-actor.ts'
+import { changeRows } from '../rows/change.ts'
+import { pressButton } from '../routines/run-routine.ts'
+import type { Store } from '../store.ts'
+import { findLine } from './open-screen.ts'
+
+export interface InApp {
+	readonly app: number
+	readonly screen: string
+	readonly line: string
+	readonly actor: Actor
+	readonly now: number
+}
+
+/** Adds the row that a form holds. Only columns that the form asks for are taken. */
+export function sendForm(store: Store, { cells, ...place }: InApp & { cells: readonly CellChange[] }): Changed {
+	const { line } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
+	if (line.kind !== 'form') throw new AppError('not_found', 'This form is no longer there. Load the page again.')
+	const asked = cells.filter((cell) => line.columns.includes(cell.column))
+	const [changed] = changeRows(store, [{ kind: 'add', table: line.table, cells: asked }], { actor: place.actor, now: place.now, through: 'form' })
+	if (!changed) throw new Error('Expected the door to answer for the row of a form')
+	return changed
+}
+
+export function changeRecord(store: Store, { row, cells, ...place }: InApp & { row: string; cells: readonly CellChange[] }): Changed {
+	const { line } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
+	if (line.kind !== 'record') throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
+	const shown = cells.filter((cell) => line.columns.includes(cell.column))
+	const change = { kind: 'change' as const, table: line.table, row, cells: shown }
+	const [changed] = changeRows(store, [change], { actor: place.actor, now: place.now, through: 'record sheet' })
+	if (!changed) throw new Error('Expected the door to answer for the row of a record sheet')
+	return changed
+}
+
+export function removeRecord(store: Store, { row, ...place }: InApp & { row: string }): void {
+	const { line } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
+	if (line.kind !== 'record') throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
+	changeRows(store, [{ kind: 'remove', table: line.table, row }], { actor: place.actor, now: place.now, through: 'record sheet' })
+}
+
+export function press(store: Store, { row, ...place }: InApp & { row: string }): void {
+	const { line, document, release } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
+	const does = line.kind === 'button' ? line.does : undefined
+	const routine = does?.kind === 'run' ? document.routines.find((each) => each.id === does.routine) : undefined
+	if (!routine) throw new AppError('not_found', 'This button is no longer there. Load the page again.')
+	pressButton(store, { app: place.app, release, routine, row, actor: place.actor, now: place.now })
+}

@@ -1,0 +1,80 @@
+/**
+ * What happened to one row, for whoever may see it: an entry's cell is shown only if the reader sees row and column
+ * now, and saw them as the row was then.
+ */
+import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import { evaluate, isTrue } from '$lib/core/formula/evaluate.ts'
+import { allOf, param, sql } from '$lib/core/query/sql.ts'
+import { findKind } from '$lib/core/table/kinds/all.ts'
+import type { StoredValue } from '$lib/core/table/storage.ts'
+import type { Column, Table } from '$lib/core/table/types.ts'
+import { describePerson } from '../people/accounts.ts'
+import { standingOf, type Actor, type Standing } from '../people/rights-of-actor.ts'
+import type { Store } from '../store.ts'
+import { rowFromStored, storeEnv } from './stored-row.ts'
+
+export interface HistoryEntry {
+	readonly at: number
+	readonly who: string
+	readonly through: string
+	readonly kind: string
+	readonly cells: readonly { readonly name: string; readonly from: string; readonly to: string }[]
+}
+
+const ENTRIES = `
+	SELECT at, person, through, kind, body FROM history
+	WHERE table_id = ? AND row_n = ? ORDER BY seq DESC LIMIT 100`
+
+type Snapshot = Readonly<Record<string, StoredValue>>
+
+export function readHistory(store: Store, { table: id, row, actor, now }: { table: number; row: string; actor: Actor; now: number }): HistoryEntry[] {
+	const table = store.workspace().catalogue.tables.get(id)
+	const n = table && store.ids.fromId(id, row)
+	if (!table || n === undefined) return []
+	const standing = standingOf(store, actor, now)
+	const seen = compileCondition(standing.rights.rows(table), newContext('r'))
+	const [found] = store.select(sql`SELECT 1 FROM t${id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, seen])}`)
+	if (!found) return []
+	const columns = table.columns.filter((column) => isSeenNow(store, table, { column, n, rights: standing.rights }))
+	const entries = store.prepare(ENTRIES).all(id, n) as { at: number; person: number | null; through: string; kind: string; body: string }[]
+	return entries.map(({ at, person, through, kind, body }) => {
+		const { before, after } = JSON.parse(body) as { before?: Snapshot; after?: Snapshot }
+		const then = { store, table, standing, n }
+		const cells = columns.flatMap((column) => {
+			const from = showThen(then, column, before)
+			const to = showThen(then, column, after)
+			return from === to ? [] : [{ name: column.name, from, to }]
+		})
+		return { at, who: person === null ? 'Tin Shed' : (describePerson(store, person)?.name ?? ''), through, kind, cells }
+	})
+}
+
+function isSeenNow(store: Store, table: Table, { column, n, rights }: { column: Column; n: number; rights: Rights }): boolean {
+	const cell = rights.cell(table, column)
+	if (isNever(cell) || column.computed) return false
+	const [row] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, compileCondition(cell, newContext('r'))])}`)
+	return row !== undefined
+}
+
+interface Then {
+	readonly store: Store
+	readonly table: Table
+	readonly standing: Standing
+	readonly n: number
+}
+
+/** A cell as it was then, if this person may see the row as it was then. */
+function showThen({ store, table, standing, n }: Then, column: Column, snapshot: Snapshot | undefined): string {
+	const stored = snapshot?.[`c${column.id}`] ?? null
+	if (!snapshot || stored === null) return ''
+	const cells = new Map(table.columns.map((each) => [each.id, snapshot[`c${each.id}`] ?? null]))
+	const row = rowFromStored(n, 0, cells)
+	const granted = { ...storeEnv(store), isGranted: () => false }
+	const env = { rows: [row], ...standing.moment, ...granted }
+	const rights = [standing.rights.rows(table), standing.rights.cell(table, column)]
+	if (!rights.every((right) => isTrue(evaluate(right, env)))) return ''
+	if (column.type === 'reference') return 'another row'
+	const value = row.value(column)
+	return value === null || typeof value === 'object' ? '' : (findKind(column.type)?.show(value, column) ?? String(value))
+}

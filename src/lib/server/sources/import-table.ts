@@ -1,0 +1,87 @@
+/** The writer's part of bringing a sheet in: a hidden table, batches of rows, and the step that makes it known. */
+import { AppError } from '$lib/core/app-error.ts'
+import type { ImportPlan } from '$lib/core/exchange/plan.ts'
+import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
+import type { Column, Table } from '$lib/core/table/types.ts'
+import { refuseUnlessBuilder } from '../apps/apps.ts'
+import type { Actor } from '../people/rights-of-actor.ts'
+import { writeHistory } from '../rows/history.ts'
+import type { Store } from '../store.ts'
+import { takeNumbers } from '../workspace/numbers.ts'
+import { saveWorkspace } from '../workspace/save.ts'
+import { createTable, dropTable } from '../workspace/schema.ts'
+import { refuseTakenName } from '../workspace/tables.ts'
+import type { Batch, Begun } from './bring-in.ts'
+
+const STORE_TABLES = `SELECT name FROM sqlite_schema WHERE type = 'table' AND name GLOB 't[0-9]*'`
+
+export interface Beginning {
+	readonly plan: ImportPlan
+	readonly actor: Actor
+}
+
+export function beginImport(store: Store, { plan, actor }: Beginning): Begun {
+	refuseUnlessBuilder(store, actor)
+	refuseTakenName(store, plan.tableName)
+	const included = plan.columns.filter((column) => column.include)
+	if (included.length === 0) throw new AppError('invalid', 'Every column is left out. Keep at least one.')
+	refuseSameNames(included.map((column) => column.name))
+	const table = takeNumbers(store, 'table', 1)
+	const first = takeNumbers(store, 'column', included.length)
+	const columns = included.map(({ name, type, unit, places, choices }, i): ColumnEntry => {
+		const fixed = type === 'decimal' || type === 'percent' ? { places } : {}
+		const entry = { id: first + i, name, type, unit: unit === '' ? undefined : unit, ...fixed, choices: type === 'choice' ? choices : undefined }
+		return Object.fromEntries(Object.entries(entry).filter(([, value]) => value !== undefined)) as ColumnEntry
+	})
+	createTable(store.db, { id: table, name: plan.tableName, keepers: [], label: first, columns: columns as Column[], reverses: [] } satisfies Table)
+	return { table, columns }
+}
+
+function refuseSameNames(names: readonly string[]): void {
+	const seen = new Set<string>()
+	for (const name of names) {
+		if (seen.has(name.toLowerCase())) throw new AppError('invalid', `Two columns are called "${name}". Give one of them another name.`)
+		seen.add(name.toLowerCase())
+	}
+}
+
+export function writeBatch(store: Store, { table, names, rows, now, person }: Batch): void {
+	const all = ['made_by', 'made_at', 'changed_by', 'changed_at', ...names]
+	const insert = store.prepare(`INSERT INTO t${table} (${all.join(', ')}) VALUES (${all.map(() => '?').join(', ')})`)
+	for (const row of rows) insert.run(person, now, person, now, ...row)
+}
+
+export interface Finishing {
+	readonly begun: Begun
+	readonly plan: ImportPlan
+	readonly file: string
+	readonly rows: number
+	readonly actor: Actor
+	readonly now: number
+}
+
+/** Makes the table known: from here on everybody sees all of it or, without lines, only its keeper does. */
+export function finishImport(store: Store, { begun, plan, file, rows, actor, now }: Finishing): { table: number } {
+	const { document } = store.workspace()
+	refuseTakenName(store, plan.tableName)
+	const labelAt = plan.columns.filter((column) => column.include).findIndex((column) => column.from === plan.label)
+	const label = begun.columns[Math.max(0, labelAt)]?.id ?? 0
+	const source = { file, ...(plan.sheet === '' ? {} : { sheet: plan.sheet }), at: now }
+	const entry: TableEntry = { id: begun.table, name: plan.tableName, keepers: [actor.person], label, columns: [...begun.columns], source }
+	saveWorkspace(store, { ...document, tables: [...document.tables, entry] }, { now, by: actor.person, filled: [begun.table] })
+	writeHistory(store, { at: now, person: actor.person, through: 'Sources', kind: 'bring in', table: begun.table, row: null, body: { file, rows } })
+	return { table: begun.table }
+}
+
+export function dropImport(store: Store, { table }: { table: number }): void {
+	if (!store.workspace().catalogue.tables.has(table)) dropTable(store.db, table)
+}
+
+/** At start: tables of imports that never finished. */
+export function dropUnregistered(store: Store): void {
+	const known = store.workspace().catalogue.tables
+	for (const name of store.prepare(STORE_TABLES).pluck().all() as string[]) {
+		const id = Number(name.slice(1))
+		if (/^t\d+$/.test(name) && !known.has(id)) dropTable(store.db, id)
+	}
+}

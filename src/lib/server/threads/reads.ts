@@ -1,0 +1,57 @@
+/** Everything that a reader thread can be asked, by name. Each runs in one snapshot. */
+import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
+import { openScreen, readList, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
+import { findAccount, findSession, describePerson } from '../people/accounts.ts'
+import type { Actor } from '../people/rights-of-actor.ts'
+import { isDemo, listTray } from '../post/tray.ts'
+import { queueState } from '../jobs/queue.ts'
+import { readRows, type RowsRequest } from '../rows/read.ts'
+import { readHistory } from '../rows/read-history.ts'
+import { findBrokenSeal } from '../rows/history.ts'
+import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
+import type { Store } from '../store.ts'
+import { listPeople, listTables, readAccess, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
+import { previewReference } from '../workspace/tables.ts'
+import { tryFormula } from '../workspace/try-formula.ts'
+import { listLogbook } from '../workspace/logbook.ts'
+
+export const READS = {
+	account: findAccount,
+	session: findSession,
+	person: (store: Store, { person }: { person: number }) => describePerson(store, person),
+	workspace: (store: Store) => {
+		const { name, version, timeZone } = store.workspace()
+		return { name, version, timeZone, demo: isDemo(store) }
+	},
+	rows: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) => readRows(store, actor, request, now),
+	history: readHistory,
+	apps: listApps,
+	appsFor: (store: Store, { actor, now }: Asking) =>
+		listApps(store)
+			.filter((app) => app.live !== null)
+			.filter((app) => openScreen(store, { app: app.id, draft: false, actor, now }).screens.length > 0),
+	draft: (store: Store, { app }: { app: number }) => readDraft(store, app),
+	checkDraft: (store: Store, { app }: { app: number }) => checkDraft(store, app),
+	releases: (store: Store, { app }: { app: number }) => listReleases(store, app),
+	screen: (store: Store, request: ScreenRequest) => openScreen(store, request),
+	list: (store: Store, request: ListRequest) => readList(store, request),
+	bench: (store: Store, asking: Asking) => {
+		const tables = listTables(store, asking)
+		const { version, document } = store.workspace()
+		return { version, tables, vocabulary: vocabularyOf(store, tables), lines: document.lines.length, people: listPeople(store) }
+	},
+	access: readAccess,
+	tryCondition,
+	tryFormula,
+	previewReference,
+	cases: listCases,
+	waiting: (store: Store, { actor }: { actor: Actor }) => countWaiting(store, actor),
+	case: readCase,
+	tray: listTray,
+	people: (store: Store) => listPeople(store),
+	queue: (store: Store) => queueState(store),
+	logbook: listLogbook,
+	brokenSeal: (store: Store) => findBrokenSeal(store) ?? null
+} as const
+
+export type ReadName = keyof typeof READS

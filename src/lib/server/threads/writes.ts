@@ -1,0 +1,55 @@
+/** Everything that the writer thread can be asked, by name. Each runs in a savepoint of the group's transaction. */
+import { addApp, addAppFrom, putBackRelease, releaseApp, saveDraft } from '../apps/apps.ts'
+import { changeRecord, press, removeRecord, sendForm } from '../apps/use-app.ts'
+import { backUp } from '../db/back-up.ts'
+import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
+import { addSession, endSession, putAccount } from '../people/accounts.ts'
+import { takeMessage } from '../post/tray.ts'
+import { changeRows, type ChangeContext } from '../rows/change.ts'
+import type { Change } from '$lib/core/query/change.ts'
+import { decideCase } from '../signoffs/cases.ts'
+import { beginImport, dropImport, dropUnregistered, finishImport, writeBatch } from '../sources/import-table.ts'
+import type { Store } from '../store.ts'
+import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
+
+export const WRITES = {
+	changeRows: (store: Store, { changes, context }: { changes: Change[]; context: ChangeContext }) => changeRows(store, changes, context),
+	addSession,
+	endSession,
+	putAccount,
+	addApp,
+	addAppFrom,
+	saveDraft,
+	releaseApp,
+	putBackRelease,
+	sendForm,
+	changeRecord,
+	removeRecord,
+	press,
+	decideCase,
+	addTable,
+	addColumn,
+	setFormula,
+	setLabel,
+	toReference,
+	saveLines,
+	beginImport,
+	writeBatch,
+	finishImport,
+	dropImport,
+	dropUnregistered: (store: Store) => dropUnregistered(store),
+	runInsideJob,
+	claimPosting,
+	finishPosting,
+	putOffPosting,
+	takeMessage,
+	backUp
+} as const
+
+export type WriteName = keyof typeof WRITES
+
+/** Batches of an import stand in a lane of their own. */
+export const BULK: ReadonlySet<string> = new Set<WriteName>(['writeBatch'])
+
+/** What cannot run inside a transaction. */
+export const ALONE: ReadonlySet<string> = new Set<WriteName>(['backUp'])

@@ -1,0 +1,190 @@
+/** What a builder does to tables: makes them by hand, adds columns, turns a text column into a reference. */
+import { AppError } from '$lib/core/app-error.ts'
+import { hasKey } from '$lib/core/table/storage.ts'
+import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import { allOf, sql } from '$lib/core/query/sql.ts'
+import { getColumn, getTable, type Table } from '$lib/core/table/types.ts'
+import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
+import { refuseUnlessBuilder } from '../apps/apps.ts'
+import { standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { writeHistory } from '../rows/history.ts'
+import type { Store } from '../store.ts'
+import { takeNumbers } from './numbers.ts'
+import { saveWorkspace } from './save.ts'
+
+export interface ByKeeper {
+	readonly actor: Actor
+	readonly now: number
+}
+
+export function refuseTakenName(store: Store, name: string): void {
+	const taken = store.workspace().document.tables.some((table) => table.name.toLowerCase() === name.trim().toLowerCase())
+	if (taken) throw new AppError('invalid', `There is a table called "${name.trim()}" already. Choose another name.`)
+}
+
+/** Only who keeps a table may change what it is made of and who may see it; for others it is not there. */
+export function getKeptTable(store: Store, id: number, actor: Actor): Table {
+	const table = store.workspace().catalogue.tables.get(id)
+	if (!table?.keepers.includes(actor.person) || actor.lookedAtBy !== undefined) {
+		throw new AppError('not_found', 'This table is not there, or is kept by somebody else.')
+	}
+	return table
+}
+
+export type NewColumn = Omit<ColumnEntry, 'id'>
+
+export function addTable(store: Store, { name, columns, actor, now }: ByKeeper & { name: string; columns: readonly NewColumn[] }): number {
+	refuseUnlessBuilder(store, actor)
+	refuseTakenName(store, name)
+	if (columns.length === 0) throw new AppError('invalid', 'A table needs at least one column.')
+	const { document } = store.workspace()
+	const id = takeNumbers(store, 'table', 1)
+	const first = takeNumbers(store, 'column', columns.length)
+	const entries = columns.map((column, i) => ({ ...column, id: first + i }))
+	const table: TableEntry = { id, name: name.trim(), keepers: [actor.person], label: first, columns: entries }
+	saveWorkspace(store, { ...document, tables: [...document.tables, table] }, { now, by: actor.person })
+	writeHistory(store, { at: now, person: actor.person, through: 'Tables', kind: 'make table', table: id, row: null, body: { name } })
+	return id
+}
+
+export function addColumn(store: Store, { table, column, actor, now }: ByKeeper & { table: number; column: NewColumn }): number {
+	const kept = getKeptTable(store, table, actor)
+	refuseTakenColumn(kept, column.name)
+	const id = takeNumbers(store, 'column', 1)
+	changeTable(store, { table, actor, now }, (entry) => ({ ...entry, columns: [...entry.columns, { ...column, id }] }))
+	return id
+}
+
+/** Writes another formula for a computed column. */
+export function setFormula(store: Store, { table, column, formula, actor, now }: ByKeeper & { table: number; column: number; formula: string }): void {
+	getKeptTable(store, table, actor)
+	changeTable(store, { table, actor, now }, (entry) => ({
+		...entry,
+		columns: entry.columns.map((each) => (each.id === column && each.type === 'computed' ? { ...each, formula } : each))
+	}))
+}
+
+export function setLabel(store: Store, { table, column, actor, now }: ByKeeper & { table: number; column: number }): void {
+	const kept = getKeptTable(store, table, actor)
+	const { type } = getColumn(kept, column)
+	if (type === 'reference' || type === 'computed') throw new AppError('invalid', 'A row is known by a column of its own that is typed in, such as its code or name.')
+	changeTable(store, { table, actor, now }, (entry) => ({ ...entry, label: column }))
+}
+
+function refuseTakenColumn(table: Table, name: string): void {
+	const taken = table.columns.some((column) => column.name.toLowerCase() === name.trim().toLowerCase())
+	if (taken) throw new AppError('invalid', `${table.name} has a column called "${name.trim()}" already.`)
+}
+
+function changeTable(store: Store, { table, actor, now }: ByKeeper & { table: number }, change: (entry: TableEntry) => TableEntry): void {
+	const { document } = store.workspace()
+	const next: WorkspaceDocument = { ...document, tables: document.tables.map((entry) => (entry.id === table ? change(entry) : entry)) }
+	saveWorkspace(store, next, { now, by: actor.person })
+	writeHistory(store, { at: now, person: actor.person, through: 'Tables', kind: 'change table', table, row: null, body: {} })
+}
+
+export interface Matching extends ByKeeper {
+	readonly table: number
+	readonly column: number
+	readonly to: number
+}
+
+export interface MatchPreview {
+	readonly matched: number
+	readonly blank: number
+	readonly unmatched: readonly { readonly text: string; readonly rows: number }[]
+}
+
+/** What turning a text column into a reference would come to: which values find a row, and which do not. */
+export function previewReference(store: Store, { table, column, to, actor, now }: Matching): MatchPreview {
+	const { source, found, text } = matching(store, { table, column, to, actor, now })
+	const [counts] = store.select(sql`SELECT count(*) FILTER (WHERE ${found} IS NOT NULL), count(*) FILTER (WHERE ${text} IS NULL) FROM t${source.id} AS r`)
+	const rows = store.select(
+		sql`SELECT ${text}, count(*) FROM t${source.id} AS r WHERE ${text} IS NOT NULL AND ${found} IS NULL GROUP BY 1 ORDER BY 2 DESC LIMIT 50`
+	)
+	return {
+		matched: Number(counts?.[0] ?? 0),
+		blank: Number(counts?.[1] ?? 0),
+		unmatched: rows.map((row) => ({ text: String(row[0]), rows: Number(row[1]) }))
+	}
+}
+
+/** Turns a text column into a reference by matching values. The old values stay in the store under their own number. */
+export function toReference(store: Store, { fixes, ...asked }: Matching & { fixes: readonly (readonly [string, string])[] }): number {
+	const { table, column, to, actor, now } = asked
+	const kept = getKeptTable(store, table, actor)
+	const old = getColumn(kept, column)
+	const id = takeNumbers(store, 'column', 1)
+	const entry: ColumnEntry = { id, name: old.name, type: 'reference', to, ...(old.required ? { required: true } : {}) }
+	const { document } = store.workspace()
+	const replaced = document.tables.map((each) =>
+		each.id === table ? { ...each, columns: each.columns.map((one) => (one.id === column ? entry : one)) } : each
+	)
+	const { found, text } = matching(store, asked)
+	saveWorkspace(store, { ...document, tables: replaced }, { now, by: actor.person })
+	store.db.prepare(`UPDATE t${table} AS r SET c${id} = ${found.text}`).run(...found.params)
+	for (const [from, meant] of fixes) fixReference(store, { table, id, text: text.text, to, from, meant })
+	store.touched.add(table)
+	writeHistory(store, { at: now, person: actor.person, through: 'Tables', kind: 'change table', table, row: null, body: { reference: id, was: column } })
+	return id
+}
+
+function fixReference(store: Store, fix: { table: number; id: number; text: string; to: number; from: string; meant: string }): void {
+	const target = getTable(store.workspace().catalogue, fix.to)
+	const label = getColumn(target, target.label)
+	const match = `SELECT n FROM t${target.id} WHERE ${hasKey(label) ? `c${label.id}k = text_key(?)` : `c${label.id} = ?`} LIMIT 1`
+	store.db.prepare(`UPDATE t${fix.table} AS r SET c${fix.id} = (${match}) WHERE ${fix.text} = ? AND c${fix.id} IS NULL`).run(fix.meant, fix.from)
+}
+
+/** The number of the row that a text means, among those that this builder may see. */
+function matching(store: Store, { table, column, to, actor, now }: Matching) {
+	const { catalogue } = store.workspace()
+	const source = getKeptTable(store, table, actor)
+	const from = getColumn(source, column)
+	if (!hasKey(from) && from.type !== 'choice') throw new AppError('invalid', 'Only a text column can become a reference.')
+	const target = catalogue.tables.get(to)
+	if (!target) throw new AppError('not_found', 'That table is not there.')
+	const label = getColumn(target, target.label)
+	const { rights } = standingOf(store, actor, now)
+	const ctx = newContext('x')
+	const seen = [rights.rows(target), rights.cell(target, label)].map((each) => compileCondition(each, ctx))
+	const text = textOf(from)
+	const key = hasKey(label) ? sql`x.c${label.id}k = text_key(${text})` : sql`x.c${label.id} = ${text}`
+	const found = sql`(SELECT x.n FROM t${target.id} AS x WHERE ${allOf([key, ...seen])} LIMIT 1)`
+	return { source, found, text }
+}
+
+function textOf(column: ReturnType<typeof getColumn>) {
+	if (column.type !== 'choice') return sql`r.c${column.id}`
+	const labels = JSON.stringify(column.choices ?? [])
+	return { text: `json_extract(?, '$[' || (r.c${column.id} - 1) || ']')`, params: [labels] }
+}
+
+export interface SavingLines extends ByKeeper {
+	readonly table: number
+	readonly lines: readonly LineEntry[]
+	/** The workspace's version that was changed. */
+	readonly version: number
+}
+
+/** Saves all access lines of one table. They are in force at once, in open pages too. */
+export function saveLines(store: Store, { table, lines, version, actor, now }: SavingLines): void {
+	getKeptTable(store, table, actor)
+	const workspace = store.workspace()
+	if (workspace.version !== version) {
+		const same = JSON.stringify(linesOf(store, table, version)) === JSON.stringify(workspace.document.lines.filter((line) => line.table === table))
+		if (!same) throw new AppError('conflict', 'Somebody else has changed these lines meanwhile. Load the page again to see them; yours were not saved.')
+	}
+	const others = workspace.document.lines.filter((line) => line.table !== table)
+	const own = lines.map((line) => ({ ...line, table }))
+	saveWorkspace(store, { ...workspace.document, lines: [...others, ...own] }, { now, by: actor.person })
+	writeHistory(store, { at: now, person: actor.person, through: 'Access', kind: 'change access', table, row: null, body: { lines: own } })
+}
+
+const BODY = `SELECT body FROM document WHERE kind = 'workspace' AND version = ?`
+
+function linesOf(store: Store, table: number, version: number): LineEntry[] {
+	const body = store.prepare(BODY).pluck().get(version) as string | undefined
+	const document = body === undefined ? undefined : (JSON.parse(body) as WorkspaceDocument)
+	return document?.lines.filter((line) => line.table === table) ?? []
+}

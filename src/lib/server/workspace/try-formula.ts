@@ -1,0 +1,50 @@
+/** Tries a formula while it is written: what is wrong with it, or what it gives on a row. */
+import { check } from '$lib/core/formula/check.ts'
+import { FAULT_NAMES, isFault, type Issue } from '$lib/core/formula/types.ts'
+import { showResult } from '$lib/core/routine/message-text.ts'
+import { isVolatile, ownColumns, readsOwnRowOnly } from '$lib/core/formula/walk.ts'
+import { standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { readRows } from '../rows/read.ts'
+import { workOut } from '../routines/work-out.ts'
+import type { Store } from '../store.ts'
+import { rowLabel } from '../signoffs/row-label.ts'
+import { getKeptTable } from './tables.ts'
+
+export interface FormulaResult {
+	readonly issues: readonly Issue[]
+	readonly type?: string
+	/** The row that it was tried on, and what it gives there. */
+	readonly sample?: string
+	readonly result?: string
+	readonly dependsOn?: readonly string[]
+	/** Kept in the row, or worked out when it is read. */
+	readonly kept?: boolean
+}
+
+export interface TryFormula {
+	readonly table: number
+	readonly text: string
+	readonly row?: string | undefined
+	readonly actor: Actor
+	readonly now: number
+}
+
+export function tryFormula(store: Store, { table: id, text, row, actor, now }: TryFormula): FormulaResult {
+	const table = getKeptTable(store, id, actor)
+	const { expr, issues } = check(text, { catalogue: store.workspace().catalogue, rows: [table], me: true })
+	if (!expr) return { issues }
+	const read = ownColumns(expr)
+	const plain: FormulaResult = {
+		issues: [],
+		type: expr.type.kind,
+		dependsOn: table.columns.filter((column) => read.has(column.id)).map((column) => column.name),
+		kept: readsOwnRowOnly(expr) && !isVolatile(expr)
+	}
+	const first = row ?? readRows(store, actor, { table: id, columns: [], limit: 1 }, now).rows[0]?.id
+	const n = first === undefined ? undefined : store.ids.fromId(id, first)
+	if (n === undefined) return plain
+	const { moment, rights } = standingOf(store, actor, now)
+	const value = workOut(store, expr, { table, n, moment, rights })
+	const result = isFault(value) ? (FAULT_NAMES[value.fault] ?? '') : value === null ? 'blank' : showResult(expr, value)
+	return { ...plain, sample: rowLabel(store, table, { person: actor.person, n, now }), result }
+}
