@@ -18,11 +18,10 @@ export default defineConfig({
 				writer: 'src/lib/server/threads/writer.ts',
 				reader: 'src/lib/server/threads/reader.ts',
 				importer: 'src/lib/server/threads/importer.ts',
-				'make-demo': 'demo/make-demo.ts',
+				'make-demo': 'demo/run-make-demo.ts',
 				'check-values': 'src/lib/server/commands/check-values.ts',
 				backup: 'src/lib/server/commands/backup.ts',
-				restore: 'src/lib/server/commands/restore.ts',
-				measure: 'measure/measure.ts'
+				restore: 'src/lib/server/commands/restore.ts'
 			},
 			output: { entryFileNames: '[name].js', chunkFileNames: 'shared/[name]-[hash].js' }
 		}

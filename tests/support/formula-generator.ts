@@ -1,5 +1,5 @@
 /** Writes random formulas, as text, over the tables of `formula-world.ts`; typed, so that most of them pass the checker. */
-import type { Random } from './random.ts'
+import type { Random } from '../../demo/random.ts'
 
 type Kind = 'number' | 'text' | 'date' | 'yesno'
 

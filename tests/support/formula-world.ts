@@ -3,7 +3,7 @@ import { changeRows } from '$lib/server/rows/change.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import type { CellInput } from '$lib/core/query/change.ts'
 import type { Store } from '$lib/server/store.ts'
-import type { Random } from './random.ts'
+import type { Random } from '../../demo/random.ts'
 
 export const NOW = Date.parse('2026-11-23T12:00:00Z')
 export const BASES = 2

@@ -5,7 +5,7 @@ import { fold } from '$lib/core/formula/fold.ts'
 import { sql } from '$lib/core/query/sql.ts'
 import { getTable } from '$lib/core/table/types.ts'
 import { ITEMS, makeWorld, NOW } from '../support/formula-world.ts'
-import { randomFrom } from '../support/random.ts'
+import { randomFrom } from '../../demo/random.ts'
 
 const moment = { today: '2026-11-23', now: new Date(NOW).toISOString() }
 const store = makeWorld(randomFrom(1), 5)

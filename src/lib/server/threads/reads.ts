@@ -24,6 +24,12 @@ export const READS = {
 		return { name, version, timeZone, demo: isDemo(store) }
 	},
 	rows: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) => readRows(store, actor, request, now),
+	/** Rows by their labels, for choosing one to refer to. */
+	labels: (store: Store, { actor, request, now }: { actor: Actor; request: { table: number; labelStarts: string; limit: number }; now: number }) => {
+		const label = store.workspace().catalogue.tables.get(request.table)?.label ?? 0
+		const sort = { column: label, descending: false }
+		return { label, page: readRows(store, actor, { ...request, columns: [label], sort }, now) }
+	},
 	history: readHistory,
 	apps: listApps,
 	appsFor: (store: Store, { actor, now }: Asking) =>

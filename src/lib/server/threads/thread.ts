@@ -1,12 +1,12 @@
 /** One thread, asked from the main thread: questions by name, answers as promises. */
-import { Worker } from 'node:worker_threads'
+import { Worker, type MessagePort } from 'node:worker_threads'
 import { toError, type Answer, type ThreadData, type Turned } from './protocol.ts'
 
 export interface Thread {
 	/** The result as JSON text. */
 	ask(name: string, args: unknown): Promise<string>
-	/** How many questions wait for an answer. */
-	readonly waiting: number
+	/** Hands a port over, by which another thread talks to this one. */
+	connect(port: MessagePort): void
 	close(): Promise<void>
 }
 
@@ -19,6 +19,7 @@ export function startThread(script: string, data: ThreadData, onTurned: (turned:
 	const worker = new Worker(script, { workerData: data })
 	const waiting = new Map<number, Waiting>()
 	let next = 1
+	let closing = false
 
 	const thread: Thread = {
 		ask(name, args) {
@@ -28,11 +29,11 @@ export function startThread(script: string, data: ThreadData, onTurned: (turned:
 				worker.postMessage({ id, name, args })
 			})
 		},
-		get waiting() {
-			return waiting.size
+		connect(port) {
+			worker.postMessage({ port }, [port])
 		},
 		async close() {
-			await Promise.allSettled([...waiting.values()].map(() => Promise.resolve()))
+			closing = true
 			await worker.terminate()
 		}
 	}
@@ -50,6 +51,10 @@ export function startThread(script: string, data: ThreadData, onTurned: (turned:
 			reject(error)
 			for (const asked of waiting.values()) asked.reject(error)
 			waiting.clear()
+		})
+		// Without its connections the program is no use: better to stop and be started again than to hang.
+		worker.on('exit', () => {
+			if (!closing) process.exit(70)
 		})
 	})
 }

@@ -4,7 +4,7 @@
  *
  * Import batches stand in a lane of their own: one of them goes with each group, so that edits never wait for more.
  */
-import { parentPort, workerData } from 'node:worker_threads'
+import { parentPort, workerData, type MessagePort } from 'node:worker_threads'
 import { openForWriting } from '../db/open.ts'
 import { openRowIds } from '../rows/row-ids.ts'
 import { openStore } from '../store.ts'
@@ -16,15 +16,29 @@ const GROUP_MS = 2
 
 const { file, key } = workerData as ThreadData
 const store = openStore(openForWriting(file), openRowIds(Buffer.from(key, 'hex')))
-const quick: Ask[] = []
-const bulk: Ask[] = []
+type Reply = (answer: Answer) => void
+const quick: Queued[] = []
+const bulk: Queued[] = []
 let scheduled = false
 
-parentPort?.on('message', (ask: Ask) => {
-	;(BULK.has(ask.name) ? bulk : quick).push(ask)
-	schedule()
+interface Queued {
+	readonly ask: Ask
+	readonly reply: Reply
+}
+
+const toMain: Reply = (answer) => parentPort?.postMessage(answer)
+
+parentPort?.on('message', (message: Ask | { port: MessagePort }) => {
+	// An import talks to the writer directly, so that its rows never pass through the main thread.
+	if ('port' in message) message.port.on('message', (ask: Ask) => take(ask, (answer) => message.port.postMessage(answer)))
+	else take(message, toMain)
 })
 parentPort?.postMessage('ready')
+
+function take(ask: Ask, reply: Reply): void {
+	;(BULK.has(ask.name) ? bulk : quick).push({ ask, reply })
+	schedule()
+}
 
 function schedule(): void {
 	if (scheduled) return
@@ -33,33 +47,34 @@ function schedule(): void {
 	setImmediate(() => {
 		scheduled = false
 		const [first] = quick
-		if (first && ALONE.has(first.name)) runAlone(quick.shift() as Ask)
+		if (first && ALONE.has(first.ask.name)) runAlone(quick.shift() as Queued)
 		else runGroup()
 		if (quick.length > 0 || bulk.length > 0) schedule()
 	})
 }
 
 function runGroup(): void {
-	const answers: Answer[] = []
+	const answers: { answer: Answer; reply: Reply }[] = []
 	store.touched.clear()
 	store.db.exec('BEGIN IMMEDIATE')
 	const started = performance.now()
 	try {
-		for (let ask = quick[0]; ask && !ALONE.has(ask.name); ask = quick[0]) {
+		for (let next = quick[0]; next && !ALONE.has(next.ask.name); next = quick[0]) {
 			quick.shift()
-			answers.push(run(ask))
+			answers.push({ answer: run(next.ask), reply: next.reply })
 			if (performance.now() - started > GROUP_MS) break
 		}
 		const batch = bulk.shift()
-		if (batch) answers.push(run(batch))
+		if (batch) answers.push({ answer: run(batch.ask), reply: batch.reply })
 		store.db.exec('COMMIT')
 	} catch (error) {
 		if (store.db.inTransaction) store.db.exec('ROLLBACK')
-		for (const { id } of answers) parentPort?.postMessage(toAnswer(id, error))
+		store.forget()
+		for (const { answer, reply } of answers) reply(toAnswer(answer.id, error))
 		return
 	}
 	tellTurned()
-	for (const answer of answers) parentPort?.postMessage(answer)
+	for (const { answer, reply } of answers) reply(answer)
 }
 
 function run({ id, name, args }: Ask): Answer {
@@ -80,11 +95,11 @@ function run({ id, name, args }: Ask): Answer {
 }
 
 /** What cannot run inside a transaction: making a copy of the file. */
-function runAlone({ id, name, args }: Ask): void {
+function runAlone({ ask: { id, name, args }, reply }: Queued): void {
 	try {
-		parentPort?.postMessage({ id, ok: true, json: JSON.stringify(call(name, args) ?? null) } satisfies Answer)
+		reply({ id, ok: true, json: JSON.stringify(call(name, args) ?? null) })
 	} catch (error) {
-		parentPort?.postMessage(toAnswer(id, error))
+		reply(toAnswer(id, error))
 	}
 }
 

@@ -1,0 +1,194 @@
+/** The trust's apps, as documents. */
+import type { AppDocument, Screen } from '../src/lib/core/app/document.ts'
+import { APP_FORMAT } from '../src/lib/core/app/document.ts'
+
+export interface Columns {
+	/** The number of a column by its name. */
+	(name: string): number
+}
+
+export interface MooringTables {
+	readonly moorings: number
+	readonly mooring: Columns
+	readonly inspections: number
+	readonly inspection: Columns
+}
+
+export function mooringCare({ moorings, mooring, inspections, inspection }: MooringTables): AppDocument {
+	const sheet: Screen = {
+		id: 'sheet',
+		title: 'Mooring sheet',
+		lines: [
+			{
+				id: 'sheet-1',
+				kind: 'record',
+				table: moorings,
+				columns: ['Harbour', 'Type', 'Depth', 'Position', 'Last look', 'Next due', 'Chain', 'Chain read', 'Worn', 'Times inspected', 'Holder', 'Holder phone', 'Arrears', 'Note'].map(mooring)
+			},
+			{ id: 'sheet-2', kind: 'button', label: 'Looked at today', does: { kind: 'run', routine: 'looked' } }
+		]
+	}
+	return {
+		format: APP_FORMAT,
+		name: 'Mooring Care',
+		about: 'Register, inspections and findings',
+		colour: 'sea',
+		screens: [
+			{
+				id: 'due',
+				title: 'Due',
+				lines: [
+					{ id: 'due-1', kind: 'heading', text: 'Due within four weeks' },
+					{
+						id: 'due-2',
+						kind: 'list',
+						table: moorings,
+						where: 'Next due <= TODAY() + 28',
+						sort: { column: mooring('Next due'), descending: false },
+						columns: ['Code', 'Harbour', 'Type', 'Next due'].map(mooring),
+						opens: 'sheet'
+					},
+					{ id: 'due-3', kind: 'button', label: 'New inspection', does: { kind: 'open', screen: 'inspect' } }
+				]
+			},
+			{
+				id: 'all',
+				title: 'Moorings',
+				lines: [
+					{ id: 'all-1', kind: 'heading', text: 'All moorings' },
+					{
+						id: 'all-2',
+						kind: 'list',
+						table: moorings,
+						where: '',
+						sort: { column: mooring('Code'), descending: false },
+						columns: ['Code', 'Harbour', 'Type', 'Depth', 'Holder', 'Arrears'].map(mooring),
+						opens: 'sheet'
+					}
+				]
+			},
+			sheet,
+			{
+				id: 'inspections',
+				title: 'Inspections',
+				lines: [
+					{ id: 'inspections-1', kind: 'heading', text: 'Inspections, latest first' },
+					{
+						id: 'inspections-2',
+						kind: 'list',
+						table: inspections,
+						where: '',
+						sort: { column: inspection('Date'), descending: true },
+						columns: ['Title', 'Mooring', 'Date', 'Verdict', 'Diver'].map(inspection),
+						opens: 'inspection'
+					}
+				]
+			},
+			{
+				id: 'inspection',
+				title: 'Inspection sheet',
+				lines: [{ id: 'inspection-1', kind: 'record', table: inspections, columns: ['Mooring', 'Date', 'Diver', 'Verdict', 'Chain read', 'Remark'].map(inspection) }]
+			},
+			{
+				id: 'inspect',
+				title: 'Inspect',
+				lines: [
+					{ id: 'inspect-1', kind: 'heading', text: 'New inspection' },
+					{
+						id: 'inspect-2',
+						kind: 'form',
+						table: inspections,
+						columns: ['Mooring', 'Date', 'Verdict', 'Chain read', 'Remark'].map(inspection),
+						thanks: 'Inspection saved. The harbour master sees it now.'
+					}
+				]
+			}
+		],
+		routines: [
+			{
+				id: 'looked',
+				name: 'Looked at today',
+				start: { kind: 'button', table: moorings },
+				steps: [{ id: 'looked-1', kind: 'set', column: mooring('Last look'), formula: 'TODAY()' }]
+			},
+			{
+				id: 'replace',
+				name: 'Tell the master what to replace',
+				start: { kind: 'rows', table: inspections, when: 'added', where: 'Verdict = "Replace"' },
+				steps: [
+					{
+						id: 'replace-1',
+						kind: 'send',
+						to: 'Mooring.Harbour.Master',
+						subject: 'Replace tackle at {Mooring}',
+						body: '{Mooring} was inspected on {Date}: {Verdict}.\n\n{Remark}'
+					}
+				]
+			}
+		],
+		signoffs: []
+	}
+}
+
+export interface SpendTables {
+	readonly requests: number
+	readonly request: Columns
+	readonly items: number
+	readonly item: Columns
+}
+
+export function spending({ requests, request, items, item }: SpendTables): AppDocument {
+	const shown = ['Harbour', 'Amount', 'Size', 'Cost code', 'Needed by', 'Why'].map(request)
+	return {
+		format: APP_FORMAT,
+		name: 'Spending',
+		about: 'Spend requests and their sign-off',
+		colour: 'plum',
+		screens: [
+			{
+				id: 'requests',
+				title: 'Requests',
+				lines: [
+					{ id: 'requests-1', kind: 'heading', text: 'Spend requests' },
+					{
+						id: 'requests-2',
+						kind: 'list',
+						table: requests,
+						where: '',
+						sort: { column: request('Amount'), descending: true },
+						columns: ['What for', 'Harbour', 'Amount', 'Size'].map(request),
+						opens: 'request'
+					},
+					{ id: 'requests-3', kind: 'button', label: 'Ask for money', does: { kind: 'open', screen: 'ask' } }
+				]
+			},
+			{ id: 'request', title: 'Request', lines: [{ id: 'request-1', kind: 'record', table: requests, columns: shown }] },
+			{
+				id: 'ask',
+				title: 'Ask',
+				lines: [
+					{ id: 'ask-1', kind: 'heading', text: 'Ask for money' },
+					{
+						id: 'ask-2',
+						kind: 'form',
+						table: requests,
+						columns: ['What for', 'Harbour', 'Amount', 'Cost code', 'Needed by', 'Why'].map(request),
+						thanks: 'Sent. It waits on finance now; you will be told.'
+					}
+				]
+			}
+		],
+		routines: [],
+		signoffs: [
+			{
+				id: 'finance',
+				name: 'Spend request',
+				table: requests,
+				where: '',
+				decider: 'Harbour.Controller',
+				columns: shown,
+				children: [{ table: items, column: item('Request'), columns: ['Item', 'Quantity', 'Each', 'Total'].map(item) }]
+			}
+		]
+	}
+}

@@ -1,0 +1,297 @@
+/**
+ * Makes the demo workspace, from a seed: the trust's people, its tables and six years of inspections, its apps with
+ * their releases, and what waits on whom. Rows go through the same doors as everybody's.
+ *
+ *     node build/threads/make-demo.js FOLDER
+ */
+import { mkdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
+import type { CellChange } from '../src/lib/core/query/change.ts'
+import type { ColumnEntry } from '../src/lib/core/workspace/document.ts'
+import { addAppFrom, releaseApp } from '../src/lib/server/apps/apps.ts'
+import { openForWriting } from '../src/lib/server/db/open.ts'
+import { readKey } from '../src/lib/server/host.ts'
+import { hashPassword } from '../src/lib/server/people/sign-in.ts'
+import { putAccount } from '../src/lib/server/people/accounts.ts'
+import { changeRows } from '../src/lib/server/rows/change.ts'
+import { openRowIds } from '../src/lib/server/rows/row-ids.ts'
+import { decideCase, listCases, readCase } from '../src/lib/server/signoffs/cases.ts'
+import { bringIn } from '../src/lib/server/sources/bring-in.ts'
+import { beginImport, finishImport, writeBatch } from '../src/lib/server/sources/import-table.ts'
+import { inspectFile } from '../src/lib/server/sources/inspect.ts'
+import { openStore, type Store } from '../src/lib/server/store.ts'
+import { makeWorkspace, PEOPLE as PEOPLE_TABLE, PERSON_EMAIL, PERSON_NAME } from '../src/lib/server/workspace/make.ts'
+import { saveWorkspace } from '../src/lib/server/workspace/save.ts'
+import { addColumn, addTable, toReference, type NewColumn } from '../src/lib/server/workspace/tables.ts'
+import { mooringCare, spending } from './apps.ts'
+import { DEMO_PASSWORD } from './password.ts'
+import { emailOf, HARBOURS, PEOPLE } from './people.ts'
+import { randomFrom, type Random } from './random.ts'
+import { registerRows, writeRegister } from './register.ts'
+import * as demo from './tables.ts'
+
+const DAY = 86_400_000
+const SEED = 1871
+
+export async function makeDemo(folder: string, now: number): Promise<void> {
+	mkdirSync(folder, { recursive: true, mode: 0o700 })
+	for (const name of ['workspace.db', 'workspace.db-wal', 'workspace.db-shm']) rmSync(join(folder, name), { force: true })
+	const store = openStore(openForWriting(join(folder, 'workspace.db')), openRowIds(Buffer.from(readKey(folder), 'hex')))
+	// A demo may be made anew at any time: speed counts here, and a torn one is simply made again.
+	store.db.pragma('synchronous = OFF')
+	const random = randomFrom(SEED)
+	const today = new Date(now).toISOString().slice(0, 10)
+
+	const world = store.db.transaction(() => makePeople(store, now))()
+	const hash = await hashPassword(DEMO_PASSWORD)
+	for (const person of world.people.values()) putAccount(store, { person, hash })
+
+	const file = join(folder, 'shared drive', 'Mooring register.xlsx')
+	mkdirSync(join(folder, 'shared drive'), { recursive: true })
+	await writeRegister(file, registerRows(random, today))
+	const moorings = await bringInRegister(store, world, file, now - 400 * DAY)
+	store.db.transaction(() => {
+		const tables = makeTables(store, world, moorings, now)
+		fillInspections(store, world, tables, { random, now })
+		makeApps(store, world, tables, now)
+		fillRequests(store, world, tables, { random, now })
+		deliverPast(store)
+	})()
+	store.db.pragma('synchronous = FULL')
+	store.db.close()
+}
+
+interface World {
+	/** Numbers of people by name. */
+	readonly people: ReadonlyMap<string, number>
+	readonly harbours: number
+	/** Ids of harbours by name. */
+	readonly harbourIds: ReadonlyMap<string, string>
+	readonly builder: number
+}
+
+function makePeople(store: Store, now: number): World {
+	makeWorkspace(store, { name: 'Varrow Sound Harbour Trust', timeZone: 'Europe/London', now })
+	store.db.prepare(`INSERT INTO meta (key, value) VALUES ('demo', 'yes'), ('workspace id', 'varrow')`).run()
+	const people = new Map<string, number>()
+	const steward = addFirstPerson(store, 'Ailith Brand', now)
+	people.set('Ailith Brand', steward)
+	hold(store, steward, demo.ROLE_IDS.Stewards)
+	for (const person of PEOPLE) {
+		if (people.has(person.name)) continue
+		const id = add(store, steward, PEOPLE_TABLE, { [PERSON_NAME]: person.name, [PERSON_EMAIL]: emailOf(person.name) }, now)
+		people.set(person.name, store.ids.fromId(PEOPLE_TABLE, id) ?? 0)
+	}
+	for (const { name, roles } of PEOPLE) for (const role of roles) hold(store, people.get(name) ?? 0, demo.ROLE_IDS[role])
+	const builder = people.get('Saskia Holm') ?? 0
+	const document = store.workspace().document
+	saveWorkspace(store, { ...document, roles: [...document.roles, ...demo.DEMO_ROLES] }, { now, by: builder })
+	return { people, builder, ...makeHarbours(store, people, builder, now) }
+}
+
+/** Somebody must be there first, before anybody may add people. */
+function addFirstPerson(store: Store, name: string, now: number): number {
+	const email = emailOf(name)
+	const insert = `INSERT INTO t1 (made_at, changed_at, c1, c1k, c2, c2k) VALUES (?, ?, ?, ?, ?, ?)`
+	return Number(store.db.prepare(insert).run(now, now, name, name.toLowerCase(), email, email).lastInsertRowid)
+}
+
+function hold(store: Store, person: number, role: number): void {
+	store.db.prepare('INSERT OR IGNORE INTO role_held (person, role) VALUES (?, ?)').run(person, role)
+}
+
+function makeHarbours(store: Store, people: ReadonlyMap<string, number>, builder: number, now: number) {
+	const actor = { person: builder }
+	const harbours = addTable(store, { name: 'Harbours', columns: demo.HARBOUR_COLUMNS, actor, now })
+	const column = columnsOf(store, harbours)
+	const harbourIds = new Map<string, string>()
+	for (const { name, master, controller } of HARBOURS) {
+		const person = (who: string) => ({ id: store.ids.toId(PEOPLE_TABLE, people.get(who) ?? 0) })
+		harbourIds.set(name, add(store, builder, harbours, { [column('Name')]: name, [column('Master')]: person(master), [column('Controller')]: person(controller) }, now))
+	}
+	givePeopleHarbours(store, { people, harbours, harbourIds, now })
+	return { harbours, harbourIds }
+}
+
+function givePeopleHarbours(store: Store, given: { people: ReadonlyMap<string, number>; harbours: number; harbourIds: ReadonlyMap<string, string>; now: number }): void {
+	const { document } = store.workspace()
+	const column: ColumnEntry = { id: 3, name: 'Harbour', type: 'reference', to: given.harbours, reverseName: 'people' }
+	const tables = document.tables.map((table) => (table.id === PEOPLE_TABLE ? { ...table, columns: [...table.columns, column] } : table))
+	saveWorkspace(store, { ...document, tables }, { now: given.now, by: null })
+	const steward = given.people.get('Ailith Brand') ?? 0
+	const lines = demo.harbourLines().map((line, i) => ({ ...line, id: `harbours ${i}`, table: given.harbours }))
+	saveWorkspace(store, { ...store.workspace().document, lines: [...document.lines, ...lines] }, { now: given.now, by: null })
+	for (const { name, harbour } of PEOPLE) {
+		if (harbour === null) continue
+		const row = store.ids.toId(PEOPLE_TABLE, given.people.get(name) ?? 0)
+		const cells = [{ column: 3, value: { id: given.harbourIds.get(harbour) ?? '' } }]
+		changeRows(store, [{ kind: 'change', table: PEOPLE_TABLE, row, cells }], { actor: { person: steward }, now: given.now, through: 'demo' })
+	}
+}
+
+async function bringInRegister(store: Store, world: World, path: string, now: number): Promise<number> {
+	const name = 'Mooring register.xlsx'
+	const found = await inspectFile({ path, name })
+	const plan: ImportPlan = {
+		sheet: found.sheet,
+		headingRow: found.headingRow,
+		firstRow: found.firstRow,
+		tableName: 'Moorings',
+		label: found.label,
+		columns: found.columns.map((column, from) => ({
+			from,
+			name: column.name,
+			type: column.type as ImportPlan['columns'][number]['type'],
+			include: !column.blank,
+			unit: column.unit,
+			places: column.places,
+			choices: column.choices ? [...column.choices] : undefined,
+			writing: column.writing,
+			fixes: column.doubts.flatMap((doubt): [string, string][] => ('proposed' in doubt ? [[doubt.text, doubt.proposed]] : []))
+		}))
+	}
+	const actor = { person: world.builder }
+	const begun = beginImport(store, { plan, actor })
+	const watch = { onProgress: () => undefined, isStopped: () => false }
+	const { rows } = await bringIn({ path, name, plan, begun, now, person: world.builder }, async (batch) => writeBatch(store, batch), watch)
+	const { table } = finishImport(store, { begun, plan, file: name, rows, actor, now })
+	const harbour = store.workspace().catalogue.tables.get(table)?.columns.find((column) => column.name === 'Harbour')
+	toReference(store, { table, column: harbour?.id ?? 0, to: world.harbours, fixes: [], actor, now })
+	return table
+}
+
+interface Tables {
+	readonly moorings: number
+	readonly inspections: number
+	readonly requests: number
+	readonly items: number
+}
+
+function makeTables(store: Store, world: World, moorings: number, now: number): Tables {
+	const by = { actor: { person: world.builder }, now }
+	const inspections = addTable(store, { name: 'Inspections', columns: demo.inspectionColumns(moorings), ...by })
+	const requests = addTable(store, { name: 'Spend requests', columns: demo.spendColumns(world.harbours), ...by })
+	const items = addTable(store, { name: 'Spend items', columns: demo.SPEND_LINE_COLUMNS(requests), ...by })
+	const compute = (name: string, formula: string) => addColumn(store, { table: moorings, column: { name, type: 'computed', formula } satisfies NewColumn, ...by })
+	compute('Next due', 'EDATE(Last look; IF(Type = "Pontoon"; 24; 12))')
+	compute('Worn', '(Chain - Chain read) / Chain')
+	compute('Times inspected', 'COUNT(inspections)')
+	const column = columnsOf(store, moorings)
+	const named = new Map(['Last look', 'Chain read', 'Note', 'Code', 'Harbour', 'Holder', 'Holder phone', 'Arrears'].map((name) => [name, column(name)]))
+	const { document } = store.workspace()
+	const place = (table: number, lines: ReturnType<typeof demo.harbourLines>) => lines.map((line, i) => ({ ...line, table, id: `line ${table} ${i + 1}` }))
+	const lines = [
+		...place(moorings, demo.mooringLines(named)),
+		...place(inspections, demo.inspectionLines()),
+		...place(requests, demo.spendLines()),
+		...place(items, demo.spendItemLines())
+	]
+	saveWorkspace(store, { ...document, lines: [...document.lines, ...lines] }, { now, by: world.builder })
+	return { moorings, inspections, requests, items }
+}
+
+interface Making {
+	readonly random: Random
+	readonly now: number
+}
+
+const REMARKS = ['Pin moused, no play.', 'Links free, no necking.', 'Swivel stiff, turned by hand.', 'Riser worn at the third link.', 'Chafe guard split.', 'Sinker dragged a metre south.']
+
+/** Some 1,900 inspections over six years, by the divers of each harbour. */
+function fillInspections(store: Store, world: World, { moorings, inspections }: Tables, { random, now }: Making): void {
+	const column = columnsOf(store, inspections)
+	const rows = store.db.prepare(`SELECT m.n, m.c${columnsOf(store, moorings)('Code')} AS code FROM t${moorings} AS m ORDER BY m.n`).all() as { n: number; code: string }[]
+	for (const { n, code } of rows) {
+		const harbour = HARBOURS.find((each) => code.startsWith(each.prefix))?.name
+		const divers = PEOPLE.filter((person) => person.roles.includes('Divers') && person.harbour === harbour)
+		const times = 6 + random.below(3)
+		for (let i = 0; i < times; i++) {
+			const at = now - Math.round((i + random.next()) * (2190 / times)) * DAY
+			const diver = world.people.get(random.pick(divers).name) ?? 0
+			const date = new Date(at).toISOString().slice(0, 10)
+			const verdict = random.chance(0.72) ? 'Sound' : random.chance(0.7) ? 'Watch' : 'Replace'
+			const cells = {
+				[column('Title')]: `${code} on ${date}`,
+				[column('Mooring')]: { id: store.ids.toId(moorings, n) },
+				[column('Date')]: date,
+				[column('Diver')]: { id: store.ids.toId(PEOPLE_TABLE, diver) },
+				[column('Verdict')]: verdict,
+				[column('Remark')]: verdict === 'Sound' ? null : random.pick(REMARKS)
+			}
+			add(store, world.builder, inspections, cells, at)
+		}
+	}
+}
+
+function makeApps(store: Store, world: World, { moorings, inspections, requests, items }: Tables, now: number): void {
+	const by = { actor: { person: world.builder }, now: now - 300 * DAY }
+	const care = mooringCare({ moorings, mooring: columnsOf(store, moorings), inspections, inspection: columnsOf(store, inspections) })
+	const spend = spending({ requests, request: columnsOf(store, requests), items, item: columnsOf(store, items) })
+	for (const document of [care, spend]) {
+		const app = addAppFrom(store, { document, ...by })
+		releaseApp(store, { app, note: 'First release', ...by })
+	}
+}
+
+const WANTED = ['Crane hire, lift week', '25 mm chain, 4 × 30 m', 'Swivels, 22 mm', 'Antifoul for the workboat', 'Pick-up buoys', 'Shackles and mousing wire', 'Diver’s drysuit seals', 'Survey of the drying berths', 'Fender timber', 'Paint for leading marks', 'Workboat service', 'Tide gauge battery']
+
+/** 140 spend requests; all but the last few weeks' are decided. */
+function fillRequests(store: Store, world: World, { requests }: Tables, { random, now }: Making): void {
+	const column = columnsOf(store, requests)
+	const askers = PEOPLE.filter((person) => person.harbour !== null && !person.roles.includes('Finance') && !person.roles.includes('Builders'))
+	for (let i = 0; i < 140; i++) {
+		const at = now - (140 - i) * 3 * DAY - random.below(2 * DAY)
+		const asker = random.pick(askers)
+		const title = `${random.pick(WANTED)} · ${String(i + 1).padStart(3, '0')}`
+		const count = 1 + random.below(4)
+		const each = (1 + random.below(180)) * 10
+		const cells = {
+			[column('What for')]: title,
+			[column('Harbour')]: { id: world.harbourIds.get(asker.harbour ?? '') ?? '' },
+			[column('Amount')]: count * each,
+			[column('Cost code')]: random.pick(demo.COST_CODES),
+			[column('Needed by')]: new Date(at + (10 + random.below(60)) * DAY).toISOString().slice(0, 10),
+			[column('Why')]: random.pick(['Due before the spring tides.', 'The old one was condemned by the diver.', 'Cheaper now than after Easter.', 'Holder has paid for the work already.'])
+		}
+		add(store, world.people.get(asker.name) ?? 0, requests, cells, at)
+		if (i < 128) decide(store, world, { at: at + (1 + random.below(4)) * DAY, random })
+	}
+}
+
+const COMMENTS = ['Agreed.', 'Cheaper than two tows.', 'Use what is in stores first.', 'Within budget.', '']
+
+function decide(store: Store, world: World, { at, random }: { at: number; random: Random }): void {
+	for (const name of ['Petra Nankivell', 'Anselm Roke']) {
+		const actor = { person: world.people.get(name) ?? 0 }
+		const [waiting] = listCases(store, { actor, now: at }).waiting
+		if (!waiting) continue
+		const { fingerprint } = readCase(store, { id: waiting.id, actor, now: at })
+		const move = random.chance(0.85) ? 'approve' : 'decline'
+		decideCase(store, { id: waiting.id, move, comment: random.pick(COMMENTS), fingerprint, actor, now: at })
+	}
+}
+
+/** Messages of the past were delivered in the past. */
+function deliverPast(store: Store): void {
+	store.db.exec(`
+		INSERT OR IGNORE INTO post_tray (message_id, sender, recipient, subject, body, taken_at)
+		SELECT m.message_id, 'tin-shed@varrow.example', p.c${PERSON_EMAIL}, m.subject, m.body, m.made_at
+		FROM message AS m JOIN t${PEOPLE_TABLE} AS p ON p.n = m.person;
+		UPDATE message SET sent_at = made_at;
+		UPDATE job SET done_at = run_at WHERE task = 'post';`)
+}
+
+function columnsOf(store: Store, table: number): (name: string) => number {
+	return (name) => {
+		const column = store.workspace().catalogue.tables.get(table)?.columns.find((each) => each.name === name)
+		if (!column) throw new Error(`Cannot find column "${name}" in the demo's table "${table}"`)
+		return column.id
+	}
+}
+
+function add(store: Store, person: number, table: number, cells: Record<number, CellChange['value']>, now: number): string {
+	const list = Object.entries(cells).map(([column, value]) => ({ column: Number(column), value }))
+	const [added] = changeRows(store, [{ kind: 'add', table, cells: list }], { actor: { person }, now, through: 'demo' })
+	return added?.row ?? ''
+}

@@ -1,0 +1,60 @@
+/**
+ * What every request passes: who is signed in, forgery of other sites' requests refused, headers that keep pages out of
+ * frames, caches and guesses.
+ */
+import { error, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit'
+import { resolve as resolvePath } from 'node:path'
+import { AppError } from '$lib/core/app-error.ts'
+import { openHost, type Host } from '$lib/server/host.ts'
+import { hashToken, SESSION_COOKIE } from '$lib/server/people/sign-in.ts'
+
+let host: Host
+
+export const init: ServerInit = async () => {
+	host = await openHost({
+		folder: resolvePath(process.env['TIN_SHED_DATA'] ?? 'var'),
+		scripts: resolvePath(process.env['TIN_SHED_THREADS'] ?? 'build/threads'),
+		origin: process.env['ORIGIN'] ?? 'http://127.0.0.1:4700'
+	})
+	process.once('sveltekit:shutdown', () => void host.close().then(() => process.exit(0)))
+}
+
+const OPEN_PATHS = ['/sign-in', '/healthz']
+
+export const handle: Handle = async ({ event, resolve }) => {
+	const { locals, url, request, cookies } = event
+	locals.host = host
+	locals.now = host.now()
+	const token = cookies.get(SESSION_COOKIE)
+	locals.user = token ? await host.read('session', { tokenHash: hashToken(token), now: locals.now }) : undefined
+	refuseForeign(request, url)
+	if (!locals.user && !OPEN_PATHS.some((path) => url.pathname === path || url.pathname.startsWith(`${path}/`))) {
+		if (request.method !== 'GET' || !request.headers.get('accept')?.includes('text/html')) error(401, 'You are signed out. Sign in again; what you typed is still on this page.')
+		redirect(303, `/sign-in?then=${encodeURIComponent(url.pathname + url.search)}`)
+	}
+	const response = await resolve(event, { preload: ({ type }) => type === 'js' || type === 'css' || type === 'font' })
+	response.headers.set('x-content-type-options', 'nosniff')
+	response.headers.set('referrer-policy', 'same-origin')
+	response.headers.set('permissions-policy', 'camera=(self), geolocation=(self), microphone=()')
+	response.headers.set('cross-origin-opener-policy', 'same-origin')
+	if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store')
+	return response
+}
+
+/** A request that changes something must come from a page of ours. */
+function refuseForeign(request: Request, url: URL): void {
+	if (request.method === 'GET' || request.method === 'HEAD') return
+	const origin = request.headers.get('origin')
+	const site = request.headers.get('sec-fetch-site')
+	const ours = origin === null ? site === 'same-origin' : origin === url.origin
+	if (!ours) error(403, 'This request did not come from a page of this workspace, so nothing was done.')
+}
+
+const STATUS = { not_found: 404, forbidden: 403, conflict: 409, invalid: 422, busy: 429, signed_out: 401 } as const
+
+/** Expected refusals keep their words; anything else is our own mistake and shows none of its detail. */
+export const handleError: HandleServerError = ({ error: thrown, status, message }) => {
+	if (thrown instanceof AppError) return { message: thrown.message, status: STATUS[thrown.code] }
+	if (status !== 404) console.error(thrown)
+	return { message: status === 404 ? 'There is nothing at this address.' : message === 'Internal Error' ? 'Something went wrong on our side. Nothing was changed.' : message }
+}

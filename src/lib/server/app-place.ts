@@ -1,0 +1,43 @@
+/** Which app and document a staff page means, and as whom it is read: one's own, or somebody's in the Lookout. */
+import { error } from '@sveltejs/kit'
+import { forPage } from './answer.ts'
+import type { ShownScreen } from './apps/open-screen.ts'
+import type { Actor } from './people/rights-of-actor.ts'
+import { getActor, getBuilder } from './signed-in.ts'
+
+export interface StaffPlace {
+	readonly app: number
+	readonly draft: boolean
+	readonly actor: Actor
+	/** What links of this app begin with. */
+	readonly base: string
+}
+
+export function placeOf(locals: App.Locals, params: { app?: string; token?: string }): StaffPlace {
+	if (params.token === undefined) return { app: Number(params.app), draft: false, actor: getActor(locals), base: `/app/${Number(params.app)}` }
+	const looker = getBuilder(locals).person
+	const look = locals.host.looks.find(params.token, looker)
+	if (!look) error(404, 'This Lookout has ended. Open it again on the Bench.')
+	return { app: look.app, draft: true, actor: { person: look.person, lookedAtBy: looker }, base: `/as/${params.token}` }
+}
+
+export interface StaffPage {
+	readonly main: ShownScreen
+	/** The list that the row was opened from, shown beside it where there is room. */
+	readonly beside: ShownScreen | null
+	readonly row: string | null
+	readonly from: string | null
+	readonly base: string
+	readonly looking: boolean
+}
+
+export async function loadStaffPage(locals: App.Locals, place: StaffPlace, asked: { screen: string | undefined; url: URL }): Promise<StaffPage> {
+	const { app, draft, actor, base } = place
+	const row = asked.url.searchParams.get('row')
+	const from = asked.url.searchParams.get('from')
+	const open = (screen: string | undefined, id: string | null) =>
+		locals.host.read('screen', { app, draft, actor, now: locals.now, screen, ...(id === null ? {} : { row: id }) })
+	const main = await forPage(() => open(asked.screen, row))
+	const beside = from && row ? await open(from, null).catch(() => null) : null
+	return { main, beside, row, from, base, looking: actor.lookedAtBy !== undefined }
+}

@@ -1,0 +1,36 @@
+/**
+ * `npm run restore -- FILE`: puts a copy back in the workspace's place. What was there is kept beside it, so that a
+ * wrong choice can be put right.
+ */
+import { copyFileSync, existsSync, readFileSync, renameSync, rmSync } from 'node:fs'
+import { join, resolve } from 'node:path'
+import { checkCopy } from '../db/check-copy.ts'
+
+const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
+const [file = ''] = process.argv.slice(2)
+if (file === '' || !existsSync(file)) {
+	console.error('Usage: npm run restore -- FILE, with FILE a copy that npm run backup made')
+	process.exit(2)
+}
+const lock = join(folder, 'lock')
+if (existsSync(lock)) {
+	const pid = Number(readFileSync(lock, 'utf8'))
+	try {
+		process.kill(pid, 0)
+		console.error(`The workspace is open in process ${pid}. Stop it first.`)
+		process.exit(1)
+	} catch {
+		rmSync(lock, { force: true })
+	}
+}
+const wrong = checkCopy(file)
+if (wrong !== undefined) {
+	console.error(wrong)
+	process.exit(1)
+}
+const place = join(folder, 'workspace.db')
+const kept = `${place}.before-restore-${Date.now()}`
+if (existsSync(place)) renameSync(place, kept)
+for (const rest of ['-wal', '-shm']) if (existsSync(place + rest)) renameSync(place + rest, kept + rest)
+copyFileSync(file, place)
+console.log(`Restored from ${file}. What was there before is kept as ${kept}.`)

@@ -1,0 +1,123 @@
+/**
+ * The main thread's hold on the workspace: the writer, the readers, the importer, the post and the queue. It holds no
+ * connection of its own; every read and write is asked of a thread.
+ */
+import { randomBytes, randomUUID } from 'node:crypto'
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { MessagePort } from 'node:worker_threads'
+import { startRunner, type Runner } from './jobs/runner.ts'
+import { openLooks, type Looks } from './people/looks.ts'
+import { openPost, type Post } from './post/stand-in.ts'
+import { startImporter } from './sources/importer-thread.ts'
+import { openImports, type Imports } from './sources/imports.ts'
+import type { Turned } from './threads/protocol.ts'
+import type { READS, ReadName } from './threads/reads.ts'
+import { startThread, type Thread } from './threads/thread.ts'
+import type { WRITES, WriteName } from './threads/writes.ts'
+
+type Args<F> = F extends (store: never, args: infer A) => unknown ? A : undefined
+type Result<F> = F extends (...args: never[]) => infer R ? R : never
+
+export interface Host {
+	read<N extends ReadName>(name: N, args: Args<(typeof READS)[N]>): Promise<Result<(typeof READS)[N]>>
+	/** The answer as JSON text, to be handed on as it is. */
+	readJson<N extends ReadName>(name: N, args: Args<(typeof READS)[N]>): Promise<string>
+	write<N extends WriteName>(name: N, args: Args<(typeof WRITES)[N]>): Promise<Result<(typeof WRITES)[N]>>
+	/** Calls back after every commit that changed what people see; the result ends it. */
+	onTurned(listener: (turned: Turned['turned']) => void): () => void
+	connectToWriter(port: MessagePort): void
+	/** Epoch ms. */
+	now(): number
+	readonly imports: Imports
+	readonly looks: Looks
+	readonly folder: string
+	readonly origin: string
+	close(): Promise<void>
+}
+
+export interface HostPlace {
+	/** Where the workspace lies. */
+	readonly folder: string
+	/** Where the threads' scripts lie. */
+	readonly scripts: string
+	readonly origin: string
+}
+
+const READERS = 2
+
+export async function openHost({ folder, scripts, origin }: HostPlace): Promise<Host> {
+	mkdirSync(folder, { recursive: true, mode: 0o700 })
+	const unlock = lock(folder)
+	const data = { file: join(folder, 'workspace.db'), key: readKey(folder) }
+	const listeners = new Set<(turned: Turned['turned']) => void>()
+	let runner: Runner | undefined
+
+	const tell = (turned: Turned['turned']): void => {
+		for (const listener of listeners) listener(turned)
+		if (turned.jobs) runner?.wake()
+	}
+	const writer = await startThread(join(scripts, 'writer.js'), data, tell)
+	const readers = await Promise.all(Array.from({ length: READERS }, () => startThread(join(scripts, 'reader.js'), data, () => undefined)))
+	let turn = 0
+
+	const parse = <T>(json: string): T => JSON.parse(json) as T
+	const nextReader = (): Thread => {
+		turn = (turn + 1) % readers.length
+		return readers[turn] ?? writer
+	}
+
+	const parts = {
+		read: async (name, args) => parse(await nextReader().ask(name, args)),
+		readJson: (name, args) => nextReader().ask(name, args),
+		write: async (name, args) => parse(await writer.ask(name, args)),
+		onTurned: (listener) => {
+			listeners.add(listener)
+			return () => listeners.delete(listener)
+		},
+		connectToWriter: (port) => writer.connect(port),
+		now: () => Date.now()
+	} satisfies Omit<Host, 'imports' | 'looks' | 'folder' | 'origin' | 'close'>
+
+	await parts.write('dropUnregistered', undefined)
+	const imports = openImports(join(folder, 'staging'), startImporter(join(scripts, 'importer.js')), parts)
+	const post: Post = await openPost((message) => parts.write('takeMessage', { ...message, now: parts.now() }))
+	runner = startRunner({ host: parts, post, origin, worker: randomUUID() })
+
+	async function close(): Promise<void> {
+		await runner?.close()
+		await Promise.all([post.close(), imports.close(), ...readers.map((reader) => reader.close())])
+		await writer.close()
+		unlock()
+	}
+
+	return { ...parts, imports, looks: openLooks(parts.now), folder, origin, close }
+}
+
+/** A second program on one workspace would undo what makes the first one safe. */
+function lock(folder: string): () => void {
+	const file = join(folder, 'lock')
+	if (existsSync(file)) {
+		const pid = Number(readFileSync(file, 'utf8'))
+		if (isAlive(pid)) throw new Error(`Cannot open workspace "${folder}": process ${pid} has it open`)
+	}
+	writeFileSync(file, String(process.pid))
+	return () => rmSync(file, { force: true })
+}
+
+function isAlive(pid: number): boolean {
+	if (pid === process.pid || !Number.isInteger(pid) || pid <= 0) return false
+	try {
+		process.kill(pid, 0)
+		return true
+	} catch {
+		return false
+	}
+}
+
+/** The workspace's key, as hex; made on first use, readable by this program alone. */
+export function readKey(folder: string): string {
+	const file = join(folder, 'secret.key')
+	if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 })
+	return readFileSync(file, 'utf8').trim()
+}

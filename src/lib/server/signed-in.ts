@@ -1,0 +1,20 @@
+import { error } from '@sveltejs/kit'
+import type { Actor } from './people/rights-of-actor.ts'
+import type { SignedIn } from './people/accounts.ts'
+
+/** Who is signed in; the hook has sent everybody else to the sign-in page already. */
+export function getUser(locals: App.Locals): SignedIn {
+	if (!locals.user) error(401, 'You are signed out. Sign in again.')
+	return locals.user
+}
+
+export function getActor(locals: App.Locals): Actor {
+	return { person: getUser(locals).person }
+}
+
+/** For the pages of the Bench; what they do is asked again in the transaction that acts. */
+export function getBuilder(locals: App.Locals): Actor {
+	const user = getUser(locals)
+	if (!user.isBuilder) error(403, 'The Bench is for builders. Ask a steward if you should be one.')
+	return { person: user.person }
+}

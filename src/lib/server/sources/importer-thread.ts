@@ -1,0 +1,58 @@
+/** The importer thread, asked from the main thread. */
+import { Worker, type MessagePort } from 'node:worker_threads'
+import { toError, type Answer } from '../threads/protocol.ts'
+import type { BringIn, BroughtIn, Progress } from './bring-in.ts'
+import type { InspectRequest, Inspection } from './inspect.ts'
+
+export interface Importer {
+	inspect(request: InspectRequest): Promise<Inspection>
+	bringIn(args: BringIn, port: MessagePort, onProgress: (progress: Progress) => void): { done: Promise<BroughtIn>; stop: () => void }
+	close(): Promise<void>
+}
+
+interface Waiting {
+	readonly resolve: (result: never) => void
+	readonly reject: (error: Error) => void
+	readonly onProgress?: (progress: Progress) => void
+}
+
+export function startImporter(script: string): Importer {
+	// An import of a million rows stays under this; a file made to swell does not take the program with it.
+	const worker = new Worker(script, { resourceLimits: { maxOldGenerationSizeMb: 4096 } })
+	const waiting = new Map<number, Waiting>()
+	let next = 1
+
+	worker.on('message', (message: 'ready' | Answer | { progress: Progress; id: number }) => {
+		if (message === 'ready') return
+		const asked = waiting.get(message.id)
+		if ('progress' in message) return asked?.onProgress?.(message.progress)
+		waiting.delete(message.id)
+		if (message.ok) asked?.resolve(JSON.parse(message.json) as never)
+		else asked?.reject(toError(message))
+	})
+	worker.on('error', (error) => {
+		for (const asked of waiting.values()) asked.reject(error instanceof Error ? error : new Error(String(error)))
+		waiting.clear()
+	})
+
+	function ask<T>(name: string, args: unknown, extra: { port?: MessagePort; onProgress?: (progress: Progress) => void } = {}) {
+		const id = next++
+		const { port, onProgress } = extra
+		const done = new Promise<T>((resolve, reject) => {
+			waiting.set(id, { resolve: resolve as (result: never) => void, reject, ...(onProgress ? { onProgress } : {}) })
+			worker.postMessage({ id, name, args, port }, port ? [port] : [])
+		})
+		return { id, done }
+	}
+
+	return {
+		inspect: (request) => ask<Inspection>('inspect', request).done,
+		bringIn: (args, port, onProgress) => {
+			const { id, done } = ask<BroughtIn>('bringIn', args, { port, onProgress })
+			return { done, stop: () => worker.postMessage({ stop: id }) }
+		},
+		close: async () => {
+			await worker.terminate()
+		}
+	}
+}

@@ -1,0 +1,132 @@
+/**
+ * Files that were given in and what is being brought in of them. A file belongs to who gave it; nobody else can look
+ * at it. What is not brought in is removed after 48 hours.
+ */
+import { createWriteStream } from 'node:fs'
+import { mkdir, readdir, rm, stat } from 'node:fs/promises'
+import { randomUUID } from 'node:crypto'
+import { join } from 'node:path'
+import { Readable, Transform } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
+import { MessageChannel } from 'node:worker_threads'
+import { AppError } from '$lib/core/app-error.ts'
+import { importPlanSchema, type Unread } from '$lib/core/exchange/plan.ts'
+import type { Host } from '../host.ts'
+import type { Actor } from '../people/rights-of-actor.ts'
+import type { Importer } from './importer-thread.ts'
+import type { InspectRequest, Inspection } from './inspect.ts'
+import { z } from 'zod'
+
+export interface Given {
+	readonly id: string
+	readonly name: string
+	readonly size: number
+}
+
+export type ImportState =
+	| { readonly state: 'given' }
+	| { readonly state: 'running'; readonly done: number; readonly of: number }
+	| { readonly state: 'done'; readonly table: number; readonly rows: number; readonly unread: readonly Unread[]; readonly unreadCount: number }
+	| { readonly state: 'failed'; readonly message: string }
+
+interface Entry {
+	readonly path: string
+	readonly name: string
+	readonly person: number
+	state: ImportState
+	stop: (() => void) | undefined
+}
+
+const MAX_BYTES = 512 * 1024 * 1024
+const KEPT_MS = 48 * 3_600_000
+
+export interface Imports {
+	take(name: string, body: ReadableStream<Uint8Array>, actor: Actor): Promise<Given>
+	inspect(id: string, settings: Omit<InspectRequest, 'path' | 'name'>, actor: Actor): Promise<Inspection & { file: string }>
+	start(id: string, plan: unknown, actor: Actor): Promise<void>
+	state(id: string, actor: Actor): ImportState
+	stop(id: string, actor: Actor): void
+	close(): Promise<void>
+}
+
+export function openImports(folder: string, importer: Importer, host: Pick<Host, 'write' | 'connectToWriter' | 'now'>): Imports {
+	const entries = new Map<string, Entry>()
+	void removeOld(folder, host.now())
+
+	function get(id: string, actor: Actor): Entry {
+		const entry = entries.get(id)
+		if (!entry || entry.person !== actor.person) throw new AppError('not_found', 'This file is no longer here. Give it in again.')
+		return entry
+	}
+
+	async function take(name: string, body: ReadableStream<Uint8Array>, actor: Actor): Promise<Given> {
+		await mkdir(folder, { recursive: true, mode: 0o700 })
+		const id = randomUUID()
+		// The file's own name is only ever shown; it never becomes a path.
+		const path = join(folder, id)
+		let size = 0
+		const measure = new Transform({
+			transform(chunk: Buffer, _encoding, next) {
+				size += chunk.length
+				next(size > MAX_BYTES ? new AppError('invalid', `${name} is larger than ${MAX_BYTES / 1024 / 1024} MB. Split it first.`) : null, chunk)
+			}
+		})
+		try {
+			await pipeline(Readable.fromWeb(body as never), measure, createWriteStream(path, { mode: 0o600 }))
+		} catch (error) {
+			await rm(path, { force: true })
+			throw error
+		}
+		entries.set(id, { path, name: name.slice(0, 200), person: actor.person, state: { state: 'given' }, stop: undefined })
+		return { id, name, size }
+	}
+
+	async function inspect(id: string, settings: Omit<InspectRequest, 'path' | 'name'>, actor: Actor) {
+		const { path, name } = get(id, actor)
+		return { ...(await importer.inspect({ ...settings, path, name })), file: name }
+	}
+
+	/** Returns once it is under way; `state` tells how far it is. */
+	async function start(id: string, asked: unknown, actor: Actor): Promise<void> {
+		const entry = get(id, actor)
+		if (entry.state.state === 'running') throw new AppError('busy', 'This file is being brought in already.')
+		const parsed = importPlanSchema.safeParse(asked)
+		if (!parsed.success) throw new AppError('invalid', parsed.error.issues[0]?.message ?? 'The settings are not complete.', { issues: z.treeifyError(parsed.error) })
+		const plan = parsed.data
+		const begun = await host.write('beginImport', { plan, actor })
+		entry.state = { state: 'running', done: 0, of: 0 }
+		const { port1, port2 } = new MessageChannel()
+		host.connectToWriter(port1)
+		const args = { path: entry.path, name: entry.name, plan, begun, now: host.now(), person: actor.person }
+		const run = importer.bringIn(args, port2, ({ done, of }) => (entry.state = { state: 'running', done, of }))
+		entry.stop = run.stop
+		void run.done
+			.then(async (brought) => {
+				const { table } = await host.write('finishImport', { begun, plan, file: entry.name, rows: brought.rows, actor, now: host.now() })
+				entry.state = { state: 'done', table, ...brought }
+				await rm(entry.path, { force: true })
+			})
+			.catch(async (error: unknown) => {
+				await host.write('dropImport', { table: begun.table })
+				const message = error instanceof AppError ? error.message : 'Something went wrong on our side. Nothing was brought in.'
+				if (!(error instanceof AppError)) console.error(error)
+				entry.state = { state: 'failed', message }
+			})
+	}
+
+	return {
+		take,
+		inspect,
+		start,
+		state: (id, actor) => get(id, actor).state,
+		stop: (id, actor) => get(id, actor).stop?.(),
+		close: () => importer.close()
+	}
+}
+
+async function removeOld(folder: string, now: number): Promise<void> {
+	for (const name of await readdir(folder).catch(() => [])) {
+		const path = join(folder, name)
+		if (now - (await stat(path)).mtimeMs > KEPT_MS) await rm(path, { force: true })
+	}
+}

@@ -1,0 +1,56 @@
+/**
+ * The importer thread: reads files that were given in, away from everything that must answer quickly, and hands their
+ * rows to the writer by a port of their own.
+ */
+import { parentPort, type MessagePort } from 'node:worker_threads'
+import { bringIn, type BringIn } from '../sources/bring-in.ts'
+import { inspectFile, type InspectRequest } from '../sources/inspect.ts'
+import { toAnswer, toError, type Answer } from './protocol.ts'
+
+type FromMain =
+	| { readonly id: number; readonly name: 'inspect'; readonly args: InspectRequest }
+	| { readonly id: number; readonly name: 'bringIn'; readonly args: BringIn; readonly port: MessagePort }
+	| { readonly stop: number }
+
+const stopped = new Set<number>()
+
+parentPort?.on('message', (message: FromMain) => {
+	if ('stop' in message) stopped.add(message.stop)
+	else void answer(message)
+})
+parentPort?.postMessage('ready')
+
+async function answer(message: Exclude<FromMain, { stop: number }>): Promise<void> {
+	const { id } = message
+	try {
+		const result = message.name === 'inspect' ? await inspectFile(message.args) : await run(message)
+		parentPort?.postMessage({ id, ok: true, json: JSON.stringify(result) } satisfies Answer)
+	} catch (error) {
+		parentPort?.postMessage(toAnswer(id, error))
+	}
+}
+
+async function run({ id, args, port }: Extract<FromMain, { name: 'bringIn' }>) {
+	const waiting = new Map<number, { resolve: () => void; reject: (error: Error) => void }>()
+	let next = 1
+	port.on('message', (reply: Answer) => {
+		const asked = waiting.get(reply.id)
+		waiting.delete(reply.id)
+		if (reply.ok) asked?.resolve()
+		else asked?.reject(toError(reply))
+	})
+	const write = (batch: unknown) =>
+		new Promise<void>((resolve, reject) => {
+			const batchId = next++
+			waiting.set(batchId, { resolve, reject })
+			port.postMessage({ id: batchId, name: 'writeBatch', args: batch })
+		})
+	try {
+		return await bringIn(args, write, {
+			onProgress: (progress) => parentPort?.postMessage({ progress, id }),
+			isStopped: () => stopped.delete(id)
+		})
+	} finally {
+		port.close()
+	}
+}

@@ -1,0 +1,122 @@
+<script lang="ts">
+	/** One entry of a form: its label, the control that fits its type, and what is wrong with it. */
+	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { CellDraft } from './cell-draft.ts'
+	import ReferencePicker from './ReferencePicker.svelte'
+
+	type Props = {
+		column: ShownColumn
+		draft: CellDraft
+		message?: string | undefined
+		/** Where rows to refer to are looked up. */
+		options: (table: number, starts: string) => Promise<{ id: string; label: string }[]>
+		onchange: (draft: CellDraft) => void
+	}
+
+	let { column, draft, message, options, onchange }: Props = $props()
+
+	const id = $props.id()
+	const few = $derived(column.type === 'choice' && (column.choices?.length ?? 0) <= 4)
+	const segments = $derived(column.type === 'yes/no' ? ['yes', 'no'] : (column.choices ?? []))
+	const numeric = $derived(['whole number', 'decimal', 'money', 'percent'].includes(column.type))
+	const kind = $derived(column.type === 'date' ? 'date' : column.type === 'email' ? 'email' : column.type === 'phone' ? 'tel' : 'text')
+
+	function typed(event: Event) {
+		onchange({ text: (event.currentTarget as HTMLInputElement).value })
+	}
+</script>
+
+<div class="entry">
+	{#if few || column.type === 'yes/no'}
+		<fieldset>
+			<legend>{column.name}{#if column.required}<span class="must"> must be filled in</span>{/if}</legend>
+			<div class="segments">
+				{#each segments as choice (choice)}
+					<button
+						type="button"
+						aria-pressed={draft.text === choice}
+						class:on={draft.text === choice}
+						onclick={() => onchange({ text: draft.text === choice ? '' : choice })}>{choice}</button
+					>
+				{/each}
+			</div>
+		</fieldset>
+	{:else}
+		<label for={id}
+			>{column.name}{#if column.unit && numeric}<span class="quiet">, {column.unit}</span>{/if}{#if column.required}<span class="must">
+					must be filled in</span
+				>{/if}</label
+		>
+		{#if column.type === 'reference'}
+			<ReferencePicker {id} table={column.to ?? 0} {draft} {options} {onchange} invalid={message !== undefined} />
+		{:else if column.type === 'choice'}
+			<select {id} class="field" value={draft.text} onchange={(event) => onchange({ text: event.currentTarget.value })} aria-invalid={message !== undefined}>
+				<option value=""></option>
+				{#each column.choices ?? [] as choice (choice)}<option>{choice}</option>{/each}
+			</select>
+		{:else if column.type === 'long text'}
+			<textarea {id} class="field" rows="3" value={draft.text} oninput={typed} aria-invalid={message !== undefined}></textarea>
+		{:else}
+			<input
+				{id}
+				class="field"
+				type={kind}
+				inputmode={numeric ? 'decimal' : undefined}
+				autocomplete="off"
+				value={draft.text}
+				oninput={typed}
+				aria-invalid={message !== undefined}
+				aria-describedby={message ? `${id}-wrong` : undefined}
+			/>
+		{/if}
+	{/if}
+	{#if message}<p class="says-wrong" id="{id}-wrong" role="alert">{message}</p>{/if}
+</div>
+
+<style>
+	.entry {
+		display: grid;
+		gap: 0.3rem;
+	}
+	label,
+	legend {
+		font-weight: 600;
+		padding: 0;
+	}
+	fieldset {
+		border: 0;
+		padding: 0;
+		margin: 0;
+		display: grid;
+		gap: 0.3rem;
+		min-width: 0;
+	}
+	.must {
+		font-weight: 400;
+		color: var(--zinc-5);
+		font-size: 0.88rem;
+	}
+	.segments {
+		display: flex;
+		flex-wrap: wrap;
+	}
+	.segments button {
+		flex: 1;
+		min-height: 48px;
+		min-width: 5rem;
+		border: 1px solid var(--zinc-5);
+		margin-right: -1px;
+		background: var(--paper);
+		color: var(--pitch);
+		font: 650 0.95rem var(--head);
+	}
+	.segments button.on {
+		background: var(--pitch);
+		border-color: var(--pitch);
+		color: var(--on-ink);
+	}
+	.entry :global(.field) {
+		min-height: 48px;
+		font-size: 1rem;
+	}
+</style>

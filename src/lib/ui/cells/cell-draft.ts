@@ -1,0 +1,42 @@
+/** What somebody is entering for one cell, and how it becomes what is sent. */
+import { findKind } from '$lib/core/table/kinds/all.ts'
+import { TYPED } from '$lib/core/table/kinds/kind.ts'
+import type { CellInput } from '$lib/core/query/change.ts'
+import { isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
+import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import { asColumn, showCell } from './show-cell.ts'
+
+export interface CellDraft {
+	readonly text: string
+	/** The row that was chosen, for a reference. */
+	readonly id?: string
+}
+
+export const BLANK_DRAFT: CellDraft = { text: '' }
+
+export function draftOf(column: ShownColumn, cell: WireCell | undefined): CellDraft {
+	if (isReferenceCell(cell)) return { text: cell.label, id: cell.id }
+	if (cell === undefined || cell === null || typeof cell === 'object') return BLANK_DRAFT
+	if (column.type === 'date') return { text: String(cell) }
+	if (column.type === 'yes/no') return { text: cell === true ? 'yes' : 'no' }
+	if (typeof cell === 'number') return { text: column.type === 'percent' ? showCell(column, cell) : String(cell) }
+	return { text: String(cell) }
+}
+
+export type ReadDraft = { readonly ok: true; readonly value: CellInput } | { readonly ok: false; readonly message: string }
+
+/** The value that a draft stands for, or what is wrong with it; the server checks it again. */
+export function readDraft(column: ShownColumn, draft: CellDraft): ReadDraft {
+	const text = draft.text.trim()
+	if (column.type === 'reference') {
+		if (draft.id !== undefined) return { ok: true, value: { id: draft.id } }
+		if (text !== '') return { ok: true, value: { match: text } }
+	}
+	if (text === '') {
+		if (column.required) return { ok: false, message: `${column.name} must be filled in.` }
+		return { ok: true, value: null }
+	}
+	const reading = findKind(asColumn(column).type)?.read(text, asColumn(column), TYPED)
+	if (!reading) return { ok: false, message: `${column.name} cannot be typed in.` }
+	return reading.ok ? { ok: true, value: reading.value } : reading
+}

@@ -1,0 +1,43 @@
+/** The text of a cell as people see it, from what travelled. Pure display: nothing is decided here. */
+import { findKind } from '$lib/core/table/kinds/all.ts'
+import { showDate } from '$lib/core/table/kinds/date.ts'
+import { numberText } from '$lib/core/formula/numbers.ts'
+import type { Column } from '$lib/core/table/types.ts'
+import { isErrorCell, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
+import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+
+export function showCell(column: ShownColumn, cell: WireCell | undefined): string {
+	if (cell === undefined || cell === null) return ''
+	if (isReferenceCell(cell)) return cell.label === '' ? '(no name)' : cell.label
+	if (isHiddenCell(cell)) return 'kept from you'
+	if (isErrorCell(cell)) return cell.error
+	if (typeof cell === 'object') return ''
+	if (column.type !== 'computed') return findKind(asColumn(column).type)?.show(cell, asColumn(column)) ?? String(cell)
+	return showComputed(column, cell)
+}
+
+function showComputed(column: ShownColumn, cell: string | number | boolean): string {
+	if (column.shows === 'date') return showDate(String(cell))
+	if (column.shows === 'yesno') return cell === true || cell === 1 ? 'yes' : 'no'
+	if (typeof cell !== 'number') return String(cell)
+	return Number.isInteger(cell) ? cell.toLocaleString('en-GB') : numberText(Number(cell.toFixed(4)))
+}
+
+/** What was sent of a column is enough for the types' own rules. */
+export function asColumn(column: ShownColumn): Column {
+	return column as Column
+}
+
+export function isNumeric(column: ShownColumn): boolean {
+	return ['whole number', 'decimal', 'money', 'percent'].includes(column.type) || column.shows === 'number'
+}
+
+export function isDate(column: ShownColumn): boolean {
+	return column.type === 'date' || column.shows === 'date'
+}
+
+/** Whole days from today (the browser's) to an ISO date. */
+export function daysUntil(iso: string, today = new Date()): number {
+	const start = Date.UTC(today.getFullYear(), today.getMonth(), today.getDate())
+	return Math.round((Date.parse(`${iso}T00:00:00Z`) - start) / 86_400_000)
+}

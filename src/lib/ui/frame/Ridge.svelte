@@ -1,0 +1,123 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte'
+
+	type Props = {
+		/** The app or place, in bold. */
+		title: string
+		workspace: string
+		user: { name: string; roleNames: readonly string[] } | undefined
+		/** How many things wait on this person. */
+		waiting?: number
+		children?: Snippet
+		below?: Snippet
+	}
+
+	let { title, workspace, user, waiting = 0, children, below }: Props = $props()
+
+	const initials = $derived((user?.name ?? '').split(/[\s-]+/).map((part) => part[0]).join('').slice(0, 2))
+</script>
+
+<header class="ridge">
+	<div class="top">
+		<a href="/" class="mark" aria-label="Home">
+			<svg width="28" height="24" viewBox="0 0 28 24" aria-hidden="true">
+				<path d="M2 22V9l12-7 12 7v13z" fill="none" stroke="var(--marigold)" stroke-width="2" stroke-linejoin="round" />
+				<path d="M7.5 21v-9M12 21V9.5M16 21V9.5M20.500 21v-9" stroke="var(--marigold)" stroke-width="1.6" />
+			</svg>
+		</a>
+		<strong>{title}</strong>
+		<span class="where">{workspace}</span>
+		<span class="gap"></span>
+		{@render children?.()}
+		{#if user}
+			<a class="waits" href="/waiting">Waiting on me{#if waiting > 0}<span class="count">{waiting}</span>{/if}</a>
+			<form method="POST" action="/sign-out" class="who">
+				<span class="face" aria-hidden="true">{initials}</span>
+				<span class="name">{user.name}{#if user.roleNames[0]}<span class="role">, {user.roleNames[0].toLowerCase()}</span>{/if}</span>
+				<button class="out">Sign out</button>
+			</form>
+		{/if}
+	</div>
+	{@render below?.()}
+</header>
+
+<style>
+	.ridge {
+		background-color: var(--ridge);
+		background-image: var(--ribs);
+		color: var(--ridge-text);
+	}
+	.top {
+		display: flex;
+		align-items: center;
+		gap: 0.8rem;
+		min-height: 46px;
+		padding: 0.25rem 1rem;
+		flex-wrap: wrap;
+	}
+	strong {
+		font-family: var(--head);
+		font-stretch: 90%;
+	}
+	.mark {
+		display: flex;
+	}
+	.where {
+		color: var(--ridge-quiet);
+	}
+	.gap {
+		flex: 1;
+	}
+	.waits {
+		color: var(--ridge-text);
+		text-decoration: none;
+	}
+	.waits:hover {
+		text-decoration: underline;
+	}
+	.count {
+		margin-left: 0.4rem;
+		padding: 0.05rem 0.4rem;
+		border-radius: 2px;
+		background: var(--marigold);
+		color: #16201b;
+		font-weight: 700;
+	}
+	.who {
+		display: flex;
+		align-items: center;
+		gap: 0.5rem;
+		border: 1px solid rgb(255 255 255 / 25%);
+		border-radius: 99px;
+		padding: 0.15rem 0.8rem 0.15rem 0.2rem;
+	}
+	.face {
+		display: grid;
+		place-items: center;
+		width: 1.7rem;
+		height: 1.7rem;
+		border-radius: 50%;
+		background: var(--marigold);
+		color: #16201b;
+		font-size: 0.75rem;
+		font-weight: 700;
+	}
+	.role {
+		color: var(--ridge-quiet);
+	}
+	.out {
+		border: 0;
+		background: none;
+		color: var(--ridge-quiet);
+		text-decoration: underline;
+		font: inherit;
+		font-size: 0.85rem;
+		padding: 0.3rem 0.2rem;
+	}
+	@media (max-width: 640px) {
+		.where,
+		.role {
+			display: none;
+		}
+	}
+</style>

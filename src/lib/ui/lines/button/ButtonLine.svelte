@@ -1,0 +1,54 @@
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation'
+	import { send } from '../../send.ts'
+
+	type Props = {
+		line: { id: string; label: string; opens?: string; runs?: string }
+		path: string
+		base: string
+		row: string | null
+	}
+
+	let { line, path, base, row }: Props = $props()
+
+	let busy = $state(false)
+	let said = $state<{ text: string; wrong: boolean } | undefined>()
+
+	async function press() {
+		busy = true
+		said = undefined
+		const answer = await send(`${path}/do`, { kind: 'press', line: line.id, row })
+		busy = false
+		said = answer.ok ? { text: 'Done.', wrong: false } : { text: answer.refusal.message, wrong: true }
+		if (answer.ok) await invalidateAll()
+	}
+</script>
+
+<div class="place">
+	{#if line.opens}
+		<a class="btn main" href="{base}/{line.opens}">{line.label}</a>
+	{:else}
+		<button class="btn main" onclick={press} disabled={busy}>{busy ? 'Working…' : line.label}</button>
+	{/if}
+	{#if said}<p class:says-wrong={said.wrong} role="status">{said.text}</p>{/if}
+</div>
+
+<style>
+	.place {
+		padding: 0.8rem 1.2rem;
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.8rem;
+	}
+	.btn {
+		min-height: 48px;
+		padding: 0.5rem 1.4rem;
+		font-size: 1rem;
+	}
+	@media (max-width: 640px) {
+		.btn {
+			width: 100%;
+		}
+	}
+</style>

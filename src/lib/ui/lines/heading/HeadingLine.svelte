@@ -1,0 +1,11 @@
+<script lang="ts">
+	let { text }: { text: string } = $props()
+</script>
+
+<h1>{text}</h1>
+
+<style>
+	h1 {
+		padding: 1.1rem 1.2rem 0.5rem;
+	}
+</style>

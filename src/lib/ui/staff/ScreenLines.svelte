@@ -1,0 +1,43 @@
+<script lang="ts">
+	/** The lines of one screen, one under the other. In the Lookout each says which line of the Bench it is. */
+	import type { StaffPage } from '$lib/server/app-place.ts'
+	import type { ShownScreen } from '$lib/server/apps/open-screen.ts'
+	import FormLine from '../lines/form/FormLine.svelte'
+	import HeadingLine from '../lines/heading/HeadingLine.svelte'
+	import ButtonLine from '../lines/button/ButtonLine.svelte'
+	import ListLine from '../lines/list/ListLine.svelte'
+	import RecordLine from '../lines/record/RecordLine.svelte'
+
+	type Props = {
+		screen: NonNullable<ShownScreen['screen']>
+		page: StaffPage
+		/** The row that is open beside this list. */
+		selected: string | null
+	}
+
+	let { screen, page, selected }: Props = $props()
+
+	const path = $derived(`${page.base}/${screen.id}`)
+
+	function point(id: string) {
+		if (page.looking) window.parent.postMessage({ tinShedLine: id }, window.location.origin)
+	}
+</script>
+
+{#each screen.lines as line (line.id)}
+	<!-- Pointing at a thing in the Lookout marks its line on the Bench; the lines themselves are reached by keyboard there. -->
+	<!-- svelte-ignore a11y_no_static_element_interactions -->
+	<div data-line={line.id} onpointerenter={() => point(line.id)}>
+		{#if line.kind === 'heading'}
+			<HeadingLine text={line.text} />
+		{:else if line.kind === 'list'}
+			<ListLine {line} {path} base={page.base} from={screen.id} {selected} />
+		{:else if line.kind === 'record'}
+			<RecordLine {line} {path} base={page.base} />
+		{:else if line.kind === 'form'}
+			<FormLine {line} {path} base={page.base} />
+		{:else if line.kind === 'button'}
+			<ButtonLine {line} {path} base={page.base} row={page.row} />
+		{/if}
+	</div>
+{/each}

@@ -1,0 +1,226 @@
+<script lang="ts">
+	/**
+	 * The app that staff use: the screens along the bottom of a phone, along the top of a desk; a row opens beside its
+	 * list where there is room, over it where there is not.
+	 */
+	import type { StaffPage } from '$lib/server/app-place.ts'
+	import { followTables } from './follow.ts'
+	import ScreenLines from './ScreenLines.svelte'
+
+	type Props = {
+		page: StaffPage
+		user: { name: string } | undefined
+		waiting: number
+	}
+
+	let { page, user, waiting }: Props = $props()
+
+	/** As many as fit under a thumb; the rest are on the contents page behind the app's name. */
+	const UNDER_THUMB = 4
+
+	const { main, beside, base } = $derived(page)
+	const current = $derived(page.from ?? main.screen?.id)
+	const tables = $derived([...new Set([...main.tables, ...(beside?.tables ?? [])])])
+	let contents = $state(false)
+
+	// Follows the workspace's changes for as long as this screen is shown.
+	$effect(() => followTables(tables))
+</script>
+
+<svelte:head><title>{main.screen?.title ?? main.app.name} · {main.app.name}</title></svelte:head>
+
+<div class="app" style:--paint="var(--{main.app.colour})">
+	{#if page.looking}
+		<p class="looking">The Lookout: read as somebody else, on the live data. Nothing is saved here.</p>
+	{/if}
+	<header>
+		<button class="name" aria-expanded={contents} onclick={() => (contents = !contents)}>{main.app.name} <span aria-hidden="true">▾</span></button>
+		<nav aria-label="Screens">
+			{#each main.screens as screen (screen.id)}
+				<a href="{base}/{screen.id}" class:on={screen.id === current} aria-current={screen.id === current ? 'page' : undefined}>{screen.title}</a>
+			{/each}
+		</nav>
+		<span class="gap"></span>
+		{#if !page.looking}<a class="waits" href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a>{/if}
+		<span class="who">{user?.name ?? ''}</span>
+	</header>
+	{#if contents}
+		<nav class="contents" aria-label="All screens">
+			{#each main.screens as screen (screen.id)}
+				<a href="{base}/{screen.id}" onclick={() => (contents = false)}>{screen.title}</a>
+			{/each}
+			{#if !page.looking}<a href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a><a href="/">All apps</a>{/if}
+		</nav>
+	{/if}
+	<main class:split={beside?.screen}>
+		{#if beside?.screen}
+			<section class="list"><ScreenLines screen={beside.screen} {page} selected={page.row} /></section>
+		{/if}
+		<section class="sheet">
+			{#if main.screen}
+				{#if beside?.screen || page.from}<a class="back" href="{base}/{page.from}">‹ Back to the list</a>{/if}
+				{#key `${main.screen.id} ${page.row}`}<ScreenLines screen={main.screen} {page} selected={null} />{/key}
+			{:else}
+				<p class="none">Nothing in this app is open to you yet. Ask whoever looks after it to give you a role.</p>
+			{/if}
+		</section>
+	</main>
+	<nav class="thumb" aria-label="Screens, under the thumb">
+		{#each main.screens.slice(0, UNDER_THUMB) as screen (screen.id)}
+			<a href="{base}/{screen.id}" class:on={screen.id === current}>{screen.title}</a>
+		{/each}
+		{#if main.screens.length > UNDER_THUMB}<button onclick={() => (contents = !contents)}>More</button>{/if}
+	</nav>
+</div>
+
+<style>
+	.app {
+		min-height: 100dvh;
+		display: flex;
+		flex-direction: column;
+		background: var(--chalk);
+	}
+	.looking {
+		background: var(--marigold);
+		color: #16201b;
+		padding: 0.3rem 1rem;
+		font-size: 0.88rem;
+	}
+	header {
+		display: flex;
+		align-items: stretch;
+		gap: 1rem;
+		min-height: 52px;
+		padding: 0 1rem;
+		background: var(--paint);
+		color: #fff;
+	}
+	:global(:root:not([data-theme='light'])) header {
+		color: #fff;
+	}
+	@media (prefers-color-scheme: dark) {
+		:global(:root:not([data-theme='light'])) header {
+			background: color-mix(in srgb, var(--paint) 45%, #0e1512);
+		}
+	}
+	.name {
+		border: 0;
+		background: none;
+		color: inherit;
+		font: 700 1.15rem var(--head);
+		font-stretch: 90%;
+		padding: 0 0.4rem 0 0;
+	}
+	.name span {
+		font-size: 0.8rem;
+		opacity: 0.8;
+	}
+	header nav {
+		display: flex;
+		gap: 0.2rem;
+		overflow-x: auto;
+	}
+	header nav a,
+	.waits,
+	.who {
+		display: flex;
+		align-items: center;
+		padding: 0 0.7rem;
+		color: inherit;
+		text-decoration: none;
+		white-space: nowrap;
+	}
+	header nav a.on {
+		font-weight: 700;
+		box-shadow: inset 0 -4px 0 var(--marigold);
+	}
+	.gap {
+		flex: 1;
+	}
+	.contents {
+		display: grid;
+		background: var(--paper);
+		border-bottom: 1px solid var(--zinc-3);
+	}
+	.contents a {
+		padding: 0.9rem 1.2rem;
+		min-height: 48px;
+		border-bottom: 1px solid var(--zinc-2);
+		color: inherit;
+		text-decoration: none;
+	}
+	main {
+		flex: 1;
+		display: grid;
+		grid-template-columns: minmax(0, 1fr);
+		align-items: start;
+	}
+	.sheet {
+		width: 100%;
+		max-width: 62rem;
+		padding-bottom: 2rem;
+	}
+	.back {
+		display: inline-block;
+		padding: 0.8rem 1.2rem 0;
+	}
+	.none {
+		padding: 2rem 1.2rem;
+	}
+	.thumb {
+		display: none;
+	}
+	@media (min-width: 900px) {
+		main.split {
+			grid-template-columns: minmax(20rem, 26rem) 1fr;
+			align-items: stretch;
+		}
+		main.split .list {
+			border-right: 1px solid var(--zinc-3);
+			max-height: calc(100dvh - 52px);
+			overflow: auto;
+		}
+		main.split .back {
+			display: none;
+		}
+	}
+	@media (max-width: 899px) {
+		.list {
+			display: none;
+		}
+	}
+	@media (max-width: 640px) {
+		header nav,
+		.waits,
+		.who {
+			display: none;
+		}
+		main {
+			padding-bottom: 64px;
+		}
+		.thumb {
+			position: fixed;
+			z-index: 10;
+			inset: auto 0 0 0;
+			display: flex;
+			background: var(--paper);
+			border-top: 1px solid var(--pitch);
+		}
+		.thumb a,
+		.thumb button {
+			flex: 1;
+			display: grid;
+			place-items: center;
+			min-height: 56px;
+			border: 0;
+			background: none;
+			color: var(--zinc-7);
+			font: 600 0.9rem var(--head);
+			text-decoration: none;
+		}
+		.thumb a.on {
+			color: var(--pitch);
+			box-shadow: inset 0 3px 0 var(--marigold);
+		}
+	}
+</style>

@@ -1,0 +1,5 @@
+import { loadStaffPage, placeOf } from '$lib/server/app-place.ts'
+
+export async function load({ locals, params, url }) {
+	return loadStaffPage(locals, placeOf(locals, params), { screen: params.screen, url })
+}

@@ -1,0 +1,26 @@
+import { getUser } from '$lib/server/signed-in.ts'
+
+/** Says that something turned, never what: the page then reads again what it may. */
+export function GET({ locals, url, request }) {
+	getUser(locals)
+	const tables = new Set((url.searchParams.get('tables') ?? '').split(',').map(Number))
+	const encoder = new TextEncoder()
+	let end = () => {}
+	const stream = new ReadableStream({
+		start(controller) {
+			const send = (text: string) => controller.enqueue(encoder.encode(text))
+			const stop = locals.host.onTurned((turned) => {
+				if (turned.access || turned.tables.some((table) => tables.has(table))) send('event: turned\ndata: 1\n\n')
+			})
+			const beat = setInterval(() => send(': still here\n\n'), 25_000)
+			end = () => {
+				clearInterval(beat)
+				stop()
+			}
+			send('retry: 2000\n\n')
+			request.signal.addEventListener('abort', end)
+		},
+		cancel: () => end()
+	})
+	return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' } })
+}
