@@ -1,6 +1,13 @@
 /** Makes an app from tables at once: for each a list, a record sheet and a form. All of it can be changed afterwards. */
-import type { Table } from '../table/types.ts'
 import { APP_FORMAT, type AppDocument, type Screen } from './document.ts'
+
+/** As much of a table as screens are made from. */
+export interface ScreenTable {
+	readonly id: number
+	readonly name: string
+	readonly label: number
+	readonly columns: readonly { readonly id: number; readonly type: string }[]
+}
 
 const SHOWN_IN_LIST = 4
 
@@ -11,18 +18,18 @@ export interface NewApp {
 }
 
 /** `newId` gives a fresh id for each screen and line. */
-export function makeApp(app: NewApp, tables: readonly Table[], newId: () => string): AppDocument {
+export function makeApp(app: NewApp, tables: readonly ScreenTable[], newId: () => string): AppDocument {
 	const screens = tables.flatMap((table) => makeScreens(table, newId))
 	return { format: APP_FORMAT, ...app, screens, routines: [], signoffs: [] }
 }
 
-export function makeScreens(table: Table, newId: () => string): Screen[] {
+export function makeScreens(table: ScreenTable, newId: () => string): Screen[] {
 	const record = makeRecord(table, newId)
 	const form = makeForm(table, newId)
 	return [makeList(table, { record: record.id, form: form.id }, newId), record, form]
 }
 
-function makeList(table: Table, screens: { record: string; form: string }, newId: () => string): Screen {
+function makeList(table: ScreenTable, screens: { record: string; form: string }, newId: () => string): Screen {
 	const rest = table.columns.filter((column) => column.id !== table.label && column.type !== 'long text')
 	const columns = [table.label, ...rest.map((column) => column.id)].slice(0, SHOWN_IN_LIST)
 	return {
@@ -44,13 +51,13 @@ function makeList(table: Table, screens: { record: string; form: string }, newId
 	}
 }
 
-function makeRecord(table: Table, newId: () => string): Screen {
+function makeRecord(table: ScreenTable, newId: () => string): Screen {
 	const columns = table.columns.map((column) => column.id)
 	return { id: newId(), title: `${table.name} sheet`, lines: [{ id: newId(), kind: 'record', table: table.id, columns }] }
 }
 
-function makeForm(table: Table, newId: () => string): Screen {
-	const columns = table.columns.filter((column) => !column.computed).map((column) => column.id)
+function makeForm(table: ScreenTable, newId: () => string): Screen {
+	const columns = table.columns.filter((column) => column.type !== 'computed').map((column) => column.id)
 	return {
 		id: newId(),
 		title: `New in ${table.name}`,

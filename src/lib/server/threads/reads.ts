@@ -5,6 +5,7 @@ import { findAccount, findSession, describePerson } from '../people/accounts.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import { isDemo, listTray } from '../post/tray.ts'
 import { queueState } from '../jobs/queue.ts'
+import { describeColumns } from '../rows/describe-columns.ts'
 import { readRows, type RowsRequest } from '../rows/read.ts'
 import { readHistory } from '../rows/read-history.ts'
 import { findBrokenSeal } from '../rows/history.ts'
@@ -24,6 +25,12 @@ export const READS = {
 		return { name, version, timeZone, demo: isDemo(store) }
 	},
 	rows: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) => readRows(store, actor, request, now),
+	/** The name of a table and the columns of it that this person sees; null where there are none. */
+	tableHead: (store: Store, { table, actor, now }: { table: number; actor: Actor; now: number }) => {
+		const found = store.workspace().catalogue.tables.get(table)
+		const page = readRows(store, actor, { table, limit: 1 }, now)
+		return found && page.columns.length > 0 ? { name: found.name, columns: describeColumns(found, page.columns) } : null
+	},
 	/** Rows by their labels, for choosing one to refer to. */
 	labels: (store: Store, { actor, request, now }: { actor: Actor; request: { table: number; labelStarts: string; limit: number }; now: number }) => {
 		const label = store.workspace().catalogue.tables.get(request.table)?.label ?? 0

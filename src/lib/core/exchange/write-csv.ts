@@ -1,0 +1,21 @@
+/** Writes CSV as RFC 4180 has it: CRLF between records, quotes where a value needs them, quotes inside doubled. */
+import { findKind } from '../table/kinds/all.ts'
+import { isErrorCell, isHiddenCell, isReferenceCell, type WireCell } from '../query/wire.ts'
+import type { Column } from '../table/types.ts'
+
+export function csvRecord(values: readonly string[]): string {
+	return `${values.map(csvValue).join(',')}\r\n`
+}
+
+function csvValue(value: string): string {
+	return /[",\r\n]/.test(value) ? `"${value.replaceAll('"', '""')}"` : value
+}
+
+/** A cell as a file holds it: numbers plain, dates as ISO 8601, a reference by its label; what is not seen is nothing. */
+export function exportText(column: Pick<Column, 'type'>, cell: WireCell | undefined): string {
+	if (cell === undefined || cell === null || isHiddenCell(cell)) return ''
+	if (isReferenceCell(cell)) return cell.label
+	if (isErrorCell(cell)) return cell.error
+	if (typeof cell === 'boolean') return findKind('yes/no')?.show(cell, column as Column) ?? String(cell)
+	return String(cell)
+}

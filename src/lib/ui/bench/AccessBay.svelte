@@ -1,0 +1,237 @@
+<script lang="ts">
+	/** Who may see and change one table: its lines, and what they come to for each person, before they are saved. */
+	import { invalidateAll } from '$app/navigation'
+	import { untrack } from 'svelte'
+	import { ACCESS_LINE } from '$lib/core/access/sentence.ts'
+	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
+	import type { AccessSheet, BenchTable } from '$lib/server/workspace/bench.ts'
+	import { send } from '../send.ts'
+	import AddLine from './AddLine.svelte'
+	import { newId } from './draft.svelte.ts'
+	import SentenceLine from './SentenceLine.svelte'
+
+	type Props = { table: BenchTable; tables: readonly BenchTable[]; sheet: AccessSheet; vocabulary: Vocabulary; app: number }
+
+	let { table, tables, sheet, vocabulary, app }: Props = $props()
+
+	let lines = $state.raw<readonly LineValue[]>(untrack(() => sheet.lines))
+	let preview = $state.raw<AccessSheet>(untrack(() => sheet))
+	let past = $state.raw<readonly (readonly LineValue[])[]>([])
+	let said = $state('')
+	let wrong = $state('')
+	let asked = 0
+
+	const dirty = $derived(JSON.stringify(lines) !== JSON.stringify(sheet.lines))
+	const gain = $derived(preview.people.filter((person) => person.seen > person.before).length)
+	const lose = $derived(preview.people.filter((person) => person.seen < person.before).length)
+	const most = $derived(Math.max(1, ...preview.people.map((person) => person.seen)))
+
+	function change(next: readonly LineValue[]) {
+		past = [...past, lines]
+		put(next)
+	}
+
+	function put(next: readonly LineValue[]) {
+		lines = next
+		said = ''
+		void look()
+	}
+
+	/** Asks what the lines as they now stand would come to. */
+	async function look() {
+		const mine = ++asked
+		const answer = await send<AccessSheet>(`/bench/lines/${table.id}`, { lines })
+		if (mine !== asked) return
+		wrong = answer.ok ? '' : answer.refusal.message
+		if (answer.ok) preview = answer.value
+	}
+
+	async function save() {
+		const answer = await send(`/bench/lines/${table.id}`, { lines, version: sheet.version }, 'PUT')
+		if (!answer.ok) return void (wrong = answer.refusal.message)
+		said = 'Saved. The lines are in force, in open pages too.'
+		await invalidateAll()
+	}
+
+	function undo() {
+		const last = past[past.length - 1]
+		if (!last) return
+		past = past.slice(0, -1)
+		put(last)
+	}
+
+	function onkeydown(event: KeyboardEvent) {
+		const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
+		if (typing || !(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || past.length === 0) return
+		event.preventDefault()
+		event.stopPropagation()
+		undo()
+	}
+
+	function move(at: number, by: -1 | 1) {
+		const to = at + by
+		if (to < 0 || to >= lines.length) return
+		const next = [...lines]
+		const [line] = next.splice(at, 1)
+		if (line) next.splice(to, 0, line)
+		change(next)
+	}
+
+	const issuesOf = (line: LineValue) =>
+		Object.fromEntries(preview.issues.filter((issue) => issue.line === line['id']).map((issue) => [issue.part, issue.message]))
+
+	function comesTo(line: LineValue): string {
+		const found = preview.comesTo.find((each) => each.id === line['id'])
+		if (!found) return ''
+		if (found.people === 0) return 'nobody holds this role'
+		const people = `${found.people} ${found.people === 1 ? 'person' : 'people'}`
+		const rows = found.least === found.most ? `${found.most} rows` : `${found.least} to ${found.most} rows each`
+		return `${people} · ${rows}`
+	}
+</script>
+
+<svelte:window onkeydowncapture={onkeydown} />
+
+<div class="bay">
+	<nav aria-label="Tables">
+		<h2>Tables</h2>
+		{#each tables as each (each.id)}
+			<a href="/bench/{app}/access?table={each.id}" class:on={each.id === table.id}>{each.name}</a>
+		{/each}
+		<p class="quiet">You keep these. Tables that others keep are theirs to open.</p>
+	</nav>
+	<div class="work">
+		<header>
+			<h1>Who may see and change {table.name}</h1>
+			<p class="quiet">Nobody can, unless a line below lets them. The lines hold in every app, export, search and link.</p>
+		</header>
+		{#each lines as line, i (line['id'])}
+			<SentenceLine
+				kind={ACCESS_LINE.kind}
+				{line}
+				{vocabulary}
+				table={table.id}
+				number={i + 1}
+				issues={issuesOf(line)}
+				marked={JSON.stringify(line) !== JSON.stringify(sheet.lines.find((each) => each.id === line['id']))}
+				onchange={(next) => change(lines.map((each, j) => (j === i ? next : each)))}
+				onremove={() => change(lines.filter((_each, j) => j !== i))}
+				onmove={(by) => move(i, by)}
+			>
+				{#snippet beside()}{comesTo(line)}{/snippet}
+			</SentenceLine>
+		{/each}
+		<AddLine
+			kinds={[ACCESS_LINE]}
+			{vocabulary}
+			table={table.id}
+			onadd={(line) => change([...lines, { ...line, id: newId(), table: table.id, role: line['role'] ?? vocabulary.roles[0]?.id }])}
+		/>
+		{#if wrong}<p class="wrong says-wrong" role="alert">{wrong}</p>{/if}
+		<div class="save">
+			<p role="status">
+				{#if dirty}
+					<strong>Unsaved.</strong>
+					{gain === 0 && lose === 0 ? 'Nobody gains or loses a row.' : `${gain} ${gain === 1 ? 'person gains' : 'people gain'} rows, ${lose} ${lose === 1 ? 'loses' : 'lose'} some.`}
+				{:else}{said || 'What stands here is in force.'}{/if}
+			</p>
+			<button class="btn" onclick={undo} disabled={past.length === 0}>Undo</button>
+			<button class="btn main" onclick={save} disabled={!dirty || preview.issues.length > 0}>Save lines</button>
+		</div>
+		<section>
+			<h2>What it comes to, person by person</h2>
+			<table class="ruled">
+				<thead>
+					<tr><th>Person</th><th>Roles</th><th>Rows seen</th><th class="num">May change</th><th>Columns kept back</th></tr>
+				</thead>
+				<tbody>
+					{#each preview.people as person (person.person)}
+						{@const by = person.seen - person.before}
+						<tr class:turned={by !== 0}>
+							<td><strong>{person.name}</strong></td>
+							<td>{person.roles.join(', ').toLowerCase() || 'none'}</td>
+							<td>
+								<span class="bar" style:width="{Math.round((person.seen / most) * 160)}px"></span>
+								<span class="tabular">{person.seen.toLocaleString('en-GB')}</span>
+								{#if by !== 0}<span class="stamp {by > 0 ? 'good' : 'bad'}">{by > 0 ? `+${by}` : `−${-by}`}</span>{/if}
+							</td>
+							<td class="num">{person.change.toLocaleString('en-GB')}</td>
+							<td class="quiet">{person.seen === 0 ? 'all' : person.keptBack.join(', ').toLowerCase() || 'none'}</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		</section>
+	</div>
+</div>
+
+<style>
+	.bay {
+		display: grid;
+		grid-template-columns: 195px minmax(0, 1fr);
+		flex: 1;
+	}
+	nav {
+		background: var(--chalk);
+		border-right: 1px solid var(--zinc-3);
+		padding: 0.9rem 0;
+	}
+	nav h2,
+	nav p {
+		padding: 0 1rem;
+		font-size: 0.92rem;
+	}
+	nav p {
+		margin-top: 1rem;
+	}
+	nav a {
+		display: block;
+		padding: 0.3rem 1rem;
+		color: inherit;
+		text-decoration: none;
+		font-family: var(--head);
+		font-stretch: 92%;
+		font-weight: 600;
+		border-left: 4px solid transparent;
+	}
+	nav a.on {
+		background: var(--paper);
+		border-left-color: var(--marigold);
+	}
+	header {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: baseline;
+		gap: 0.2rem 1rem;
+		padding: 0.9rem 1.3rem;
+		border-bottom: 1px solid var(--zinc-3);
+	}
+	.save {
+		display: flex;
+		align-items: center;
+		gap: 0.7rem;
+		padding: 0.7rem 1.3rem;
+		border-bottom: 1px solid var(--zinc-5);
+	}
+	.save p {
+		flex: 1;
+	}
+	.wrong {
+		padding: 0.5rem 1.3rem;
+	}
+	section {
+		padding: 1rem 1.3rem 2rem;
+	}
+	.bar {
+		display: inline-block;
+		height: 8px;
+		background: var(--sea);
+		margin-right: 0.5rem;
+	}
+	.tabular {
+		font-variant-numeric: tabular-nums;
+	}
+	.turned {
+		background: var(--selected);
+	}
+</style>

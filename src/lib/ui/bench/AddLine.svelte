@@ -1,0 +1,99 @@
+<script lang="ts">
+	/** Adds a line by typing what it should do, or by choosing a kind. */
+	import { parseLine, type Sentence } from '$lib/core/sentence/parse.ts'
+	import { firstWords } from '$lib/core/sentence/parse.ts'
+	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
+
+	type Props = {
+		kinds: readonly Sentence[]
+		vocabulary: Vocabulary
+		table?: number
+		onadd: (line: LineValue) => void
+	}
+
+	let { kinds, vocabulary, table, onadd }: Props = $props()
+
+	let text = $state('')
+	let wrong = $state('')
+	let input: HTMLInputElement
+
+	function add(event: SubmitEvent) {
+		event.preventDefault()
+		if (text.trim() === '') return
+		const parsed = parseLine(text, kinds, vocabulary, table)
+		if (!parsed.ok) return void (wrong = parsed.message)
+		wrong = ''
+		text = ''
+		onadd(parsed.line)
+	}
+
+	function onkeydown(event: KeyboardEvent) {
+		const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
+		if (event.key !== '/' || typing) return
+		event.preventDefault()
+		input.focus()
+	}
+</script>
+
+<svelte:window {onkeydown} />
+
+<form class="add" onsubmit={add}>
+	<div class="margin">+</div>
+	<div class="body">
+		<input bind:this={input} class="typed" bind:value={text} aria-label="Add a line by typing what it should do" placeholder="Press / and type what the line should do, or choose:" />
+		<p class="kinds">
+			{#each kinds as sentence (sentence.kind.kind)}
+				<button type="button" title={sentence.kind.about} onclick={() => onadd(sentence.blank)}>{firstWords(sentence.kind)}…</button>
+			{/each}
+		</p>
+		{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+	</div>
+</form>
+
+<style>
+	.add {
+		display: grid;
+		grid-template-columns: 40px 1fr;
+		border-bottom: 1px solid var(--zinc-2);
+	}
+	.margin {
+		background: var(--limewash);
+		color: var(--zinc-5);
+		text-align: center;
+		padding-top: 0.7rem;
+	}
+	.body {
+		padding: 0.5rem 0.9rem;
+	}
+	.typed {
+		width: 100%;
+		border: 0;
+		background: none;
+		color: var(--pitch);
+		font: inherit;
+		padding: 0.3rem 0;
+		box-shadow: none;
+	}
+	.typed::placeholder {
+		color: var(--zinc-5);
+		opacity: 1;
+	}
+	.kinds {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.3rem;
+	}
+	.kinds button {
+		border: 1px dashed var(--zinc-5);
+		border-radius: 3px;
+		background: none;
+		color: var(--zinc-7);
+		font: inherit;
+		font-size: 0.88rem;
+		padding: 0.1rem 0.5rem;
+	}
+	.kinds button:hover {
+		border-style: solid;
+		color: var(--pitch);
+	}
+</style>

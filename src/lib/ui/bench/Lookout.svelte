@@ -1,0 +1,176 @@
+<script lang="ts">
+	/** The real app beside the lines, as two people see it, each on the width of the device they use. */
+	import { send } from '../send.ts'
+	import { untrack } from 'svelte'
+
+	type Person = { person: number; name: string; roles: readonly string[] }
+	type Width = 'desk' | 'tablet' | 'phone'
+	type Props = {
+		app: number
+		people: readonly Person[]
+		screen: string | undefined
+		/** Called with the line that is pointed at. */
+		onpoint: (line: string) => void
+	}
+
+	let { app, people, screen, onpoint }: Props = $props()
+
+	const WIDTHS: Readonly<Record<Width, number>> = { desk: 1100, tablet: 768, phone: 390 }
+
+	const staff = untrack(() => people.filter((each) => !each.roles.some((role) => role === 'Builders' || role === 'Stewards')))
+	const first = untrack(() => staff.find((each) => each.roles.includes('Harbour masters')) ?? staff[0])
+	const second = untrack(() => staff.find((each) => each.roles.includes('Divers')) ?? staff[1])
+
+	let views = $state<{ person: number; width: Width; token: string; wrong: string }[]>([
+		{ person: first?.person ?? 0, width: 'desk', token: '', wrong: '' },
+		{ person: second?.person ?? 0, width: 'phone', token: '', wrong: '' }
+	])
+	let room = $state(600)
+
+	async function begin(at: number) {
+		const view = views[at]
+		if (!view || view.person === 0) return
+		const answer = await send<{ token: string }>('/bench/looks', { app, person: view.person })
+		view.token = answer.ok ? answer.value.token : ''
+		view.wrong = answer.ok ? '' : answer.refusal.message
+	}
+
+	// Asks for the two views once, when the Lookout opens.
+	$effect(() => {
+		untrack(() => views.forEach((_view, at) => void begin(at)))
+	})
+
+	function onmessage(event: MessageEvent) {
+		const line = (event.data as { tinShedLine?: unknown } | null)?.tinShedLine
+		if (event.origin === location.origin && typeof line === 'string') onpoint(line)
+	}
+
+	const scaleOf = (width: Width) => Math.min(1, (room - 4) / WIDTHS[width])
+	const initials = (name: string) => name.split(/[\s-]+/).map((part) => part[0]).join('').slice(0, 2)
+</script>
+
+<svelte:window {onmessage} />
+
+<section class="lookout" aria-label="Lookout" bind:clientWidth={room}>
+	<header>
+		<h2>Lookout</h2>
+		<p class="quiet">the draft, as these people see it. It saves nothing.</p>
+	</header>
+	{#each views as view, at (at)}
+		{@const who = people.find((each) => each.person === view.person)}
+		{@const scale = scaleOf(view.width)}
+		<div class="as">
+			<span class="face" aria-hidden="true">{initials(who?.name ?? '')}</span>
+			<label>
+				as
+				<select
+					value={view.person}
+					onchange={(event) => {
+						view.person = Number(event.currentTarget.value)
+						void begin(at)
+					}}
+				>
+					{#each people as person (person.person)}
+						<option value={person.person}>{person.name}{person.roles[0] ? `, ${person.roles[0].toLowerCase()}` : ''}</option>
+					{/each}
+				</select>
+			</label>
+			<span class="gap"></span>
+			{#each ['desk', 'tablet', 'phone'] as const as width (width)}
+				<button class:on={view.width === width} aria-pressed={view.width === width} onclick={() => (view.width = width)}>{width}</button>
+			{/each}
+		</div>
+		{#if view.token}
+			<div class="frame {view.width}" style:height="{Math.round((view.width === 'phone' ? 560 : 430) * (view.width === 'phone' ? 1 : scale) + 4)}px" style:width="{Math.round(WIDTHS[view.width] * scale)}px">
+				{#key view.token}
+					<iframe
+						title="The app as {who?.name} sees it"
+						src="/as/{view.token}/{screen ?? ''}"
+						style:width="{WIDTHS[view.width]}px"
+						style:height="{Math.round((view.width === 'phone' ? 560 : 430) / (view.width === 'phone' ? scale : 1))}px"
+						style:transform="scale({scale})"
+					></iframe>
+				{/key}
+			</div>
+		{:else if view.wrong}
+			<p class="says-wrong">{view.wrong}</p>
+		{:else if view.person === 0}
+			<p class="quiet">There is nobody else in this workspace yet.</p>
+		{/if}
+	{/each}
+</section>
+
+<style>
+	.lookout {
+		background-color: var(--limewash);
+		background-image: var(--ribs-light);
+		border-left: 1px solid var(--zinc-3);
+		padding: 0.9rem 1.4rem 2rem;
+		display: flex;
+		flex-direction: column;
+		gap: 0.6rem;
+		min-width: 0;
+	}
+	header {
+		display: flex;
+		align-items: baseline;
+		gap: 0.7rem;
+	}
+	.as {
+		display: flex;
+		align-items: center;
+		gap: 0.5rem;
+		flex-wrap: wrap;
+	}
+	.as select {
+		border: 0;
+		border-bottom: 2px solid var(--marigold);
+		background: transparent;
+		color: var(--pitch);
+		font: inherit;
+		font-weight: 700;
+		padding: 0.15rem 1.6rem 0.15rem 0.1rem;
+	}
+	.face {
+		display: grid;
+		place-items: center;
+		width: 1.7rem;
+		height: 1.7rem;
+		border-radius: 50%;
+		background: var(--ridge);
+		color: var(--marigold);
+		font-size: 0.75rem;
+		font-weight: 700;
+	}
+	.gap {
+		flex: 1;
+	}
+	.as button {
+		border: 1px solid var(--zinc-3);
+		border-radius: 3px;
+		background: var(--paper);
+		color: var(--pitch);
+		font: 600 0.82rem var(--head);
+		padding: 0.25rem 0.55rem;
+	}
+	.as button.on {
+		background: var(--pitch);
+		color: var(--on-ink);
+		border-color: var(--pitch);
+	}
+	.frame {
+		border: 2px solid var(--pitch);
+		border-radius: 4px;
+		overflow: hidden;
+		background: var(--paper);
+		flex: none;
+	}
+	.frame.phone {
+		border-radius: 14px;
+	}
+	iframe {
+		border: 0;
+		transform-origin: 0 0;
+		display: block;
+	}
+</style>

@@ -1,0 +1,108 @@
+<script lang="ts">
+	/** Makes a table by hand: a name, and its columns. The type is proposed from each name. */
+	import { inferColumn } from '$lib/core/exchange/infer.ts'
+	import { send } from '../send.ts'
+
+	type Props = { tables: readonly { id: number; name: string }[]; onmade: (id: number) => void }
+
+	let { tables, onmade }: Props = $props()
+
+	const TYPES = ['text', 'long text', 'whole number', 'decimal', 'money', 'percent', 'yes/no', 'date', 'date and time', 'choice', 'reference', 'email', 'phone', 'web address', 'code', 'place']
+
+	let name = $state('')
+	let columns = $state([
+		{ name: 'Name', type: 'text', required: true, choices: '', to: 0, chosen: true },
+		{ name: '', type: 'text', required: false, choices: '', to: 0, chosen: false }
+	])
+	let wrong = $state('')
+
+	/** "due date" is a date, "email" an email address: the name alone says so until somebody chooses. */
+	function typed(at: number) {
+		const column = columns[at]
+		if (!column || column.chosen) return
+		const lower = column.name.toLowerCase()
+		column.type = /date|due|day\b/.test(lower)
+			? 'date'
+			: /e-?mail/.test(lower)
+				? 'email'
+				: /phone|mobile|tel\b/.test(lower)
+					? 'phone'
+					: /price|cost|amount|fee|arrears/.test(lower)
+						? 'money'
+						: /^is |^has |\?$/.test(lower)
+							? 'yes/no'
+							: /count|quantity|number of/.test(lower)
+								? 'whole number'
+								: inferColumn(column.name, [], 1).type
+		if (at === columns.length - 1 && column.name !== '') columns.push({ name: '', type: 'text', required: false, choices: '', to: 0, chosen: false })
+	}
+
+	async function make(event: SubmitEvent) {
+		event.preventDefault()
+		const filled = columns.filter((column) => column.name.trim() !== '')
+		const sent = filled.map(({ name: title, type, required, choices, to }) => ({
+			name: title.trim(),
+			type,
+			...(required ? { required } : {}),
+			...(type === 'choice' ? { choices: choices.split(',').map((each) => each.trim()).filter((each) => each !== '') } : {}),
+			...(type === 'reference' ? { to } : {}),
+			...(type === 'money' ? { unit: '£' } : {})
+		}))
+		const answer = await send<{ id: number }>('/bench/structure', { kind: 'table', name, columns: sent })
+		if (!answer.ok) return void (wrong = answer.refusal.message)
+		onmade(answer.value.id)
+	}
+</script>
+
+<form onsubmit={make}>
+	<h1>New table</h1>
+	<label for="table-name">What it is called</label>
+	<input id="table-name" class="field name" required bind:value={name} placeholder="Work orders" />
+	<table class="ruled">
+		<thead><tr><th>Column</th><th>Type</th><th>Must be filled in</th><th></th></tr></thead>
+		<tbody>
+			{#each columns as column, i (i)}
+				<tr>
+					<td><input class="field" aria-label="Name of column {i + 1}" bind:value={column.name} oninput={() => typed(i)} placeholder={i === 0 ? '' : 'Another column'} /></td>
+					<td>
+						<select class="field" aria-label="Type of column {i + 1}" bind:value={column.type} onchange={() => (column.chosen = true)}>
+							{#each TYPES as type (type)}<option>{type}</option>{/each}
+						</select>
+					</td>
+					<td><input type="checkbox" aria-label="Column {i + 1} must be filled in" bind:checked={column.required} /></td>
+					<td class="extra">
+						{#if column.type === 'choice'}<input class="field" aria-label="Choices of column {i + 1}" bind:value={column.choices} placeholder="Low, Medium, High" />{/if}
+						{#if column.type === 'reference'}
+							<select class="field" aria-label="Table of column {i + 1}" bind:value={column.to}>
+								{#each tables as table (table.id)}<option value={table.id}>{table.name}</option>{/each}
+							</select>
+						{/if}
+					</td>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+	<p class="quiet">Rows are known by the first column. Nobody but you sees the table until a line of access lets them.</p>
+	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+	<button class="btn main">Make the table</button>
+</form>
+
+<style>
+	form {
+		padding: 1.2rem 1.5rem;
+		display: grid;
+		gap: 0.7rem;
+		align-content: start;
+		justify-items: start;
+		max-width: 54rem;
+	}
+	label {
+		font-weight: 600;
+	}
+	.name {
+		max-width: 22rem;
+	}
+	.extra {
+		min-width: 14rem;
+	}
+</style>

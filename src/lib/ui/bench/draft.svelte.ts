@@ -1,0 +1,73 @@
+/**
+ * The draft of an app while a builder works on it: every change is saved at once, every change can be undone, and what
+ * could not be saved is said and kept.
+ */
+import { getContext, setContext } from 'svelte'
+import type { AppDocument } from '$lib/core/app/document.ts'
+import { send } from '../send.ts'
+
+const KEY = Symbol('draft')
+const MOST_STEPS = 100
+
+export class DraftState {
+	readonly app: number
+	document = $state.raw<AppDocument>() as AppDocument
+	/** Why the last change was not saved. */
+	wrong = $state('')
+	saving = $state(false)
+	ahead = $state(false)
+	private version: number
+	private past = $state.raw<readonly AppDocument[]>([])
+	private queue: Promise<void> = Promise.resolve()
+
+	constructor(app: number, draft: { version: number; document: AppDocument; ahead: boolean }) {
+		this.app = app
+		this.document = draft.document
+		this.version = draft.version
+		this.ahead = draft.ahead
+	}
+
+	get canUndo(): boolean {
+		return this.past.length > 0
+	}
+
+	change(document: AppDocument): void {
+		this.past = [...this.past.slice(-MOST_STEPS), this.document]
+		this.put(document)
+	}
+
+	undo(): void {
+		const last = this.past[this.past.length - 1]
+		if (!last) return
+		this.past = this.past.slice(0, -1)
+		this.put(last)
+	}
+
+	private put(document: AppDocument): void {
+		this.document = document
+		this.ahead = true
+		// One save after the other, each on top of the version that the one before it made.
+		this.queue = this.queue.then(() => this.save(document))
+	}
+
+	private async save(document: AppDocument): Promise<void> {
+		this.saving = true
+		const answer = await send<number>(`/bench/${this.app}/draft`, { version: this.version, document }, 'PUT')
+		this.saving = false
+		this.wrong = answer.ok ? '' : answer.refusal.message
+		if (answer.ok) this.version = answer.value
+	}
+}
+
+export function provideDraft(draft: DraftState): void {
+	setContext(KEY, draft)
+}
+
+export function useDraft(): DraftState {
+	return getContext<DraftState>(KEY)
+}
+
+/** A fresh id for a line or a screen. */
+export function newId(): string {
+	return crypto.randomUUID().slice(0, 8)
+}

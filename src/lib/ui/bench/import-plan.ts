@@ -1,0 +1,121 @@
+/** What is proposed for a sheet, as settings that the builder can change before anything is brought in. */
+import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
+import type { ImportColumn, ImportPlan } from '$lib/core/exchange/plan.ts'
+import type { Inspection } from '$lib/server/sources/inspect.ts'
+
+/** How a doubt was settled: as proposed, another way, or the cell left blank. */
+export type Settled = Readonly<Record<string, string>>
+
+export function proposePlan(inspection: Inspection, file: string): ImportPlan {
+	return {
+		sheet: inspection.sheet,
+		headingRow: inspection.headingRow,
+		firstRow: inspection.firstRow,
+		tableName: file.replace(/\.[a-z]+$/i, '').slice(0, 80),
+		label: inspection.label,
+		columns: inspection.columns.map(toPlanColumn)
+	}
+}
+
+function toPlanColumn(guess: ColumnGuess, from: number): ImportColumn {
+	const { name, unit, type, places, choices, writing, blank } = guess
+	return {
+		from,
+		name,
+		type: type as ImportColumn['type'],
+		include: !blank,
+		writing,
+		fixes: [],
+		...(unit === undefined ? {} : { unit }),
+		...(places === undefined ? {} : { places }),
+		...(choices === undefined ? {} : { choices: [...choices] })
+	}
+}
+
+export interface OpenDoubt {
+	readonly key: string
+	readonly column: number
+	readonly doubt: Doubt
+	readonly options: readonly { readonly value: string; readonly words: string }[]
+	readonly proposed: string
+}
+
+/** The doubts of the columns that are brought in under the type that was guessed. */
+export function openDoubts(inspection: Inspection, plan: ImportPlan): OpenDoubt[] {
+	return plan.columns.flatMap((column) => {
+		const guess = inspection.columns[column.from]
+		if (!guess || !column.include || guess.type !== column.type) return []
+		return guess.doubts.map((doubt, i) => ({ key: `${column.from} ${i}`, column: column.from, doubt, ...optionsOf(doubt) }))
+	})
+}
+
+function optionsOf(doubt: Doubt): Pick<OpenDoubt, 'options' | 'proposed'> {
+	switch (doubt.kind) {
+		case 'day or month': {
+			const evidence = (count: number) => (count > 0 ? ` ${count} values only fit this.` : '')
+			const options = [
+				{ value: 'day first', words: `Day first.${evidence(doubt.dayOnly)}` },
+				{ value: 'month first', words: `Month first.${evidence(doubt.monthOnly)}` }
+			]
+			return { options, proposed: doubt.monthOnly > doubt.dayOnly ? 'month first' : 'day first' }
+		}
+		case 'dot or comma':
+			return {
+				options: [
+					{ value: '.', words: 'The dot is the decimal point' },
+					{ value: ',', words: 'The comma is the decimal point' }
+				],
+				proposed: '.'
+			}
+		case 'other writing':
+			return { options: [{ value: 'fix', words: `Read as ${doubt.proposed}` }, BLANK], proposed: 'fix' }
+		case 'spelling':
+			return { options: [{ value: 'fix', words: `Treat it as ${doubt.proposed}` }, { value: 'own', words: 'Keep it as a choice of its own' }, BLANK], proposed: 'fix' }
+		case 'unreadable':
+			return { options: [BLANK, { value: 'text', words: 'Make the whole column text' }], proposed: 'blank' }
+	}
+}
+
+const BLANK = { value: 'blank', words: 'Leave the cell blank' }
+
+/** The plan with every doubt settled: as chosen, or as proposed. */
+export function settlePlan(plan: ImportPlan, doubts: readonly OpenDoubt[], settled: Settled): ImportPlan {
+	const columns = plan.columns.map((column) => {
+		let next = column
+		for (const each of doubts) if (each.column === column.from) next = settle(next, each.doubt, settled[each.key] ?? each.proposed)
+		return next
+	})
+	return { ...plan, columns }
+}
+
+function settle(column: ImportColumn, doubt: Doubt, choice: string): ImportColumn {
+	switch (doubt.kind) {
+		case 'day or month':
+			return { ...column, writing: { ...column.writing, dates: choice === 'month first' ? 'month first' : 'day first' } }
+		case 'dot or comma':
+			return { ...column, writing: { ...column.writing, decimal: choice === ',' ? ',' : '.' } }
+		case 'other writing':
+		case 'spelling':
+			if (choice === 'own') return { ...column, choices: [...(column.choices ?? []), doubt.text] }
+			return { ...column, fixes: [...column.fixes, [doubt.text, choice === 'fix' ? doubt.proposed : null]] }
+		case 'unreadable':
+			return choice === 'text' ? { ...column, type: 'text' } : { ...column, fixes: [...column.fixes, [doubt.text, null]] }
+	}
+}
+
+/** What a doubt says, in the reader's words, with its place. */
+export function sayDoubt(doubt: Doubt): string {
+	const rows = (list: readonly number[]) => (list.length === 1 ? `row ${list[0]}` : `rows ${list.slice(0, 4).join(', ')}${list.length > 4 ? ` and ${list.length - 4} more` : ''}`)
+	switch (doubt.kind) {
+		case 'day or month':
+			return `reads two ways: ${doubt.both} values fit both day first and month first, such as ${doubt.sample}.`
+		case 'dot or comma':
+			return `could be thousands or decimals, such as ${doubt.sample}.`
+		case 'other writing':
+			return `${rows(doubt.rows)} says ${doubt.text}.`
+		case 'spelling':
+			return `${rows(doubt.rows)} says ${doubt.text}, which is nearly ${doubt.proposed}.`
+		case 'unreadable':
+			return `${rows(doubt.rows)} says ${doubt.text}, which cannot be read.`
+	}
+}

@@ -1,0 +1,76 @@
+<script lang="ts">
+	/** Adds a column: one that is typed in, a reference, or a computed one with its formula. */
+	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import FormulaEditor from '../bench/FormulaEditor.svelte'
+	import { send } from '../send.ts'
+
+	type Props = { table: BenchTable; tables: readonly BenchTable[]; onclose: () => void; onmade: () => void }
+
+	let { table, tables, onclose, onmade }: Props = $props()
+
+	const TYPES = ['text', 'long text', 'whole number', 'decimal', 'money', 'percent', 'yes/no', 'date', 'date and time', 'choice', 'reference', 'email', 'phone', 'web address', 'code', 'place', 'computed']
+
+	let name = $state('')
+	let type = $state('text')
+	let choices = $state('')
+	let to = $state(0)
+	let formula = $state('')
+	let wrong = $state('')
+
+	async function add(event: SubmitEvent) {
+		event.preventDefault()
+		const extra =
+			type === 'choice'
+				? { choices: choices.split(',').map((each) => each.trim()).filter((each) => each !== '') }
+				: type === 'reference'
+					? { to }
+					: type === 'computed'
+						? { formula }
+						: type === 'money'
+							? { unit: '£' }
+							: {}
+		const answer = await send('/bench/structure', { kind: 'column', table: table.id, column: { name, type, ...extra } })
+		if (!answer.ok) return void (wrong = answer.refusal.message)
+		onmade()
+	}
+</script>
+
+<form onsubmit={add}>
+	<h2>New column in {table.name}</h2>
+	<label for="new-name">Name</label>
+	<input id="new-name" class="field" required bind:value={name} />
+	<label for="new-type">Type</label>
+	<select id="new-type" class="field" bind:value={type}>
+		{#each TYPES as each (each)}<option>{each}</option>{/each}
+	</select>
+	{#if type === 'choice'}
+		<label for="new-choices">Choices, with commas between</label>
+		<input id="new-choices" class="field" bind:value={choices} placeholder="Low, Medium, High" />
+	{:else if type === 'reference'}
+		<label for="new-to">Points to a row of</label>
+		<select id="new-to" class="field" bind:value={to}>
+			{#each tables as each (each.id)}<option value={each.id}>{each.name}</option>{/each}
+		</select>
+	{:else if type === 'computed'}
+		<p class="label">Formula</p>
+		<FormulaEditor value="" table={table.id} condition={false} me={true} onchange={(text) => (formula = text)} />
+	{/if}
+	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+	<p class="end"><button class="btn main">Add the column</button><button type="button" class="btn" onclick={onclose}>Close</button></p>
+</form>
+
+<style>
+	form {
+		display: grid;
+		gap: 0.4rem;
+	}
+	label,
+	.label {
+		font-weight: 600;
+	}
+	.end {
+		display: flex;
+		gap: 0.5rem;
+		margin-top: 0.5rem;
+	}
+</style>

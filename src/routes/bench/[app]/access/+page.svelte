@@ -1,0 +1,19 @@
+<script lang="ts">
+	import AccessBay from '$lib/ui/bench/AccessBay.svelte'
+
+	let { data } = $props()
+</script>
+
+{#if data.table && data.sheet}
+	{#key `${data.table.id} ${data.sheet.version}`}
+		<AccessBay table={data.table} tables={data.kept} sheet={data.sheet} vocabulary={{ ...data.bench.vocabulary, screens: [], routines: [] }} app={data.draft.id} />
+	{/key}
+{:else}
+	<p class="none">You keep no table yet. Bring one in at Sources, or make one at Tables; then say here who may see it.</p>
+{/if}
+
+<style>
+	.none {
+		padding: 2rem;
+	}
+</style>

@@ -1,0 +1,13 @@
+import { z } from 'zod'
+import { asJson, readBody } from '$lib/server/answer.ts'
+import { getBuilder } from '$lib/server/signed-in.ts'
+
+const draftSchema = z.object({ version: z.number().int(), document: z.unknown() })
+
+export function PUT({ locals, params, request }) {
+	return asJson(async () => {
+		const actor = getBuilder(locals)
+		const { version, document } = await readBody(request, draftSchema)
+		return locals.host.write('saveDraft', { app: Number(params.app), version, document, actor, now: locals.now })
+	})
+}

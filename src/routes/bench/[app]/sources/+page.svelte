@@ -1,0 +1,107 @@
+<script lang="ts">
+	import { goto } from '$app/navigation'
+	import { ask } from '$lib/ui/send.ts'
+	import { showMoment } from '$lib/ui/dates.ts'
+
+	let { data } = $props()
+
+	const base = $derived(`/bench/${data.draft.id}`)
+	const sources = $derived(data.bench.tables.filter((table) => table.source))
+	let over = $state(false)
+	let busy = $state('')
+	let wrong = $state('')
+
+	async function take(file: File | undefined) {
+		if (!file) return
+		wrong = ''
+		busy = file.name
+		const given = await ask<{ id: string }>(`/bench/imports?name=${encodeURIComponent(file.name)}`, { method: 'PUT', body: file })
+		if (!given.ok) {
+			busy = ''
+			return void (wrong = given.refusal.message)
+		}
+		// A look at it tells at once whether it can be read at all.
+		const look = await ask(`/bench/imports/${given.value.id}`, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ kind: 'inspect' })
+		})
+		busy = ''
+		if (!look.ok) return void (wrong = look.refusal.message)
+		await goto(`${base}/sources/${given.value.id}`)
+	}
+
+	function ondrop(event: DragEvent) {
+		event.preventDefault()
+		over = false
+		void take(event.dataTransfer?.files[0])
+	}
+</script>
+
+<div class="page">
+	<h1>Sources</h1>
+	<!-- svelte-ignore a11y_no_static_element_interactions -->
+	<div
+		class="drop"
+		class:over
+		{ondrop}
+		ondragover={(event) => {
+			event.preventDefault()
+			over = true
+		}}
+		ondragleave={() => (over = false)}
+	>
+		<p><strong>{busy ? `Reading ${busy}…` : 'Drop a spreadsheet here'}</strong></p>
+		<p class="quiet">CSV or XLSX. You see what was read, and settle what is unclear, before anything is brought in.</p>
+		<label class="btn main">
+			Choose a file
+			<input class="visually-hidden" type="file" accept=".csv,.tsv,.txt,.xlsx" disabled={busy !== ''} onchange={(event) => take(event.currentTarget.files?.[0])} />
+		</label>
+		{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+	</div>
+	<h2>Brought in</h2>
+	{#if sources.length === 0}
+		<p class="quiet">Nothing yet. A table made from a file is listed here.</p>
+	{:else}
+		<table class="ruled">
+			<thead><tr><th>File</th><th>Table</th><th class="num">Rows now</th><th>When</th><th></th></tr></thead>
+			<tbody>
+				{#each sources as table (table.id)}
+					<tr>
+						<td><strong>{table.source?.file}</strong>{#if table.source?.sheet}<span class="quiet"> · {table.source.sheet}</span>{/if}</td>
+						<td>{table.name}</td>
+						<td class="num">{table.rows.toLocaleString('en-GB')}</td>
+						<td class="quiet">{table.source ? showMoment(table.source.at) : ''}</td>
+						<td><a class="btn" href="{base}/tables?table={table.id}">Open the table</a></td>
+					</tr>
+				{/each}
+			</tbody>
+		</table>
+	{/if}
+</div>
+
+<style>
+	.page {
+		padding: 1.2rem 1.5rem;
+		display: grid;
+		gap: 1rem;
+		align-content: start;
+		max-width: 64rem;
+	}
+	.drop {
+		border: 2px dashed var(--zinc-5);
+		border-radius: 3px;
+		background: var(--chalk);
+		padding: 2rem;
+		display: grid;
+		gap: 0.7rem;
+		justify-items: start;
+	}
+	.drop.over {
+		border-color: var(--pitch);
+		background: var(--marigold-wash);
+	}
+	.drop:focus-within .btn {
+		outline: 3px solid var(--marigold);
+	}
+</style>

@@ -1,0 +1,9 @@
+<script lang="ts">
+	import SourceSheet from '$lib/ui/bench/SourceSheet.svelte'
+
+	let { data } = $props()
+</script>
+
+{#key data.importId}
+	<SourceSheet importId={data.importId} first={data.inspection} app={data.draft.id} tables={data.bench.tables} />
+{/key}

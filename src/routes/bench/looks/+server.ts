@@ -1,0 +1,16 @@
+import { z } from 'zod'
+import { AppError } from '$lib/core/app-error.ts'
+import { asJson, readBody } from '$lib/server/answer.ts'
+import { getBuilder } from '$lib/server/signed-in.ts'
+
+const lookSchema = z.object({ app: z.number().int(), person: z.number().int() })
+
+/** Begins to look at a draft as somebody sees it. The token is this builder's alone. */
+export function POST({ locals, request }) {
+	return asJson(async () => {
+		const looker = getBuilder(locals).person
+		const { app, person } = await readBody(request, lookSchema)
+		if (!(await locals.host.read('person', { person }))) throw new AppError('not_found', 'This person is not here.')
+		return { token: locals.host.looks.begin({ looker, person, app }) }
+	})
+}
