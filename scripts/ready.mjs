@@ -12,6 +12,14 @@ export function run(command, args, options = {}) {
 	return result.status ?? 1
 }
 
+/** Says something only when it fails. */
+function runQuietly(command, args) {
+	const { status, stdout, stderr } = spawnSync(command, args, { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 })
+	if (status === 0) return
+	console.error(stdout, stderr)
+	process.exit(1)
+}
+
 /** Installs the packages of the lock file, if they are not there as it says. */
 export function installPackages() {
 	const stamp = 'node_modules/.package-lock.json'
@@ -26,11 +34,11 @@ export function build() {
 	const newest = Math.max(...['src', 'demo', 'static', 'package.json', 'svelte.config.js', 'vite.config.ts', 'vite.threads.config.ts'].map(newestIn))
 	if (Math.min(...built) > newest) return
 	console.log('Building…')
-	if (run('npm', ['run', 'build', '--silent'], { stdio: ['inherit', 'ignore', 'inherit'] }) !== 0) process.exit(1)
+	runQuietly('npm', ['run', 'build', '--silent'])
 }
 
 export function buildThreads() {
-	if (run('npm', ['run', 'build:threads', '--silent'], { stdio: ['inherit', 'ignore', 'inherit'] }) !== 0) process.exit(1)
+	runQuietly('npm', ['run', 'build:threads', '--silent'])
 }
 
 function newestIn(path) {

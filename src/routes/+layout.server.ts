@@ -1,6 +1,6 @@
 /** What every signed-in page's ridge shows. */
 export async function load({ locals, depends }) {
-	depends('waiting')
+	depends('app:waiting')
 	const { user, host } = locals
 	const [{ name }, waiting] = await Promise.all([
 		host.read('workspace', undefined),

@@ -28,7 +28,8 @@ export interface StaffPage {
 	readonly row: string | null
 	readonly from: string | null
 	readonly base: string
-	readonly looking: boolean
+	/** Who is looked as, in the Lookout. */
+	readonly lookingAs: string | null
 }
 
 export async function loadStaffPage(locals: App.Locals, place: StaffPlace, asked: { screen: string | undefined; url: URL }): Promise<StaffPage> {
@@ -39,5 +40,6 @@ export async function loadStaffPage(locals: App.Locals, place: StaffPlace, asked
 		locals.host.read('screen', { app, draft, actor, now: locals.now, screen, ...(id === null ? {} : { row: id }) })
 	const main = await forPage(() => open(asked.screen, row))
 	const beside = from && row ? await open(from, null).catch(() => null) : null
-	return { main, beside, row, from, base, looking: actor.lookedAtBy !== undefined }
+	const lookingAs = actor.lookedAtBy === undefined ? null : ((await locals.host.read('person', { person: actor.person }))?.name ?? '')
+	return { main, beside, row, from, base, lookingAs }
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
 	let { data, form } = $props()
 
-	const roles = $derived([...new Set(data.people.map((person) => person.roles[0] ?? 'Others'))])
+	const roles = $derived([...new Set(data.people.map((person) => person.roles[0] ?? 'Others'))].sort())
 	const query = $derived(`&then=${encodeURIComponent(data.then)}`)
 </script>
 
@@ -98,15 +98,17 @@
 		border: 0;
 	}
 	.people {
+		display: block;
 		max-width: 60rem;
-		grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));
-		gap: 1rem 1.4rem;
+		columns: 11rem;
 		margin-top: 0.5rem;
 	}
 	.people > div {
 		display: flex;
 		flex-direction: column;
 		align-items: flex-start;
+		break-inside: avoid;
+		padding-bottom: 0.8rem;
 	}
 	.people h3 {
 		color: var(--zinc-7);
@@ -118,7 +120,8 @@
 		font: inherit;
 		color: var(--sea);
 		text-decoration: underline;
-		padding: 0.25rem 0;
+		min-height: 24px;
+		padding: 0.1rem 0;
 		text-align: left;
 	}
 	@media (max-width: 720px) {

@@ -32,6 +32,7 @@ export function parseLine(text: string, kinds: readonly Sentence[], vocabulary: 
 
 /** What a kind's sentence begins with, as an offer while somebody types. */
 export function firstWords(kind: SentenceKind): string {
+	if (kind.offer) return kind.offer
 	const [first] = kind.parts
 	return typeof first === 'string' ? first.trim() : (first?.title ?? kind.kind)
 }
@@ -59,7 +60,7 @@ function matchParts(kind: SentenceKind, text: string): Filled[] | undefined {
 		}
 		const bare = part.before ? (takeWords(rest, part.before) ?? rest) : rest
 		const end = findNextWords(bare, kind.parts.slice(i + 1))
-		const value = bare.slice(0, end).trim().replace(/,$/, '').trim()
+		const value = bare.slice(0, end).trim().replace(/[,;]$/, '').trim()
 		if (value !== '' && textKey(value) !== textKey(part.empty ?? '')) filled.push({ slot: part, text: value })
 		rest = bare.slice(end).trim()
 	}
@@ -78,15 +79,21 @@ function takeWords(text: string, words: string): string | undefined {
 
 /** Where the next fixed words stand that the text really has. */
 function findNextWords(text: string, parts: SentenceKind['parts']): number {
-	const key = textKey(text)
+	// What stands in quotes is a value of a formula, never words of the sentence.
+	const key = textKey(text).replace(/"[^"]*"/g, (quoted) => '"'.repeat(quoted.length))
 	for (const part of parts) {
-		const words = typeof part === 'string' ? part : part.before
-		const wanted = textKey((words ?? '').trim().replace(/^[,;:]\s*/, ''))
-		if (wanted === '') continue
-		const at = new RegExp(`(?:^|[\\s,;:])${wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\p{L}\\p{N}])`, 'u').exec(key)
-		if (at) return at.index
+		const words = typeof part === 'string' ? [part] : [part.before ?? '', part.empty ?? '', ...(part.begins ?? [])]
+		const found = words.map((each) => findWords(key, each)).filter((at) => at >= 0)
+		if (found.length > 0) return Math.min(...found)
 	}
 	return text.length
+}
+
+function findWords(key: string, words: string): number {
+	const wanted = textKey(words.trim().replace(/^[,;:]\s*/, ''))
+	if (wanted === '') return -1
+	const pattern = new RegExp(`(?:^|[\\s,;:])${wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\p{L}\\p{N}])`, 'u')
+	return pattern.exec(key)?.index ?? -1
 }
 
 interface Place {
@@ -122,8 +129,8 @@ export function readSlotText(slot: Slot, text: string, place: Place): SlotReadin
 		case 'columns':
 			return readColumns(text, place)
 		case 'sort': {
-			const descending = /\b(last|latest|highest|newest) first$/i.test(text)
-			const name = text.replace(/,?\s*\w+ first$/i, '')
+			const descending = /\b(last|latest|largest|highest|newest) first$|\bz to a$/i.test(text)
+			const name = text.replace(/,?\s*(\w+ first|a to z|z to a)$/i, '')
 			const column = byName(name, columnsOf(place), (each) => each.name, 'column')
 			return 'message' in column ? column : { value: { column: column.value, descending } }
 		}

@@ -8,7 +8,7 @@ const MONO: ReadonlySet<Slot['type']> = new Set(['condition', 'formula', 'person
 
 export function printLine(kind: SentenceKind, line: LineValue, vocabulary: Vocabulary, table?: number): Segment[] {
 	const about = tableOf(kind, line, table)
-	return kind.parts.flatMap((part): Segment[] => {
+	return (kind.shown?.(line) ?? kind.parts).flatMap((part): Segment[] => {
 		if (typeof part === 'string') return [{ kind: 'words', text: part }]
 		const text = printSlot(part, readSlot(line, part.key), vocabulary, about)
 		const filled = text !== ''
@@ -51,7 +51,8 @@ export function printSlot(slot: Slot, value: unknown, vocabulary: Vocabulary, ta
 			return listColumns(vocabulary, table, value as number[])
 		case 'sort': {
 			const sort = value as { column: number; descending: boolean }
-			return `${columnName(vocabulary, table, sort.column)}, ${sort.descending ? 'last first' : 'first first'}`
+			const type = vocabulary.tables.find((each) => each.id === table)?.columns.find((column) => column.id === sort.column)?.type
+			return `${columnName(vocabulary, table, sort.column)}, ${orderWords(type)[sort.descending ? 1 : 0]}`
 		}
 		case 'role':
 			return vocabulary.roles.find((role) => role.id === value)?.name ?? 'a role that is gone'
@@ -71,6 +72,13 @@ export function printSlot(slot: Slot, value: unknown, vocabulary: Vocabulary, ta
 		default:
 			return unreachable(slot.type, 'printSlot')
 	}
+}
+
+/** What a type's order is called, up and down. */
+export function orderWords(type: string | undefined): readonly [string, string] {
+	if (type === 'date' || type === 'date and time') return ['soonest first', 'latest first']
+	if (type === 'whole number' || type === 'decimal' || type === 'money' || type === 'percent') return ['smallest first', 'largest first']
+	return type === 'computed' || type === 'choice' || type === 'yes/no' ? ['lowest first', 'highest first'] : ['A to Z', 'Z to A']
 }
 
 function columnName(vocabulary: Vocabulary, table: number | undefined, id: number): string {

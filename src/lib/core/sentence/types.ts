@@ -31,6 +31,8 @@ export interface Slot {
 	readonly title: string
 	/** Words that stand before the slot only when it is filled. */
 	readonly before?: string
+	/** Words that what stands in it may begin with, where no fixed words stand before it. */
+	readonly begins?: readonly string[]
 	/** What is shown when it is blank. Without it a blank slot asks to be filled. */
 	readonly empty?: string
 }
@@ -42,6 +44,10 @@ export interface SentenceKind {
 	/** One sentence about what the line does, for whoever adds one. */
 	readonly about: string
 	readonly parts: readonly Part[]
+	/** The parts that this line shows, where some only matter to some lines. */
+	readonly shown?: (line: LineValue) => readonly Part[]
+	/** What it is offered as, where it begins with a slot. */
+	readonly offer?: string
 	/** The slot that names the table whose columns the other slots mean; the line's own table, if there is none. */
 	readonly tableKey?: string
 }

@@ -82,7 +82,8 @@ export function openImports(folder: string, importer: Importer, host: Pick<Host,
 	}
 
 	async function inspect(id: string, settings: Omit<InspectRequest, 'path' | 'name'>, actor: Actor) {
-		const { path, name } = get(id, actor)
+		const { path, name, state } = get(id, actor)
+		if (state.state === 'done') throw new AppError('not_found', `${name} has been brought in. Its table is listed at Sources.`)
 		return { ...(await importer.inspect({ ...settings, path, name })), file: name }
 	}
 

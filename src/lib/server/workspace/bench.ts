@@ -25,6 +25,8 @@ export interface BenchTable {
 	readonly kept: boolean
 	readonly label: number
 	readonly rows: number
+	/** Whether this person may add rows at all. */
+	readonly mayAdd: boolean
 	readonly columns: readonly ShownColumn[]
 	readonly reverses: readonly string[]
 	readonly source: { readonly file: string; readonly sheet?: string; readonly at: number } | null
@@ -49,7 +51,7 @@ export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
 		const source = entry?.source && kept ? { file: entry.source.file, at: entry.source.at, ...(entry.source.sheet ? { sheet: entry.source.sheet } : {}) } : null
 		const shown = describeColumns(table, visible.map((column) => column.id), kept)
 		const reverses = table.reverses.map((each) => each.name)
-		return [{ id: table.id, name: table.name, kept, label: table.label, rows: countSeen(store, table, rights), columns: shown, reverses, source }]
+		return [{ id: table.id, name: table.name, kept, label: table.label, rows: countSeen(store, table, rights), mayAdd: rights.mayPossibly('add', table), columns: shown, reverses, source }]
 	})
 }
 

@@ -43,7 +43,7 @@
 		<input bind:this={input} class="typed" bind:value={text} aria-label="Add a line by typing what it should do" placeholder="Press / and type what the line should do, or choose:" />
 		<p class="kinds">
 			{#each kinds as sentence (sentence.kind.kind)}
-				<button type="button" title={sentence.kind.about} onclick={() => onadd(sentence.blank)}>{firstWords(sentence.kind)}…</button>
+				<button type="button" title={sentence.kind.about} onclick={() => onadd(sentence.blank)}>{firstWords(sentence.kind)}{sentence.kind.offer ? '' : '…'}</button>
 			{/each}
 		</p>
 		{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}

@@ -45,7 +45,8 @@
 		if (event.origin === location.origin && typeof line === 'string') onpoint(line)
 	}
 
-	const scaleOf = (width: Width) => Math.min(1, (room - 4) / WIDTHS[width])
+	/** The frame's own room: the padding on both sides is no part of it. */
+	const scaleOf = (width: Width) => Math.min(1, (room - 50) / WIDTHS[width])
 	const initials = (name: string) => name.split(/[\s-]+/).map((part) => part[0]).join('').slice(0, 2)
 </script>
 

@@ -77,9 +77,7 @@
 			</div>
 		{/if}
 	</div>
-	<div class="beside">
-		{@render beside?.()}
-	</div>
+	{#if beside}<div class="beside">{@render beside()}</div>{/if}
 	<div class="tools">
 		{#if onmove}
 			<button onclick={() => onmove?.(-1)} aria-label="Move line {number} up" title="Move up (Alt ↑)">↑</button>
@@ -92,9 +90,12 @@
 <style>
 	.line {
 		display: grid;
-		grid-template-columns: 40px minmax(0, 1fr) auto auto;
+		grid-template-columns: 40px minmax(0, 1fr) auto;
 		border-bottom: 1px solid var(--zinc-2);
 		background: var(--paper);
+	}
+	.line:has(.beside) {
+		grid-template-columns: 40px minmax(0, 1fr) 13rem auto;
 	}
 	.line.open,
 	.line.marked {
@@ -163,10 +164,7 @@
 	.beside {
 		padding: 0.8rem 1rem;
 		font-size: 0.92rem;
-		max-width: 15rem;
-	}
-	.beside:empty {
-		padding: 0;
+		border-left: 1px solid var(--zinc-2);
 	}
 	.tools {
 		display: flex;

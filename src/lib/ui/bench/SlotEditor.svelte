@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** What opens under a slot: the control that fits what may stand in it. */
 	import { VERBS } from '$lib/core/access/types.ts'
+	import { orderWords } from '$lib/core/sentence/print.ts'
 	import type { LineValue, NamedColumn, Slot, Vocabulary } from '$lib/core/sentence/types.ts'
 	import ColumnsEditor from './ColumnsEditor.svelte'
 	import ChildrenEditor from './ChildrenEditor.svelte'
@@ -22,6 +23,7 @@
 	const columns = $derived<readonly NamedColumn[]>(vocabulary.tables.find((each) => each.id === table)?.columns ?? [])
 	const scope = $derived((value ?? { kind: 'all' }) as { kind: 'all' | 'only' | 'except'; columns?: number[] })
 	const sort = $derived(value as { column: number; descending: boolean } | null)
+	const order = $derived(orderWords(columns.find((column) => column.id === sort?.column)?.type))
 	const does = $derived(value as { kind: 'open' | 'run'; screen?: string; routine?: string } | null)
 
 	function choose(next: unknown) {
@@ -76,8 +78,8 @@
 	</div>
 	{#if sort}
 		<div class="choices two">
-			<button class:on={!sort.descending} onclick={() => onchange({ ...sort, descending: false })}>first first (A to Z, soonest, smallest)</button>
-			<button class:on={sort.descending} onclick={() => onchange({ ...sort, descending: true })}>last first (Z to A, latest, largest)</button>
+			<button class:on={!sort.descending} onclick={() => onchange({ ...sort, descending: false })}>{order[0]}</button>
+			<button class:on={sort.descending} onclick={() => onchange({ ...sort, descending: true })}>{order[1]}</button>
 		</div>
 	{/if}
 {:else if slot.type === 'verbs'}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** A file before it is brought in: its rows as they stand, what was read into them, and what is to be settled. */
-	import { goto, invalidateAll } from '$app/navigation'
+	import { goto, invalidate } from '$app/navigation'
 	import { onDestroy, untrack } from 'svelte'
 	import { makeScreens } from '$lib/core/app/make-screens.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
@@ -56,7 +56,7 @@
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		status = answer.value
 		if (status.state === 'running') timer = setTimeout(follow, 250)
-		else if (status.state === 'done') await invalidateAll()
+		else if (status.state === 'done') await invalidate('app:bench')
 		else if (status.state === 'failed') {
 			wrong = status.message
 			status = { state: 'given' }

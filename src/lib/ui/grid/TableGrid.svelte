@@ -269,11 +269,11 @@
 	<header>
 		<h1>{table.name}</h1>
 		<p class="quiet">
-			{table.rows.toLocaleString('en-GB')} rows · {columns.length} columns{table.source ? ` · from ${table.source.file}` : ''}{table.kept ? '' : ' · kept by somebody else'}
+			{table.rows.toLocaleString('en-GB')} rows · {columns.length} {columns.length === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept ? '' : ' · kept by somebody else'}
 		</p>
 		<span class="gap"></span>
 		<button class="btn" onclick={undo} disabled={past.length === 0}>Undo</button>
-		<button class="btn" onclick={addRow}>Add a row</button>
+		{#if table.mayAdd}<button class="btn" onclick={addRow}>Add a row</button>{/if}
 		<button class="btn" onclick={removeRow} disabled={!rows[at.row]?.may?.remove}>Remove row {at.row + 1}</button>
 		<a class="btn" href="/export/{table.id}" download>Export CSV</a>
 	</header>

@@ -20,7 +20,7 @@
 	const path = $derived(`${page.base}/${screen.id}`)
 
 	function point(id: string) {
-		if (page.looking) window.parent.postMessage({ tinShedLine: id }, window.location.origin)
+		if (page.lookingAs !== null) window.parent.postMessage({ tinShedLine: id }, window.location.origin)
 	}
 </script>
 

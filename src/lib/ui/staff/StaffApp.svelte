@@ -30,8 +30,8 @@
 <svelte:head><title>{main.screen?.title ?? main.app.name} · {main.app.name}</title></svelte:head>
 
 <div class="app" style:--paint="var(--{main.app.colour})">
-	{#if page.looking}
-		<p class="looking">The Lookout: read as somebody else, on the live data. Nothing is saved here.</p>
+	{#if page.lookingAs !== null}
+		<p class="looking">Lookout: as {page.lookingAs} sees it. Nothing is saved.</p>
 	{/if}
 	<header>
 		<button class="name" aria-expanded={contents} onclick={() => (contents = !contents)}>{main.app.name} <span aria-hidden="true">▾</span></button>
@@ -41,15 +41,15 @@
 			{/each}
 		</nav>
 		<span class="gap"></span>
-		{#if !page.looking}<a class="waits" href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a>{/if}
-		<span class="who">{user?.name ?? ''}</span>
+		{#if page.lookingAs === null}<a class="waits" href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a>{/if}
+		<span class="who">{page.lookingAs ?? user?.name ?? ''}</span>
 	</header>
 	{#if contents}
 		<nav class="contents" aria-label="All screens">
 			{#each main.screens as screen (screen.id)}
 				<a href="{base}/{screen.id}" onclick={() => (contents = false)}>{screen.title}</a>
 			{/each}
-			{#if !page.looking}<a href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a><a href="/">All apps</a>{/if}
+			{#if page.lookingAs === null}<a href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a><a href="/">All apps</a>{/if}
 		</nav>
 	{/if}
 	<main class:split={beside?.screen}>

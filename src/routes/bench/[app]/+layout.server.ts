@@ -3,7 +3,7 @@ import { getBuilder } from '$lib/server/signed-in.ts'
 
 /** What every bay of the Bench works with: the draft, the tables, and the names that sentences use. */
 export async function load({ locals, params, depends }) {
-	depends('bench')
+	depends('app:bench')
 	const actor = getBuilder(locals)
 	const app = Number(params.app)
 	const { host, now } = locals

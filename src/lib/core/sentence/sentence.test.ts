@@ -1,0 +1,68 @@
+import { describe, expect, test } from 'vitest'
+import { ACCESS_LINE } from '../access/sentence.ts'
+import { SCREEN_LINES } from '../app/lines/all.ts'
+import { SEND_STEP, SET_STEP } from '../routine/sentences.ts'
+import { parseLine } from './parse.ts'
+import { printText } from './print.ts'
+import type { Vocabulary } from './types.ts'
+
+const vocabulary: Vocabulary = {
+	tables: [
+		{
+			id: 5,
+			name: 'Moorings',
+			columns: [
+				{ id: 17, name: 'Code', type: 'code' },
+				{ id: 18, name: 'Next due', type: 'date' },
+				{ id: 19, name: 'Arrears', type: 'money' }
+			]
+		}
+	],
+	roles: [
+		{ id: 1, name: 'Divers' },
+		{ id: 2, name: 'Berth clerks' }
+	],
+	screens: [{ id: 's1', title: 'Mooring sheet' }],
+	routines: [{ id: 'r1', name: 'Looked today' }]
+}
+
+describe('a sentence that is typed comes out as the line it says, and prints as it was typed', () => {
+	test.each([
+		['Divers may see every row, all columns'],
+		['Divers may see and add rows where Next due < TODAY(), only Code, Next due'],
+		['Berth clerks may see rows where Code <> "X, only a name", all columns but Arrears'],
+		['Divers may change rows where Code = me.code, all columns; after a change Arrears = 0']
+	])('access: %s', (typed) => {
+		const parsed = parseLine(typed, [ACCESS_LINE], vocabulary, 5)
+		expect(parsed).toMatchObject({ ok: true })
+		if (parsed.ok) expect(printText(ACCESS_LINE.kind, parsed.line, vocabulary, 5)).toContain(typed)
+	})
+
+	test.each([
+		['Heading Due this week', { kind: 'heading', text: 'Due this week' }],
+		[
+			'List of Moorings where Next due <= TODAY() + 7, by Next due, soonest first; each row shows Code, Arrears; a tap opens Mooring sheet',
+			{ kind: 'list', table: 5, where: 'Next due <= TODAY() + 7', sort: { column: 18, descending: false }, columns: [17, 19], opens: 's1' }
+		],
+		['List of moorings', { kind: 'list', table: 5, where: '', sort: null, columns: [], opens: null }],
+		['Button Looked runs Looked today', { kind: 'button', label: 'Looked', does: { kind: 'run', routine: 'r1' } }],
+		['Form that adds to Moorings, asking for Code and Arrears', { kind: 'form', table: 5, columns: [17, 19] }]
+	])('screen: %s', (typed, wanted) => {
+		expect(parseLine(typed, SCREEN_LINES, vocabulary)).toMatchObject({ ok: true, line: wanted })
+	})
+
+	test.each([
+		['Set Code to "A" & Arrears', SET_STEP, { column: 17, formula: '"A" & Arrears' }],
+		['Send Harbour.Master the message Look at {Code}, saying It is due.', SEND_STEP, { to: 'Harbour.Master', subject: 'Look at {Code}', body: 'It is due.' }]
+	])('step: %s', (typed, kind, wanted) => {
+		expect(parseLine(typed, [kind], vocabulary, 5)).toMatchObject({ ok: true, line: wanted })
+	})
+
+	test.each([
+		['List of Mornings', 'There is no table "Mornings". Did you mean "Moorings"?'],
+		['Dance with Moorings', 'No line begins like that.']
+	])('what cannot be read is said: %s', (typed, message) => {
+		const parsed = parseLine(typed, SCREEN_LINES, vocabulary)
+		expect(parsed.ok ? '' : parsed.message).toContain(message)
+	})
+})

@@ -1,0 +1,35 @@
+import { fail } from '@sveltejs/kit'
+import { AppError } from '$lib/core/app-error.ts'
+import { getBuilder } from '$lib/server/signed-in.ts'
+
+export async function load({ locals, params }) {
+	getBuilder(locals)
+	const app = Number(params.app)
+	const [findings, releases] = await Promise.all([locals.host.read('checkDraft', { app }), locals.host.read('releases', { app })])
+	return { findings, releases }
+}
+
+export const actions = {
+	release: async ({ request, locals, params }) => {
+		const actor = getBuilder(locals)
+		const note = String((await request.formData()).get('note') ?? '').slice(0, 500)
+		return answer(async () => ({ released: await locals.host.write('releaseApp', { app: Number(params.app), note, actor, now: locals.now }) }))
+	},
+	putBack: async ({ request, locals, params }) => {
+		const actor = getBuilder(locals)
+		const number = Number((await request.formData()).get('number'))
+		return answer(async () => {
+			await locals.host.write('putBackRelease', { app: Number(params.app), number, actor, now: locals.now })
+			return { putBack: number }
+		})
+	}
+}
+
+async function answer<T>(work: () => Promise<T>) {
+	try {
+		return await work()
+	} catch (error) {
+		if (error instanceof AppError) return fail(422, { message: error.message })
+		throw error
+	}
+}

@@ -1,0 +1,94 @@
+<script lang="ts">
+	import { enhance } from '$app/forms'
+	import { showMoment } from '$lib/ui/dates.ts'
+	import { useDraft } from '$lib/ui/bench/draft.svelte.ts'
+
+	let { data, form } = $props()
+
+	const draft = useDraft()
+	const mistakes = $derived(data.findings.filter((finding) => finding.weight === 'mistake'))
+	const remarks = $derived(data.findings.filter((finding) => finding.weight === 'remark'))
+	const result = $derived(form as { message?: string; released?: number; putBack?: number } | null)
+
+	// What the layout read after a release says whether the draft is still ahead.
+	$effect(() => {
+		draft.ahead = data.draft.ahead
+	})
+</script>
+
+<div class="page">
+	<section>
+		<h1>Check and release</h1>
+		<p class="quiet">
+			{data.draft.live === null ? 'Nothing is released yet: staff see nothing of this app.' : `Staff use release ${data.draft.live}.`}
+			Access is no part of a release: it is in force as soon as its lines are saved.
+		</p>
+		{#if data.findings.length === 0}<p><span class="stamp good">good</span> The check found nothing.</p>{/if}
+		{#each mistakes as finding (finding.place + finding.message)}
+			<p class="finding"><span class="stamp bad">mend</span> <strong>{finding.place}:</strong> {finding.message}</p>
+		{/each}
+		{#each remarks as finding (finding.place + finding.message)}
+			<p class="finding"><span class="stamp look">look</span> <strong>{finding.place}:</strong> {finding.message}</p>
+		{/each}
+		<form method="POST" action="?/release" use:enhance>
+			<label for="note">What has changed, for those who look later</label>
+			<input id="note" name="note" class="field" maxlength="500" />
+			{#if result?.message}<p class="says-wrong" role="alert">{result.message}</p>{/if}
+			{#if result?.released}<p role="status"><span class="stamp good">released</span> Release {result.released} is live.</p>{/if}
+			{#if result?.putBack}<p role="status"><span class="stamp good">put back</span> Release {result.putBack} is live again. Access stayed as it was.</p>{/if}
+			<button class="btn main" disabled={mistakes.length > 0 || !data.draft.ahead}>
+				{mistakes.length > 0 ? 'Mend what is marked first' : data.draft.ahead ? `Release as no. ${(data.releases[0]?.number ?? 0) + 1}` : 'Nothing new to release'}
+			</button>
+		</form>
+	</section>
+	<section>
+		<h2>Releases</h2>
+		{#if data.releases.length === 0}
+			<p class="quiet">There is none yet.</p>
+		{:else}
+			<table class="ruled">
+				<thead><tr><th>No.</th><th>Made</th><th>By</th><th>What changed</th><th></th></tr></thead>
+				<tbody>
+					{#each data.releases as release (release.number)}
+						<tr>
+							<td><strong>{release.number}</strong> {#if release.number === data.draft.live}<span class="stamp good">live</span>{/if}</td>
+							<td>{showMoment(release.madeAt)}</td>
+							<td>{release.madeBy}</td>
+							<td>{release.note}</td>
+							<td>
+								{#if release.number !== data.draft.live}
+									<form method="POST" action="?/putBack" use:enhance><button class="btn" name="number" value={release.number}>Put back</button></form>
+								{/if}
+							</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		{/if}
+	</section>
+</div>
+
+<style>
+	.page {
+		padding: 1.1rem 1.5rem 2rem;
+		display: grid;
+		gap: 2rem;
+		max-width: 62rem;
+	}
+	section {
+		display: grid;
+		gap: 0.7rem;
+	}
+	.finding {
+		padding-left: 0.2rem;
+	}
+	form {
+		display: grid;
+		gap: 0.5rem;
+		justify-items: start;
+		max-width: 34rem;
+	}
+	label {
+		font-weight: 600;
+	}
+</style>

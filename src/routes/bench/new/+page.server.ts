@@ -1,0 +1,30 @@
+import { fail, redirect } from '@sveltejs/kit'
+import { z } from 'zod'
+import { COLOURS } from '$lib/core/app/document.ts'
+import { getBuilder } from '$lib/server/signed-in.ts'
+
+export async function load({ locals }) {
+	const actor = getBuilder(locals)
+	const bench = await locals.host.read('bench', { actor, now: locals.now })
+	return { tables: bench.tables.map(({ id, name, rows, kept }) => ({ id, name, rows, kept })) }
+}
+
+const newSchema = z.object({
+	name: z.string().trim().min(1, 'Give the app a name.').max(80),
+	about: z.string().trim().max(200),
+	colour: z.enum(COLOURS),
+	tables: z.array(z.coerce.number().int())
+})
+
+export const actions = {
+	default: async ({ request, locals }) => {
+		const actor = getBuilder(locals)
+		const form = await request.formData()
+		const asked = { name: form.get('name'), about: form.get('about') ?? '', colour: form.get('colour'), tables: form.getAll('table') }
+		const parsed = newSchema.safeParse(asked)
+		if (!parsed.success) return fail(422, { message: parsed.error.issues[0]?.message ?? 'Something is missing.', name: String(asked.name ?? '') })
+		const { tables, ...app } = parsed.data
+		const id = await locals.host.write('addApp', { app, tables, actor, now: locals.now })
+		redirect(303, tables.length > 0 ? `/bench/${id}/screens` : `/bench/${id}/sources`)
+	}
+}

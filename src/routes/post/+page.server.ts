@@ -1,0 +1,6 @@
+import { getActor } from '$lib/server/signed-in.ts'
+
+export async function load({ locals, depends }) {
+	depends('app:post')
+	return { tray: await locals.host.read('tray', { actor: getActor(locals) }), origin: locals.host.origin }
+}

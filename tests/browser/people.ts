@@ -1,0 +1,13 @@
+import type { Browser, Page } from '@playwright/test'
+
+/** A page of its own for one of the demo's people, signed in through the chooser. */
+export async function signIn(browser: Browser, name: string, viewport = { width: 1280, height: 800 }): Promise<Page> {
+	const context = await browser.newContext({ viewport })
+	const page = await context.newPage()
+	await page.goto('/sign-in')
+	await page.getByRole('button', { name, exact: true }).click()
+	await page.waitForURL((url) => url.pathname === '/')
+	return page
+}
+
+export const PHONE = { width: 390, height: 844 }
