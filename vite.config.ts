@@ -10,6 +10,7 @@ export default defineConfig({
 		include: ['src/**/*.test.ts', 'tests/unit/**/*.test.ts'],
 		environment: 'node',
 		expect: { requireAssertions: true },
-		testTimeout: 60_000
+		testTimeout: 60_000,
+		hookTimeout: 60_000
 	}
 })

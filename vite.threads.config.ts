@@ -21,7 +21,8 @@ export default defineConfig({
 				'make-demo': 'demo/run-make-demo.ts',
 				'check-values': 'src/lib/server/commands/check-values.ts',
 				backup: 'src/lib/server/commands/backup.ts',
-				restore: 'src/lib/server/commands/restore.ts'
+				restore: 'src/lib/server/commands/restore.ts',
+				'queue-trial': 'tests/support/queue-trial.ts'
 			},
 			output: { entryFileNames: '[name].js', chunkFileNames: 'shared/[name]-[hash].js' }
 		}

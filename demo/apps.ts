@@ -23,7 +23,22 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 				id: 'sheet-1',
 				kind: 'record',
 				table: moorings,
-				columns: ['Harbour', 'Type', 'Depth', 'Position', 'Last look', 'Next due', 'Chain', 'Chain read', 'Worn', 'Times inspected', 'Holder', 'Holder phone', 'Arrears', 'Note'].map(mooring)
+				columns: [
+					'Harbour',
+					'Type',
+					'Depth',
+					'Position',
+					'Last look',
+					'Next due',
+					'Chain',
+					'Chain read',
+					'Worn',
+					'Times inspected',
+					'Holder',
+					'Holder phone',
+					'Arrears',
+					'Note'
+				].map(mooring)
 			},
 			{ id: 'sheet-2', kind: 'button', label: 'Looked at today', does: { kind: 'run', routine: 'looked' } }
 		]
@@ -87,7 +102,14 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 			{
 				id: 'inspection',
 				title: 'Inspection sheet',
-				lines: [{ id: 'inspection-1', kind: 'record', table: inspections, columns: ['Mooring', 'Date', 'Diver', 'Verdict', 'Chain read', 'Remark'].map(inspection) }]
+				lines: [
+					{
+						id: 'inspection-1',
+						kind: 'record',
+						table: inspections,
+						columns: ['Mooring', 'Date', 'Diver', 'Verdict', 'Chain read', 'Remark'].map(inspection)
+					}
+				]
 			},
 			{
 				id: 'inspect',
@@ -162,7 +184,11 @@ export function spending({ requests, request, items, item }: SpendTables): AppDo
 					{ id: 'requests-3', kind: 'button', label: 'Ask for money', does: { kind: 'open', screen: 'ask' } }
 				]
 			},
-			{ id: 'request', title: 'Request', lines: [{ id: 'request-1', kind: 'record', table: requests, columns: shown }] },
+			{
+				id: 'request',
+				title: 'Request',
+				lines: [{ id: 'request-1', kind: 'record', table: requests, columns: shown }]
+			},
 			{
 				id: 'ask',
 				title: 'Ask',

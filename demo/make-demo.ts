@@ -36,7 +36,8 @@ const SEED = 1871
 
 export async function makeDemo(folder: string, now: number): Promise<void> {
 	mkdirSync(folder, { recursive: true, mode: 0o700 })
-	for (const name of ['workspace.db', 'workspace.db-wal', 'workspace.db-shm']) rmSync(join(folder, name), { force: true })
+	for (const name of ['workspace.db', 'workspace.db-wal', 'workspace.db-shm'])
+		rmSync(join(folder, name), { force: true })
 	const store = openStore(openForWriting(join(folder, 'workspace.db')), openRowIds(Buffer.from(readKey(folder), 'hex')))
 	// A demo may be made anew at any time: speed counts here, and a torn one is simply made again.
 	store.db.pragma('synchronous = OFF')
@@ -80,10 +81,17 @@ function makePeople(store: Store, now: number): World {
 	hold(store, steward, demo.ROLE_IDS.Stewards)
 	for (const person of PEOPLE) {
 		if (people.has(person.name)) continue
-		const id = add(store, steward, PEOPLE_TABLE, { [PERSON_NAME]: person.name, [PERSON_EMAIL]: emailOf(person.name) }, now)
+		const id = add(
+			store,
+			steward,
+			PEOPLE_TABLE,
+			{ [PERSON_NAME]: person.name, [PERSON_EMAIL]: emailOf(person.name) },
+			now
+		)
 		people.set(person.name, store.ids.fromId(PEOPLE_TABLE, id) ?? 0)
 	}
-	for (const { name, roles } of PEOPLE) for (const role of roles) hold(store, people.get(name) ?? 0, demo.ROLE_IDS[role])
+	for (const { name, roles } of PEOPLE)
+		for (const role of roles) hold(store, people.get(name) ?? 0, demo.ROLE_IDS[role])
 	const builder = people.get('Saskia Holm') ?? 0
 	const document = store.workspace().document
 	saveWorkspace(store, { ...document, roles: [...document.roles, ...demo.DEMO_ROLES] }, { now, by: builder })
@@ -108,25 +116,47 @@ function makeHarbours(store: Store, people: ReadonlyMap<string, number>, builder
 	const harbourIds = new Map<string, string>()
 	for (const { name, master, controller } of HARBOURS) {
 		const person = (who: string) => ({ id: store.ids.toId(PEOPLE_TABLE, people.get(who) ?? 0) })
-		harbourIds.set(name, add(store, builder, harbours, { [column('Name')]: name, [column('Master')]: person(master), [column('Controller')]: person(controller) }, now))
+		harbourIds.set(
+			name,
+			add(
+				store,
+				builder,
+				harbours,
+				{ [column('Name')]: name, [column('Master')]: person(master), [column('Controller')]: person(controller) },
+				now
+			)
+		)
 	}
 	givePeopleHarbours(store, { people, harbours, harbourIds, now })
 	return { harbours, harbourIds }
 }
 
-function givePeopleHarbours(store: Store, given: { people: ReadonlyMap<string, number>; harbours: number; harbourIds: ReadonlyMap<string, string>; now: number }): void {
+function givePeopleHarbours(
+	store: Store,
+	given: { people: ReadonlyMap<string, number>; harbours: number; harbourIds: ReadonlyMap<string, string>; now: number }
+): void {
 	const { document } = store.workspace()
 	const column: ColumnEntry = { id: 3, name: 'Harbour', type: 'reference', to: given.harbours, reverseName: 'people' }
-	const tables = document.tables.map((table) => (table.id === PEOPLE_TABLE ? { ...table, columns: [...table.columns, column] } : table))
+	const tables = document.tables.map((table) =>
+		table.id === PEOPLE_TABLE ? { ...table, columns: [...table.columns, column] } : table
+	)
 	saveWorkspace(store, { ...document, tables }, { now: given.now, by: null })
 	const steward = given.people.get('Ailith Brand') ?? 0
 	const lines = demo.harbourLines().map((line, i) => ({ ...line, id: `harbours ${i}`, table: given.harbours }))
-	saveWorkspace(store, { ...store.workspace().document, lines: [...document.lines, ...lines] }, { now: given.now, by: null })
+	saveWorkspace(
+		store,
+		{ ...store.workspace().document, lines: [...document.lines, ...lines] },
+		{ now: given.now, by: null }
+	)
 	for (const { name, harbour } of PEOPLE) {
 		if (harbour === null) continue
 		const row = store.ids.toId(PEOPLE_TABLE, given.people.get(name) ?? 0)
 		const cells = [{ column: 3, value: { id: given.harbourIds.get(harbour) ?? '' } }]
-		changeRows(store, [{ kind: 'change', table: PEOPLE_TABLE, row, cells }], { actor: { person: steward }, now: given.now, through: 'demo' })
+		changeRows(store, [{ kind: 'change', table: PEOPLE_TABLE, row, cells }], {
+			actor: { person: steward },
+			now: given.now,
+			through: 'demo'
+		})
 	}
 }
 
@@ -148,15 +178,24 @@ async function bringInRegister(store: Store, world: World, path: string, now: nu
 			places: column.places,
 			choices: column.choices ? [...column.choices] : undefined,
 			writing: column.writing,
-			fixes: column.doubts.flatMap((doubt): [string, string][] => ('proposed' in doubt ? [[doubt.text, doubt.proposed]] : []))
+			fixes: column.doubts.flatMap((doubt): [string, string][] =>
+				'proposed' in doubt ? [[doubt.text, doubt.proposed]] : []
+			)
 		}))
 	}
 	const actor = { person: world.builder }
 	const begun = beginImport(store, { plan, actor })
 	const watch = { onProgress: () => undefined, isStopped: () => false }
-	const { rows } = await bringIn({ path, name, plan, begun, now, person: world.builder }, async (batch) => writeBatch(store, batch), watch)
+	const { rows } = await bringIn(
+		{ path, name, plan, begun, now, person: world.builder },
+		async (batch) => writeBatch(store, batch),
+		watch
+	)
 	const { table } = finishImport(store, { begun, plan, file: name, rows, actor, now })
-	const harbour = store.workspace().catalogue.tables.get(table)?.columns.find((column) => column.name === 'Harbour')
+	const harbour = store
+		.workspace()
+		.catalogue.tables.get(table)
+		?.columns.find((column) => column.name === 'Harbour')
 	toReference(store, { table, column: harbour?.id ?? 0, to: world.harbours, fixes: [], actor, now })
 	return table
 }
@@ -173,14 +212,21 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 	const inspections = addTable(store, { name: 'Inspections', columns: demo.inspectionColumns(moorings), ...by })
 	const requests = addTable(store, { name: 'Spend requests', columns: demo.spendColumns(world.harbours), ...by })
 	const items = addTable(store, { name: 'Spend items', columns: demo.SPEND_LINE_COLUMNS(requests), ...by })
-	const compute = (name: string, formula: string) => addColumn(store, { table: moorings, column: { name, type: 'computed', formula } satisfies NewColumn, ...by })
+	const compute = (name: string, formula: string) =>
+		addColumn(store, { table: moorings, column: { name, type: 'computed', formula } satisfies NewColumn, ...by })
 	compute('Next due', 'EDATE(Last look; IF(Type = "Pontoon"; 24; 12))')
 	compute('Worn', '(Chain - Chain read) / Chain')
 	compute('Times inspected', 'COUNT(inspections)')
 	const column = columnsOf(store, moorings)
-	const named = new Map(['Last look', 'Chain read', 'Note', 'Code', 'Harbour', 'Holder', 'Holder phone', 'Arrears'].map((name) => [name, column(name)]))
+	const named = new Map(
+		['Last look', 'Chain read', 'Note', 'Code', 'Harbour', 'Holder', 'Holder phone', 'Arrears'].map((name) => [
+			name,
+			column(name)
+		])
+	)
 	const { document } = store.workspace()
-	const place = (table: number, lines: ReturnType<typeof demo.harbourLines>) => lines.map((line, i) => ({ ...line, table, id: `line ${table} ${i + 1}` }))
+	const place = (table: number, lines: ReturnType<typeof demo.harbourLines>) =>
+		lines.map((line, i) => ({ ...line, table, id: `line ${table} ${i + 1}` }))
 	const lines = [
 		...place(moorings, demo.mooringLines(named)),
 		...place(inspections, demo.inspectionLines()),
@@ -196,12 +242,21 @@ interface Making {
 	readonly now: number
 }
 
-const REMARKS = ['Pin moused, no play.', 'Links free, no necking.', 'Swivel stiff, turned by hand.', 'Riser worn at the third link.', 'Chafe guard split.', 'Sinker dragged a metre south.']
+const REMARKS = [
+	'Pin moused, no play.',
+	'Links free, no necking.',
+	'Swivel stiff, turned by hand.',
+	'Riser worn at the third link.',
+	'Chafe guard split.',
+	'Sinker dragged a metre south.'
+]
 
 /** Some 1,900 inspections over six years, by the divers of each harbour. */
 function fillInspections(store: Store, world: World, { moorings, inspections }: Tables, { random, now }: Making): void {
 	const column = columnsOf(store, inspections)
-	const rows = store.db.prepare(`SELECT m.n, m.c${columnsOf(store, moorings)('Code')} AS code FROM t${moorings} AS m ORDER BY m.n`).all() as { n: number; code: string }[]
+	const rows = store.db
+		.prepare(`SELECT m.n, m.c${columnsOf(store, moorings)('Code')} AS code FROM t${moorings} AS m ORDER BY m.n`)
+		.all() as { n: number; code: string }[]
 	for (const { n, code } of rows) {
 		const harbour = HARBOURS.find((each) => code.startsWith(each.prefix))?.name
 		const divers = PEOPLE.filter((person) => person.roles.includes('Divers') && person.harbour === harbour)
@@ -226,7 +281,12 @@ function fillInspections(store: Store, world: World, { moorings, inspections }: 
 
 function makeApps(store: Store, world: World, { moorings, inspections, requests, items }: Tables, now: number): void {
 	const by = { actor: { person: world.builder }, now: now - 300 * DAY }
-	const care = mooringCare({ moorings, mooring: columnsOf(store, moorings), inspections, inspection: columnsOf(store, inspections) })
+	const care = mooringCare({
+		moorings,
+		mooring: columnsOf(store, moorings),
+		inspections,
+		inspection: columnsOf(store, inspections)
+	})
 	const spend = spending({ requests, request: columnsOf(store, requests), items, item: columnsOf(store, items) })
 	for (const document of [care, spend]) {
 		const app = addAppFrom(store, { document, ...by })
@@ -234,12 +294,27 @@ function makeApps(store: Store, world: World, { moorings, inspections, requests,
 	}
 }
 
-const WANTED = ['Crane hire, lift week', '25 mm chain, 4 × 30 m', 'Swivels, 22 mm', 'Antifoul for the workboat', 'Pick-up buoys', 'Shackles and mousing wire', 'Diver’s drysuit seals', 'Survey of the drying berths', 'Fender timber', 'Paint for leading marks', 'Workboat service', 'Tide gauge battery']
+const WANTED = [
+	'Crane hire, lift week',
+	'25 mm chain, 4 × 30 m',
+	'Swivels, 22 mm',
+	'Antifoul for the workboat',
+	'Pick-up buoys',
+	'Shackles and mousing wire',
+	'Diver’s drysuit seals',
+	'Survey of the drying berths',
+	'Fender timber',
+	'Paint for leading marks',
+	'Workboat service',
+	'Tide gauge battery'
+]
 
 /** 140 spend requests; all but the last few weeks' are decided. */
 function fillRequests(store: Store, world: World, { requests }: Tables, { random, now }: Making): void {
 	const column = columnsOf(store, requests)
-	const askers = PEOPLE.filter((person) => person.harbour !== null && !person.roles.includes('Finance') && !person.roles.includes('Builders'))
+	const askers = PEOPLE.filter(
+		(person) => person.harbour !== null && !person.roles.includes('Finance') && !person.roles.includes('Builders')
+	)
 	for (let i = 0; i < 140; i++) {
 		const at = now - (140 - i) * 3 * DAY - random.below(2 * DAY)
 		const asker = random.pick(askers)
@@ -252,7 +327,12 @@ function fillRequests(store: Store, world: World, { requests }: Tables, { random
 			[column('Amount')]: count * each,
 			[column('Cost code')]: random.pick(demo.COST_CODES),
 			[column('Needed by')]: new Date(at + (10 + random.below(60)) * DAY).toISOString().slice(0, 10),
-			[column('Why')]: random.pick(['Due before the spring tides.', 'The old one was condemned by the diver.', 'Cheaper now than after Easter.', 'Holder has paid for the work already.'])
+			[column('Why')]: random.pick([
+				'Due before the spring tides.',
+				'The old one was condemned by the diver.',
+				'Cheaper now than after Easter.',
+				'Holder has paid for the work already.'
+			])
 		}
 		add(store, world.people.get(asker.name) ?? 0, requests, cells, at)
 		if (i < 128) decide(store, world, { at: at + (1 + random.below(4)) * DAY, random })
@@ -284,13 +364,22 @@ function deliverPast(store: Store): void {
 
 function columnsOf(store: Store, table: number): (name: string) => number {
 	return (name) => {
-		const column = store.workspace().catalogue.tables.get(table)?.columns.find((each) => each.name === name)
+		const column = store
+			.workspace()
+			.catalogue.tables.get(table)
+			?.columns.find((each) => each.name === name)
 		if (!column) throw new Error(`Cannot find column "${name}" in the demo's table "${table}"`)
 		return column.id
 	}
 }
 
-function add(store: Store, person: number, table: number, cells: Record<number, CellChange['value']>, now: number): string {
+function add(
+	store: Store,
+	person: number,
+	table: number,
+	cells: Record<number, CellChange['value']>,
+	now: number
+): string {
 	const list = Object.entries(cells).map(([column, value]) => ({ column: Number(column), value }))
 	const [added] = changeRows(store, [{ kind: 'add', table, cells: list }], { actor: { person }, now, through: 'demo' })
 	return added?.row ?? ''

@@ -5,7 +5,15 @@ export interface DemoPerson {
 	readonly harbour: string | null
 }
 
-export type DemoRole = 'Builders' | 'Stewards' | 'Harbour masters' | 'Divers' | 'Berth clerks' | 'Stores keepers' | 'Finance' | 'Trust manager'
+export type DemoRole =
+	| 'Builders'
+	| 'Stewards'
+	| 'Harbour masters'
+	| 'Divers'
+	| 'Berth clerks'
+	| 'Stores keepers'
+	| 'Finance'
+	| 'Trust manager'
 
 export const HARBOURS = [
 	{ name: 'Varrow Quay', prefix: 'VQ', master: 'Osric Vane', controller: 'Petra Nankivell', moorings: 97 },

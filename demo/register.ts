@@ -6,11 +6,40 @@ import ExcelJS from 'exceljs'
 import { HARBOURS } from './people.ts'
 import type { Random } from './random.ts'
 
-const HEADINGS = ['Code', 'Harbour', 'Type', 'Depth (m)', 'Position', 'Last look', 'Chain (mm)', 'Chain read (mm)', 'Holder', 'Holder phone', 'Arrears', 'Note', 'Old ref']
+const HEADINGS = [
+	'Code',
+	'Harbour',
+	'Type',
+	'Depth (m)',
+	'Position',
+	'Last look',
+	'Chain (mm)',
+	'Chain read (mm)',
+	'Holder',
+	'Holder phone',
+	'Arrears',
+	'Note',
+	'Old ref'
+]
 const TYPES = ['Swinging', 'Trot', 'Drying', 'Pontoon']
 const CHAINS = [16, 19, 22, 25, 28, 32]
 const FIRST = ['R.', 'B.', 'L.', 'P.', 'S.', 'D.', 'N.', 'K.', 'M.', 'A.', 'T.', 'E.']
-const LAST = ['Tolland', 'Oyewole', 'Ferraby', 'Okorie', 'Lindmark', 'Haverstock', 'Abbas', 'Rowntree', 'Machen', 'Quell', 'Brandreth', 'Skerry Sailing', 'Penhale & Daughter', 'Tern Charters']
+const LAST = [
+	'Tolland',
+	'Oyewole',
+	'Ferraby',
+	'Okorie',
+	'Lindmark',
+	'Haverstock',
+	'Abbas',
+	'Rowntree',
+	'Machen',
+	'Quell',
+	'Brandreth',
+	'Skerry Sailing',
+	'Penhale & Daughter',
+	'Tern Charters'
+]
 const PLACES = { VQ: [50.312, -4.11], NH: [50.3388, -4.091], GS: [50.296, -4.144], OS: [50.301, -4.17] } as const
 
 export type RegisterRow = readonly (string | number | Date | null)[]
@@ -48,7 +77,15 @@ function registerRow(random: Random, harbour: (typeof HARBOURS)[number], i: numb
 		held ? `${random.pick(FIRST)} ${random.pick(LAST)}` : null,
 		held ? `01632 960${String(random.below(1000)).padStart(3, '0')}` : null,
 		held && random.chance(0.2) ? random.below(6000) / 10 + 20 : 0,
-		random.chance(0.15) ? random.pick(['Swivel stiff', 'Buoy faded', 'Holder wants to move', 'Check after gales', 'Fouled twice this summer']) : null,
+		random.chance(0.15)
+			? random.pick([
+					'Swivel stiff',
+					'Buoy faded',
+					'Holder wants to move',
+					'Check after gales',
+					'Fouled twice this summer'
+				])
+			: null,
 		null
 	]
 }

@@ -40,7 +40,13 @@ export function inspectionColumns(moorings: number): NewColumn[] {
 	]
 }
 
-export const COST_CODES = ['4110 Chain and tackle', '4120 Lifting and survey', '4210 Paint and buoys', '4300 Workboat', '4900 Other']
+export const COST_CODES = [
+	'4110 Chain and tackle',
+	'4120 Lifting and survey',
+	'4210 Paint and buoys',
+	'4300 Workboat',
+	'4900 Other'
+]
 
 export function spendColumns(harbours: number): NewColumn[] {
 	return [
@@ -75,11 +81,31 @@ export function mooringLines(columns: ReadonlyMap<string, number>): Line[] {
 	const ids = (...names: string[]) => names.map((name) => columns.get(name) ?? 0)
 	return [
 		{ role: ROLE_IDS['Harbour masters'], verbs: ['see', 'add', 'change'], where: 'Harbour = me.Harbour', columns: all },
-		{ role: ROLE_IDS.Divers, verbs: ['see'], where: 'Harbour = me.Harbour', columns: { kind: 'except', columns: ids('Holder phone', 'Arrears') } },
-		{ role: ROLE_IDS.Divers, verbs: ['change'], where: 'Harbour = me.Harbour', columns: { kind: 'only', columns: ids('Last look', 'Chain read', 'Note') } },
+		{
+			role: ROLE_IDS.Divers,
+			verbs: ['see'],
+			where: 'Harbour = me.Harbour',
+			columns: { kind: 'except', columns: ids('Holder phone', 'Arrears') }
+		},
+		{
+			role: ROLE_IDS.Divers,
+			verbs: ['change'],
+			where: 'Harbour = me.Harbour',
+			columns: { kind: 'only', columns: ids('Last look', 'Chain read', 'Note') }
+		},
 		{ role: ROLE_IDS['Berth clerks'], verbs: ['see'], where: '', columns: { kind: 'except', columns: ids('Arrears') } },
-		{ role: ROLE_IDS['Berth clerks'], verbs: ['change'], where: 'Harbour = me.Harbour', columns: { kind: 'only', columns: ids('Holder', 'Holder phone') } },
-		{ role: ROLE_IDS.Finance, verbs: ['see'], where: 'Arrears > 0', columns: { kind: 'only', columns: ids('Code', 'Harbour', 'Holder', 'Holder phone', 'Arrears') } },
+		{
+			role: ROLE_IDS['Berth clerks'],
+			verbs: ['change'],
+			where: 'Harbour = me.Harbour',
+			columns: { kind: 'only', columns: ids('Holder', 'Holder phone') }
+		},
+		{
+			role: ROLE_IDS.Finance,
+			verbs: ['see'],
+			where: 'Arrears > 0',
+			columns: { kind: 'only', columns: ids('Code', 'Harbour', 'Holder', 'Holder phone', 'Arrears') }
+		},
 		{ role: ROLE_IDS['Trust manager'], verbs: ['see'], where: '', columns: all }
 	]
 }
@@ -87,7 +113,12 @@ export function mooringLines(columns: ReadonlyMap<string, number>): Line[] {
 export function inspectionLines(): Line[] {
 	return [
 		{ role: ROLE_IDS.Divers, verbs: ['see', 'add'], where: 'Mooring.Harbour = me.Harbour', columns: all },
-		{ role: ROLE_IDS['Harbour masters'], verbs: ['see', 'change', 'remove'], where: 'Mooring.Harbour = me.Harbour', columns: all },
+		{
+			role: ROLE_IDS['Harbour masters'],
+			verbs: ['see', 'change', 'remove'],
+			where: 'Mooring.Harbour = me.Harbour',
+			columns: all
+		},
 		{ role: ROLE_IDS['Trust manager'], verbs: ['see'], where: '', columns: all }
 	]
 }
@@ -104,7 +135,12 @@ export function spendLines(): Line[] {
 
 export function spendItemLines(): Line[] {
 	return [
-		{ role: ROLE_IDS['Harbour masters'], verbs: ['see', 'add', 'change', 'remove'], where: 'Request.Harbour = me.Harbour', columns: all },
+		{
+			role: ROLE_IDS['Harbour masters'],
+			verbs: ['see', 'add', 'change', 'remove'],
+			where: 'Request.Harbour = me.Harbour',
+			columns: all
+		},
 		{ role: ROLE_IDS['Stores keepers'], verbs: ['see', 'add'], where: 'Request.Harbour = me.Harbour', columns: all }
 	]
 }

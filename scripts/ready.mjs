@@ -30,8 +30,14 @@ export function installPackages() {
 
 /** Builds the server and its threads, if a source is newer than the last build. */
 export function build() {
-	const built = ['build/server/index.js', 'build/threads/writer.js'].map((file) => (existsSync(file) ? statSync(file).mtimeMs : 0))
-	const newest = Math.max(...['src', 'demo', 'static', 'package.json', 'svelte.config.js', 'vite.config.ts', 'vite.threads.config.ts'].map(newestIn))
+	const built = ['build/server/index.js', 'build/threads/writer.js'].map((file) =>
+		existsSync(file) ? statSync(file).mtimeMs : 0
+	)
+	const newest = Math.max(
+		...['src', 'demo', 'static', 'package.json', 'svelte.config.js', 'vite.config.ts', 'vite.threads.config.ts'].map(
+			newestIn
+		)
+	)
 	if (Math.min(...built) > newest) return
 	console.log('Building…')
 	runQuietly('npm', ['run', 'build', '--silent'])

@@ -29,7 +29,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 	locals.user = token ? await host.read('session', { tokenHash: hashToken(token), now: locals.now }) : undefined
 	refuseForeign(request, url)
 	if (!locals.user && !OPEN_PATHS.some((path) => url.pathname === path || url.pathname.startsWith(`${path}/`))) {
-		if (request.method !== 'GET' || !request.headers.get('accept')?.includes('text/html')) error(401, 'You are signed out. Sign in again; what you typed is still on this page.')
+		if (request.method !== 'GET' || !request.headers.get('accept')?.includes('text/html'))
+			error(401, 'You are signed out. Sign in again; what you typed is still on this page.')
 		redirect(303, `/sign-in?then=${encodeURIComponent(url.pathname + url.search)}`)
 	}
 	const response = await resolve(event, { preload: ({ type }) => type === 'js' || type === 'css' || type === 'font' })
@@ -56,5 +57,12 @@ const STATUS = { not_found: 404, forbidden: 403, conflict: 409, invalid: 422, bu
 export const handleError: HandleServerError = ({ error: thrown, status, message }) => {
 	if (thrown instanceof AppError) return { message: thrown.message, status: STATUS[thrown.code] }
 	if (status !== 404) console.error(thrown)
-	return { message: status === 404 ? 'There is nothing at this address.' : message === 'Internal Error' ? 'Something went wrong on our side. Nothing was changed.' : message }
+	return {
+		message:
+			status === 404
+				? 'There is nothing at this address.'
+				: message === 'Internal Error'
+					? 'Something went wrong on our side. Nothing was changed.'
+					: message
+	}
 }

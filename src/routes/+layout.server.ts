@@ -6,6 +6,11 @@ export async function load({ locals, depends }) {
 		host.read('workspace', undefined),
 		user ? host.read('waiting', { actor: { person: user.person } }) : Promise.resolve(0)
 	])
-	const shown = user && { name: user.name, roleNames: user.roleNames, isBuilder: user.isBuilder, isSteward: user.isSteward }
+	const shown = user && {
+		name: user.name,
+		roleNames: user.roleNames,
+		isBuilder: user.isBuilder,
+		isSteward: user.isSteward
+	}
 	return { workspaceName: name, user: shown, waiting }
 }

@@ -11,7 +11,16 @@ export async function load({ locals }) {
 		host.read('cases', { actor, now })
 	])
 	const openIds = new Set(open.map((app) => app.id))
-	const apps = user.isBuilder ? all.map((app) => ({ ...app, open: openIds.has(app.id) })) : open.map((app) => ({ ...app, open: true }))
-	const sources = (bench?.tables ?? []).flatMap((table) => (table.source ? [{ table: table.name, ...table.source, rows: table.rows }] : []))
-	return { apps, sources, waitingCases: cases.waiting.slice(0, 6), decided: cases.asked.filter((each) => each.state !== 'waiting').slice(0, 5) }
+	const apps = user.isBuilder
+		? all.map((app) => ({ ...app, open: openIds.has(app.id) }))
+		: open.map((app) => ({ ...app, open: true }))
+	const sources = (bench?.tables ?? []).flatMap((table) =>
+		table.source ? [{ table: table.name, ...table.source, rows: table.rows }] : []
+	)
+	return {
+		apps,
+		sources,
+		waitingCases: cases.waiting.slice(0, 6),
+		decided: cases.asked.filter((each) => each.state !== 'waiting').slice(0, 5)
+	}
 }

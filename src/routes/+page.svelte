@@ -52,7 +52,9 @@
 							{#each data.sources as source (source.table)}
 								<tr>
 									<td><strong>{source.file}</strong></td>
-									<td class="quiet">brought in {showMoment(source.at)}{source.sheet ? ` · sheet ${source.sheet}` : ''}</td>
+									<td class="quiet"
+										>brought in {showMoment(source.at)}{source.sheet ? ` · sheet ${source.sheet}` : ''}</td
+									>
 									<td>{source.table}</td>
 									<td class="num">{source.rows.toLocaleString('en-GB')} rows</td>
 								</tr>

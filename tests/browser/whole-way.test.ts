@@ -63,7 +63,9 @@ test('from the register to a decided request', async ({ browser }) => {
 	await test.step('an app with a routine and a sign-off', async () => {
 		await builder.getByRole('link', { name: /4\s*Screens/ }).click()
 		await builder.getByLabel('Make screens from a table').selectOption('Buoys')
-		await expect(builder.getByRole('button', { name: 'Buoys sheet' })).toBeVisible()
+		await expect(
+			builder.getByRole('navigation', { name: 'Screens' }).getByRole('button', { name: 'Buoys sheet' })
+		).toBeVisible()
 
 		await builder.getByRole('link', { name: /5\s*Routines/ }).click()
 		await builder.getByRole('button', { name: 'Add one that starts with a button' }).click()
@@ -75,7 +77,7 @@ test('from the register to a decided request', async ({ browser }) => {
 		await expect(builder.locator('[data-slot="formula"]')).toHaveText('TODAY()')
 
 		await builder.getByRole('link', { name: /4\s*Screens/ }).click()
-		await builder.getByRole('button', { name: 'Buoys sheet' }).click()
+		await builder.getByRole('navigation', { name: 'Screens' }).getByRole('button', { name: 'Buoys sheet' }).click()
 		await addLine(builder, 'Button Looked today runs Looked today')
 		await expect(builder.getByRole('group', { name: 'Line 2' })).toContainText('runs Looked today')
 
@@ -91,7 +93,7 @@ test('from the register to a decided request', async ({ browser }) => {
 		await builder.getByRole('button', { name: 'Done' }).click()
 		await builder.locator('[data-slot="decider"]').click()
 		await builder.getByLabel('Formula', { exact: true }).fill('Harbour.Master')
-		await expect(builder.getByText('For GS-001')).toBeVisible()
+		await expect(builder.getByText('Osric Vane', { exact: true })).toBeVisible()
 		await builder.getByRole('button', { name: 'Done' }).click()
 		await expect(builder.locator('[data-slot="decider"]')).toHaveText('Harbour.Master')
 	})
@@ -119,8 +121,18 @@ test('from the register to a decided request', async ({ browser }) => {
 		await expect(diver.getByRole('heading', { name: 'NH-002' })).toBeVisible()
 		await diver.getByRole('button', { name: 'Looked today' }).click()
 		await expect(diver.getByText('Done.')).toBeVisible()
-		const today = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'Europe/London' }).format(new Date())
-		await expect(diver.getByRole('definition').filter({ hasText: today.replace('Sept', 'Sep') }).first()).toBeVisible()
+		const today = new Intl.DateTimeFormat('en-GB', {
+			day: 'numeric',
+			month: 'short',
+			year: 'numeric',
+			timeZone: 'Europe/London'
+		}).format(new Date())
+		await expect(
+			diver
+				.getByRole('definition')
+				.filter({ hasText: today.replace('Sept', 'Sep') })
+				.first()
+		).toBeVisible()
 	})
 
 	await test.step('a form with a gap sends nothing and keeps what was typed', async () => {
@@ -178,7 +190,11 @@ test('from the register to a decided request', async ({ browser }) => {
 		const refused = await diver.evaluate(
 			async ([id, of]) => {
 				const body = JSON.stringify({ kind: 'remove', row: id })
-				const response = await fetch(`/rows/${of}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body })
+				const response = await fetch(`/rows/${of}`, {
+					method: 'POST',
+					headers: { 'content-type': 'application/json' },
+					body
+				})
 				return { status: response.status, said: await response.text() }
 			},
 			[row, table] as const

@@ -3,7 +3,9 @@ import { describe, expect, test } from 'vitest'
 import { checkTypeRow, type TypeRow } from '$lib/server/check-values/types.ts'
 
 /** A judged table of column names and first values; what does not hold yet is listed here by its reason. */
-const { rows } = JSON.parse(readFileSync(new URL('../checks/types.json', import.meta.url), 'utf8')) as { rows: TypeRow[] }
+const { rows } = JSON.parse(readFileSync(new URL('../checks/types.json', import.meta.url), 'utf8')) as {
+	rows: TypeRow[]
+}
 
 const NOT_YET: Readonly<Record<string, string>> = {
 	T090: 'There is no type for a time of day.',
@@ -16,7 +18,10 @@ const NOT_YET: Readonly<Record<string, string>> = {
 }
 
 describe('types from names and values', () => {
-	test.each(rows.filter((row) => !(row.id in NOT_YET)).map((row) => [`${row.id} ${row.column}`, row] as const))('%s', (_name, row) => {
-		expect(checkTypeRow(row).short).toBeUndefined()
-	})
+	test.each(rows.filter((row) => !(row.id in NOT_YET)).map((row) => [`${row.id} ${row.column}`, row] as const))(
+		'%s',
+		(_name, row) => {
+			expect(checkTypeRow(row).short).toBeUndefined()
+		}
+	)
 })

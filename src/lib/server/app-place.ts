@@ -14,7 +14,8 @@ export interface StaffPlace {
 }
 
 export function placeOf(locals: App.Locals, params: { app?: string; token?: string }): StaffPlace {
-	if (params.token === undefined) return { app: Number(params.app), draft: false, actor: getActor(locals), base: `/app/${Number(params.app)}` }
+	if (params.token === undefined)
+		return { app: Number(params.app), draft: false, actor: getActor(locals), base: `/app/${Number(params.app)}` }
 	const looker = getBuilder(locals).person
 	const look = locals.host.looks.find(params.token, looker)
 	if (!look) error(404, 'This Lookout has ended. Open it again on the Bench.')
@@ -32,7 +33,11 @@ export interface StaffPage {
 	readonly lookingAs: string | null
 }
 
-export async function loadStaffPage(locals: App.Locals, place: StaffPlace, asked: { screen: string | undefined; url: URL }): Promise<StaffPage> {
+export async function loadStaffPage(
+	locals: App.Locals,
+	place: StaffPlace,
+	asked: { screen: string | undefined; url: URL }
+): Promise<StaffPage> {
 	const { app, draft, actor, base } = place
 	const row = asked.url.searchParams.get('row')
 	const from = asked.url.searchParams.get('from')
@@ -40,6 +45,7 @@ export async function loadStaffPage(locals: App.Locals, place: StaffPlace, asked
 		locals.host.read('screen', { app, draft, actor, now: locals.now, screen, ...(id === null ? {} : { row: id }) })
 	const main = await forPage(() => open(asked.screen, row))
 	const beside = from && row ? await open(from, null).catch(() => null) : null
-	const lookingAs = actor.lookedAtBy === undefined ? null : ((await locals.host.read('person', { person: actor.person }))?.name ?? '')
+	const lookingAs =
+		actor.lookedAtBy === undefined ? null : ((await locals.host.read('person', { person: actor.person }))?.name ?? '')
 	return { main, beside, row, from, base, lookingAs }
 }

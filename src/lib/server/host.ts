@@ -6,7 +6,7 @@ import { randomBytes, randomUUID } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { MessagePort } from 'node:worker_threads'
-import { startRunner, type Runner } from './jobs/runner.ts'
+import { startRunner, type Runner, type RunnerParts } from './jobs/runner.ts'
 import { openLooks, type Looks } from './people/looks.ts'
 import { openPost, type Post } from './post/stand-in.ts'
 import { startImporter } from './sources/importer-thread.ts'
@@ -42,11 +42,13 @@ export interface HostPlace {
 	/** Where the threads' scripts lie. */
 	readonly scripts: string
 	readonly origin: string
+	/** Told what the queue is about to do. */
+	readonly at?: RunnerParts['at']
 }
 
 const READERS = 2
 
-export async function openHost({ folder, scripts, origin }: HostPlace): Promise<Host> {
+export async function openHost({ folder, scripts, origin, at }: HostPlace): Promise<Host> {
 	mkdirSync(folder, { recursive: true, mode: 0o700 })
 	const unlock = lock(folder)
 	const data = { file: join(folder, 'workspace.db'), key: readKey(folder) }
@@ -58,7 +60,9 @@ export async function openHost({ folder, scripts, origin }: HostPlace): Promise<
 		if (turned.jobs) runner?.wake()
 	}
 	const writer = await startThread(join(scripts, 'writer.js'), data, tell)
-	const readers = await Promise.all(Array.from({ length: READERS }, () => startThread(join(scripts, 'reader.js'), data, () => undefined)))
+	const readers = await Promise.all(
+		Array.from({ length: READERS }, () => startThread(join(scripts, 'reader.js'), data, () => undefined))
+	)
 	let turn = 0
 
 	const parse = <T>(json: string): T => JSON.parse(json) as T
@@ -82,7 +86,7 @@ export async function openHost({ folder, scripts, origin }: HostPlace): Promise<
 	await parts.write('dropUnregistered', undefined)
 	const imports = openImports(join(folder, 'staging'), startImporter(join(scripts, 'importer.js')), parts)
 	const post: Post = await openPost((message) => parts.write('takeMessage', { ...message, now: parts.now() }))
-	runner = startRunner({ host: parts, post, origin, worker: randomUUID() })
+	runner = startRunner({ host: parts, post, origin, worker: randomUUID(), ...(at ? { at } : {}) })
 
 	async function close(): Promise<void> {
 		await runner?.close()

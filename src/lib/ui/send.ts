@@ -17,8 +17,22 @@ export async function ask<T>(path: string, init?: RequestInit): Promise<Sent<T>>
 		const value = (await response.json().catch(() => ({}))) as unknown
 		if (response.ok) return { ok: true, value: value as T }
 		const said = value as Partial<Refusal>
-		return { ok: false, refusal: { code: said.code ?? 'failed', message: said.message ?? 'That did not work. Try again.', details: said.details ?? {} } }
+		return {
+			ok: false,
+			refusal: {
+				code: said.code ?? 'failed',
+				message: said.message ?? 'That did not work. Try again.',
+				details: said.details ?? {}
+			}
+		}
 	} catch {
-		return { ok: false, refusal: { code: 'no signal', message: 'No signal. What you typed is kept here; send it again when there is one.', details: {} } }
+		return {
+			ok: false,
+			refusal: {
+				code: 'no signal',
+				message: 'No signal. What you typed is kept here; send it again when there is one.',
+				details: {}
+			}
+		}
 	}
 }

@@ -22,5 +22,7 @@ export function GET({ locals, url, request }) {
 		},
 		cancel: () => end()
 	})
-	return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' } })
+	return new Response(stream, {
+		headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' }
+	})
 }

@@ -6,7 +6,9 @@
 
 	/** Words and links of a message; a link is only taken as one if it leads into this workspace. */
 	function partsOf(body: string): { text: string; href?: string }[] {
-		return body.split(/(https?:\/\/\S+)/).map((text) => (text.startsWith(`${data.origin}/`) ? { text, href: text.slice(data.origin.length) } : { text }))
+		return body
+			.split(/(https?:\/\/\S+)/)
+			.map((text) => (text.startsWith(`${data.origin}/`) ? { text, href: text.slice(data.origin.length) } : { text }))
 	}
 </script>
 
@@ -28,7 +30,8 @@
 				{#if message.repeats > 0}<span class="stamp">came {message.repeats + 1} times, taken once</span>{/if}
 			</header>
 			<p class="body">
-				{#each partsOf(message.body) as part, i (i)}{#if part.href}<a href={part.href}>{part.text}</a>{:else}{part.text}{/if}{/each}
+				{#each partsOf(message.body) as part, i (i)}{#if part.href}<a href={part.href}>{part.text}</a
+						>{:else}{part.text}{/if}{/each}
 			</p>
 		</article>
 	{:else}

@@ -32,7 +32,8 @@ export const actions = {
 		redirect(303, safePath(url.searchParams.get('then')))
 	},
 	demo: async ({ request, locals, cookies, url, getClientAddress }) => {
-		if (!(await isDemoDoorOpen(locals.host, getClientAddress(), url.hostname))) return fail(403, { email: '', message: 'Sign in with your password.' })
+		if (!(await isDemoDoorOpen(locals.host, getClientAddress(), url.hostname)))
+			return fail(403, { email: '', message: 'Sign in with your password.' })
 		const person = Number((await request.formData()).get('person'))
 		const known = await locals.host.read('person', { person })
 		if (!known) return fail(422, { email: '', message: 'Choose one of the people.' })

@@ -20,7 +20,15 @@
 		<h1>Sign in</h1>
 		<form method="POST" action="?/password{query}">
 			<label for="email">Email</label>
-			<input class="field" id="email" name="email" type="email" autocomplete="username" required value={form?.email ?? ''} />
+			<input
+				class="field"
+				id="email"
+				name="email"
+				type="email"
+				autocomplete="username"
+				required
+				value={form?.email ?? ''}
+			/>
 			<label for="password">Password</label>
 			<input class="field" id="password" name="password" type="password" autocomplete="current-password" required />
 			{#if form?.message}<p class="says-wrong" role="alert">{form.message}</p>{/if}

@@ -18,11 +18,18 @@ export interface Finding {
 
 export function checkApp(document: AppDocument, catalogue: Catalogue, lines: readonly Line[]): Finding[] {
 	const screens = document.screens.flatMap((screen) =>
-		screen.lines.flatMap((line, i) => checkScreenLine(line, { document, catalogue, lines }).map(at(`${screen.title}, line ${i + 1}`)))
+		screen.lines.flatMap((line, i) =>
+			checkScreenLine(line, { document, catalogue, lines }).map(at(`${screen.title}, line ${i + 1}`))
+		)
 	)
-	const routines = document.routines.flatMap((routine) => checkRoutine(routine, catalogue).map(at(`Routine ${routine.name}`)))
-	const signoffs = document.signoffs.flatMap((signoff) => checkSignoff(signoff, catalogue).map(at(`Sign-off ${signoff.name}`)))
-	const none: Finding[] = document.screens.length === 0 ? [{ weight: 'mistake', place: 'Screens', message: 'There is no screen yet.' }] : []
+	const routines = document.routines.flatMap((routine) =>
+		checkRoutine(routine, catalogue).map(at(`Routine ${routine.name}`))
+	)
+	const signoffs = document.signoffs.flatMap((signoff) =>
+		checkSignoff(signoff, catalogue).map(at(`Sign-off ${signoff.name}`))
+	)
+	const none: Finding[] =
+		document.screens.length === 0 ? [{ weight: 'mistake', place: 'Screens', message: 'There is no screen yet.' }] : []
 	return [...none, ...screens, ...routines, ...signoffs]
 }
 
@@ -50,7 +57,9 @@ function checkScreenLine(line: ScreenLine, whole: Whole): Found[] {
 	const found = checkColumns(line.columns, table)
 	if (line.kind === 'form') return [...found, ...checkForm(line, table, whole.lines)]
 	const verb = whole.lines.some((each) => each.table === table.id && each.verbs.includes('see'))
-	const unseen: Found[] = verb ? [] : [{ weight: 'remark', message: `No line of access lets anybody see ${table.name}, so this stays empty.` }]
+	const unseen: Found[] = verb
+		? []
+		: [{ weight: 'remark', message: `No line of access lets anybody see ${table.name}, so this stays empty.` }]
 	return line.kind === 'list' ? [...found, ...unseen, ...checkList(line, table, whole)] : [...found, ...unseen]
 }
 
@@ -58,27 +67,41 @@ function checkButton(line: ScreenLine & { kind: 'button' }, document: AppDocumen
 	const { does } = line
 	if (line.label.trim() === '') return mistake('The button has no words on it.')
 	if (does === null) return mistake('The button does nothing yet. Choose what it opens or runs.')
-	if (does.kind === 'open') return document.screens.some((screen) => screen.id === does.screen) ? [] : mistake('The screen it opens is gone.')
+	if (does.kind === 'open')
+		return document.screens.some((screen) => screen.id === does.screen) ? [] : mistake('The screen it opens is gone.')
 	const routine = document.routines.find((each) => each.id === does.routine)
 	return routine?.start.kind === 'button' ? [] : mistake('The routine it runs is gone, or starts by itself.')
 }
 
 function checkForm(line: ScreenLine & { kind: 'form' }, table: Table, lines: readonly Line[]): Found[] {
 	const missing = table.columns.filter((column) => column.required && !line.columns.includes(column.id))
-	const left = missing.map((column): Found => ({ weight: 'mistake', message: `"${column.name}" must be filled in, but the form does not ask for it.` }))
+	const left = missing.map((column): Found => ({
+		weight: 'mistake',
+		message: `"${column.name}" must be filled in, but the form does not ask for it.`
+	}))
 	const may = lines.some((each) => each.table === table.id && each.verbs.includes('add'))
-	return may ? left : [...left, { weight: 'remark', message: `No line of access lets anybody add to ${table.name}, so nobody is offered this form.` }]
+	return may
+		? left
+		: [
+				...left,
+				{
+					weight: 'remark',
+					message: `No line of access lets anybody add to ${table.name}, so nobody is offered this form.`
+				}
+			]
 }
 
 function checkList(line: ScreenLine & { kind: 'list' }, table: Table, { document, catalogue }: Whole): Found[] {
 	const found: Found[] = []
-	if (line.opens !== null && !document.screens.some((screen) => screen.id === line.opens)) found.push(...mistake('The screen it opens is gone.'))
+	if (line.opens !== null && !document.screens.some((screen) => screen.id === line.opens))
+		found.push(...mistake('The screen it opens is gone.'))
 	if (line.sort && !findColumn(table, line.sort.column)) found.push(...mistake('The column it is sorted by is gone.'))
 	if (line.where.trim() === '') return found
 	const { expr, issues } = checkCondition(line.where, { catalogue, rows: [table], me: true })
 	for (const issue of issues) found.push(...mistake(issue.message))
 	if (expr && someNode(expr, (node) => node.kind === 'me')) {
-		const message = 'This hides rows by who looks; it does not guard them. Write the same condition as a line of access if they must not be seen.'
+		const message =
+			'This hides rows by who looks; it does not guard them. Write the same condition as a line of access if they must not be seen.'
 		found.push({ weight: 'remark', message })
 	}
 	return found
@@ -100,13 +123,18 @@ function checkRoutine(routine: Routine, catalogue: Catalogue): Found[] {
 	return [...found, ...routine.steps.flatMap((step) => checkStep(step, table, { catalogue, routine }))]
 }
 
-function checkStep(step: Routine['steps'][number], table: Table, { catalogue, routine }: { catalogue: Catalogue; routine: Routine }): Found[] {
+function checkStep(
+	step: Routine['steps'][number],
+	table: Table,
+	{ catalogue, routine }: { catalogue: Catalogue; routine: Routine }
+): Found[] {
 	if (step.kind === 'send') {
 		const to = checkPerson(step.to, table, catalogue)
 		const texts = [step.subject, step.body].flatMap((text) => parseMessage(text, catalogue, table).issues)
 		return [...to, ...texts.flatMap((issue) => mistake(issue.message))]
 	}
-	if (routine.start.kind !== 'button') return mistake('A step that sets a column needs a button to start it: it acts as whoever pressed.')
+	if (routine.start.kind !== 'button')
+		return mistake('A step that sets a column needs a button to start it: it acts as whoever pressed.')
 	const column = findColumn(table, step.column)
 	if (!column || column.computed) return mistake('The column it sets is gone, or is computed.')
 	return check(step.formula, { catalogue, rows: [table], me: true }).issues.flatMap((issue) => mistake(issue.message))

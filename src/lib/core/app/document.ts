@@ -44,13 +44,16 @@ export const buttonSchema = z.object({
 	id,
 	kind: z.literal('button'),
 	label: words,
-	does: z.union([
-		z.object({ kind: z.literal('open'), screen: id }),
-		z.object({ kind: z.literal('run'), routine: id })
-	])
+	does: z.union([z.object({ kind: z.literal('open'), screen: id }), z.object({ kind: z.literal('run'), routine: id })])
 })
 
-export const screenLineSchema = z.discriminatedUnion('kind', [headingSchema, listSchema, recordSchema, formSchema, buttonSchema])
+export const screenLineSchema = z.discriminatedUnion('kind', [
+	headingSchema,
+	listSchema,
+	recordSchema,
+	formSchema,
+	buttonSchema
+])
 
 export const screenSchema = z.object({ id, title: words, lines: z.array(screenLineSchema) })
 
@@ -70,7 +73,12 @@ export const routineSchema = z.object({
 	name: words,
 	start: z.discriminatedUnion('kind', [
 		z.object({ kind: z.literal('button'), table: number }),
-		z.object({ kind: z.literal('rows'), table: number, when: z.enum(['added', 'changed', 'added or changed']), where: formula })
+		z.object({
+			kind: z.literal('rows'),
+			table: number,
+			when: z.enum(['added', 'changed', 'added or changed']),
+			where: formula
+		})
 	]),
 	steps: z.array(z.discriminatedUnion('kind', [setStepSchema, sendStepSchema]))
 })
@@ -142,7 +150,8 @@ export function parseApp(json: string): AppDocument {
 		const format = Number(body['format'])
 		if (format === APP_FORMAT) return appSchema.parse(body)
 		const upgrade = UPGRADES[format]
-		if (!upgrade) throw new Error(`Cannot read app document: format "${format}", this program knows up to ${APP_FORMAT}`)
+		if (!upgrade)
+			throw new Error(`Cannot read app document: format "${format}", this program knows up to ${APP_FORMAT}`)
 		body = upgrade(body)
 	}
 }

@@ -53,7 +53,11 @@ function makeList(table: ScreenTable, screens: { record: string; form: string },
 
 function makeRecord(table: ScreenTable, newId: () => string): Screen {
 	const columns = table.columns.map((column) => column.id)
-	return { id: newId(), title: `${table.name} sheet`, lines: [{ id: newId(), kind: 'record', table: table.id, columns }] }
+	return {
+		id: newId(),
+		title: `${table.name} sheet`,
+		lines: [{ id: newId(), kind: 'record', table: table.id, columns }]
+	}
 }
 
 function makeForm(table: ScreenTable, newId: () => string): Screen {

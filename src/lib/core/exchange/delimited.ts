@@ -67,5 +67,8 @@ export function parseDelimited(text: string, separator: string): string[][] {
 
 /** A mark at the start, a line that only names the separator, and characters that SQL text cannot hold. */
 export function clean(text: string): string {
-	return text.replace(/^\ufeff/, '').replace(/^sep=.\r?\n/i, '').replaceAll('\0', '')
+	return text
+		.replace(/^\ufeff/, '')
+		.replace(/^sep=.\r?\n/i, '')
+		.replaceAll('\0', '')
 }

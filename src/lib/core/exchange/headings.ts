@@ -50,7 +50,11 @@ function looksLikeHeadings(row: readonly string[], below: readonly (readonly str
 
 function isValue(cell: string): boolean {
 	const text = cell.trim()
-	return parseNumber(text.replace(/[£€$%\s]/g, ''), TYPED) !== undefined || parseDate(text, TYPED) !== undefined || text.includes('@')
+	return (
+		parseNumber(text.replace(/[£€$%\s]/g, ''), TYPED) !== undefined ||
+		parseDate(text, TYPED) !== undefined ||
+		text.includes('@')
+	)
 }
 
 /** Names for the columns: blank ones by their place, repeated ones numbered. */

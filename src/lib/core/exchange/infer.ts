@@ -29,15 +29,39 @@ export interface ColumnGuess {
 
 /** Something the builder should settle, with what is proposed. */
 export type Doubt =
-	| { readonly kind: 'day or month'; readonly both: number; readonly dayOnly: number; readonly monthOnly: number; readonly sample: string }
+	| {
+			readonly kind: 'day or month'
+			readonly both: number
+			readonly dayOnly: number
+			readonly monthOnly: number
+			readonly sample: string
+	  }
 	| { readonly kind: 'dot or comma'; readonly sample: string; readonly rows: readonly number[] }
 	/** One value that can only be read by changing it. */
-	| { readonly kind: 'other writing'; readonly text: string; readonly proposed: string; readonly rows: readonly number[] }
+	| {
+			readonly kind: 'other writing'
+			readonly text: string
+			readonly proposed: string
+			readonly rows: readonly number[]
+	  }
 	| { readonly kind: 'spelling'; readonly text: string; readonly proposed: string; readonly rows: readonly number[] }
 	| { readonly kind: 'unreadable'; readonly text: string; readonly rows: readonly number[] }
 
 /** Words that stand for nothing in a file. */
-export const NULL_WORDS: ReadonlySet<string> = new Set(['', '-', '–', '—', 'n/a', 'na', 'null', 'none', 'nil', '#n/a', '?', 'nan'])
+export const NULL_WORDS: ReadonlySet<string> = new Set([
+	'',
+	'-',
+	'–',
+	'—',
+	'n/a',
+	'na',
+	'null',
+	'none',
+	'nil',
+	'#n/a',
+	'?',
+	'nan'
+])
 
 export function isNothing(text: string): boolean {
 	return NULL_WORDS.has(text.trim().toLowerCase())
@@ -74,8 +98,22 @@ type Guess = Omit<ColumnGuess, 'blank'>
 /** Types in the order in which they are tried; the first that nearly all values are wins. */
 function guess(name: string, filled: readonly Filled[], unit: string | undefined): Guess {
 	const plain: Guess = { name, ...(unit ? { unit } : {}), type: 'text', writing: TYPED, doubts: [] }
-	if (filled.length === 0) return { ...plain, type: /note|comment|remark|description/i.test(name) ? 'long text' : 'text' }
-	const tries = [asYesNo, asCodeLike, asDate, asDateTime, asEmail, asWebAddress, asPlace, asPhone, asPercent, asMoney, asNumber, asChoice]
+	if (filled.length === 0)
+		return { ...plain, type: /note|comment|remark|description/i.test(name) ? 'long text' : 'text' }
+	const tries = [
+		asYesNo,
+		asCodeLike,
+		asDate,
+		asDateTime,
+		asEmail,
+		asWebAddress,
+		asPlace,
+		asPhone,
+		asPercent,
+		asMoney,
+		asNumber,
+		asChoice
+	]
 	for (const attempt of tries) {
 		const found = attempt(plain, filled)
 		if (found) return found
@@ -114,11 +152,14 @@ const asCodeLike: Attempt = (plain, filled) => {
 	if (named(/e-?mail/i)) return undefined
 	if (named(/version|release|ip address|hash|guid|uuid/i)) return { ...plain, type: 'text' }
 	if (named(/post ?code|zip|account|card/i)) return { ...plain, type: 'text' }
-	if (named(/\b(gtin|ean|upc|isbn|issn|barcode|sku|tag|container|code)\b/i) && all(/^[\w./ -]{2,40}$/)) return { ...plain, type: 'code' }
+	if (named(/\b(gtin|ean|upc|isbn|issn|barcode|sku|tag|container|code)\b/i) && all(/^[\w./ -]{2,40}$/))
+		return { ...plain, type: 'code' }
 	if (all(/^\d{8}$|^\d{12,14}$/) && named(/product|item|article/i)) return { ...plain, type: 'code' }
 	if (named(/phone|mobile|tel\b|fax|contact/i)) return undefined
-	if (filled.some(({ text }) => /^[-+]?0\d+$/.test(text)) && all(/^\d+$/)) return { ...plain, type: named(/\bid\b|no\.?$|number/i) ? 'code' : 'text' }
-	if (filled.some(({ text }) => /^[-+]?\d{16,}$/.test(text) && !Number.isSafeInteger(Number(text)))) return { ...plain, type: 'text' }
+	if (filled.some(({ text }) => /^[-+]?0\d+$/.test(text)) && all(/^\d+$/))
+		return { ...plain, type: named(/\bid\b|no\.?$|number/i) ? 'code' : 'text' }
+	if (filled.some(({ text }) => /^[-+]?\d{16,}$/.test(text) && !Number.isSafeInteger(Number(text))))
+		return { ...plain, type: 'text' }
 	if (all(/^\d+[eE]\d+$|^\d+[a-zA-Z]\d+$/) && named(/sku|part|code|ref/i)) return { ...plain, type: 'text' }
 	return undefined
 }
@@ -128,13 +169,21 @@ const asDate: Attempt = (plain, filled) => {
 	const midnight = (text: string) => text.replace(/[T ]00:00(:00(\.0+)?)?Z?$/, '')
 	const compact = (text: string) => text.replace(/^(\d{4})(\d{2})(\d{2})$/, '$1-$2-$3')
 	const read = (text: string, dates: Writing['dates']) => parseDate(compact(midnight(text)), { ...TYPED, dates })
-	const refused = strays(filled, (text) => read(text, 'day first') !== undefined || read(text, 'month first') !== undefined)
+	const refused = strays(
+		filled,
+		(text) => read(text, 'day first') !== undefined || read(text, 'month first') !== undefined
+	)
 	if (!refused) return undefined
 	const counts = countOrders(filled, read)
 	const monthFirst = counts.monthOnly > counts.dayOnly
 	const writing: Writing = { ...TYPED, dates: monthFirst ? 'month first' : 'day first' }
-	const order: Doubt[] = counts.both > 0 && (counts.dayOnly === 0 || counts.monthOnly > 0 || counts.both > 0) ? [{ kind: 'day or month', ...counts }] : []
-	const wrong = filled.filter(({ text }) => read(text, writing.dates) === undefined && !refused.some((each) => each.text === text))
+	const order: Doubt[] =
+		counts.both > 0 && (counts.dayOnly === 0 || counts.monthOnly > 0 || counts.both > 0)
+			? [{ kind: 'day or month', ...counts }]
+			: []
+	const wrong = filled.filter(
+		({ text }) => read(text, writing.dates) === undefined && !refused.some((each) => each.text === text)
+	)
 	return { ...plain, type: 'date', writing, doubts: [...order, ...unreadable([...refused, ...wrong])] }
 }
 
@@ -169,13 +218,17 @@ const byKind =
 
 const asEmail = byKind('email')
 const asWebAddress: Attempt = (plain, filled) =>
-	filled.every(({ text }) => /^(https?:\/\/|www\.)\S+$|^[a-z0-9-]+\.(example|org|com|net)(\/\S*)?$/i.test(text)) ? { ...plain, type: 'web address' } : undefined
+	filled.every(({ text }) => /^(https?:\/\/|www\.)\S+$|^[a-z0-9-]+\.(example|org|com|net)(\/\S*)?$/i.test(text))
+		? { ...plain, type: 'web address' }
+		: undefined
 const asPlace: Attempt = (plain, filled) => {
 	const place = byKind('place')(plain, filled)
 	return place && filled.every(({ text }) => /\d\.\d.*\d\.\d/.test(text)) ? place : undefined
 }
 const asPhone: Attempt = (plain, filled) => {
-	const signed = filled.every(({ text }) => /^(\+\d|\(\d)/.test(text) || /\d[ -]\d/.test(text)) && /phone|tel|mobile|fax|contact/i.test(plain.name)
+	const signed =
+		filled.every(({ text }) => /^(\+\d|\(\d)/.test(text) || /\d[ -]\d/.test(text)) &&
+		/phone|tel|mobile|fax|contact/i.test(plain.name)
 	return signed || /phone|mobile|^tel|fax/i.test(plain.name) ? byKind('phone')(plain, filled) : undefined
 }
 const asPercent: Attempt = (plain, filled) => {
@@ -191,8 +244,15 @@ const asMoney: Attempt = (plain, filled) => {
 	if (signs.size > 1) return undefined
 	const marked = filled.some(({ text }) => CURRENCY.test(text))
 	const named = /salary|arrears|price|fee\b|fees\b/i.test(plain.name) && !plain.unit
-	if (!marked && !named && !(MONEY_NAME.test(plain.name) && filled.every(({ text }) => /[.,]\d\d$/.test(text)))) return undefined
-	const bare = filled.map(({ text, rows }) => ({ text: text.replace(/[£€$¥]|GBP|EUR|USD/g, '').replace(/^\((.*)\)$/, '-$1').trim(), rows }))
+	if (!marked && !named && !(MONEY_NAME.test(plain.name) && filled.every(({ text }) => /[.,]\d\d$/.test(text))))
+		return undefined
+	const bare = filled.map(({ text, rows }) => ({
+		text: text
+			.replace(/[£€$¥]|GBP|EUR|USD/g, '')
+			.replace(/^\((.*)\)$/, '-$1')
+			.trim(),
+		rows
+	}))
 	const number = asNumber(plain, bare)
 	if (!number || number.type === 'text') return undefined
 	const [sign] = signs
@@ -205,19 +265,37 @@ const asNumber: Attempt = (plain, filled) => {
 	const other: Writing = { ...TYPED, decimal: writing.decimal === '.' ? ',' : '.' }
 	const texts = filled.filter(({ text }) => parseNumber(text, writing) === undefined)
 	const commas = texts.filter(({ text }) => parseNumber(text, other) !== undefined)
-	const refused = strays(filled, (text) => parseNumber(text, writing) !== undefined || parseNumber(text, other) !== undefined)
+	const refused = strays(
+		filled,
+		(text) => parseNumber(text, writing) !== undefined || parseNumber(text, other) !== undefined
+	)
 	if (!refused || !strays(filled, (text) => !commas.some((each) => each.text === text))) return undefined
-	const doubts: Doubt[] = commas.map(({ text, rows }) => ({ kind: 'other writing', text, proposed: String(parseNumber(text, other)), rows }))
+	const doubts: Doubt[] = commas.map(({ text, rows }) => ({
+		kind: 'other writing',
+		text,
+		proposed: String(parseNumber(text, other)),
+		rows
+	}))
 	const ambiguous = filled.filter(({ text }) => /^\d{1,3}[.,]\d{3}$/.test(text))
 	if (ambiguous.length === filled.length && ambiguous[0]) {
-		doubts.push({ kind: 'dot or comma', sample: ambiguous[0].text, rows: ambiguous.flatMap((each) => each.rows).slice(0, 20) })
+		doubts.push({
+			kind: 'dot or comma',
+			sample: ambiguous[0].text,
+			rows: ambiguous.flatMap((each) => each.rows).slice(0, 20)
+		})
 	}
 	const numbers = filled.map(({ text }) => parseNumber(text, writing) ?? parseNumber(text, other) ?? 0)
 	const all = { ...plain, writing, doubts: [...doubts, ...unreadable(refused)] }
-	if (numbers.every(Number.isInteger) && !filled.some(({ text }) => /[.,]\d{1,2}$/.test(text) && !/[.,]\d{3}$/.test(text))) {
+	if (
+		numbers.every(Number.isInteger) &&
+		!filled.some(({ text }) => /[.,]\d{1,2}$/.test(text) && !/[.,]\d{3}$/.test(text))
+	) {
 		return numbers.every(Number.isSafeInteger) ? { ...all, type: 'whole number' } : undefined
 	}
-	const places = Math.max(0, ...numbers.map((value) => (/e/.test(String(value)) ? 9 : (String(value).split('.')[1] ?? '').length)))
+	const places = Math.max(
+		0,
+		...numbers.map((value) => (/e/.test(String(value)) ? 9 : (String(value).split('.')[1] ?? '').length))
+	)
 	return { ...all, type: 'decimal', ...(places <= 4 ? { places } : {}) }
 }
 
@@ -251,7 +329,9 @@ const asChoice: Attempt = (plain, filled) => {
 	const named = CHOICE_NAME.test(plain.name) && (count >= words.length * 1.5 || /country|gender|size/i.test(plain.name))
 	if (words.length < 2 || (!repeated && !named)) return undefined
 	const slips = words.flatMap((word) => findSlip(word, words))
-	const choices = words.filter((word) => !slips.some((slip) => slip.text === word.text)).map((word) => mostUsed(word, filled))
+	const choices = words
+		.filter((word) => !slips.some((slip) => slip.text === word.text))
+		.map((word) => mostUsed(word, filled))
 	return { ...plain, type: 'choice', choices, doubts: slips }
 }
 
@@ -267,5 +347,8 @@ function findSlip(word: Filled, words: readonly Filled[]): Extract<Doubt, { kind
 /** Of several writings of one word, the one that stands there most often. */
 function mostUsed(word: Filled, filled: readonly Filled[]): string {
 	const same = filled.filter((each) => textKey(each.text) === textKey(word.text))
-	return same.reduce((best, each) => (each.rows.length > best.rows.length ? each : best), word === same[0] ? word : (same[0] ?? word)).text
+	return same.reduce(
+		(best, each) => (each.rows.length > best.rows.length ? each : best),
+		word === same[0] ? word : (same[0] ?? word)
+	).text
 }

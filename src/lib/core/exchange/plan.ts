@@ -62,7 +62,8 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 		const fixed = fixes.get(text)
 		if (fixed === null) return { value: null, unread: false }
 		// What a fix proposes is written in the program's own way, whatever the column's.
-		if (fixed !== undefined) text = plan.type === 'decimal' || plan.type === 'money' ? fixed.replace('.', plan.writing.decimal) : fixed
+		if (fixed !== undefined)
+			text = plan.type === 'decimal' || plan.type === 'money' ? fixed.replace('.', plan.writing.decimal) : fixed
 		if (isNothing(text)) return { value: null, unread: false }
 		if (column.type === 'choice') {
 			const number = choices.get(textKey(text))

@@ -37,7 +37,8 @@ export function parseMessage(text: string, catalogue: Catalogue, table: Table): 
 /** The words that a formula's value stands for in a message: each as its column shows it, errors and blanks as nothing. */
 export function showResult(expr: Expr, value: Value): string {
 	if (isFault(value) || value === null) return ''
-	if (expr.kind === 'field' && !expr.column.computed) return findKind(expr.column.type)?.show(value, expr.column) ?? String(value)
+	if (expr.kind === 'field' && !expr.column.computed)
+		return findKind(expr.column.type)?.show(value, expr.column) ?? String(value)
 	if (expr.type.kind === 'date') return showDate(String(value))
 	return plainText(value) ?? ''
 }

@@ -33,7 +33,12 @@ export const SET_STEP: Sentence = {
 	kind: {
 		kind: 'set',
 		about: 'Writes a column of the row',
-		parts: ['Set ', { key: 'column', type: 'column', title: 'a column' }, ' to ', { key: 'formula', type: 'formula', title: 'a formula' }]
+		parts: [
+			'Set ',
+			{ key: 'column', type: 'column', title: 'a column' },
+			' to ',
+			{ key: 'formula', type: 'formula', title: 'a formula' }
+		]
 	},
 	blank: { kind: 'set', column: null, formula: '' }
 }

@@ -16,11 +16,15 @@ export interface Sentence {
 }
 
 export type ParsedLine =
-	| { readonly ok: true; readonly line: LineValue }
-	| { readonly ok: false; readonly message: string }
+	{ readonly ok: true; readonly line: LineValue } | { readonly ok: false; readonly message: string }
 
 /** The line that a sentence says, by the first kind whose first words it begins with. */
-export function parseLine(text: string, kinds: readonly Sentence[], vocabulary: Vocabulary, table?: number): ParsedLine {
+export function parseLine(
+	text: string,
+	kinds: readonly Sentence[],
+	vocabulary: Vocabulary,
+	table?: number
+): ParsedLine {
 	const typed = text.trim()
 	for (const { kind, blank } of kinds) {
 		const found = matchParts(kind, typed)
@@ -149,7 +153,12 @@ function columnsOf({ vocabulary, table }: Place) {
 	return vocabulary.tables.find((each) => each.id === table)?.columns ?? []
 }
 
-function byName<T extends { id: number | string }>(text: string, list: readonly T[], name: (each: T) => string, what: string): SlotReading {
+function byName<T extends { id: number | string }>(
+	text: string,
+	list: readonly T[],
+	name: (each: T) => string,
+	what: string
+): SlotReading {
 	const key = textKey(text)
 	const found = list.find((each) => textKey(name(each)) === key)
 	if (found) return { value: found.id }
@@ -170,7 +179,9 @@ function readColumns(text: string, place: Place): SlotReading {
 function readVerbs(text: string): SlotReading {
 	const words = text.toLowerCase().split(/\s*,\s*|\s+and\s+|\s+/)
 	const unknown = words.find((word) => !(VERBS as readonly string[]).includes(word))
-	return unknown === undefined ? { value: words } : { message: `"${unknown}" is nothing one may do. Choose from ${VERBS.join(', ')}.` }
+	return unknown === undefined
+		? { value: words }
+		: { message: `"${unknown}" is nothing one may do. Choose from ${VERBS.join(', ')}.` }
 }
 
 function readScope(text: string, place: Place): SlotReading {

@@ -51,7 +51,9 @@ export function printSlot(slot: Slot, value: unknown, vocabulary: Vocabulary, ta
 			return listColumns(vocabulary, table, value as number[])
 		case 'sort': {
 			const sort = value as { column: number; descending: boolean }
-			const type = vocabulary.tables.find((each) => each.id === table)?.columns.find((column) => column.id === sort.column)?.type
+			const type = vocabulary.tables
+				.find((each) => each.id === table)
+				?.columns.find((column) => column.id === sort.column)?.type
 			return `${columnName(vocabulary, table, sort.column)}, ${orderWords(type)[sort.descending ? 1 : 0]}`
 		}
 		case 'role':
@@ -66,7 +68,9 @@ export function printSlot(slot: Slot, value: unknown, vocabulary: Vocabulary, ta
 			return printDoes(value as { kind: string; screen?: string; routine?: string }, vocabulary)
 		case 'children':
 			return joinWords(
-				(value as { table: number }[]).map((child) => vocabulary.tables.find((each) => each.id === child.table)?.name ?? 'a table that is gone'),
+				(value as { table: number }[]).map(
+					(child) => vocabulary.tables.find((each) => each.id === child.table)?.name ?? 'a table that is gone'
+				),
 				'and'
 			)
 		default:
@@ -77,8 +81,11 @@ export function printSlot(slot: Slot, value: unknown, vocabulary: Vocabulary, ta
 /** What a type's order is called, up and down. */
 export function orderWords(type: string | undefined): readonly [string, string] {
 	if (type === 'date' || type === 'date and time') return ['soonest first', 'latest first']
-	if (type === 'whole number' || type === 'decimal' || type === 'money' || type === 'percent') return ['smallest first', 'largest first']
-	return type === 'computed' || type === 'choice' || type === 'yes/no' ? ['lowest first', 'highest first'] : ['A to Z', 'Z to A']
+	if (type === 'whole number' || type === 'decimal' || type === 'money' || type === 'percent')
+		return ['smallest first', 'largest first']
+	return type === 'computed' || type === 'choice' || type === 'yes/no'
+		? ['lowest first', 'highest first']
+		: ['A to Z', 'Z to A']
 }
 
 function columnName(vocabulary: Vocabulary, table: number | undefined, id: number): string {
@@ -97,7 +104,8 @@ function printScope(scope: ColumnScope, vocabulary: Vocabulary, table: number | 
 }
 
 function printDoes(does: { kind: string; screen?: string; routine?: string }, vocabulary: Vocabulary): string {
-	if (does.kind === 'open') return `opens ${vocabulary.screens.find((screen) => screen.id === does.screen)?.title ?? 'a screen that is gone'}`
+	if (does.kind === 'open')
+		return `opens ${vocabulary.screens.find((screen) => screen.id === does.screen)?.title ?? 'a screen that is gone'}`
 	return `runs ${vocabulary.routines.find((routine) => routine.id === does.routine)?.name ?? 'a routine that is gone'}`
 }
 

@@ -42,7 +42,14 @@ describe('a sentence that is typed comes out as the line it says, and prints as 
 		['Heading Due this week', { kind: 'heading', text: 'Due this week' }],
 		[
 			'List of Moorings where Next due <= TODAY() + 7, by Next due, soonest first; each row shows Code, Arrears; a tap opens Mooring sheet',
-			{ kind: 'list', table: 5, where: 'Next due <= TODAY() + 7', sort: { column: 18, descending: false }, columns: [17, 19], opens: 's1' }
+			{
+				kind: 'list',
+				table: 5,
+				where: 'Next due <= TODAY() + 7',
+				sort: { column: 18, descending: false },
+				columns: [17, 19],
+				opens: 's1'
+			}
 		],
 		['List of moorings', { kind: 'list', table: 5, where: '', sort: null, columns: [], opens: null }],
 		['Button Looked runs Looked today', { kind: 'button', label: 'Looked', does: { kind: 'run', routine: 'r1' } }],
@@ -53,7 +60,11 @@ describe('a sentence that is typed comes out as the line it says, and prints as 
 
 	test.each([
 		['Set Code to "A" & Arrears', SET_STEP, { column: 17, formula: '"A" & Arrears' }],
-		['Send Harbour.Master the message Look at {Code}, saying It is due.', SEND_STEP, { to: 'Harbour.Master', subject: 'Look at {Code}', body: 'It is due.' }]
+		[
+			'Send Harbour.Master the message Look at {Code}, saying It is due.',
+			SEND_STEP,
+			{ to: 'Harbour.Master', subject: 'Look at {Code}', body: 'It is due.' }
+		]
 	])('step: %s', (typed, kind, wanted) => {
 		expect(parseLine(typed, [kind], vocabulary, 5)).toMatchObject({ ok: true, line: wanted })
 	})

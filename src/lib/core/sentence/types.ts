@@ -70,6 +70,12 @@ export interface NamedColumn {
 /** A printed piece of a sentence. */
 export type Segment =
 	| { readonly kind: 'words'; readonly text: string }
-	| { readonly kind: 'slot'; readonly slot: Slot; readonly text: string; readonly filled: boolean; readonly mono: boolean }
+	| {
+			readonly kind: 'slot'
+			readonly slot: Slot
+			readonly text: string
+			readonly filled: boolean
+			readonly mono: boolean
+	  }
 
 export type LineValue = Readonly<Record<string, unknown>>

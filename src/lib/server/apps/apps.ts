@@ -83,7 +83,10 @@ export function refuseUnlessBuilder(store: Store, actor: Actor): void {
 	throw new AppError('forbidden', 'Only builders may do this.')
 }
 
-export function addApp(store: Store, { app, tables, actor, now }: ByBuilder & { app: NewApp; tables: readonly number[] }): number {
+export function addApp(
+	store: Store,
+	{ app, tables, actor, now }: ByBuilder & { app: NewApp; tables: readonly number[] }
+): number {
 	refuseUnlessBuilder(store, actor)
 	const { catalogue } = store.workspace()
 	const chosen = tables.flatMap((id) => catalogue.tables.get(id) ?? [])
@@ -95,7 +98,15 @@ export function addAppFrom(store: Store, { document, actor, now }: ByBuilder & {
 	const { name, colour } = document
 	const id = Number(store.prepare(ADD).run({ name, colour, now, by: actor.person }).lastInsertRowid)
 	writeDraft(store, { app: id, version: 1, document, by: actor.person, now })
-	writeHistory(store, { at: now, person: actor.person, through: 'Bench', kind: 'make app', table: null, row: null, body: { app: id, name } })
+	writeHistory(store, {
+		at: now,
+		person: actor.person,
+		through: 'Bench',
+		kind: 'make app',
+		table: null,
+		row: null,
+		body: { app: id, name }
+	})
 	store.touched.add('access')
 	return id
 }
@@ -110,17 +121,26 @@ export interface SavingDraft extends ByBuilder {
 export function saveDraft(store: Store, { app, version, document, actor, now }: SavingDraft): number {
 	refuseUnlessBuilder(store, actor)
 	const parsed = appSchema.safeParse(document)
-	if (!parsed.success) throw new AppError('invalid', 'This draft has a gap that cannot be kept. Undo the last change.', { issues: parsed.error.issues })
+	if (!parsed.success)
+		throw new AppError('invalid', 'This draft has a gap that cannot be kept. Undo the last change.', {
+			issues: parsed.error.issues
+		})
 	const current = readDraft(store, app)
 	if (current.version !== version) {
-		throw new AppError('conflict', 'Another builder has changed this draft meanwhile. Load it again to see their lines; yours were not saved.')
+		throw new AppError(
+			'conflict',
+			'Another builder has changed this draft meanwhile. Load it again to see their lines; yours were not saved.'
+		)
 	}
 	writeDraft(store, { app, version: version + 1, document: parsed.data, by: actor.person, now })
 	store.touched.add('access')
 	return version + 1
 }
 
-function writeDraft(store: Store, draft: { app: number; version: number; document: AppDocument; by: number; now: number }): void {
+function writeDraft(
+	store: Store,
+	draft: { app: number; version: number; document: AppDocument; by: number; now: number }
+): void {
 	const { app, version, document, by, now } = draft
 	store.prepare(ADD_DRAFT).run({ kind: `app ${app}`, version, body: JSON.stringify(document), now, by })
 }
@@ -134,7 +154,8 @@ export function checkDraft(store: Store, app: number): Finding[] {
 export function releaseApp(store: Store, { app, note, actor, now }: ByBuilder & { app: number; note: string }): number {
 	refuseUnlessBuilder(store, actor)
 	const mistakes = checkDraft(store, app).filter((finding) => finding.weight === 'mistake')
-	if (mistakes.length > 0) throw new AppError('invalid', `${mistakes[0]?.place}: ${mistakes[0]?.message}`, { findings: mistakes })
+	if (mistakes.length > 0)
+		throw new AppError('invalid', `${mistakes[0]?.place}: ${mistakes[0]?.message}`, { findings: mistakes })
 	const { document } = readDraft(store, app)
 	const number = Number(store.prepare(LAST_RELEASE).pluck().get(app)) + 1
 	store.prepare(ADD_RELEASE).run({ app, number, body: JSON.stringify(document), now, by: actor.person, note })
@@ -144,16 +165,30 @@ export function releaseApp(store: Store, { app, note, actor, now }: ByBuilder & 
 }
 
 /** Puts an earlier release back. Access is no part of a release, so it stays as it is. */
-export function putBackRelease(store: Store, { app, number, actor, now }: ByBuilder & { app: number; number: number }): void {
+export function putBackRelease(
+	store: Store,
+	{ app, number, actor, now }: ByBuilder & { app: number; number: number }
+): void {
 	refuseUnlessBuilder(store, actor)
 	const known = listReleases(store, app).some((release) => release.number === number)
 	if (!known) throw new AppError('not_found', `There is no release ${number}.`)
 	setLive(store, { app, number, document: readRelease(store, app, number), actor, now, kind: 'put back' })
 }
 
-function setLive(store: Store, live: ByBuilder & { app: number; number: number; document: AppDocument; kind: string }): void {
+function setLive(
+	store: Store,
+	live: ByBuilder & { app: number; number: number; document: AppDocument; kind: string }
+): void {
 	const { app, number, document, actor, now, kind } = live
 	store.prepare(SET_LIVE).run({ app, number, name: document.name, colour: document.colour })
-	writeHistory(store, { at: now, person: actor.person, through: 'Release', kind, table: null, row: null, body: { app, number } })
+	writeHistory(store, {
+		at: now,
+		person: actor.person,
+		through: 'Release',
+		kind,
+		table: null,
+		row: null,
+		body: { app, number }
+	})
 	store.touched.add('access')
 }

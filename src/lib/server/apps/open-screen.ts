@@ -3,7 +3,16 @@
  * person may not do is not offered: forms, buttons and screens that would be empty for them are left out.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import type { AppDocument, ButtonLine, FormLine, ListLine, RecordLine, Routine, Screen, ScreenLine } from '$lib/core/app/document.ts'
+import type {
+	AppDocument,
+	ButtonLine,
+	FormLine,
+	ListLine,
+	RecordLine,
+	Routine,
+	Screen,
+	ScreenLine
+} from '$lib/core/app/document.ts'
 import type { WirePage, WireRow } from '$lib/core/query/wire.ts'
 import { isNever } from '$lib/core/access/rights.ts'
 import { findColumn, getColumn, type Table } from '$lib/core/table/types.ts'
@@ -41,7 +50,13 @@ export type ShownLine = { readonly id: string } & (
 			readonly row: WireRow | null
 			readonly signoff: ReturnType<typeof caseOfRow>
 	  }
-	| { readonly kind: 'form'; readonly table: number; readonly title: string; readonly columns: readonly ShownColumn[]; readonly thanks: string }
+	| {
+			readonly kind: 'form'
+			readonly table: number
+			readonly title: string
+			readonly columns: readonly ShownColumn[]
+			readonly thanks: string
+	  }
 	| { readonly kind: 'button'; readonly label: string; readonly opens?: string; readonly runs?: string }
 )
 
@@ -73,12 +88,15 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 	const offered = opened.document.screens.filter((screen) => isOffered(screen, view))
 	const screens = offered.filter((screen) => !screen.lines.some((line) => line.kind === 'record'))
 	const wanted = request.screen === undefined ? screens[0] : offered.find((screen) => screen.id === request.screen)
-	if (request.screen !== undefined && !wanted) throw new AppError('not_found', 'This screen is not there, or not for you to see.')
+	if (request.screen !== undefined && !wanted)
+		throw new AppError('not_found', 'This screen is not there, or not for you to see.')
 	const { name, colour } = opened.document
 	return {
 		app: { id: request.app, name, colour, release: opened.release },
 		screens: screens.map(({ id, title }) => ({ id, title })),
-		screen: wanted ? { id: wanted.id, title: wanted.title, lines: wanted.lines.flatMap((line) => showLine(line, view)) } : null,
+		screen: wanted
+			? { id: wanted.id, title: wanted.title, lines: wanted.lines.flatMap((line) => showLine(line, view)) }
+			: null,
 		tables: wanted ? tablesOf(wanted) : []
 	}
 }
@@ -99,7 +117,12 @@ export function readList(store: Store, request: ListRequest): WirePage {
 }
 
 /** A line of a screen as it stands in the document that is meant. */
-export function findLine(store: Store, place: AppPlace, screenId: string, lineId: string): { line: ScreenLine; document: AppDocument; release: number } {
+export function findLine(
+	store: Store,
+	place: AppPlace,
+	screenId: string,
+	lineId: string
+): { line: ScreenLine; document: AppDocument; release: number } {
 	const { document, release } = openApp(store, place)
 	const line = document.screens.find((screen) => screen.id === screenId)?.lines.find((each) => each.id === lineId)
 	if (!line) throw notThere()
@@ -169,7 +192,12 @@ function showList(line: ListLine, view: View): ShownLine[] {
 	return [{ id: line.id, kind: 'list', table: table.id, title: table.name, columns, page, count, opens: line.opens }]
 }
 
-function readPage(store: Store, line: ListLine, { actor, now }: { actor: Actor; now: number }, after: string | undefined): WirePage {
+function readPage(
+	store: Store,
+	line: ListLine,
+	{ actor, now }: { actor: Actor; now: number },
+	after: string | undefined
+): WirePage {
 	const { table, columns, where, sort } = line
 	return readRows(store, actor, { table, columns, where: [where], ...(sort ? { sort } : {}), after }, now)
 }
@@ -181,7 +209,8 @@ function showRecord(line: RecordLine, view: View): ShownLine[] {
 	const columns = [...new Set([table.label, ...line.columns])]
 	const page = readRows(store, request.actor, { table: table.id, columns, row: request.row, offers: true }, request.now)
 	const n = store.ids.fromId(table.id, request.row)
-	const signoff = page.rows[0] && n !== undefined ? caseOfRow(store, { table: table.id, n, actor: request.actor }) : null
+	const signoff =
+		page.rows[0] && n !== undefined ? caseOfRow(store, { table: table.id, n, actor: request.actor }) : null
 	const shown = { columns: describeColumns(table, page.columns), row: page.rows[0] ?? null, signoff }
 	return [{ id: line.id, kind: 'record', table: table.id, title: table.name, label: table.label, ...shown }]
 }
@@ -196,14 +225,18 @@ function showForm(line: FormLine, view: View): ShownLine[] {
 	})
 	if (asked.length === 0) return []
 	const thanks = line.thanks.trim() === '' ? 'Saved.' : line.thanks
-	return [{ id: line.id, kind: 'form', table: table.id, title: table.name, columns: describeColumns(table, asked), thanks }]
+	return [
+		{ id: line.id, kind: 'form', table: table.id, title: table.name, columns: describeColumns(table, asked), thanks }
+	]
 }
 
 function showButton(line: ButtonLine, view: View): ShownLine[] {
 	const { does } = line
 	if (does.kind === 'open') {
 		const target = view.document.screens.find((screen) => screen.id === does.screen)
-		return target && isOffered(target, view) ? [{ id: line.id, kind: 'button', label: line.label, opens: target.id }] : []
+		return target && isOffered(target, view)
+			? [{ id: line.id, kind: 'button', label: line.label, opens: target.id }]
+			: []
 	}
 	const routine = view.document.routines.find((each) => each.id === does.routine)
 	return routine && mayRun(routine, view) ? [{ id: line.id, kind: 'button', label: line.label, runs: line.id }] : []
@@ -215,7 +248,12 @@ function mayRun(routine: Routine, view: View): boolean {
 	const table = tableOf(view, routine.start.table)
 	const n = table && request.row !== undefined ? store.ids.fromId(table.id, request.row) : undefined
 	if (!table || n === undefined) return false
-	const page = readRows(store, request.actor, { table: table.id, columns: [table.label], row: request.row, offers: true }, request.now)
+	const page = readRows(
+		store,
+		request.actor,
+		{ table: table.id, columns: [table.label], row: request.row, offers: true },
+		request.now
+	)
 	const [row] = page.rows
 	const sets = routine.steps.filter((step) => step.kind === 'set').map((step) => getColumn(table, step.column).id)
 	if (!row || !sets.every((id) => row.may?.change.includes(id))) return false

@@ -20,14 +20,22 @@ export function sendForm(store: Store, { cells, ...place }: InApp & { cells: rea
 	const { line } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
 	if (line.kind !== 'form') throw new AppError('not_found', 'This form is no longer there. Load the page again.')
 	const asked = cells.filter((cell) => line.columns.includes(cell.column))
-	const [changed] = changeRows(store, [{ kind: 'add', table: line.table, cells: asked }], { actor: place.actor, now: place.now, through: 'form' })
+	const [changed] = changeRows(store, [{ kind: 'add', table: line.table, cells: asked }], {
+		actor: place.actor,
+		now: place.now,
+		through: 'form'
+	})
 	if (!changed) throw new Error('Expected the door to answer for the row of a form')
 	return changed
 }
 
-export function changeRecord(store: Store, { row, cells, ...place }: InApp & { row: string; cells: readonly CellChange[] }): Changed {
+export function changeRecord(
+	store: Store,
+	{ row, cells, ...place }: InApp & { row: string; cells: readonly CellChange[] }
+): Changed {
 	const { line } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
-	if (line.kind !== 'record') throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
+	if (line.kind !== 'record')
+		throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
 	const shown = cells.filter((cell) => line.columns.includes(cell.column))
 	const change = { kind: 'change' as const, table: line.table, row, cells: shown }
 	const [changed] = changeRows(store, [change], { actor: place.actor, now: place.now, through: 'record sheet' })
@@ -37,8 +45,13 @@ export function changeRecord(store: Store, { row, cells, ...place }: InApp & { r
 
 export function removeRecord(store: Store, { row, ...place }: InApp & { row: string }): void {
 	const { line } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
-	if (line.kind !== 'record') throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
-	changeRows(store, [{ kind: 'remove', table: line.table, row }], { actor: place.actor, now: place.now, through: 'record sheet' })
+	if (line.kind !== 'record')
+		throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
+	changeRows(store, [{ kind: 'remove', table: line.table, row }], {
+		actor: place.actor,
+		now: place.now,
+		through: 'record sheet'
+	})
 }
 
 export function press(store: Store, { row, ...place }: InApp & { row: string }): void {

@@ -21,5 +21,11 @@ export function checkTypeRow({ id, column, samples, expected, alsoAccept }: Type
 	const { type, doubts } = inferColumn(column, samples, 1)
 	const wanted = [expected, ...(alsoAccept ?? [])].flatMap((name) => OURS[name] ?? [name])
 	const asks = wanted.includes('ask') && doubts.length > 0
-	return { id, short: wanted.includes(type) || asks ? undefined : `${column} ${JSON.stringify(samples)} is read as ${type}, expected ${expected}` }
+	return {
+		id,
+		short:
+			wanted.includes(type) || asks
+				? undefined
+				: `${column} ${JSON.stringify(samples)} is read as ${type}, expected ${expected}`
+	}
 }

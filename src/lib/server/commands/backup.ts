@@ -10,6 +10,9 @@ import { openStore } from '../store.ts'
 const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
 const db = new Database(join(folder, 'workspace.db'), { fileMustExist: true })
 registerFunctions(db)
-const { file } = backUp(openStore(db, openRowIds(Buffer.from(readKey(folder), 'hex'))), { folder: join(folder, 'backup'), now: Date.now() })
+const { file } = backUp(openStore(db, openRowIds(Buffer.from(readKey(folder), 'hex'))), {
+	folder: join(folder, 'backup'),
+	now: Date.now()
+})
 db.close()
 console.log(`Copied to ${file}`)

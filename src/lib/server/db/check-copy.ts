@@ -12,7 +12,8 @@ export function checkCopy(file: string): string | undefined {
 	try {
 		if (db.pragma('integrity_check', { simple: true }) !== 'ok') return `${file} is damaged and was not restored.`
 		const schema = schemaNumber(db)
-		if (schema > MIGRATIONS.length) return `${file} is of a newer program: its schema is number ${schema}, this one knows up to ${MIGRATIONS.length}.`
+		if (schema > MIGRATIONS.length)
+			return `${file} is of a newer program: its schema is number ${schema}, this one knows up to ${MIGRATIONS.length}.`
 		registerFunctions(db)
 		const store = openStore(db, openRowIds(Buffer.alloc(16)))
 		const broken = findBrokenSeal(store)
@@ -30,6 +31,9 @@ function checkHead(db: Database.Database, file: string): string | undefined {
 	const head = file.replace(/\.db$/, '.head.json')
 	if (!existsSync(head)) return undefined
 	const kept = JSON.parse(readFileSync(head, 'utf8')) as { seq: number; seal: string } | null
-	const seal = kept && (db.prepare('SELECT seal FROM history WHERE seq = ?').pluck().get(kept.seq) as string | undefined)
-	return kept && seal !== kept.seal ? `${file} was altered: its history does not end as it did when it was copied.` : undefined
+	const seal =
+		kept && (db.prepare('SELECT seal FROM history WHERE seq = ?').pluck().get(kept.seq) as string | undefined)
+	return kept && seal !== kept.seal
+		? `${file} was altered: its history does not end as it did when it was copied.`
+		: undefined
 }

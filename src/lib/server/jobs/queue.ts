@@ -49,7 +49,8 @@ export interface Claim {
 }
 
 export function claimJob(store: Store, { task, worker, now, leaseMs }: Claim): Job | undefined {
-	const row = store.prepare(CLAIM).get({ task, worker, now, until: now + leaseMs }) as (Omit<Job, 'payload'> & { payload: string }) | undefined
+	const row = store.prepare(CLAIM).get({ task, worker, now, until: now + leaseMs }) as
+		(Omit<Job, 'payload'> & { payload: string }) | undefined
 	return row && { ...row, payload: JSON.parse(row.payload) as Record<string, unknown> }
 }
 
@@ -61,7 +62,9 @@ export function finishJob(store: Store, { id, worker, now }: { id: number; worke
 /** Tries again later: after 1, 2, 4 … seconds, at most an hour. */
 export function putOffJob(store: Store, failed: { job: Job; worker: string; now: number; error: string }): void {
 	const wait = Math.min(3_600_000, 1000 * 2 ** (failed.job.attempts - 1))
-	store.prepare(PUT_OFF).run({ id: failed.job.id, worker: failed.worker, runAt: failed.now + wait, error: failed.error })
+	store
+		.prepare(PUT_OFF)
+		.run({ id: failed.job.id, worker: failed.worker, runAt: failed.now + wait, error: failed.error })
 }
 
 /** When the next job is due (epoch ms), and how many have given up and wait for a person. */

@@ -47,11 +47,13 @@ export function claimPosting(store: Store, { worker, now }: { worker: string; no
 	return { job, message, id, to }
 }
 
-export function finishPosting(store: Store, { job, id, worker, now }: { job: number; id: number; worker: string; now: number }): void {
+export function finishPosting(
+	store: Store,
+	{ job, id, worker, now }: { job: number; id: number; worker: string; now: number }
+): void {
 	if (finishJob(store, { id: job, worker, now })) markSent(store, id, now)
 }
 
 export function putOffPosting(store: Store, failed: { job: Job; worker: string; now: number; error: string }): void {
 	putOffJob(store, failed)
 }
-

@@ -18,7 +18,7 @@ export interface RunnerParts {
 	/** A name for this run of the program. */
 	readonly worker: string
 	/** Told what is about to happen; tests stop the program there. */
-	readonly at?: (step: 'claimed' | 'sent' | 'finished') => void
+	readonly at?: ((step: 'claimed' | 'sent' | 'finished') => void) | undefined
 }
 
 export function startRunner({ host, post, origin, worker, at = () => undefined }: RunnerParts): Runner {

@@ -39,7 +39,10 @@ export function findAccount(store: Store, { email }: { email: string }): { perso
 	return store.prepare(find).get(textKey(email.trim())) as { person: number; hash: string } | undefined
 }
 
-export function findSession(store: Store, { tokenHash, now }: { tokenHash: string; now: number }): SignedIn | undefined {
+export function findSession(
+	store: Store,
+	{ tokenHash, now }: { tokenHash: string; now: number }
+): SignedIn | undefined {
 	const person = store.prepare(FIND_SESSION).pluck().get({ tokenHash, now }) as number | undefined
 	return person === undefined ? undefined : describePerson(store, person)
 }

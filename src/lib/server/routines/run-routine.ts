@@ -33,9 +33,12 @@ export function pressButton(store: Store, pressed: Pressed): void {
 	const table = getTable(store.workspace().catalogue, routine.start.table)
 	const n = store.ids.fromId(table.id, pressed.row)
 	if (n === undefined) throw new AppError('not_found', 'This row is not there, or not for you to see.')
-	const cells = routine.steps.filter((step) => step.kind === 'set').map((step) => toCell(store, step, { table, n, actor, now }))
+	const cells = routine.steps
+		.filter((step) => step.kind === 'set')
+		.map((step) => toCell(store, step, { table, n, actor, now }))
 	const through = `routine ${routine.name}`
-	if (cells.length > 0) changeRows(store, [{ kind: 'change', table: table.id, row: pressed.row, cells }], { actor, now, through, depth: 1 })
+	if (cells.length > 0)
+		changeRows(store, [{ kind: 'change', table: table.id, row: pressed.row, cells }], { actor, now, through, depth: 1 })
 	const sends = routine.steps.some((step) => step.kind === 'send')
 	const place = { app: pressed.app, release: pressed.release, routine: routine.id, table: table.id, row: n, depth: 1 }
 	if (sends) addJob(store, 'routine', { ...place, person: actor.person }, now)
@@ -53,11 +56,15 @@ function toCell(store: Store, step: SetStep, { table, n, actor, now }: Place): C
 	const standing = standingOf(store, actor, now)
 	const column = getColumn(table, step.column)
 	const { expr, issues } = check(step.formula, { catalogue: store.workspace().catalogue, rows: [table], me: true })
-	if (!expr) throw new AppError('invalid', `This routine cannot run: ${issues[0]?.message ?? 'its formula is damaged.'}`)
+	if (!expr)
+		throw new AppError('invalid', `This routine cannot run: ${issues[0]?.message ?? 'its formula is damaged.'}`)
 	const value = workOut(store, expr, { table, n, moment: standing.moment, rights: standing.rights })
 	if (isFault(value)) throw new AppError('invalid', `${column.name} could not be worked out, so nothing was changed.`)
 	if (column.type === 'reference') {
-		return { column: column.id, value: typeof value === 'number' ? { id: store.ids.toId(column.to ?? 0, value) } : null }
+		return {
+			column: column.id,
+			value: typeof value === 'number' ? { id: store.ids.toId(column.to ?? 0, value) } : null
+		}
 	}
 	return { column: column.id, value }
 }
@@ -75,7 +82,13 @@ export function runRoutineJob(store: Store, job: RoutineJob, now: number): void 
 	if (!routine || !table) return
 	for (const step of routine.steps) {
 		if (step.kind !== 'send') continue
-		sendMessage(store, step, { table, n: Number(row), person: Number(person), cause: `routine ${job.id} step ${step.id}`, now })
+		sendMessage(store, step, {
+			table,
+			n: Number(row),
+			person: Number(person),
+			cause: `routine ${job.id} step ${step.id}`,
+			now
+		})
 	}
 }
 
@@ -109,6 +122,8 @@ export function compose(store: Store, text: string, { table, n, to, now }: Compo
 	const { rights } = standingOf(store, { person: to }, now)
 	const moment = momentAt(timeZone, now)
 	return parseMessage(text, catalogue, table)
-		.parts.map((part) => ('text' in part ? part.text : showResult(part.expr, workOut(store, part.expr, { table, n, moment, rights }))))
+		.parts.map((part) =>
+			'text' in part ? part.text : showResult(part.expr, workOut(store, part.expr, { table, n, moment, rights }))
+		)
 		.join('')
 }

@@ -23,7 +23,9 @@ export function workOut(store: Store, expr: Expr, { table, n, moment, rights }: 
 	const conditions = [sql`r.n = ${param(n)}`]
 	if (rights) conditions.push(compileCondition(rights.rows(table), newContext('r')))
 	const fault = compileFault(folded, ctx) ?? raw('NULL')
-	const [row] = store.select(sql`SELECT ${compileValue(folded, ctx)}, ${fault} FROM t${table.id} AS r WHERE ${allOf(conditions)}`)
+	const [row] = store.select(
+		sql`SELECT ${compileValue(folded, ctx)}, ${fault} FROM t${table.id} AS r WHERE ${allOf(conditions)}`
+	)
 	if (!row) return null
 	if (typeof row[1] === 'number') return { fault: row[1] as FaultCode }
 	return expr.type.kind === 'yesno' && row[0] !== null ? row[0] === 1 : (row[0] as Value)
@@ -35,7 +37,8 @@ export function findPerson(store: Store, formula: string, on: OnRow): number | u
 	const { expr } = check(formula, { catalogue, rows: [on.table], me: on.moment.me !== undefined })
 	if (!expr) return undefined
 	const value = workOut(store, expr, on)
-	if (expr.type.kind === 'row' && expr.type.table.id === catalogue.people.id) return typeof value === 'number' ? value : undefined
+	if (expr.type.kind === 'row' && expr.type.table.id === catalogue.people.id)
+		return typeof value === 'number' ? value : undefined
 	if (typeof value !== 'string') return undefined
 	const email = catalogue.people.columns.find((column) => column.type === 'email')
 	if (!email) return undefined

@@ -33,13 +33,27 @@ export function raiseEvents(store: Store, event: RowEvent, context: ChangeContex
 			if (start.kind !== 'rows' || start.table !== event.table.id || !start.when.includes(event.kind)) continue
 			const depth = (context.depth ?? 0) + 1
 			if (depth > MAX_DEPTH || !holdsFor(store, event, start.where, context.now)) continue
-			const place = { app: app.id, release: app.release, routine: routine.id, table: event.table.id, row: event.n, depth }
+			const place = {
+				app: app.id,
+				release: app.release,
+				routine: routine.id,
+				table: event.table.id,
+				row: event.n,
+				depth
+			}
 			addJob(store, 'routine', { ...place, person: context.actor.person }, context.now)
 		}
 		for (const signoff of app.document.signoffs) {
 			if (signoff.table !== event.table.id || !holdsFor(store, event, signoff.where, context.now)) continue
 			if (signoff.where.trim() === '' && event.kind !== 'added') continue
-			openCase(store, { app: app.id, signoff, table: event.table, n: event.n, askedBy: context.actor.person, now: context.now })
+			openCase(store, {
+				app: app.id,
+				signoff,
+				table: event.table,
+				n: event.n,
+				askedBy: context.actor.person,
+				now: context.now
+			})
 		}
 	}
 }

@@ -12,7 +12,10 @@ export interface Exporting {
 	readonly now: number
 }
 
-export async function exportCsv(host: Host, { table, actor, now }: Exporting): Promise<{ name: string; stream: ReadableStream } | undefined> {
+export async function exportCsv(
+	host: Host,
+	{ table, actor, now }: Exporting
+): Promise<{ name: string; stream: ReadableStream } | undefined> {
 	const head = await host.read('tableHead', { table, actor, now })
 	if (!head) return undefined
 	const encoder = new TextEncoder()
@@ -24,7 +27,8 @@ export async function exportCsv(host: Host, { table, actor, now }: Exporting): P
 			const page = await host.read('rows', { actor, request, now })
 			let text = started ? '' : `\ufeff${csvRecord(head.columns.map((column) => column.name))}`
 			started = true
-			for (const row of page.rows) text += csvRecord(head.columns.map((column) => exportText(column as never, row.cells[cellKey(column.id)])))
+			for (const row of page.rows)
+				text += csvRecord(head.columns.map((column) => exportText(column as never, row.cells[cellKey(column.id)])))
 			controller.enqueue(encoder.encode(text))
 			if (page.next === null) controller.close()
 			else after = page.next

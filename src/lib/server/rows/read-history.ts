@@ -28,7 +28,10 @@ const ENTRIES = `
 
 type Snapshot = Readonly<Record<string, StoredValue>>
 
-export function readHistory(store: Store, { table: id, row, actor, now }: { table: number; row: string; actor: Actor; now: number }): HistoryEntry[] {
+export function readHistory(
+	store: Store,
+	{ table: id, row, actor, now }: { table: number; row: string; actor: Actor; now: number }
+): HistoryEntry[] {
 	const table = store.workspace().catalogue.tables.get(id)
 	const n = table && store.ids.fromId(id, row)
 	if (!table || n === undefined) return []
@@ -37,7 +40,13 @@ export function readHistory(store: Store, { table: id, row, actor, now }: { tabl
 	const [found] = store.select(sql`SELECT 1 FROM t${id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, seen])}`)
 	if (!found) return []
 	const columns = table.columns.filter((column) => isSeenNow(store, table, { column, n, rights: standing.rights }))
-	const entries = store.prepare(ENTRIES).all(id, n) as { at: number; person: number | null; through: string; kind: string; body: string }[]
+	const entries = store.prepare(ENTRIES).all(id, n) as {
+		at: number
+		person: number | null
+		through: string
+		kind: string
+		body: string
+	}[]
 	return entries.map(({ at, person, through, kind, body }) => {
 		const { before, after } = JSON.parse(body) as { before?: Snapshot; after?: Snapshot }
 		const then = { store, table, standing, n }
@@ -50,10 +59,16 @@ export function readHistory(store: Store, { table: id, row, actor, now }: { tabl
 	})
 }
 
-function isSeenNow(store: Store, table: Table, { column, n, rights }: { column: Column; n: number; rights: Rights }): boolean {
+function isSeenNow(
+	store: Store,
+	table: Table,
+	{ column, n, rights }: { column: Column; n: number; rights: Rights }
+): boolean {
 	const cell = rights.cell(table, column)
 	if (isNever(cell) || column.computed) return false
-	const [row] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, compileCondition(cell, newContext('r'))])}`)
+	const [row] = store.select(
+		sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, compileCondition(cell, newContext('r'))])}`
+	)
 	return row !== undefined
 }
 
@@ -76,5 +91,7 @@ function showThen({ store, table, standing, n }: Then, column: Column, snapshot:
 	if (!rights.every((right) => isTrue(evaluate(right, env)))) return ''
 	if (column.type === 'reference') return 'another row'
 	const value = row.value(column)
-	return value === null || typeof value === 'object' ? '' : (findKind(column.type)?.show(value, column) ?? String(value))
+	return value === null || typeof value === 'object'
+		? ''
+		: (findKind(column.type)?.show(value, column) ?? String(value))
 }

@@ -46,10 +46,19 @@ export interface CaseSheet extends CaseSummary {
 	readonly comment: string
 	readonly columns: readonly ShownColumn[]
 	readonly row: WirePage['rows'][number] | null
-	readonly children: readonly { readonly name: string; readonly columns: readonly ShownColumn[]; readonly rows: WirePage['rows'] }[]
+	readonly children: readonly {
+		readonly name: string
+		readonly columns: readonly ShownColumn[]
+		readonly rows: WirePage['rows']
+	}[]
 	readonly moves: readonly Move[]
 	readonly fingerprint: string
-	readonly events: readonly { readonly at: number; readonly who: string; readonly what: string; readonly comment: string }[]
+	readonly events: readonly {
+		readonly at: number
+		readonly who: string
+		readonly what: string
+		readonly comment: string
+	}[]
 }
 
 const COLUMNS = `id, signoff, table_id, row_n, asked_by, asked_at, waits_on, state, decided_at, comment`
@@ -63,7 +72,8 @@ const DECIDE = `
 	WHERE id = @id AND state = 'waiting'`
 
 export function listCases(store: Store, { actor, now }: { actor: Actor; now: number }) {
-	const list = (query: string) => (store.prepare(query).all(actor.person) as StoredCase[]).map((each) => summarize(store, each, actor, now))
+	const list = (query: string) =>
+		(store.prepare(query).all(actor.person) as StoredCase[]).map((each) => summarize(store, each, actor, now))
 	return { waiting: list(WAITING), decided: list(DECIDED), asked: list(ASKED) }
 }
 
@@ -109,7 +119,11 @@ export function decideCase(store: Store, { id, move, comment, fingerprint, actor
 	const found = getCase(store, id, actor)
 	const who = { decides: found.waits_on === actor.person, asked: found.asked_by === actor.person }
 	const state = movesFor(found.state, who).includes(move) ? step(found.state, move) : undefined
-	if (state === undefined) throw new AppError('conflict', `This has been ${found.state === 'waiting' ? 'kept for somebody else' : found.state} already.`)
+	if (state === undefined)
+		throw new AppError(
+			'conflict',
+			`This has been ${found.state === 'waiting' ? 'kept for somebody else' : found.state} already.`
+		)
 	const signoff = signoffOf(found)
 	const shown = fingerprintOf(readShown(store, { found, signoff, actor, now }))
 	if (move !== 'withdraw' && shown !== fingerprint) {
@@ -119,7 +133,15 @@ export function decideCase(store: Store, { id, move, comment, fingerprint, actor
 		throw new AppError('conflict', 'This has been decided meanwhile.')
 	}
 	const body = { case: found.id, comment, fingerprint: shown }
-	writeHistory(store, { at: now, person: actor.person, through: signoff.name, kind: state, table: found.table_id, row: found.row_n, body })
+	writeHistory(store, {
+		at: now,
+		person: actor.person,
+		through: signoff.name,
+		kind: state,
+		table: found.table_id,
+		row: found.row_n,
+		body
+	})
 	tellOutcome(store, found, { state, comment, actor, now })
 	store.touched.add(found.table_id)
 	store.touched.add('access')
@@ -170,13 +192,18 @@ function readShown(store: Store, { found, signoff, actor, now }: Showing) {
 	const children = signoff.children.map((child) => {
 		const of = getTable(catalogue, child.table)
 		const pointing = { column: child.column, to: row }
-		return { table: of, page: readRows(store, actor, { table: of.id, columns: child.columns, pointing, limit: 500 }, now) }
+		return {
+			table: of,
+			page: readRows(store, actor, { table: of.id, columns: child.columns, pointing, limit: 500 }, now)
+		}
 	})
 	return { own, children }
 }
 
 function fingerprintOf(shown: ReturnType<typeof readShown>): string {
-	const cells = [shown.own.rows, ...shown.children.map((child) => child.page.rows)].map((rows) => rows.map((row) => [row.id, row.cells]))
+	const cells = [shown.own.rows, ...shown.children.map((child) => child.page.rows)].map((rows) =>
+		rows.map((row) => [row.id, row.cells])
+	)
 	return createHash('sha256').update(JSON.stringify(cells)).digest('hex')
 }
 

@@ -38,7 +38,15 @@ export function openCase(store: Store, asking: Asking): void {
 	const stored = { app, signoff: JSON.stringify(signoff), table: table.id, row: n, askedBy, now, waitsOn }
 	const id = Number(store.prepare(ADD_CASE).run(stored).lastInsertRowid)
 	grant(store, asking, { id, person: waitsOn })
-	writeHistory(store, { at: now, person: askedBy, through: signoff.name, kind: 'ask', table: table.id, row: n, body: { case: id, waitsOn } })
+	writeHistory(store, {
+		at: now,
+		person: askedBy,
+		through: signoff.name,
+		kind: 'ask',
+		table: table.id,
+		row: n,
+		body: { case: id, waitsOn }
+	})
 	tell(store, asking, { id, waitsOn })
 	store.touched.add('access')
 }
@@ -47,9 +55,13 @@ function decider(store: Store, { signoff, table, n, askedBy, now }: Asking): num
 	const moment = momentAt(store.workspace().timeZone, now)
 	const person = findPerson(store, signoff.decider, { table, n, moment })
 	if (person === undefined) {
-		throw new AppError('invalid', `${signoff.name}: nobody is named who could decide this, so it was not sent. Tell whoever looks after the app.`)
+		throw new AppError(
+			'invalid',
+			`${signoff.name}: nobody is named who could decide this, so it was not sent. Tell whoever looks after the app.`
+		)
 	}
-	if (person === askedBy) throw new AppError('invalid', `${signoff.name}: this would wait on yourself, and nobody decides their own request.`)
+	if (person === askedBy)
+		throw new AppError('invalid', `${signoff.name}: this would wait on yourself, and nobody decides their own request.`)
 	return person
 }
 
@@ -68,7 +80,11 @@ function grant(store: Store, { signoff, table, n }: Asking, to: { id: number; pe
 	}
 }
 
-function tell(store: Store, { signoff, table, n, askedBy, now }: Asking, { id, waitsOn }: { id: number; waitsOn: number }): void {
+function tell(
+	store: Store,
+	{ signoff, table, n, askedBy, now }: Asking,
+	{ id, waitsOn }: { id: number; waitsOn: number }
+): void {
 	const label = rowLabel(store, table, { person: waitsOn, n, now })
 	const asker = describePerson(store, askedBy)?.name ?? 'Somebody'
 	addMessage(store, {

@@ -60,8 +60,14 @@ export async function bringIn(
 	const sheet = sheets.find((each) => each.name === plan.sheet) ?? sheets[0]
 	if (!sheet) throw new AppError('invalid', `${name} holds no filled sheet.`)
 	const included = plan.columns.filter((column) => column.include)
-	const readers = included.map((column, i) => ({ column: begun.columns[i] as Column, from: column.from, read: cellReader(column, begun.columns[i] as Column) }))
-	const names = readers.flatMap(({ column }) => (hasKey(column) ? [`c${column.id}`, `c${column.id}k`] : [`c${column.id}`]))
+	const readers = included.map((column, i) => ({
+		column: begun.columns[i] as Column,
+		from: column.from,
+		read: cellReader(column, begun.columns[i] as Column)
+	}))
+	const names = readers.flatMap(({ column }) =>
+		hasKey(column) ? [`c${column.id}`, `c${column.id}k`] : [`c${column.id}`]
+	)
 	const unread: Unread[] = []
 	let unreadCount = 0
 	let done = 0
@@ -86,7 +92,8 @@ export async function bringIn(
 		for (const { column, from, read } of readers) {
 			const text = row[from] ?? ''
 			const cell = read(text)
-			if (cell.unread && ++unreadCount <= MAX_UNREAD) unread.push({ row: i + 1, column: column.name, text: text.slice(0, 80) })
+			if (cell.unread && ++unreadCount <= MAX_UNREAD)
+				unread.push({ row: i + 1, column: column.name, text: text.slice(0, 80) })
 			values.push(cell.value)
 			if (hasKey(column)) values.push(typeof cell.value === 'string' ? textKey(cell.value) : null)
 		}

@@ -30,17 +30,32 @@ export function beginImport(store: Store, { plan, actor }: Beginning): Begun {
 	const first = takeNumbers(store, 'column', included.length)
 	const columns = included.map(({ name, type, unit, places, choices }, i): ColumnEntry => {
 		const fixed = type === 'decimal' || type === 'percent' ? { places } : {}
-		const entry = { id: first + i, name, type, unit: unit === '' ? undefined : unit, ...fixed, choices: type === 'choice' ? choices : undefined }
+		const entry = {
+			id: first + i,
+			name,
+			type,
+			unit: unit === '' ? undefined : unit,
+			...fixed,
+			choices: type === 'choice' ? choices : undefined
+		}
 		return Object.fromEntries(Object.entries(entry).filter(([, value]) => value !== undefined)) as ColumnEntry
 	})
-	createTable(store.db, { id: table, name: plan.tableName, keepers: [], label: first, columns: columns as Column[], reverses: [] } satisfies Table)
+	createTable(store.db, {
+		id: table,
+		name: plan.tableName,
+		keepers: [],
+		label: first,
+		columns: columns as Column[],
+		reverses: []
+	} satisfies Table)
 	return { table, columns }
 }
 
 function refuseSameNames(names: readonly string[]): void {
 	const seen = new Set<string>()
 	for (const name of names) {
-		if (seen.has(name.toLowerCase())) throw new AppError('invalid', `Two columns are called "${name}". Give one of them another name.`)
+		if (seen.has(name.toLowerCase()))
+			throw new AppError('invalid', `Two columns are called "${name}". Give one of them another name.`)
 		seen.add(name.toLowerCase())
 	}
 }
@@ -67,9 +82,28 @@ export function finishImport(store: Store, { begun, plan, file, rows, actor, now
 	const labelAt = plan.columns.filter((column) => column.include).findIndex((column) => column.from === plan.label)
 	const label = begun.columns[Math.max(0, labelAt)]?.id ?? 0
 	const source = { file, ...(plan.sheet === '' ? {} : { sheet: plan.sheet }), at: now }
-	const entry: TableEntry = { id: begun.table, name: plan.tableName, keepers: [actor.person], label, columns: [...begun.columns], source }
-	saveWorkspace(store, { ...document, tables: [...document.tables, entry] }, { now, by: actor.person, filled: [begun.table] })
-	writeHistory(store, { at: now, person: actor.person, through: 'Sources', kind: 'bring in', table: begun.table, row: null, body: { file, rows } })
+	const entry: TableEntry = {
+		id: begun.table,
+		name: plan.tableName,
+		keepers: [actor.person],
+		label,
+		columns: [...begun.columns],
+		source
+	}
+	saveWorkspace(
+		store,
+		{ ...document, tables: [...document.tables, entry] },
+		{ now, by: actor.person, filled: [begun.table] }
+	)
+	writeHistory(store, {
+		at: now,
+		person: actor.person,
+		through: 'Sources',
+		kind: 'bring in',
+		table: begun.table,
+		row: null,
+		body: { file, rows }
+	})
 	return { table: begun.table }
 }
 

@@ -6,7 +6,11 @@ import type { InspectRequest, Inspection } from './inspect.ts'
 
 export interface Importer {
 	inspect(request: InspectRequest): Promise<Inspection>
-	bringIn(args: BringIn, port: MessagePort, onProgress: (progress: Progress) => void): { done: Promise<BroughtIn>; stop: () => void }
+	bringIn(
+		args: BringIn,
+		port: MessagePort,
+		onProgress: (progress: Progress) => void
+	): { done: Promise<BroughtIn>; stop: () => void }
 	close(): Promise<void>
 }
 
@@ -35,7 +39,11 @@ export function startImporter(script: string): Importer {
 		waiting.clear()
 	})
 
-	function ask<T>(name: string, args: unknown, extra: { port?: MessagePort; onProgress?: (progress: Progress) => void } = {}) {
+	function ask<T>(
+		name: string,
+		args: unknown,
+		extra: { port?: MessagePort; onProgress?: (progress: Progress) => void } = {}
+	) {
 		const id = next++
 		const { port, onProgress } = extra
 		const done = new Promise<T>((resolve, reject) => {

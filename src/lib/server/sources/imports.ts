@@ -26,7 +26,13 @@ export interface Given {
 export type ImportState =
 	| { readonly state: 'given' }
 	| { readonly state: 'running'; readonly done: number; readonly of: number }
-	| { readonly state: 'done'; readonly table: number; readonly rows: number; readonly unread: readonly Unread[]; readonly unreadCount: number }
+	| {
+			readonly state: 'done'
+			readonly table: number
+			readonly rows: number
+			readonly unread: readonly Unread[]
+			readonly unreadCount: number
+	  }
 	| { readonly state: 'failed'; readonly message: string }
 
 interface Entry {
@@ -42,20 +48,29 @@ const KEPT_MS = 48 * 3_600_000
 
 export interface Imports {
 	take(name: string, body: ReadableStream<Uint8Array>, actor: Actor): Promise<Given>
-	inspect(id: string, settings: Omit<InspectRequest, 'path' | 'name'>, actor: Actor): Promise<Inspection & { file: string }>
+	inspect(
+		id: string,
+		settings: Omit<InspectRequest, 'path' | 'name'>,
+		actor: Actor
+	): Promise<Inspection & { file: string }>
 	start(id: string, plan: unknown, actor: Actor): Promise<void>
 	state(id: string, actor: Actor): ImportState
 	stop(id: string, actor: Actor): void
 	close(): Promise<void>
 }
 
-export function openImports(folder: string, importer: Importer, host: Pick<Host, 'write' | 'connectToWriter' | 'now'>): Imports {
+export function openImports(
+	folder: string,
+	importer: Importer,
+	host: Pick<Host, 'write' | 'connectToWriter' | 'now'>
+): Imports {
 	const entries = new Map<string, Entry>()
 	void removeOld(folder, host.now())
 
 	function get(id: string, actor: Actor): Entry {
 		const entry = entries.get(id)
-		if (!entry || entry.person !== actor.person) throw new AppError('not_found', 'This file is no longer here. Give it in again.')
+		if (!entry || entry.person !== actor.person)
+			throw new AppError('not_found', 'This file is no longer here. Give it in again.')
 		return entry
 	}
 
@@ -68,7 +83,12 @@ export function openImports(folder: string, importer: Importer, host: Pick<Host,
 		const measure = new Transform({
 			transform(chunk: Buffer, _encoding, next) {
 				size += chunk.length
-				next(size > MAX_BYTES ? new AppError('invalid', `${name} is larger than ${MAX_BYTES / 1024 / 1024} MB. Split it first.`) : null, chunk)
+				next(
+					size > MAX_BYTES
+						? new AppError('invalid', `${name} is larger than ${MAX_BYTES / 1024 / 1024} MB. Split it first.`)
+						: null,
+					chunk
+				)
 			}
 		})
 		try {
@@ -77,13 +97,20 @@ export function openImports(folder: string, importer: Importer, host: Pick<Host,
 			await rm(path, { force: true })
 			throw error
 		}
-		entries.set(id, { path, name: name.slice(0, 200), person: actor.person, state: { state: 'given' }, stop: undefined })
+		entries.set(id, {
+			path,
+			name: name.slice(0, 200),
+			person: actor.person,
+			state: { state: 'given' },
+			stop: undefined
+		})
 		return { id, name, size }
 	}
 
 	async function inspect(id: string, settings: Omit<InspectRequest, 'path' | 'name'>, actor: Actor) {
 		const { path, name, state } = get(id, actor)
-		if (state.state === 'done') throw new AppError('not_found', `${name} has been brought in. Its table is listed at Sources.`)
+		if (state.state === 'done')
+			throw new AppError('not_found', `${name} has been brought in. Its table is listed at Sources.`)
 		return { ...(await importer.inspect({ ...settings, path, name })), file: name }
 	}
 
@@ -92,7 +119,10 @@ export function openImports(folder: string, importer: Importer, host: Pick<Host,
 		const entry = get(id, actor)
 		if (entry.state.state === 'running') throw new AppError('busy', 'This file is being brought in already.')
 		const parsed = importPlanSchema.safeParse(asked)
-		if (!parsed.success) throw new AppError('invalid', parsed.error.issues[0]?.message ?? 'The settings are not complete.', { issues: z.treeifyError(parsed.error) })
+		if (!parsed.success)
+			throw new AppError('invalid', parsed.error.issues[0]?.message ?? 'The settings are not complete.', {
+				issues: z.treeifyError(parsed.error)
+			})
 		const plan = parsed.data
 		const begun = await host.write('beginImport', { plan, actor })
 		entry.state = { state: 'running', done: 0, of: 0 }
@@ -103,13 +133,21 @@ export function openImports(folder: string, importer: Importer, host: Pick<Host,
 		entry.stop = run.stop
 		void run.done
 			.then(async (brought) => {
-				const { table } = await host.write('finishImport', { begun, plan, file: entry.name, rows: brought.rows, actor, now: host.now() })
+				const { table } = await host.write('finishImport', {
+					begun,
+					plan,
+					file: entry.name,
+					rows: brought.rows,
+					actor,
+					now: host.now()
+				})
 				entry.state = { state: 'done', table, ...brought }
 				await rm(entry.path, { force: true })
 			})
 			.catch(async (error: unknown) => {
 				await host.write('dropImport', { table: begun.table })
-				const message = error instanceof AppError ? error.message : 'Something went wrong on our side. Nothing was brought in.'
+				const message =
+					error instanceof AppError ? error.message : 'Something went wrong on our side. Nothing was brought in.'
 				if (!(error instanceof AppError)) console.error(error)
 				entry.state = { state: 'failed', message }
 			})

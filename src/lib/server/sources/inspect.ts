@@ -34,11 +34,20 @@ export async function inspectFile({ path, name, sheet, headingRow, firstRow }: I
 	if (!chosen) throw new AppError('invalid', `${name} holds no filled sheet.`)
 	const found = findHeadings(chosen.rows)
 	const heading = headingRow === undefined ? found.headingRow : headingRow
-	const first = Math.max(firstRow ?? (headingRow === undefined ? found.firstRow : (heading ?? -1) + 1), (heading ?? -1) + 1)
+	const first = Math.max(
+		firstRow ?? (headingRow === undefined ? found.firstRow : (heading ?? -1) + 1),
+		(heading ?? -1) + 1
+	)
 	const rows = chosen.rows.slice(first)
 	const width = Math.max(0, ...chosen.rows.slice(0, 1000).map((row) => row.length))
 	const names = nameColumns(heading === null ? undefined : chosen.rows[heading], width)
-	const columns = names.map((each, i) => inferColumn(each, rows.map((row) => row[i] ?? ''), first + 1))
+	const columns = names.map((each, i) =>
+		inferColumn(
+			each,
+			rows.map((row) => row[i] ?? ''),
+			first + 1
+		)
+	)
 	return {
 		sheets: sheets.map((each) => each.name),
 		sheet: chosen.name,
@@ -59,5 +68,10 @@ function proposeLabel(columns: readonly ColumnGuess[], rows: readonly (readonly 
 		const values = sample.map((row) => (row[i] ?? '').trim().toLowerCase()).filter((value) => value !== '')
 		return values.length === sample.length && new Set(values).size === values.length
 	})
-	return unique >= 0 ? unique : Math.max(0, columns.findIndex((column) => !column.blank))
+	return unique >= 0
+		? unique
+		: Math.max(
+				0,
+				columns.findIndex((column) => !column.blank)
+			)
 }

@@ -26,10 +26,15 @@ export async function openFile(path: string, name: string): Promise<OpenedFile> 
 	if (size === 0) throw refused(`${name} is empty. Nothing was brought in.`)
 	const head = await readHead(path, 4096)
 	if (startsWith(head, [0xd0, 0xcf, 0x11, 0xe0])) {
-		throw refused(`${name} is locked with a password, or is of the old kind of workbook. Save it again as .xlsx without a password.`)
+		throw refused(
+			`${name} is locked with a password, or is of the old kind of workbook. Save it again as .xlsx without a password.`
+		)
 	}
 	if (startsWith(head, [0x50, 0x4b])) return openWorkbook(path, name)
-	if (/\.xlsx$/i.test(name)) throw refused(`${name} says it is a workbook, but it is not, or it is damaged. Open it in your spreadsheet and save it again.`)
+	if (/\.xlsx$/i.test(name))
+		throw refused(
+			`${name} says it is a workbook, but it is not, or it is damaged. Open it in your spreadsheet and save it again.`
+		)
 	if (isBinary(head)) throw refused(`${name} is neither a CSV file nor a workbook, so it was not read.`)
 	return openText(path, name, head)
 }
@@ -58,16 +63,20 @@ function isBinary(head: Uint8Array): boolean {
 async function openText(path: string, name: string, head: Uint8Array): Promise<OpenedFile> {
 	const text = clean(new TextDecoder(findEncoding(head)).decode(await readFile(path)))
 	const rows = parseDelimited(text, findSeparator(text.slice(0, 100_000)))
-	if (!rows.some((row) => row.some((cell) => cell.trim() !== ''))) throw refused(`${name} is empty. Nothing was brought in.`)
+	if (!rows.some((row) => row.some((cell) => cell.trim() !== '')))
+		throw refused(`${name} is empty. Nothing was brought in.`)
 	return { kind: 'text', sheets: [{ name: '', rows }] }
 }
 
 async function openWorkbook(path: string, name: string): Promise<OpenedFile> {
 	const bytes = await readFile(path)
-	if (unpackedSize(bytes) > MAX_UNPACKED) throw refused(`${name} unfolds to more than fits. Split it, or save the sheet as CSV.`)
+	if (unpackedSize(bytes) > MAX_UNPACKED)
+		throw refused(`${name} unfolds to more than fits. Split it, or save the sheet as CSV.`)
 	const workbook = new ExcelJS.Workbook()
 	try {
-		await workbook.xlsx.load(bytes as unknown as ArrayBuffer, { ignoreNodes: ['dataValidations', 'conditionalFormatting', 'drawing', 'picture'] })
+		await workbook.xlsx.load(bytes as unknown as ArrayBuffer, {
+			ignoreNodes: ['dataValidations', 'conditionalFormatting', 'drawing', 'picture']
+		})
 	} catch {
 		throw refused(`${name} is damaged, or is no workbook. Open it in your spreadsheet and save it again.`)
 	}
@@ -79,14 +88,19 @@ async function openWorkbook(path: string, name: string): Promise<OpenedFile> {
 /** The sum of the sizes that a ZIP's directory claims for its entries. */
 function unpackedSize(bytes: Buffer): number {
 	let size = 0
-	for (let at = bytes.indexOf('PK\x01\x02', 0, 'latin1'); at >= 0; at = bytes.indexOf('PK\x01\x02', at + 46, 'latin1')) {
+	for (
+		let at = bytes.indexOf('PK\x01\x02', 0, 'latin1');
+		at >= 0;
+		at = bytes.indexOf('PK\x01\x02', at + 46, 'latin1')
+	) {
 		if (at + 28 <= bytes.length) size += bytes.readUInt32LE(at + 24)
 	}
 	return size
 }
 
 function toSheet(sheet: ExcelJS.Worksheet): Sheet {
-	if (sheet.rowCount * sheet.columnCount > MAX_CELLS) throw refused(`The sheet ${sheet.name} is too large. Save it as CSV and bring that in.`)
+	if (sheet.rowCount * sheet.columnCount > MAX_CELLS)
+		throw refused(`The sheet ${sheet.name} is too large. Save it as CSV and bring that in.`)
 	const width = sheet.columnCount
 	const rows: string[][] = []
 	for (let r = 1; r <= sheet.rowCount; r++) {

@@ -10,7 +10,13 @@ export interface Ask {
 export type Answer =
 	/** `json`: the result as text, so that the main thread can hand it on without making objects. */
 	| { readonly id: number; readonly ok: true; readonly json: string }
-	| { readonly id: number; readonly ok: false; readonly code: ErrorCode | 'bug'; readonly message: string; readonly details: unknown }
+	| {
+			readonly id: number
+			readonly ok: false
+			readonly code: ErrorCode | 'bug'
+			readonly message: string
+			readonly details: unknown
+	  }
 
 /** Sent by the writer after a commit that changed what people see. */
 export interface Turned {
@@ -31,7 +37,8 @@ export interface ThreadData {
 }
 
 export function toAnswer(id: number, error: unknown): Answer {
-	if (error instanceof AppError) return { id, ok: false, code: error.code, message: error.message, details: error.details }
+	if (error instanceof AppError)
+		return { id, ok: false, code: error.code, message: error.message, details: error.details }
 	// Our own mistake: the detail goes to the log, never to the page.
 	console.error(error)
 	return { id, ok: false, code: 'bug', message: 'Something went wrong on our side. Nothing was changed.', details: {} }

@@ -24,7 +24,8 @@ export const READS = {
 		const { name, version, timeZone } = store.workspace()
 		return { name, version, timeZone, demo: isDemo(store) }
 	},
-	rows: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) => readRows(store, actor, request, now),
+	rows: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) =>
+		readRows(store, actor, request, now),
 	/** The name of a table and the columns of it that this person sees; null where there are none. */
 	tableHead: (store: Store, { table, actor, now }: { table: number; actor: Actor; now: number }) => {
 		const found = store.workspace().catalogue.tables.get(table)
@@ -32,7 +33,14 @@ export const READS = {
 		return found && page.columns.length > 0 ? { name: found.name, columns: describeColumns(found, page.columns) } : null
 	},
 	/** Rows by their labels, for choosing one to refer to. */
-	labels: (store: Store, { actor, request, now }: { actor: Actor; request: { table: number; labelStarts: string; limit: number }; now: number }) => {
+	labels: (
+		store: Store,
+		{
+			actor,
+			request,
+			now
+		}: { actor: Actor; request: { table: number; labelStarts: string; limit: number }; now: number }
+	) => {
 		const label = store.workspace().catalogue.tables.get(request.table)?.label ?? 0
 		const sort = { column: label, descending: false }
 		return { label, page: readRows(store, actor, { ...request, columns: [label], sort }, now) }
@@ -51,7 +59,13 @@ export const READS = {
 	bench: (store: Store, asking: Asking) => {
 		const tables = listTables(store, asking)
 		const { version, document } = store.workspace()
-		return { version, tables, vocabulary: vocabularyOf(store, tables), lines: document.lines.length, people: listPeople(store) }
+		return {
+			version,
+			tables,
+			vocabulary: vocabularyOf(store, tables),
+			lines: document.lines.length,
+			people: listPeople(store)
+		}
 	},
 	access: readAccess,
 	tryCondition,

@@ -15,7 +15,11 @@ interface Waiting {
 	readonly reject: (error: Error) => void
 }
 
-export function startThread(script: string, data: ThreadData, onTurned: (turned: Turned['turned']) => void): Promise<Thread> {
+export function startThread(
+	script: string,
+	data: ThreadData,
+	onTurned: (turned: Turned['turned']) => void
+): Promise<Thread> {
 	const worker = new Worker(script, { workerData: data })
 	const waiting = new Map<number, Waiting>()
 	let next = 1

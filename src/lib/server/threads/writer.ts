@@ -30,7 +30,8 @@ const toMain: Reply = (answer) => parentPort?.postMessage(answer)
 
 parentPort?.on('message', (message: Ask | { port: MessagePort }) => {
 	// An import talks to the writer directly, so that its rows never pass through the main thread.
-	if ('port' in message) message.port.on('message', (ask: Ask) => take(ask, (answer) => message.port.postMessage(answer)))
+	if ('port' in message)
+		message.port.on('message', (ask: Ask) => take(ask, (answer) => message.port.postMessage(answer)))
 	else take(message, toMain)
 })
 parentPort?.postMessage('ready')

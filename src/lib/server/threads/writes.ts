@@ -13,7 +13,8 @@ import type { Store } from '../store.ts'
 import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
 
 export const WRITES = {
-	changeRows: (store: Store, { changes, context }: { changes: Change[]; context: ChangeContext }) => changeRows(store, changes, context),
+	changeRows: (store: Store, { changes, context }: { changes: Change[]; context: ChangeContext }) =>
+		changeRows(store, changes, context),
 	addSession,
 	endSession,
 	putAccount,

@@ -48,23 +48,53 @@ export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
 		if (!kept && isNever(rights.rows(table))) return []
 		const visible = table.columns.filter((column) => !isNever(rights.cell(table, column)))
 		const entry = workspace.document.tables.find((each) => each.id === table.id)
-		const source = entry?.source && kept ? { file: entry.source.file, at: entry.source.at, ...(entry.source.sheet ? { sheet: entry.source.sheet } : {}) } : null
-		const shown = describeColumns(table, visible.map((column) => column.id), kept)
+		const source =
+			entry?.source && kept
+				? { file: entry.source.file, at: entry.source.at, ...(entry.source.sheet ? { sheet: entry.source.sheet } : {}) }
+				: null
+		const shown = describeColumns(
+			table,
+			visible.map((column) => column.id),
+			kept
+		)
 		const reverses = table.reverses.map((each) => each.name)
-		return [{ id: table.id, name: table.name, kept, label: table.label, rows: countSeen(store, table, rights), mayAdd: rights.mayPossibly('add', table), columns: shown, reverses, source }]
+		return [
+			{
+				id: table.id,
+				name: table.name,
+				kept,
+				label: table.label,
+				rows: countSeen(store, table, rights),
+				mayAdd: rights.mayPossibly('add', table),
+				columns: shown,
+				reverses,
+				source
+			}
+		]
 	})
 }
 
 function countSeen(store: Store, table: Table, rights: Rights): number {
 	const seen = compileCondition(rights.rows(table), newContext('r'))
-	const [row] = store.select(sql`SELECT count(*) FROM (SELECT 1 FROM t${table.id} AS r WHERE ${seen} LIMIT ${COUNT_LIMIT})`)
+	const [row] = store.select(
+		sql`SELECT count(*) FROM (SELECT 1 FROM t${table.id} AS r WHERE ${seen} LIMIT ${COUNT_LIMIT})`
+	)
 	return Number(row?.[0] ?? 0)
 }
 
 /** The names that sentences on the Bench may use. */
 export function vocabularyOf(store: Store, tables: readonly BenchTable[]): Pick<Vocabulary, 'tables' | 'roles'> {
 	return {
-		tables: tables.map(({ id, name, columns }) => ({ id, name, columns: columns.map(({ id: column, name: title, type, to }) => ({ id: column, name: title, type, ...(to === undefined ? {} : { to }) })) })),
+		tables: tables.map(({ id, name, columns }) => ({
+			id,
+			name,
+			columns: columns.map(({ id: column, name: title, type, to }) => ({
+				id: column,
+				name: title,
+				type,
+				...(to === undefined ? {} : { to })
+			}))
+		})),
 		roles: store.workspace().document.roles.map(({ id, name }) => ({ id, name }))
 	}
 }
@@ -85,20 +115,33 @@ export interface AccessSheet {
 	readonly lines: readonly LineEntry[]
 	readonly people: readonly PersonCount[]
 	/** For each line: how many people hold its role, and the least and most rows that it gives one of them. */
-	readonly comesTo: readonly { readonly id: string; readonly people: number; readonly least: number; readonly most: number }[]
+	readonly comesTo: readonly {
+		readonly id: string
+		readonly people: number
+		readonly least: number
+		readonly most: number
+	}[]
 	readonly issues: readonly (Issue & { readonly line: string; readonly part: string })[]
 }
 
 /** What the lines of a table come to, person by person; with `draft`, what unsaved ones would. */
-export function readAccess(store: Store, { table: id, draft, actor, now }: Asking & { table: number; draft?: unknown }): AccessSheet {
+export function readAccess(
+	store: Store,
+	{ table: id, draft, actor, now }: Asking & { table: number; draft?: unknown }
+): AccessSheet {
 	getKeptTable(store, id, actor)
 	const workspace = store.workspace()
 	const saved = workspace.document.lines.filter((line) => line.table === id)
 	const lines = draft === undefined ? saved : parseDraft(draft)
-	const document: WorkspaceDocument = { ...workspace.document, lines: [...workspace.document.lines.filter((line) => line.table !== id), ...lines] }
+	const document: WorkspaceDocument = {
+		...workspace.document,
+		lines: [...workspace.document.lines.filter((line) => line.table !== id), ...lines]
+	}
 	const next = draft === undefined ? workspace : buildWorkspace(document)
 	const table = getTable(next.catalogue, id)
-	const issues = next.issues.flatMap((each) => ('line' in each.place ? [{ ...each, line: each.place.line, part: each.place.part }] : []))
+	const issues = next.issues.flatMap((each) =>
+		'line' in each.place ? [{ ...each, line: each.place.line, part: each.place.part }] : []
+	)
 	const people = everybody(store).map((person) => {
 		const before = rightsFor(store, person, workspace.lines, now)
 		const after = draft === undefined ? before : rightsFor(store, person, next.lines, now)
@@ -108,7 +151,9 @@ export function readAccess(store: Store, { table: id, draft, actor, now }: Askin
 		version: workspace.version,
 		lines,
 		people: people.map(({ person, before, after }) => countFor(store, { table, person, before, after })),
-		comesTo: lines.map((line) => lineComesTo(store, { line, table, people: people.map((each) => each.person), lines: next.lines, now })),
+		comesTo: lines.map((line) =>
+			lineComesTo(store, { line, table, people: people.map((each) => each.person), lines: next.lines, now })
+		),
 		issues
 	}
 }
@@ -150,7 +195,10 @@ interface Counted {
 function countFor(store: Store, { table, person, before, after }: Counted): PersonCount {
 	const who = describePerson(store, person)
 	const change = after.of('change', table).map((right) => right.where)
-	const may = change.length === 0 ? undefined : compileCondition({ kind: 'or', args: change, type: { kind: 'yesno' } }, newContext('r'))
+	const may =
+		change.length === 0
+			? undefined
+			: compileCondition({ kind: 'or', args: change, type: { kind: 'yesno' } }, newContext('r'))
 	const [row] = may ? store.select(sql`SELECT count(*) FROM t${table.id} AS r WHERE ${may}`) : []
 	const hidden = (column: Column) => isNever(after.cell(table, column))
 	return {
@@ -181,10 +229,17 @@ function lineComesTo(store: Store, { line, table, people, lines, now }: OneLine)
 		const me = readStoredRow(store, catalogue.people, person)
 		if (!checked || !held.has(line.role)) continue
 		const where = fold(checked.where, { ...momentAt(timeZone, now), ...(me ? { me } : {}) })
-		const [row] = store.select(sql`SELECT count(*) FROM t${table.id} AS r WHERE ${compileCondition(where, newContext('r'))}`)
+		const [row] = store.select(
+			sql`SELECT count(*) FROM t${table.id} AS r WHERE ${compileCondition(where, newContext('r'))}`
+		)
 		counts.push(Number(row?.[0] ?? 0))
 	}
-	return { id: line.id, people: counts.length, least: counts.length > 0 ? Math.min(...counts) : 0, most: Math.max(0, ...counts) }
+	return {
+		id: line.id,
+		people: counts.length,
+		least: counts.length > 0 ? Math.min(...counts) : 0,
+		most: Math.max(0, ...counts)
+	}
 }
 
 export interface FormulaTrial {
@@ -198,7 +253,10 @@ export interface FormulaTrial {
 }
 
 /** Tries a condition on a table, as the builder may see it, and as a few others would. */
-export function tryCondition(store: Store, asked: Asking & { table: number; text: string; people: readonly number[]; me: boolean }): FormulaTrial {
+export function tryCondition(
+	store: Store,
+	asked: Asking & { table: number; text: string; people: readonly number[]; me: boolean }
+): FormulaTrial {
 	const { table: id, text, people, actor, now, me } = asked
 	const { catalogue } = store.workspace()
 	const { rights, moment } = standingOf(store, actor, now)

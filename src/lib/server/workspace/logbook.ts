@@ -19,7 +19,15 @@ const LAST = `SELECT seq, at, person, through, kind, table_id AS tableId, seal F
 export function listLogbook(store: Store, { actor }: { actor: Actor }): LogEntry[] {
 	const { catalogue } = store.workspace()
 	const steward = describePerson(store, actor.person)?.isSteward ?? false
-	const rows = store.prepare(LAST).all() as { seq: number; at: number; person: number | null; through: string; kind: string; tableId: number | null; seal: string }[]
+	const rows = store.prepare(LAST).all() as {
+		seq: number
+		at: number
+		person: number | null
+		through: string
+		kind: string
+		tableId: number | null
+		seal: string
+	}[]
 	return rows.flatMap(({ person, tableId, ...row }) => {
 		const table = tableId === null ? undefined : catalogue.tables.get(tableId)
 		if (!steward && person !== actor.person && !table?.keepers.includes(actor.person)) return []

@@ -18,7 +18,9 @@ export interface ByKeeper {
 }
 
 export function refuseTakenName(store: Store, name: string): void {
-	const taken = store.workspace().document.tables.some((table) => table.name.toLowerCase() === name.trim().toLowerCase())
+	const taken = store
+		.workspace()
+		.document.tables.some((table) => table.name.toLowerCase() === name.trim().toLowerCase())
 	if (taken) throw new AppError('invalid', `There is a table called "${name.trim()}" already. Choose another name.`)
 }
 
@@ -33,7 +35,10 @@ export function getKeptTable(store: Store, id: number, actor: Actor): Table {
 
 export type NewColumn = Omit<ColumnEntry, 'id'>
 
-export function addTable(store: Store, { name, columns, actor, now }: ByKeeper & { name: string; columns: readonly NewColumn[] }): number {
+export function addTable(
+	store: Store,
+	{ name, columns, actor, now }: ByKeeper & { name: string; columns: readonly NewColumn[] }
+): number {
 	refuseUnlessBuilder(store, actor)
 	refuseTakenName(store, name)
 	if (columns.length === 0) throw new AppError('invalid', 'A table needs at least one column.')
@@ -43,11 +48,22 @@ export function addTable(store: Store, { name, columns, actor, now }: ByKeeper &
 	const entries = columns.map((column, i) => ({ ...column, id: first + i }))
 	const table: TableEntry = { id, name: name.trim(), keepers: [actor.person], label: first, columns: entries }
 	saveWorkspace(store, { ...document, tables: [...document.tables, table] }, { now, by: actor.person })
-	writeHistory(store, { at: now, person: actor.person, through: 'Tables', kind: 'make table', table: id, row: null, body: { name } })
+	writeHistory(store, {
+		at: now,
+		person: actor.person,
+		through: 'Tables',
+		kind: 'make table',
+		table: id,
+		row: null,
+		body: { name }
+	})
 	return id
 }
 
-export function addColumn(store: Store, { table, column, actor, now }: ByKeeper & { table: number; column: NewColumn }): number {
+export function addColumn(
+	store: Store,
+	{ table, column, actor, now }: ByKeeper & { table: number; column: NewColumn }
+): number {
 	const kept = getKeptTable(store, table, actor)
 	refuseTakenColumn(kept, column.name)
 	const id = takeNumbers(store, 'column', 1)
@@ -56,7 +72,10 @@ export function addColumn(store: Store, { table, column, actor, now }: ByKeeper 
 }
 
 /** Writes another formula for a computed column. */
-export function setFormula(store: Store, { table, column, formula, actor, now }: ByKeeper & { table: number; column: number; formula: string }): void {
+export function setFormula(
+	store: Store,
+	{ table, column, formula, actor, now }: ByKeeper & { table: number; column: number; formula: string }
+): void {
 	getKeptTable(store, table, actor)
 	changeTable(store, { table, actor, now }, (entry) => ({
 		...entry,
@@ -64,10 +83,14 @@ export function setFormula(store: Store, { table, column, formula, actor, now }:
 	}))
 }
 
-export function setLabel(store: Store, { table, column, actor, now }: ByKeeper & { table: number; column: number }): void {
+export function setLabel(
+	store: Store,
+	{ table, column, actor, now }: ByKeeper & { table: number; column: number }
+): void {
 	const kept = getKeptTable(store, table, actor)
 	const { type } = getColumn(kept, column)
-	if (type === 'reference' || type === 'computed') throw new AppError('invalid', 'A row is known by a column of its own that is typed in, such as its code or name.')
+	if (type === 'reference' || type === 'computed')
+		throw new AppError('invalid', 'A row is known by a column of its own that is typed in, such as its code or name.')
 	changeTable(store, { table, actor, now }, (entry) => ({ ...entry, label: column }))
 }
 
@@ -76,11 +99,26 @@ function refuseTakenColumn(table: Table, name: string): void {
 	if (taken) throw new AppError('invalid', `${table.name} has a column called "${name.trim()}" already.`)
 }
 
-function changeTable(store: Store, { table, actor, now }: ByKeeper & { table: number }, change: (entry: TableEntry) => TableEntry): void {
+function changeTable(
+	store: Store,
+	{ table, actor, now }: ByKeeper & { table: number },
+	change: (entry: TableEntry) => TableEntry
+): void {
 	const { document } = store.workspace()
-	const next: WorkspaceDocument = { ...document, tables: document.tables.map((entry) => (entry.id === table ? change(entry) : entry)) }
+	const next: WorkspaceDocument = {
+		...document,
+		tables: document.tables.map((entry) => (entry.id === table ? change(entry) : entry))
+	}
 	saveWorkspace(store, next, { now, by: actor.person })
-	writeHistory(store, { at: now, person: actor.person, through: 'Tables', kind: 'change table', table, row: null, body: {} })
+	writeHistory(store, {
+		at: now,
+		person: actor.person,
+		through: 'Tables',
+		kind: 'change table',
+		table,
+		row: null,
+		body: {}
+	})
 }
 
 export interface Matching extends ByKeeper {
@@ -98,7 +136,9 @@ export interface MatchPreview {
 /** What turning a text column into a reference would come to: which values find a row, and which do not. */
 export function previewReference(store: Store, { table, column, to, actor, now }: Matching): MatchPreview {
 	const { source, found, text } = matching(store, { table, column, to, actor, now })
-	const [counts] = store.select(sql`SELECT count(*) FILTER (WHERE ${found} IS NOT NULL), count(*) FILTER (WHERE ${text} IS NULL) FROM t${source.id} AS r`)
+	const [counts] = store.select(
+		sql`SELECT count(*) FILTER (WHERE ${found} IS NOT NULL), count(*) FILTER (WHERE ${text} IS NULL) FROM t${source.id} AS r`
+	)
 	const rows = store.select(
 		sql`SELECT ${text}, count(*) FROM t${source.id} AS r WHERE ${text} IS NOT NULL AND ${found} IS NULL GROUP BY 1 ORDER BY 2 DESC LIMIT 50`
 	)
@@ -110,7 +150,10 @@ export function previewReference(store: Store, { table, column, to, actor, now }
 }
 
 /** Turns a text column into a reference by matching values. The old values stay in the store under their own number. */
-export function toReference(store: Store, { fixes, ...asked }: Matching & { fixes: readonly (readonly [string, string])[] }): number {
+export function toReference(
+	store: Store,
+	{ fixes, ...asked }: Matching & { fixes: readonly (readonly [string, string])[] }
+): number {
 	const { table, column, to, actor, now } = asked
 	const kept = getKeptTable(store, table, actor)
 	const old = getColumn(kept, column)
@@ -125,15 +168,28 @@ export function toReference(store: Store, { fixes, ...asked }: Matching & { fixe
 	store.db.prepare(`UPDATE t${table} AS r SET c${id} = ${found.text}`).run(...found.params)
 	for (const [from, meant] of fixes) fixReference(store, { table, id, text: text.text, to, from, meant })
 	store.touched.add(table)
-	writeHistory(store, { at: now, person: actor.person, through: 'Tables', kind: 'change table', table, row: null, body: { reference: id, was: column } })
+	writeHistory(store, {
+		at: now,
+		person: actor.person,
+		through: 'Tables',
+		kind: 'change table',
+		table,
+		row: null,
+		body: { reference: id, was: column }
+	})
 	return id
 }
 
-function fixReference(store: Store, fix: { table: number; id: number; text: string; to: number; from: string; meant: string }): void {
+function fixReference(
+	store: Store,
+	fix: { table: number; id: number; text: string; to: number; from: string; meant: string }
+): void {
 	const target = getTable(store.workspace().catalogue, fix.to)
 	const label = getColumn(target, target.label)
 	const match = `SELECT n FROM t${target.id} WHERE ${hasKey(label) ? `c${label.id}k = text_key(?)` : `c${label.id} = ?`} LIMIT 1`
-	store.db.prepare(`UPDATE t${fix.table} AS r SET c${fix.id} = (${match}) WHERE ${fix.text} = ? AND c${fix.id} IS NULL`).run(fix.meant, fix.from)
+	store.db
+		.prepare(`UPDATE t${fix.table} AS r SET c${fix.id} = (${match}) WHERE ${fix.text} = ? AND c${fix.id} IS NULL`)
+		.run(fix.meant, fix.from)
 }
 
 /** The number of the row that a text means, among those that this builder may see. */
@@ -141,7 +197,8 @@ function matching(store: Store, { table, column, to, actor, now }: Matching) {
 	const { catalogue } = store.workspace()
 	const source = getKeptTable(store, table, actor)
 	const from = getColumn(source, column)
-	if (!hasKey(from) && from.type !== 'choice') throw new AppError('invalid', 'Only a text column can become a reference.')
+	if (!hasKey(from) && from.type !== 'choice')
+		throw new AppError('invalid', 'Only a text column can become a reference.')
 	const target = catalogue.tables.get(to)
 	if (!target) throw new AppError('not_found', 'That table is not there.')
 	const label = getColumn(target, target.label)
@@ -172,13 +229,27 @@ export function saveLines(store: Store, { table, lines, version, actor, now }: S
 	getKeptTable(store, table, actor)
 	const workspace = store.workspace()
 	if (workspace.version !== version) {
-		const same = JSON.stringify(linesOf(store, table, version)) === JSON.stringify(workspace.document.lines.filter((line) => line.table === table))
-		if (!same) throw new AppError('conflict', 'Somebody else has changed these lines meanwhile. Load the page again to see them; yours were not saved.')
+		const same =
+			JSON.stringify(linesOf(store, table, version)) ===
+			JSON.stringify(workspace.document.lines.filter((line) => line.table === table))
+		if (!same)
+			throw new AppError(
+				'conflict',
+				'Somebody else has changed these lines meanwhile. Load the page again to see them; yours were not saved.'
+			)
 	}
 	const others = workspace.document.lines.filter((line) => line.table !== table)
 	const own = lines.map((line) => ({ ...line, table }))
 	saveWorkspace(store, { ...workspace.document, lines: [...others, ...own] }, { now, by: actor.person })
-	writeHistory(store, { at: now, person: actor.person, through: 'Access', kind: 'change access', table, row: null, body: { lines: own } })
+	writeHistory(store, {
+		at: now,
+		person: actor.person,
+		through: 'Access',
+		kind: 'change access',
+		table,
+		row: null,
+		body: { lines: own }
+	})
 }
 
 const BODY = `SELECT body FROM document WHERE kind = 'workspace' AND version = ?`

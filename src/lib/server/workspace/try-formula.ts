@@ -44,7 +44,16 @@ export function tryFormula(store: Store, { table: id, text, row, actor, now }: T
 	const n = first === undefined ? undefined : store.ids.fromId(id, first)
 	if (n === undefined) return plain
 	const { moment, rights } = standingOf(store, actor, now)
-	const value = workOut(store, expr, { table, n, moment, rights })
-	const result = isFault(value) ? (FAULT_NAMES[value.fault] ?? '') : value === null ? 'blank' : showResult(expr, value)
+	// A row is shown by its label; its number never leaves the store.
+	const shown =
+		expr.type.kind === 'row'
+			? check(`"" & (${text})`, { catalogue: store.workspace().catalogue, rows: [table], me: true }).expr
+			: expr
+	const value = shown ? workOut(store, shown, { table, n, moment, rights }) : null
+	const result = isFault(value)
+		? (FAULT_NAMES[value.fault] ?? '')
+		: value === null || value === ''
+			? 'blank'
+			: showResult(shown ?? expr, value)
 	return { ...plain, sample: rowLabel(store, table, { person: actor.person, n, now }), result }
 }

@@ -10,7 +10,13 @@
 	import { newId } from './draft.svelte.ts'
 	import SentenceLine from './SentenceLine.svelte'
 
-	type Props = { table: BenchTable; tables: readonly BenchTable[]; sheet: AccessSheet; vocabulary: Vocabulary; app: number }
+	type Props = {
+		table: BenchTable
+		tables: readonly BenchTable[]
+		sheet: AccessSheet
+		vocabulary: Vocabulary
+		app: number
+	}
 
 	let { table, tables, sheet, vocabulary, app }: Props = $props()
 
@@ -78,7 +84,9 @@
 	}
 
 	const issuesOf = (line: LineValue) =>
-		Object.fromEntries(preview.issues.filter((issue) => issue.line === line['id']).map((issue) => [issue.part, issue.message]))
+		Object.fromEntries(
+			preview.issues.filter((issue) => issue.line === line['id']).map((issue) => [issue.part, issue.message])
+		)
 
 	function comesTo(line: LineValue): string {
 		const found = preview.comesTo.find((each) => each.id === line['id'])
@@ -103,7 +111,9 @@
 	<div class="work">
 		<header>
 			<h1>Who may see and change {table.name}</h1>
-			<p class="quiet">Nobody can, unless a line below lets them. The lines hold in every app, export, search and link.</p>
+			<p class="quiet">
+				Nobody can, unless a line below lets them. The lines hold in every app, export, search and link.
+			</p>
 		</header>
 		{#each lines as line, i (line['id'])}
 			<SentenceLine
@@ -125,14 +135,17 @@
 			kinds={[ACCESS_LINE]}
 			{vocabulary}
 			table={table.id}
-			onadd={(line) => change([...lines, { ...line, id: newId(), table: table.id, role: line['role'] ?? vocabulary.roles[0]?.id }])}
+			onadd={(line) =>
+				change([...lines, { ...line, id: newId(), table: table.id, role: line['role'] ?? vocabulary.roles[0]?.id }])}
 		/>
 		{#if wrong}<p class="wrong says-wrong" role="alert">{wrong}</p>{/if}
 		<div class="save">
 			<p role="status">
 				{#if dirty}
 					<strong>Unsaved.</strong>
-					{gain === 0 && lose === 0 ? 'Nobody gains or loses a row.' : `${gain} ${gain === 1 ? 'person gains' : 'people gain'} rows, ${lose} ${lose === 1 ? 'loses' : 'lose'} some.`}
+					{gain === 0 && lose === 0
+						? 'Nobody gains or loses a row.'
+						: `${gain} ${gain === 1 ? 'person gains' : 'people gain'} rows, ${lose} ${lose === 1 ? 'loses' : 'lose'} some.`}
 				{:else}{said || 'What stands here is in force.'}{/if}
 			</p>
 			<button class="btn" onclick={undo} disabled={past.length === 0}>Undo</button>
@@ -142,7 +155,10 @@
 			<h2>What it comes to, person by person</h2>
 			<table class="ruled">
 				<thead>
-					<tr><th>Person</th><th>Roles</th><th>Rows seen</th><th class="num">May change</th><th>Columns kept back</th></tr>
+					<tr
+						><th>Person</th><th>Roles</th><th>Rows seen</th><th class="num">May change</th><th>Columns kept back</th
+						></tr
+					>
 				</thead>
 				<tbody>
 					{#each preview.people as person (person.person)}

@@ -40,10 +40,18 @@
 <form class="add" onsubmit={add}>
 	<div class="margin">+</div>
 	<div class="body">
-		<input bind:this={input} class="typed" bind:value={text} aria-label="Add a line by typing what it should do" placeholder="Press / and type what the line should do, or choose:" />
+		<input
+			bind:this={input}
+			class="typed"
+			bind:value={text}
+			aria-label="Add a line by typing what it should do"
+			placeholder="Press / and type what the line should do, or choose:"
+		/>
 		<p class="kinds">
 			{#each kinds as sentence (sentence.kind.kind)}
-				<button type="button" title={sentence.kind.about} onclick={() => onadd(sentence.blank)}>{firstWords(sentence.kind)}{sentence.kind.offer ? '' : '…'}</button>
+				<button type="button" title={sentence.kind.about} onclick={() => onadd(sentence.blank)}
+					>{firstWords(sentence.kind)}{sentence.kind.offer ? '' : '…'}</button
+				>
 			{/each}
 		</p>
 		{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}

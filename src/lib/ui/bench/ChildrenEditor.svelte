@@ -3,7 +3,12 @@
 	import type { Vocabulary } from '$lib/core/sentence/types.ts'
 
 	type Child = { table: number; column: number; columns: number[] }
-	type Props = { vocabulary: Vocabulary; table: number | undefined; value: readonly Child[]; onchange: (value: Child[]) => void }
+	type Props = {
+		vocabulary: Vocabulary
+		table: number | undefined
+		value: readonly Child[]
+		onchange: (value: Child[]) => void
+	}
 
 	let { vocabulary, table, value, onchange }: Props = $props()
 
@@ -11,7 +16,11 @@
 		vocabulary.tables.flatMap((each) =>
 			each.columns
 				.filter((column) => column.type === 'reference' && column.to === table)
-				.map((column) => ({ table: each, column, columns: each.columns.filter((other) => other.id !== column.id).map((other) => other.id) }))
+				.map((column) => ({
+					table: each,
+					column,
+					columns: each.columns.filter((other) => other.id !== column.id).map((other) => other.id)
+				}))
 		)
 	)
 
@@ -23,7 +32,11 @@
 
 {#each possible as child (child.column.id)}
 	<label>
-		<input type="checkbox" checked={value.some((each) => each.column === child.column.id)} onchange={(event) => toggle(child, event.currentTarget.checked)} />
+		<input
+			type="checkbox"
+			checked={value.some((each) => each.column === child.column.id)}
+			onchange={(event) => toggle(child, event.currentTarget.checked)}
+		/>
 		{child.table.name}, by their {child.column.name}
 	</label>
 {:else}

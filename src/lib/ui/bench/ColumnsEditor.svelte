@@ -25,8 +25,12 @@
 			<li>
 				<strong>{column.name}</strong>
 				<button onclick={() => move(i, -1)} aria-label="Move {column.name} forward" disabled={i === 0}>↑</button>
-				<button onclick={() => move(i, 1)} aria-label="Move {column.name} back" disabled={i === chosen.length - 1}>↓</button>
-				<button onclick={() => onchange(value.filter((id) => id !== column.id))} aria-label="Leave {column.name} out">✕</button>
+				<button onclick={() => move(i, 1)} aria-label="Move {column.name} back" disabled={i === chosen.length - 1}
+					>↓</button
+				>
+				<button onclick={() => onchange(value.filter((id) => id !== column.id))} aria-label="Leave {column.name} out"
+					>✕</button
+				>
 			</li>
 		{/each}
 	</ol>

@@ -61,10 +61,23 @@
 </script>
 
 <label class="visually-hidden" for={id}>Formula</label>
-<textarea {id} class="field formula" rows="2" spellcheck="false" use:focus value={text} oninput={typed} aria-invalid={(trial?.issues.length ?? 0) > 0} placeholder={empty}></textarea>
+<textarea
+	{id}
+	class="field formula"
+	rows="2"
+	spellcheck="false"
+	use:focus
+	value={text}
+	oninput={typed}
+	aria-invalid={(trial?.issues.length ?? 0) > 0}
+	placeholder={empty}></textarea>
 {#each trial?.issues ?? [] as issue (issue.message)}
 	<p class="says-wrong">{issue.message}</p>
-	{#if issue.span.to > issue.span.from}<p class="mono place">{text.slice(0, issue.span.from)}<mark>{text.slice(issue.span.from, issue.span.to)}</mark>{text.slice(issue.span.to)}</p>{/if}
+	{#if issue.span.to > issue.span.from}<p class="mono place">
+			{text.slice(0, issue.span.from)}<mark>{text.slice(issue.span.from, issue.span.to)}</mark>{text.slice(
+				issue.span.to
+			)}
+		</p>{/if}
 {/each}
 {#if trial && trial.issues.length === 0}
 	<dl>

@@ -17,7 +17,9 @@
 
 	const WIDTHS: Readonly<Record<Width, number>> = { desk: 1100, tablet: 768, phone: 390 }
 
-	const staff = untrack(() => people.filter((each) => !each.roles.some((role) => role === 'Builders' || role === 'Stewards')))
+	const staff = untrack(() =>
+		people.filter((each) => !each.roles.some((role) => role === 'Builders' || role === 'Stewards'))
+	)
 	const first = untrack(() => staff.find((each) => each.roles.includes('Harbour masters')) ?? staff[0])
 	const second = untrack(() => staff.find((each) => each.roles.includes('Divers')) ?? staff[1])
 
@@ -47,7 +49,12 @@
 
 	/** The frame's own room: the padding on both sides is no part of it. */
 	const scaleOf = (width: Width) => Math.min(1, (room - 50) / WIDTHS[width])
-	const initials = (name: string) => name.split(/[\s-]+/).map((part) => part[0]).join('').slice(0, 2)
+	const initials = (name: string) =>
+		name
+			.split(/[\s-]+/)
+			.map((part) => part[0])
+			.join('')
+			.slice(0, 2)
 </script>
 
 <svelte:window {onmessage} />
@@ -72,17 +79,25 @@
 					}}
 				>
 					{#each people as person (person.person)}
-						<option value={person.person}>{person.name}{person.roles[0] ? `, ${person.roles[0].toLowerCase()}` : ''}</option>
+						<option value={person.person}
+							>{person.name}{person.roles[0] ? `, ${person.roles[0].toLowerCase()}` : ''}</option
+						>
 					{/each}
 				</select>
 			</label>
 			<span class="gap"></span>
 			{#each ['desk', 'tablet', 'phone'] as const as width (width)}
-				<button class:on={view.width === width} aria-pressed={view.width === width} onclick={() => (view.width = width)}>{width}</button>
+				<button class:on={view.width === width} aria-pressed={view.width === width} onclick={() => (view.width = width)}
+					>{width}</button
+				>
 			{/each}
 		</div>
 		{#if view.token}
-			<div class="frame {view.width}" style:height="{Math.round((view.width === 'phone' ? 560 : 430) * (view.width === 'phone' ? 1 : scale) + 4)}px" style:width="{Math.round(WIDTHS[view.width] * scale)}px">
+			<div
+				class="frame {view.width}"
+				style:height="{Math.round((view.width === 'phone' ? 560 : 430) * (view.width === 'phone' ? 1 : scale) + 4)}px"
+				style:width="{Math.round(WIDTHS[view.width] * scale)}px"
+			>
 				{#key view.token}
 					<iframe
 						title="The app as {who?.name} sees it"

@@ -7,7 +7,24 @@
 
 	let { tables, onmade }: Props = $props()
 
-	const TYPES = ['text', 'long text', 'whole number', 'decimal', 'money', 'percent', 'yes/no', 'date', 'date and time', 'choice', 'reference', 'email', 'phone', 'web address', 'code', 'place']
+	const TYPES = [
+		'text',
+		'long text',
+		'whole number',
+		'decimal',
+		'money',
+		'percent',
+		'yes/no',
+		'date',
+		'date and time',
+		'choice',
+		'reference',
+		'email',
+		'phone',
+		'web address',
+		'code',
+		'place'
+	]
 
 	let name = $state('')
 	let columns = $state([
@@ -34,7 +51,8 @@
 							: /count|quantity|number of/.test(lower)
 								? 'whole number'
 								: inferColumn(column.name, [], 1).type
-		if (at === columns.length - 1 && column.name !== '') columns.push({ name: '', type: 'text', required: false, choices: '', to: 0, chosen: false })
+		if (at === columns.length - 1 && column.name !== '')
+			columns.push({ name: '', type: 'text', required: false, choices: '', to: 0, chosen: false })
 	}
 
 	async function make(event: SubmitEvent) {
@@ -44,7 +62,14 @@
 			name: title.trim(),
 			type,
 			...(required ? { required } : {}),
-			...(type === 'choice' ? { choices: choices.split(',').map((each) => each.trim()).filter((each) => each !== '') } : {}),
+			...(type === 'choice'
+				? {
+						choices: choices
+							.split(',')
+							.map((each) => each.trim())
+							.filter((each) => each !== '')
+					}
+				: {}),
 			...(type === 'reference' ? { to } : {}),
 			...(type === 'money' ? { unit: '£' } : {})
 		}))
@@ -63,15 +88,34 @@
 		<tbody>
 			{#each columns as column, i (i)}
 				<tr>
-					<td><input class="field" aria-label="Name of column {i + 1}" bind:value={column.name} oninput={() => typed(i)} placeholder={i === 0 ? '' : 'Another column'} /></td>
+					<td
+						><input
+							class="field"
+							aria-label="Name of column {i + 1}"
+							bind:value={column.name}
+							oninput={() => typed(i)}
+							placeholder={i === 0 ? '' : 'Another column'}
+						/></td
+					>
 					<td>
-						<select class="field" aria-label="Type of column {i + 1}" bind:value={column.type} onchange={() => (column.chosen = true)}>
+						<select
+							class="field"
+							aria-label="Type of column {i + 1}"
+							bind:value={column.type}
+							onchange={() => (column.chosen = true)}
+						>
 							{#each TYPES as type (type)}<option>{type}</option>{/each}
 						</select>
 					</td>
-					<td><input type="checkbox" aria-label="Column {i + 1} must be filled in" bind:checked={column.required} /></td>
+					<td><input type="checkbox" aria-label="Column {i + 1} must be filled in" bind:checked={column.required} /></td
+					>
 					<td class="extra">
-						{#if column.type === 'choice'}<input class="field" aria-label="Choices of column {i + 1}" bind:value={column.choices} placeholder="Low, Medium, High" />{/if}
+						{#if column.type === 'choice'}<input
+								class="field"
+								aria-label="Choices of column {i + 1}"
+								bind:value={column.choices}
+								placeholder="Low, Medium, High"
+							/>{/if}
 						{#if column.type === 'reference'}
 							<select class="field" aria-label="Table of column {i + 1}" bind:value={column.to}>
 								{#each tables as table (table.id)}<option value={table.id}>{table.name}</option>{/each}
@@ -82,7 +126,9 @@
 			{/each}
 		</tbody>
 	</table>
-	<p class="quiet">Rows are known by the first column. Nobody but you sees the table until a line of access lets them.</p>
+	<p class="quiet">
+		Rows are known by the first column. Nobody but you sees the table until a line of access lets them.
+	</p>
 	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 	<button class="btn main">Make the table</button>
 </form>

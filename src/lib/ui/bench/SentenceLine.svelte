@@ -4,9 +4,9 @@
 	 * Tab walks the slots, Enter opens one, Escape closes it, Alt with the arrows moves the line.
 	 */
 	import type { Snippet } from 'svelte'
-	import { writeSlot, readSlot } from '$lib/core/sentence/line-values.ts'
+	import { changeTable, readSlot, writeSlot } from '$lib/core/sentence/line-values.ts'
 	import { printLine, tableOf } from '$lib/core/sentence/print.ts'
-	import type { LineValue, SentenceKind, Vocabulary } from '$lib/core/sentence/types.ts'
+	import type { LineValue, SentenceKind, Slot, Vocabulary } from '$lib/core/sentence/types.ts'
 	import SlotEditor from './SlotEditor.svelte'
 
 	type Props = {
@@ -26,7 +26,19 @@
 		beside?: Snippet
 	}
 
-	let { kind, line, vocabulary, table, number, marked = false, issues = {}, onchange, onremove, onmove, beside }: Props = $props()
+	let {
+		kind,
+		line,
+		vocabulary,
+		table,
+		number,
+		marked = false,
+		issues = {},
+		onchange,
+		onremove,
+		onmove,
+		beside
+	}: Props = $props()
 
 	let open = $state<string | undefined>()
 	let root: HTMLElement
@@ -35,6 +47,12 @@
 	const slot = $derived(kind.parts.find((part) => typeof part !== 'string' && part.key === open))
 	const about = $derived(tableOf(kind, line, table))
 	const wrong = $derived(Object.values(issues))
+
+	function filled(changed: Slot, value: unknown): LineValue {
+		if (changed.type !== 'table' || value === readSlot(line, changed.key)) return writeSlot(line, changed.key, value)
+		const columns = vocabulary.tables.find((each) => each.id === value)?.columns.map((column) => column.id) ?? []
+		return changeTable(kind, line, { key: changed.key, table: Number(value), columns })
+	}
 
 	function close() {
 		const key = open
@@ -55,7 +73,15 @@
 </script>
 
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-<div class="line" class:open={open !== undefined} class:marked bind:this={root} role="group" aria-label="Line {number}" {onkeydown}>
+<div
+	class="line"
+	class:open={open !== undefined}
+	class:marked
+	bind:this={root}
+	role="group"
+	aria-label="Line {number}"
+	{onkeydown}
+>
 	<div class="margin">{number}</div>
 	<div class="body">
 		<p class="sentence">
@@ -73,7 +99,15 @@
 		{#each wrong as text (text)}<p class="says-wrong">{text}</p>{/each}
 		{#if slot && typeof slot !== 'string'}
 			<div class="editor">
-				<SlotEditor {slot} value={readSlot(line, slot.key)} {line} {vocabulary} table={about} onchange={(value) => onchange(writeSlot(line, slot.key, value))} onclose={close} />
+				<SlotEditor
+					{slot}
+					value={readSlot(line, slot.key)}
+					{line}
+					{vocabulary}
+					table={about}
+					onchange={(value) => onchange(filled(slot, value))}
+					onclose={close}
+				/>
 			</div>
 		{/if}
 	</div>

@@ -38,9 +38,22 @@
 
 <p class="title" id="{id}-title">{slot.title}</p>
 {#if slot.type === 'text'}
-	<input class="field" use:focus aria-labelledby="{id}-title" value={String(value ?? '')} onchange={(event) => onchange(event.currentTarget.value)} onkeydown={(event) => event.key === 'Enter' && choose(event.currentTarget.value)} />
+	<input
+		class="field"
+		use:focus
+		aria-labelledby="{id}-title"
+		value={String(value ?? '')}
+		onchange={(event) => onchange(event.currentTarget.value)}
+		onkeydown={(event) => event.key === 'Enter' && choose(event.currentTarget.value)}
+	/>
 {:else if slot.type === 'long text'}
-	<textarea class="field" rows="5" use:focus aria-labelledby="{id}-title" value={String(value ?? '')} onchange={(event) => onchange(event.currentTarget.value)}></textarea>
+	<textarea
+		class="field"
+		rows="5"
+		use:focus
+		aria-labelledby="{id}-title"
+		value={String(value ?? '')}
+		onchange={(event) => onchange(event.currentTarget.value)}></textarea>
 	<p class="quiet">Put formulas in braces, for instance {'{Code}'}. Each is shown as the reader may see it.</p>
 {:else if slot.type === 'table'}
 	<div class="choices">
@@ -73,7 +86,10 @@
 	<div class="choices">
 		<button class:on={sort === null} onclick={() => choose(null)}>{slot.empty}</button>
 		{#each columns as column (column.id)}
-			<button class:on={sort?.column === column.id} onclick={() => onchange({ column: column.id, descending: sort?.descending ?? false })}>{column.name}</button>
+			<button
+				class:on={sort?.column === column.id}
+				onclick={() => onchange({ column: column.id, descending: sort?.descending ?? false })}>{column.name}</button
+			>
 		{/each}
 	</div>
 	{#if sort}
@@ -89,7 +105,8 @@
 			<input
 				type="checkbox"
 				checked={on}
-				onchange={() => onchange(VERBS.filter((each) => (each === verb ? !on : ((value ?? []) as string[]).includes(each))))}
+				onchange={() =>
+					onchange(VERBS.filter((each) => (each === verb ? !on : ((value ?? []) as string[]).includes(each))))}
 			/>
 			{verb}
 		</label>
@@ -97,19 +114,32 @@
 {:else if slot.type === 'column scope'}
 	<div class="choices two">
 		<button class:on={scope.kind === 'all'} onclick={() => onchange({ kind: 'all' })}>all columns</button>
-		<button class:on={scope.kind === 'only'} onclick={() => onchange({ kind: 'only', columns: scope.columns ?? [] })}>only these</button>
-		<button class:on={scope.kind === 'except'} onclick={() => onchange({ kind: 'except', columns: scope.columns ?? [] })}>all but these</button>
+		<button class:on={scope.kind === 'only'} onclick={() => onchange({ kind: 'only', columns: scope.columns ?? [] })}
+			>only these</button
+		>
+		<button
+			class:on={scope.kind === 'except'}
+			onclick={() => onchange({ kind: 'except', columns: scope.columns ?? [] })}>all but these</button
+		>
 	</div>
 	{#if scope.kind !== 'all'}
-		<ColumnsEditor {columns} value={scope.columns ?? []} onchange={(next) => onchange({ kind: scope.kind, columns: next })} />
+		<ColumnsEditor
+			{columns}
+			value={scope.columns ?? []}
+			onchange={(next) => onchange({ kind: scope.kind, columns: next })}
+		/>
 	{/if}
 {:else if slot.type === 'does'}
 	<div class="choices">
 		{#each vocabulary.screens as screen (screen.id)}
-			<button class:on={does?.screen === screen.id} onclick={() => choose({ kind: 'open', screen: screen.id })}>opens {screen.title}</button>
+			<button class:on={does?.screen === screen.id} onclick={() => choose({ kind: 'open', screen: screen.id })}
+				>opens {screen.title}</button
+			>
 		{/each}
 		{#each vocabulary.routines as routine (routine.id)}
-			<button class:on={does?.routine === routine.id} onclick={() => choose({ kind: 'run', routine: routine.id })}>runs {routine.name}</button>
+			<button class:on={does?.routine === routine.id} onclick={() => choose({ kind: 'run', routine: routine.id })}
+				>runs {routine.name}</button
+			>
 		{/each}
 	</div>
 {:else if slot.type === 'when'}
@@ -130,7 +160,9 @@
 		{onchange}
 	/>
 {/if}
-<p class="end"><span class="quiet">{line['id'] ? 'Kept as you go.' : ''}</span><button class="btn" onclick={onclose}>Done</button></p>
+<p class="end">
+	<span class="quiet">{line['id'] ? 'Kept as you go.' : ''}</span><button class="btn" onclick={onclose}>Done</button>
+</p>
 
 <style>
 	.title {

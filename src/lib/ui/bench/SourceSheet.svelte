@@ -15,7 +15,23 @@
 
 	let { importId, first, app, tables }: Props = $props()
 
-	const TYPES = ['text', 'long text', 'whole number', 'decimal', 'money', 'percent', 'yes/no', 'date', 'date and time', 'choice', 'email', 'phone', 'web address', 'code', 'place'] as const
+	const TYPES = [
+		'text',
+		'long text',
+		'whole number',
+		'decimal',
+		'money',
+		'percent',
+		'yes/no',
+		'date',
+		'date and time',
+		'choice',
+		'email',
+		'phone',
+		'web address',
+		'code',
+		'place'
+	] as const
 	const draft = useDraft()
 
 	let inspection = $state.raw(untrack(() => first))
@@ -34,7 +50,11 @@
 	)
 
 	async function look(settings: { sheet?: string; headingRow?: number | null; firstRow?: number }) {
-		const answer = await send<Inspection & { file: string }>(`/bench/imports/${importId}`, { kind: 'inspect', sheet: plan.sheet, ...settings })
+		const answer = await send<Inspection & { file: string }>(`/bench/imports/${importId}`, {
+			kind: 'inspect',
+			sheet: plan.sheet,
+			...settings
+		})
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		wrong = ''
 		const name = plan.tableName
@@ -45,7 +65,10 @@
 
 	async function start() {
 		wrong = ''
-		const answer = await send(`/bench/imports/${importId}`, { kind: 'start', plan: settlePlan($state.snapshot(plan), doubts, settled) })
+		const answer = await send(`/bench/imports/${importId}`, {
+			kind: 'start',
+			plan: settlePlan($state.snapshot(plan), doubts, settled)
+		})
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		status = { state: 'running', done: 0, of: inspection.rowCount }
 		void follow()
@@ -102,16 +125,35 @@
 				<option value={-1}>no row</option>
 				{#each inspection.head.slice(0, 30) as _row, i (i)}<option value={i}>row {i + 1}</option>{/each}
 			</select>, rows start at
-			<select value={inspection.firstRow} aria-label="First row" onchange={(event) => void look({ headingRow: inspection.headingRow, firstRow: Number(event.currentTarget.value) })}>
-				{#each inspection.head.slice(0, 40) as _row, i (i)}{#if inspection.headingRow === null || i > inspection.headingRow}<option value={i}>row {i + 1}</option>{/if}{/each}
+			<select
+				value={inspection.firstRow}
+				aria-label="First row"
+				onchange={(event) =>
+					void look({ headingRow: inspection.headingRow, firstRow: Number(event.currentTarget.value) })}
+			>
+				{#each inspection.head.slice(0, 40) as _row, i (i)}{#if inspection.headingRow === null || i > inspection.headingRow}<option
+							value={i}>row {i + 1}</option
+						>{/if}{/each}
 			</select>{#if inspection.sheets.length > 1}, sheet
-				<select value={inspection.sheet} aria-label="Sheet" onchange={(event) => void look({ sheet: event.currentTarget.value })}>
+				<select
+					value={inspection.sheet}
+					aria-label="Sheet"
+					onchange={(event) => void look({ sheet: event.currentTarget.value })}
+				>
 					{#each inspection.sheets as sheet (sheet)}<option>{sheet}</option>{/each}
 				</select>{/if}. Each row is known by its
-			<select value={plan.label} aria-label="Column by which a row is known" onchange={(event) => (plan.label = Number(event.currentTarget.value))}>
+			<select
+				value={plan.label}
+				aria-label="Column by which a row is known"
+				onchange={(event) => (plan.label = Number(event.currentTarget.value))}
+			>
 				{#each included as column (column.from)}<option value={column.from}>{column.name}</option>{/each}
 			</select>. The table is called
-			<input aria-label="Name of the table" value={plan.tableName} oninput={(event) => (plan.tableName = event.currentTarget.value)} />.
+			<input
+				aria-label="Name of the table"
+				value={plan.tableName}
+				oninput={(event) => (plan.tableName = event.currentTarget.value)}
+			/>.
 		</p>
 	</header>
 	<div class="work">
@@ -123,7 +165,13 @@
 						{#each plan.columns as column (column.from)}
 							<th class:out={!column.include} class:wide={opened === column.from}>
 								<span class="name">{column.name}</span>
-								<button class="badge" class:unsure={unsure(column.from)} aria-expanded={opened === column.from} onclick={() => (opened = opened === column.from ? undefined : column.from)}>{badge(column)}{unsure(column.from) ? ' ?' : ''}</button>
+								<button
+									class="badge"
+									class:unsure={unsure(column.from)}
+									aria-expanded={opened === column.from}
+									onclick={() => (opened = opened === column.from ? undefined : column.from)}
+									>{badge(column)}{unsure(column.from) ? ' ?' : ''}</button
+								>
 								{#if opened === column.from}
 									<div class="card">
 										<label>Name <input class="field" bind:value={column.name} /></label>
@@ -134,7 +182,17 @@
 											</select>
 										</label>
 										{#if column.type === 'choice'}
-											<label>Choices <textarea class="field" rows="3" value={(column.choices ?? []).join('\n')} onchange={(event) => (column.choices = event.currentTarget.value.split('\n').map((each) => each.trim()).filter((each) => each !== ''))}></textarea></label>
+											<label
+												>Choices <textarea
+													class="field"
+													rows="3"
+													value={(column.choices ?? []).join('\n')}
+													onchange={(event) =>
+														(column.choices = event.currentTarget.value
+															.split('\n')
+															.map((each) => each.trim())
+															.filter((each) => each !== ''))}></textarea></label
+											>
 										{/if}
 										<label class="tick"><input type="checkbox" bind:checked={column.include} /> bring it in</label>
 										<button class="btn" onclick={() => (opened = undefined)}>Done</button>
@@ -146,49 +204,79 @@
 				</thead>
 				<tbody>
 					{#each inspection.head as row, i (i)}
-						<tr class:above={i < inspection.firstRow && i !== inspection.headingRow} class:heads={i === inspection.headingRow}>
+						<tr
+							class:above={i < inspection.firstRow && i !== inspection.headingRow}
+							class:heads={i === inspection.headingRow}
+						>
 							<th class="no">{i + 1}</th>
 							{#each plan.columns as column (column.from)}
-								<td class:out={!column.include} class:marked={marked.has(`${i + 1} ${column.from}`)} class:num={i >= inspection.firstRow && ['whole number', 'decimal', 'money', 'percent'].includes(column.type)}>{row[column.from] ?? ''}</td>
+								<td
+									class:out={!column.include}
+									class:marked={marked.has(`${i + 1} ${column.from}`)}
+									class:num={i >= inspection.firstRow &&
+										['whole number', 'decimal', 'money', 'percent'].includes(column.type)}>{row[column.from] ?? ''}</td
+								>
 							{/each}
 						</tr>
 					{/each}
 				</tbody>
 			</table>
-			{#if inspection.rowCount > inspection.head.length}<p class="more quiet">and {(inspection.rowCount - inspection.head.length).toLocaleString('en-GB')} more rows, all of which were looked at</p>{/if}
+			{#if inspection.rowCount > inspection.head.length}<p class="more quiet">
+					and {(inspection.rowCount - inspection.head.length).toLocaleString('en-GB')} more rows, all of which were looked
+					at
+				</p>{/if}
 		</div>
 		<aside>
-			<h2>{doubts.length === 0 ? 'Nothing to settle' : `${doubts.length} ${doubts.length === 1 ? 'thing' : 'things'} to settle`}</h2>
+			<h2>
+				{doubts.length === 0
+					? 'Nothing to settle'
+					: `${doubts.length} ${doubts.length === 1 ? 'thing' : 'things'} to settle`}
+			</h2>
 			{#each doubts.slice(0, 40) as each (each.key)}
 				<fieldset class="doubt">
 					<legend class="visually-hidden">{inspection.columns[each.column]?.name}</legend>
 					<p><strong>{inspection.columns[each.column]?.name}</strong> {sayDoubt(each.doubt)}</p>
 					{#each each.options as option (option.value)}
 						<label class="tick">
-							<input type="radio" name={each.key} checked={(settled[each.key] ?? each.proposed) === option.value} onchange={() => (settled = { ...settled, [each.key]: option.value })} />
+							<input
+								type="radio"
+								name={each.key}
+								checked={(settled[each.key] ?? each.proposed) === option.value}
+								onchange={() => (settled = { ...settled, [each.key]: option.value })}
+							/>
 							{option.words}
 						</label>
 					{/each}
 				</fieldset>
 			{/each}
 			{#if doubts.length > 40}<p class="quiet">and {doubts.length - 40} more, which are read as proposed.</p>{/if}
-			{#if blanks.length > 0}<p class="note">{blanks.map((column) => column.name).join(', ')} {blanks.length === 1 ? 'is' : 'are'} wholly blank and left out.</p>{/if}
+			{#if blanks.length > 0}<p class="note">
+					{blanks.map((column) => column.name).join(', ')}
+					{blanks.length === 1 ? 'is' : 'are'} wholly blank and left out.
+				</p>{/if}
 		</aside>
 	</div>
 	<footer>
 		{#if status.state === 'running'}
 			<progress max={status.of || 1} value={status.done} aria-label="How far it is"></progress>
-			<p class="grow" role="status">{status.done.toLocaleString('en-GB')} of {status.of.toLocaleString('en-GB')} rows</p>
+			<p class="grow" role="status">
+				{status.done.toLocaleString('en-GB')} of {status.of.toLocaleString('en-GB')} rows
+			</p>
 			<button class="btn" onclick={stop}>Stop</button>
 		{:else if status.state === 'done'}
 			<p class="grow" role="status">
 				<strong>{status.rows.toLocaleString('en-GB')} rows are in {plan.tableName}.</strong>
-				{#if status.unreadCount > 0}{status.unreadCount} cells could not be read and are blank: {status.unread.slice(0, 5).map((cell) => `row ${cell.row} ${cell.column} "${cell.text}"`).join(', ')}.{:else}Every cell was read.{/if}
+				{#if status.unreadCount > 0}{status.unreadCount} cells could not be read and are blank: {status.unread
+						.slice(0, 5)
+						.map((cell) => `row ${cell.row} ${cell.column} "${cell.text}"`)
+						.join(', ')}.{:else}Every cell was read.{/if}
 			</p>
 			<a class="btn" href="/bench/{app}/tables?table={status.table}">Open the table</a>
 			<button class="btn main" onclick={makeTheScreens}>Make screens from it</button>
 		{:else}
-			<p class="grow" class:says-wrong={wrong !== ''} role="status">{wrong || 'Nothing is brought in yet. The file is not changed.'}</p>
+			<p class="grow" class:says-wrong={wrong !== ''} role="status">
+				{wrong || 'Nothing is brought in yet. The file is not changed.'}
+			</p>
 			<a class="btn" href="/bench/{app}/sources">Back</a>
 			<button class="btn main" onclick={start}>Bring in {inspection.rowCount.toLocaleString('en-GB')} rows</button>
 		{/if}

@@ -45,7 +45,12 @@ export function openDoubts(inspection: Inspection, plan: ImportPlan): OpenDoubt[
 	return plan.columns.flatMap((column) => {
 		const guess = inspection.columns[column.from]
 		if (!guess || !column.include || guess.type !== column.type) return []
-		return guess.doubts.map((doubt, i) => ({ key: `${column.from} ${i}`, column: column.from, doubt, ...optionsOf(doubt) }))
+		return guess.doubts.map((doubt, i) => ({
+			key: `${column.from} ${i}`,
+			column: column.from,
+			doubt,
+			...optionsOf(doubt)
+		}))
 	})
 }
 
@@ -70,7 +75,14 @@ function optionsOf(doubt: Doubt): Pick<OpenDoubt, 'options' | 'proposed'> {
 		case 'other writing':
 			return { options: [{ value: 'fix', words: `Read as ${doubt.proposed}` }, BLANK], proposed: 'fix' }
 		case 'spelling':
-			return { options: [{ value: 'fix', words: `Treat it as ${doubt.proposed}` }, { value: 'own', words: 'Keep it as a choice of its own' }, BLANK], proposed: 'fix' }
+			return {
+				options: [
+					{ value: 'fix', words: `Treat it as ${doubt.proposed}` },
+					{ value: 'own', words: 'Keep it as a choice of its own' },
+					BLANK
+				],
+				proposed: 'fix'
+			}
 		case 'unreadable':
 			return { options: [BLANK, { value: 'text', words: 'Make the whole column text' }], proposed: 'blank' }
 	}
@@ -82,7 +94,8 @@ const BLANK = { value: 'blank', words: 'Leave the cell blank' }
 export function settlePlan(plan: ImportPlan, doubts: readonly OpenDoubt[], settled: Settled): ImportPlan {
 	const columns = plan.columns.map((column) => {
 		let next = column
-		for (const each of doubts) if (each.column === column.from) next = settle(next, each.doubt, settled[each.key] ?? each.proposed)
+		for (const each of doubts)
+			if (each.column === column.from) next = settle(next, each.doubt, settled[each.key] ?? each.proposed)
 		return next
 	})
 	return { ...plan, columns }
@@ -91,7 +104,10 @@ export function settlePlan(plan: ImportPlan, doubts: readonly OpenDoubt[], settl
 function settle(column: ImportColumn, doubt: Doubt, choice: string): ImportColumn {
 	switch (doubt.kind) {
 		case 'day or month':
-			return { ...column, writing: { ...column.writing, dates: choice === 'month first' ? 'month first' : 'day first' } }
+			return {
+				...column,
+				writing: { ...column.writing, dates: choice === 'month first' ? 'month first' : 'day first' }
+			}
 		case 'dot or comma':
 			return { ...column, writing: { ...column.writing, decimal: choice === ',' ? ',' : '.' } }
 		case 'other writing':
@@ -99,13 +115,18 @@ function settle(column: ImportColumn, doubt: Doubt, choice: string): ImportColum
 			if (choice === 'own') return { ...column, choices: [...(column.choices ?? []), doubt.text] }
 			return { ...column, fixes: [...column.fixes, [doubt.text, choice === 'fix' ? doubt.proposed : null]] }
 		case 'unreadable':
-			return choice === 'text' ? { ...column, type: 'text' } : { ...column, fixes: [...column.fixes, [doubt.text, null]] }
+			return choice === 'text'
+				? { ...column, type: 'text' }
+				: { ...column, fixes: [...column.fixes, [doubt.text, null]] }
 	}
 }
 
 /** What a doubt says, in the reader's words, with its place. */
 export function sayDoubt(doubt: Doubt): string {
-	const rows = (list: readonly number[]) => (list.length === 1 ? `row ${list[0]}` : `rows ${list.slice(0, 4).join(', ')}${list.length > 4 ? ` and ${list.length - 4} more` : ''}`)
+	const rows = (list: readonly number[]) =>
+		list.length === 1
+			? `row ${list[0]}`
+			: `rows ${list.slice(0, 4).join(', ')}${list.length > 4 ? ` and ${list.length - 4} more` : ''}`
 	switch (doubt.kind) {
 		case 'day or month':
 			return `reads two ways: ${doubt.both} values fit both day first and month first, such as ${doubt.sample}.`

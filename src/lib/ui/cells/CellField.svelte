@@ -19,7 +19,9 @@
 	const few = $derived(column.type === 'choice' && (column.choices?.length ?? 0) <= 4)
 	const segments = $derived(column.type === 'yes/no' ? ['yes', 'no'] : (column.choices ?? []))
 	const numeric = $derived(['whole number', 'decimal', 'money', 'percent'].includes(column.type))
-	const kind = $derived(column.type === 'date' ? 'date' : column.type === 'email' ? 'email' : column.type === 'phone' ? 'tel' : 'text')
+	const kind = $derived(
+		column.type === 'date' ? 'date' : column.type === 'email' ? 'email' : column.type === 'phone' ? 'tel' : 'text'
+	)
 
 	function typed(event: Event) {
 		onchange({ text: (event.currentTarget as HTMLInputElement).value })
@@ -29,7 +31,9 @@
 <div class="entry">
 	{#if few || column.type === 'yes/no'}
 		<fieldset>
-			<legend>{column.name}{#if column.required}<span class="must"> must be filled in</span>{/if}</legend>
+			<legend
+				>{column.name}{#if column.required}<span class="must"> must be filled in</span>{/if}</legend
+			>
 			<div class="segments">
 				{#each segments as choice (choice)}
 					<button
@@ -43,19 +47,25 @@
 		</fieldset>
 	{:else}
 		<label for={id}
-			>{column.name}{#if column.unit && numeric}<span class="quiet">, {column.unit}</span>{/if}{#if column.required}<span class="must">
-					must be filled in</span
-				>{/if}</label
+			>{column.name}{#if column.unit && numeric}<span class="quiet">, {column.unit}</span
+				>{/if}{#if column.required}<span class="must"> must be filled in</span>{/if}</label
 		>
 		{#if column.type === 'reference'}
 			<ReferencePicker {id} table={column.to ?? 0} {draft} {options} {onchange} invalid={message !== undefined} />
 		{:else if column.type === 'choice'}
-			<select {id} class="field" value={draft.text} onchange={(event) => onchange({ text: event.currentTarget.value })} aria-invalid={message !== undefined}>
+			<select
+				{id}
+				class="field"
+				value={draft.text}
+				onchange={(event) => onchange({ text: event.currentTarget.value })}
+				aria-invalid={message !== undefined}
+			>
 				<option value=""></option>
 				{#each column.choices ?? [] as choice (choice)}<option>{choice}</option>{/each}
 			</select>
 		{:else if column.type === 'long text'}
-			<textarea {id} class="field" rows="3" value={draft.text} oninput={typed} aria-invalid={message !== undefined}></textarea>
+			<textarea {id} class="field" rows="3" value={draft.text} oninput={typed} aria-invalid={message !== undefined}
+			></textarea>
 		{:else}
 			<input
 				{id}

@@ -74,7 +74,9 @@
 	{#if open}
 		<ul id="{id}-list" role="listbox">
 			{#each found as row, i (row.id)}
-				<li id="{id}-{i}" role="option" aria-selected={i === at} class:on={i === at} onpointerdown={() => choose(row)}>{row.label}</li>
+				<li id="{id}-{i}" role="option" aria-selected={i === at} class:on={i === at} onpointerdown={() => choose(row)}>
+					{row.label}
+				</li>
 			{:else}
 				<li class="none">Nothing here begins like that.</li>
 			{/each}

@@ -23,7 +23,8 @@ export function draftOf(column: ShownColumn, cell: WireCell | undefined): CellDr
 	return { text: String(cell) }
 }
 
-export type ReadDraft = { readonly ok: true; readonly value: CellInput } | { readonly ok: false; readonly message: string }
+export type ReadDraft =
+	{ readonly ok: true; readonly value: CellInput } | { readonly ok: false; readonly message: string }
 
 /** The value that a draft stands for, or what is wrong with it; the server checks it again. */
 export function readDraft(column: ShownColumn, draft: CellDraft): ReadDraft {

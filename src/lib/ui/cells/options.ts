@@ -4,7 +4,9 @@ import { ask } from '../send.ts'
 export function optionsAt(base: string): (table: number, starts: string) => Promise<{ id: string; label: string }[]> {
 	const as = base.startsWith('/as/') ? `&as=${base.slice(4)}` : ''
 	return async (table, starts) => {
-		const answer = await ask<{ id: string; label: string }[]>(`/options/${table}?starts=${encodeURIComponent(starts)}${as}`)
+		const answer = await ask<{ id: string; label: string }[]>(
+			`/options/${table}?starts=${encodeURIComponent(starts)}${as}`
+		)
 		return answer.ok ? answer.value : []
 	}
 }

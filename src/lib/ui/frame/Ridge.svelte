@@ -14,7 +14,13 @@
 
 	let { title, workspace, user, waiting = 0, children, below }: Props = $props()
 
-	const initials = $derived((user?.name ?? '').split(/[\s-]+/).map((part) => part[0]).join('').slice(0, 2))
+	const initials = $derived(
+		(user?.name ?? '')
+			.split(/[\s-]+/)
+			.map((part) => part[0])
+			.join('')
+			.slice(0, 2)
+	)
 </script>
 
 <header class="ridge">
@@ -30,10 +36,14 @@
 		<span class="gap"></span>
 		{@render children?.()}
 		{#if user}
-			<a class="waits" href="/waiting">Waiting on me{#if waiting > 0}<span class="count">{waiting}</span>{/if}</a>
+			<a class="waits" href="/waiting"
+				>Waiting on me{#if waiting > 0}<span class="count">{waiting}</span>{/if}</a
+			>
 			<form method="POST" action="/sign-out" class="who">
 				<span class="face" aria-hidden="true">{initials}</span>
-				<span class="name">{user.name}{#if user.roleNames[0]}<span class="role">, {user.roleNames[0].toLowerCase()}</span>{/if}</span>
+				<span class="name"
+					>{user.name}{#if user.roleNames[0]}<span class="role">, {user.roleNames[0].toLowerCase()}</span>{/if}</span
+				>
 				<button class="out">Sign out</button>
 			</form>
 		{/if}

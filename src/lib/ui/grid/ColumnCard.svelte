@@ -7,7 +7,14 @@
 	import FormulaEditor from '../bench/FormulaEditor.svelte'
 	import { send } from '../send.ts'
 
-	type Props = { table: BenchTable; tables: readonly BenchTable[]; column: ShownColumn; row: string | undefined; onclose: () => void; onmade: () => void }
+	type Props = {
+		table: BenchTable
+		tables: readonly BenchTable[]
+		column: ShownColumn
+		row: string | undefined
+		onclose: () => void
+		onmade: () => void
+	}
 
 	let { table, tables, column, onclose, onmade }: Props = $props()
 
@@ -29,7 +36,12 @@
 	async function look() {
 		preview = undefined
 		if (to === 0) return
-		const answer = await send<MatchPreview>('/bench/structure', { kind: 'match', table: table.id, column: column.id, to })
+		const answer = await send<MatchPreview>('/bench/structure', {
+			kind: 'match',
+			table: table.id,
+			column: column.id,
+			to
+		})
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		wrong = ''
 		preview = answer.value
@@ -37,7 +49,13 @@
 
 	async function makeReference() {
 		const list = Object.entries(fixes).filter(([, meant]) => meant.trim() !== '')
-		const answer = await send('/bench/structure', { kind: 'reference', table: table.id, column: column.id, to, fixes: list })
+		const answer = await send('/bench/structure', {
+			kind: 'reference',
+			table: table.id,
+			column: column.id,
+			to,
+			fixes: list
+		})
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		onmade()
 	}
@@ -49,11 +67,25 @@
 	}
 </script>
 
-<header><h2>{column.name}</h2><span class="mono quiet">{column.type}{column.unit ? `, ${column.unit}` : ''}</span></header>
+<header>
+	<h2>{column.name}</h2>
+	<span class="mono quiet">{column.type}{column.unit ? `, ${column.unit}` : ''}</span>
+</header>
 {#if column.type === 'computed'}
 	{#if table.kept}
-		<FormulaEditor value={column.formula ?? ''} table={table.id} condition={false} me={true} onchange={(text) => (formula = text)} />
-		<p class="end"><button class="btn main" onclick={keepFormula} disabled={formula === column.formula}>Keep</button><button class="btn" onclick={onclose}>Close</button></p>
+		<FormulaEditor
+			value={column.formula ?? ''}
+			table={table.id}
+			condition={false}
+			me={true}
+			onchange={(text) => (formula = text)}
+		/>
+		<p class="end">
+			<button class="btn main" onclick={keepFormula} disabled={formula === column.formula}>Keep</button><button
+				class="btn"
+				onclick={onclose}>Close</button
+			>
+		</p>
 	{/if}
 {:else}
 	{#if column.choices}<p>{column.choices.join(' · ')}</p>{/if}
@@ -65,19 +97,30 @@
 		</select>
 		{#if preview}
 			<p>
-				{preview.matched.toLocaleString('en-GB')} rows find theirs{preview.blank > 0 ? `, ${preview.blank} are blank` : ''}{preview.unmatched.length > 0 ? '; these find none and would be left blank:' : '. Nothing is lost.'}
+				{preview.matched.toLocaleString('en-GB')} rows find theirs{preview.blank > 0
+					? `, ${preview.blank} are blank`
+					: ''}{preview.unmatched.length > 0 ? '; these find none and would be left blank:' : '. Nothing is lost.'}
 			</p>
 			{#each preview.unmatched as value (value.text)}
 				<label class="fix">
-					<span><strong>{value.text}</strong> <span class="quiet">in {value.rows} {value.rows === 1 ? 'row' : 'rows'}</span></span>
-					<input class="field" placeholder="means…" oninput={(event) => (fixes = { ...fixes, [value.text]: event.currentTarget.value })} />
+					<span
+						><strong>{value.text}</strong>
+						<span class="quiet">in {value.rows} {value.rows === 1 ? 'row' : 'rows'}</span></span
+					>
+					<input
+						class="field"
+						placeholder="means…"
+						oninput={(event) => (fixes = { ...fixes, [value.text]: event.currentTarget.value })}
+					/>
 				</label>
 			{/each}
 			<button class="btn main" onclick={makeReference}>Make it a reference</button>
 		{/if}
 	{/if}
 	<p class="end">
-		{#if table.kept && table.label !== column.id && column.type !== 'reference'}<button class="btn" onclick={makeLabel}>Know rows by it</button>{/if}
+		{#if table.kept && table.label !== column.id && column.type !== 'reference'}<button class="btn" onclick={makeLabel}
+				>Know rows by it</button
+			>{/if}
 		<button class="btn" onclick={onclose}>Close</button>
 	</p>
 {/if}

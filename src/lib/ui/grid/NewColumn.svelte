@@ -8,7 +8,25 @@
 
 	let { table, tables, onclose, onmade }: Props = $props()
 
-	const TYPES = ['text', 'long text', 'whole number', 'decimal', 'money', 'percent', 'yes/no', 'date', 'date and time', 'choice', 'reference', 'email', 'phone', 'web address', 'code', 'place', 'computed']
+	const TYPES = [
+		'text',
+		'long text',
+		'whole number',
+		'decimal',
+		'money',
+		'percent',
+		'yes/no',
+		'date',
+		'date and time',
+		'choice',
+		'reference',
+		'email',
+		'phone',
+		'web address',
+		'code',
+		'place',
+		'computed'
+	]
 
 	let name = $state('')
 	let type = $state('text')
@@ -21,7 +39,12 @@
 		event.preventDefault()
 		const extra =
 			type === 'choice'
-				? { choices: choices.split(',').map((each) => each.trim()).filter((each) => each !== '') }
+				? {
+						choices: choices
+							.split(',')
+							.map((each) => each.trim())
+							.filter((each) => each !== '')
+					}
 				: type === 'reference'
 					? { to }
 					: type === 'computed'
@@ -56,7 +79,9 @@
 		<FormulaEditor value="" table={table.id} condition={false} me={true} onchange={(text) => (formula = text)} />
 	{/if}
 	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
-	<p class="end"><button class="btn main">Add the column</button><button type="button" class="btn" onclick={onclose}>Close</button></p>
+	<p class="end">
+		<button class="btn main">Add the column</button><button type="button" class="btn" onclick={onclose}>Close</button>
+	</p>
 </form>
 
 <style>

@@ -45,7 +45,9 @@
 		if (loading) return
 		loading = true
 		const after = more && next ? `&after=${next}` : ''
-		const answer = await ask<WirePage>(`/rows/${table.id}?limit=100&sort=${sort.column}&descending=${sort.descending ? 1 : 0}${after}`)
+		const answer = await ask<WirePage>(
+			`/rows/${table.id}?limit=100&sort=${sort.column}&descending=${sort.descending ? 1 : 0}${after}`
+		)
 		loading = false
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		rows = more ? [...rows, ...answer.value.rows] : answer.value.rows
@@ -82,7 +84,9 @@
 	async function refresh() {
 		if (editing || loading) return
 		const count = Math.min(1000, Math.max(100, rows.length))
-		const answer = await ask<WirePage>(`/rows/${table.id}?limit=${count}&sort=${sort.column}&descending=${sort.descending ? 1 : 0}`)
+		const answer = await ask<WirePage>(
+			`/rows/${table.id}?limit=${count}&sort=${sort.column}&descending=${sort.descending ? 1 : 0}`
+		)
 		if (!answer.ok || editing || rows.length > count) return
 		rows = answer.value.rows
 		next = answer.value.next
@@ -101,7 +105,11 @@
 		const row = rows[at.row]
 		const column = columns[at.column]
 		if (!row || !column) return
-		if (!mayEdit(row, column)) return void (wrong = column.type === 'computed' ? `${column.name} is computed. Open its heading to change the formula.` : `You may not change ${column.name} here.`)
+		if (!mayEdit(row, column))
+			return void (wrong =
+				column.type === 'computed'
+					? `${column.name} is computed. Open its heading to change the formula.`
+					: `You may not change ${column.name} here.`)
 		wrong = ''
 		editing = text === undefined ? draftOf(column, row.cells[cellKey(column.id)]) : { text }
 	}
@@ -123,7 +131,11 @@
 	}
 
 	async function put(row: string, column: ShownColumn, cell: { value: CellInput; was?: WireCell }) {
-		const answer = await send<Changed>(`/rows/${table.id}`, { kind: 'change', row, cells: [{ column: column.id, ...cell }] })
+		const answer = await send<Changed>(`/rows/${table.id}`, {
+			kind: 'change',
+			row,
+			cells: [{ column: column.id, ...cell }]
+		})
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		const [clash] = answer.value.conflicts
 		if (clash) {
@@ -166,16 +178,20 @@
 		past = past.slice(0, -1)
 		const answer = await send<Changed>(`/rows/${table.id}`, last.change)
 		if (!answer.ok) return void (wrong = `Not taken back: ${answer.refusal.message}`)
-		if (answer.value.conflicts.length > 0) return void (wrong = `Not taken back: somebody else has changed ${last.words} since.`)
+		if (answer.value.conflicts.length > 0)
+			return void (wrong = `Not taken back: somebody else has changed ${last.words} since.`)
 		said = `Taken back: ${last.words}.`
 		if (last.change.kind === 'change') await reloadRow(last.change.row)
 		else await load()
 	}
 
 	async function addRow() {
-		const cells = columns.flatMap((column) => (column.required && column.type === 'text' ? [{ column: column.id, value: 'New' }] : []))
+		const cells = columns.flatMap((column) =>
+			column.required && column.type === 'text' ? [{ column: column.id, value: 'New' }] : []
+		)
 		const answer = await send<Changed>(`/rows/${table.id}`, { kind: 'add', cells })
-		if (!answer.ok) return void (wrong = `${answer.refusal.message} Use a form for rows whose columns must be filled in.`)
+		if (!answer.ok)
+			return void (wrong = `${answer.refusal.message} Use a form for rows whose columns must be filled in.`)
 		const fresh = await ask<WirePage>(`/rows/${table.id}?row=${answer.value.row}`)
 		if (fresh.ok) rows = [...fresh.value.rows, ...rows]
 		past = [...past, { change: { kind: 'remove', row: answer.value.row }, words: 'the new row' }]
@@ -259,7 +275,8 @@
 
 	function focus(node: HTMLElement) {
 		node.focus()
-		if (node instanceof HTMLInputElement && node.type === 'text') node.setSelectionRange(node.value.length, node.value.length)
+		if (node instanceof HTMLInputElement && node.type === 'text')
+			node.setSelectionRange(node.value.length, node.value.length)
 	}
 
 	const opened = $derived(columns.find((column) => column.id === card))
@@ -269,7 +286,10 @@
 	<header>
 		<h1>{table.name}</h1>
 		<p class="quiet">
-			{table.rows.toLocaleString('en-GB')} rows · {columns.length} {columns.length === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept ? '' : ' · kept by somebody else'}
+			{table.rows.toLocaleString('en-GB')} rows · {columns.length}
+			{columns.length === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept
+				? ''
+				: ' · kept by somebody else'}
 		</p>
 		<span class="gap"></span>
 		<button class="btn" onclick={undo} disabled={past.length === 0}>Undo</button>
@@ -283,7 +303,8 @@
 			{#if column}
 				<p>
 					Somebody else has changed <strong>{column.name}</strong> meanwhile. Now there:
-					<strong>{showCell(column, conflict.conflict.theirs) || 'blank'}</strong>. You typed: <strong>{editing?.text ?? ''}</strong>.
+					<strong>{showCell(column, conflict.conflict.theirs) || 'blank'}</strong>. You typed:
+					<strong>{editing?.text ?? ''}</strong>.
 				</p>
 				<button class="btn" onclick={takeTheirs}>Keep theirs</button>
 				<button class="btn main" onclick={putMine}>Put mine in</button>
@@ -296,22 +317,43 @@
 	{/if}
 	<!-- The grid is one stop for Tab; inside it the arrow keys move, as the ARIA grid pattern has it. -->
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-	<div class="scroll" bind:this={grid} {onscroll} {onkeydown} tabindex="0" role="grid" aria-label={table.name} aria-rowcount={table.rows} aria-colcount={columns.length}>
+	<div
+		class="scroll"
+		bind:this={grid}
+		{onscroll}
+		{onkeydown}
+		tabindex="0"
+		role="grid"
+		aria-label={table.name}
+		aria-rowcount={table.rows}
+		aria-colcount={columns.length}
+	>
 		<table>
 			<thead>
 				<tr>
 					<th class="corner"></th>
 					{#each columns as column (column.id)}
-						<th role="columnheader" class:sorted={sort.column === column.id} aria-sort={sort.column === column.id ? (sort.descending ? 'descending' : 'ascending') : 'none'}>
+						<th
+							role="columnheader"
+							class:sorted={sort.column === column.id}
+							aria-sort={sort.column === column.id ? (sort.descending ? 'descending' : 'ascending') : 'none'}
+						>
 							<button class="name" tabindex="-1" onclick={() => sortBy(column)} title="Sort by {column.name}">
 								{column.name}{sort.column === column.id ? (sort.descending ? ' ↓' : ' ↑') : ''}
 							</button>
-							<button class="badge {column.type === 'reference' ? 'ref' : ''}" tabindex="-1" onclick={() => (card = card === column.id ? undefined : column.id)} title="Open {column.name}"
-								>{column.id === table.label ? `key ${badge(column)}` : badge(column)}</button
+							<button
+								class="badge {column.type === 'reference' ? 'ref' : ''}"
+								tabindex="-1"
+								onclick={() => (card = card === column.id ? undefined : column.id)}
+								title="Open {column.name}">{column.id === table.label ? `key ${badge(column)}` : badge(column)}</button
 							>
 						</th>
 					{/each}
-					{#if table.kept}<th class="plus"><button class="name" tabindex="-1" onclick={() => (card = card === 'new' ? undefined : 'new')}>+ Column</button></th>{/if}
+					{#if table.kept}<th class="plus"
+							><button class="name" tabindex="-1" onclick={() => (card = card === 'new' ? undefined : 'new')}
+								>+ Column</button
+							></th
+						>{/if}
 				</tr>
 			</thead>
 			<tbody>
@@ -339,7 +381,14 @@
 							>
 								{#if here && editing}
 									{#if column.type === 'reference'}
-										<ReferencePicker id="cell" table={column.to ?? 0} draft={editing} invalid={wrong !== ''} options={optionsAt('')} onchange={(draft) => (editing = draft)} />
+										<ReferencePicker
+											id="cell"
+											table={column.to ?? 0}
+											draft={editing}
+											invalid={wrong !== ''}
+											options={optionsAt('')}
+											onchange={(draft) => (editing = draft)}
+										/>
 									{:else if column.type === 'choice' || column.type === 'yes/no'}
 										<select
 											use:focus
@@ -350,10 +399,18 @@
 											}}
 										>
 											<option value=""></option>
-											{#each column.type === 'choice' ? (column.choices ?? []) : ['yes', 'no'] as choice (choice)}<option>{choice}</option>{/each}
+											{#each column.type === 'choice' ? (column.choices ?? []) : ['yes', 'no'] as choice (choice)}<option
+													>{choice}</option
+												>{/each}
 										</select>
 									{:else}
-										<input use:focus type={column.type === 'date' ? 'date' : 'text'} value={editing.text} oninput={(event) => (editing = { text: event.currentTarget.value })} aria-label={column.name} />
+										<input
+											use:focus
+											type={column.type === 'date' ? 'date' : 'text'}
+											value={editing.text}
+											oninput={(event) => (editing = { text: event.currentTarget.value })}
+											aria-label={column.name}
+										/>
 									{/if}
 								{:else}{cell === undefined ? '' : showCell(column, cell)}{/if}
 							</td>
@@ -363,14 +420,36 @@
 				{/each}
 			</tbody>
 		</table>
-		{#if rows.length === 0 && !loading}<p class="none">There are no rows yet. Add one, or bring a file in at Sources.</p>{/if}
+		{#if rows.length === 0 && !loading}<p class="none">
+				There are no rows yet. Add one, or bring a file in at Sources.
+			</p>{/if}
 		{#if loading}<p class="none quiet">Reading…</p>{/if}
 	</div>
 	{#if card === 'new'}
-		<aside><NewColumn {table} {tables} onclose={() => (card = undefined)} onmade={() => { card = undefined; void invalidateAll() }} /></aside>
+		<aside>
+			<NewColumn
+				{table}
+				{tables}
+				onclose={() => (card = undefined)}
+				onmade={() => {
+					card = undefined
+					void invalidateAll()
+				}}
+			/>
+		</aside>
 	{:else if opened}
 		<aside>
-			{#key opened.id}<ColumnCard {table} {tables} column={opened} row={rows[at.row]?.id} onclose={() => (card = undefined)} onmade={() => { card = undefined; void invalidateAll() }} />{/key}
+			{#key opened.id}<ColumnCard
+					{table}
+					{tables}
+					column={opened}
+					row={rows[at.row]?.id}
+					onclose={() => (card = undefined)}
+					onmade={() => {
+						card = undefined
+						void invalidateAll()
+					}}
+				/>{/key}
 		</aside>
 	{/if}
 </div>

@@ -34,14 +34,21 @@
 		<p class="looking">Lookout: as {page.lookingAs} sees it. Nothing is saved.</p>
 	{/if}
 	<header>
-		<button class="name" aria-expanded={contents} onclick={() => (contents = !contents)}>{main.app.name} <span aria-hidden="true">▾</span></button>
+		<button class="name" aria-expanded={contents} onclick={() => (contents = !contents)}
+			>{main.app.name} <span aria-hidden="true">▾</span></button
+		>
 		<nav aria-label="Screens">
 			{#each main.screens as screen (screen.id)}
-				<a href="{base}/{screen.id}" class:on={screen.id === current} aria-current={screen.id === current ? 'page' : undefined}>{screen.title}</a>
+				<a
+					href="{base}/{screen.id}"
+					class:on={screen.id === current}
+					aria-current={screen.id === current ? 'page' : undefined}>{screen.title}</a
+				>
 			{/each}
 		</nav>
 		<span class="gap"></span>
-		{#if page.lookingAs === null}<a class="waits" href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a>{/if}
+		{#if page.lookingAs === null}<a class="waits" href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a
+			>{/if}
 		<span class="who">{page.lookingAs ?? user?.name ?? ''}</span>
 	</header>
 	{#if contents}
@@ -49,7 +56,9 @@
 			{#each main.screens as screen (screen.id)}
 				<a href="{base}/{screen.id}" onclick={() => (contents = false)}>{screen.title}</a>
 			{/each}
-			{#if page.lookingAs === null}<a href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a><a href="/">All apps</a>{/if}
+			{#if page.lookingAs === null}<a href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a><a href="/"
+					>All apps</a
+				>{/if}
 		</nav>
 	{/if}
 	<main class:split={beside?.screen}>

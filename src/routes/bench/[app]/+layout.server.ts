@@ -7,6 +7,9 @@ export async function load({ locals, params, depends }) {
 	const actor = getBuilder(locals)
 	const app = Number(params.app)
 	const { host, now } = locals
-	const [draft, bench] = await Promise.all([forPage(() => host.read('draft', { app })), host.read('bench', { actor, now })])
+	const [draft, bench] = await Promise.all([
+		forPage(() => host.read('draft', { app })),
+		host.read('bench', { actor, now })
+	])
 	return { draft, bench }
 }

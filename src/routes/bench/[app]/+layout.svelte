@@ -47,12 +47,24 @@
 <div class="bench">
 	<Ridge title={draft.document.name} workspace={data.workspaceName} user={data.user} waiting={data.waiting}>
 		<button class="undo" onclick={() => draft.undo()} disabled={!draft.canUndo}>Undo</button>
-		<span class="state" role="status">{draft.saving ? 'Saving…' : draft.wrong ? 'Not saved' : draft.ahead ? 'Draft ahead of what staff use' : `Release ${data.draft.live} live`}</span>
+		<span class="state" role="status"
+			>{draft.saving
+				? 'Saving…'
+				: draft.wrong
+					? 'Not saved'
+					: draft.ahead
+						? 'Draft ahead of what staff use'
+						: `Release ${data.draft.live} live`}</span
+		>
 		<a class="btn marigold" href="/bench/{draft.app}/release">Check and release</a>
 		{#snippet below()}
 			<nav aria-label="Bays">
 				{#each bays as bay, i (bay.path)}
-					<a href="/bench/{draft.app}/{bay.path}" class:on={bay.path === at} aria-current={bay.path === at ? 'page' : undefined}>
+					<a
+						href="/bench/{draft.app}/{bay.path}"
+						class:on={bay.path === at}
+						aria-current={bay.path === at ? 'page' : undefined}
+					>
 						<span class="no">{i + 1}</span>{bay.name}<span class="holds">{bay.holds}</span>
 					</a>
 				{/each}
@@ -60,7 +72,9 @@
 		{/snippet}
 	</Ridge>
 	{#if draft.wrong}
-		<p class="wrong" role="alert">{draft.wrong} <button class="btn" onclick={() => location.reload()}>Load again</button></p>
+		<p class="wrong" role="alert">
+			{draft.wrong} <button class="btn" onclick={() => location.reload()}>Load again</button>
+		</p>
 	{/if}
 	<div class="bay">{@render children()}</div>
 </div>

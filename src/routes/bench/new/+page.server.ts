@@ -20,9 +20,18 @@ export const actions = {
 	default: async ({ request, locals }) => {
 		const actor = getBuilder(locals)
 		const form = await request.formData()
-		const asked = { name: form.get('name'), about: form.get('about') ?? '', colour: form.get('colour'), tables: form.getAll('table') }
+		const asked = {
+			name: form.get('name'),
+			about: form.get('about') ?? '',
+			colour: form.get('colour'),
+			tables: form.getAll('table')
+		}
 		const parsed = newSchema.safeParse(asked)
-		if (!parsed.success) return fail(422, { message: parsed.error.issues[0]?.message ?? 'Something is missing.', name: String(asked.name ?? '') })
+		if (!parsed.success)
+			return fail(422, {
+				message: parsed.error.issues[0]?.message ?? 'Something is missing.',
+				name: String(asked.name ?? '')
+			})
 		const { tables, ...app } = parsed.data
 		const id = await locals.host.write('addApp', { app, tables, actor, now: locals.now })
 		redirect(303, tables.length > 0 ? `/bench/${id}/screens` : `/bench/${id}/sources`)

@@ -12,23 +12,43 @@
 	<h1>Start an app</h1>
 	<form method="POST">
 		<label for="name">What it is called</label>
-		<input id="name" name="name" class="field" required maxlength="80" value={form?.name ?? ''} placeholder="Mooring Care" />
+		<input
+			id="name"
+			name="name"
+			class="field"
+			required
+			maxlength="80"
+			value={form?.name ?? ''}
+			placeholder="Mooring Care"
+		/>
 		<label for="about">What it is for, in a few words</label>
 		<input id="about" name="about" class="field" maxlength="200" />
 		<fieldset>
 			<legend>Its colour</legend>
 			<div class="paints">
 				{#each COLOURS as colour, i (colour)}
-					<label><input type="radio" name="colour" value={colour} checked={i === 0} /><span class="paint" style:background="var(--{colour})"></span>{colour}</label>
+					<label
+						><input type="radio" name="colour" value={colour} checked={i === 0} /><span
+							class="paint"
+							style:background="var(--{colour})"
+						></span>{colour}</label
+					>
 				{/each}
 			</div>
 		</fieldset>
 		<fieldset>
 			<legend>Tables to make screens from</legend>
 			{#each data.tables as table (table.id)}
-				<label class="tick"><input type="checkbox" name="table" value={table.id} />{table.name}<span class="quiet">{table.rows.toLocaleString('en-GB')} rows</span></label>
+				<label class="tick"
+					><input type="checkbox" name="table" value={table.id} />{table.name}<span class="quiet"
+						>{table.rows.toLocaleString('en-GB')} rows</span
+					></label
+				>
 			{/each}
-			<p class="quiet">For each a list, a record sheet and a form are made at once; all of it can be changed. Choose none to begin with a spreadsheet file.</p>
+			<p class="quiet">
+				For each a list, a record sheet and a form are made at once; all of it can be changed. Choose none to begin with
+				a spreadsheet file.
+			</p>
 		</fieldset>
 		{#if form?.message}<p class="says-wrong" role="alert">{form.message}</p>{/if}
 		<button class="btn main">Start the app</button>

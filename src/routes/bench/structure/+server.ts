@@ -6,12 +6,22 @@ import { getBuilder } from '$lib/server/signed-in.ts'
 const table = z.number().int()
 const newColumn = columnSchema.omit({ id: true })
 const structureSchema = z.discriminatedUnion('kind', [
-	z.object({ kind: z.literal('table'), name: z.string().trim().min(1, 'The table needs a name.').max(80), columns: z.array(newColumn).min(1).max(100) }),
+	z.object({
+		kind: z.literal('table'),
+		name: z.string().trim().min(1, 'The table needs a name.').max(80),
+		columns: z.array(newColumn).min(1).max(100)
+	}),
 	z.object({ kind: z.literal('column'), table, column: newColumn }),
 	z.object({ kind: z.literal('formula'), table, column: z.number().int(), formula: z.string().max(10_000) }),
 	z.object({ kind: z.literal('label'), table, column: z.number().int() }),
 	z.object({ kind: z.literal('match'), table, column: z.number().int(), to: z.number().int() }),
-	z.object({ kind: z.literal('reference'), table, column: z.number().int(), to: z.number().int(), fixes: z.array(z.tuple([z.string(), z.string()])).max(200) })
+	z.object({
+		kind: z.literal('reference'),
+		table,
+		column: z.number().int(),
+		to: z.number().int(),
+		fixes: z.array(z.tuple([z.string(), z.string()])).max(200)
+	})
 ])
 
 /** What a builder does to the structure of tables they keep. */
@@ -32,7 +42,15 @@ export function POST({ locals, request }) {
 			case 'match':
 				return host.read('previewReference', { table: asked.table, column: asked.column, to: asked.to, ...by })
 			case 'reference':
-				return { id: await host.write('toReference', { table: asked.table, column: asked.column, to: asked.to, fixes: asked.fixes, ...by }) }
+				return {
+					id: await host.write('toReference', {
+						table: asked.table,
+						column: asked.column,
+						to: asked.to,
+						fixes: asked.fixes,
+						...by
+					})
+				}
 		}
 	})
 }

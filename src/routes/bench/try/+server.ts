@@ -27,6 +27,13 @@ export function POST({ locals, request }) {
 			roles.add(role)
 			return true
 		})
-		return host.read('tryCondition', { table, text, me, people: people.slice(0, SHOWN_PEOPLE).map((each) => each.person), actor, now })
+		return host.read('tryCondition', {
+			table,
+			text,
+			me,
+			people: people.slice(0, SHOWN_PEOPLE).map((each) => each.person),
+			actor,
+			now
+		})
 	})
 }

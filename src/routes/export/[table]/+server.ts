@@ -9,6 +9,10 @@ export async function GET({ locals, params }) {
 	if (!exported) error(404, 'This table is not there, or not for you to see.')
 	const name = encodeURIComponent(`${exported.name}.csv`)
 	return new Response(exported.stream, {
-		headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename*=UTF-8''${name}`, 'cache-control': 'no-store' }
+		headers: {
+			'content-type': 'text/csv; charset=utf-8',
+			'content-disposition': `attachment; filename*=UTF-8''${name}`,
+			'cache-control': 'no-store'
+		}
 	})
 }

@@ -25,11 +25,16 @@ export const actions = {
 		const actor = getActor(locals)
 		const form = Object.fromEntries(await request.formData())
 		const parsed = decisionSchema.safeParse(form)
-		if (!parsed.success) return fail(422, { message: 'This decision cannot be read. Load the page again.', comment: String(form['comment'] ?? '') })
+		if (!parsed.success)
+			return fail(422, {
+				message: 'This decision cannot be read. Load the page again.',
+				comment: String(form['comment'] ?? '')
+			})
 		try {
 			await locals.host.write('decideCase', { ...parsed.data, actor, now: locals.now })
 		} catch (error) {
-			if (error instanceof AppError) return fail(error.code === 'conflict' ? 409 : 422, { message: error.message, comment: parsed.data.comment })
+			if (error instanceof AppError)
+				return fail(error.code === 'conflict' ? 409 : 422, { message: error.message, comment: parsed.data.comment })
 			throw error
 		}
 		return { decided: parsed.data.id }

@@ -12,7 +12,12 @@
 
 	const { lists, sheet } = $derived(data)
 	const tab = $derived(
-		chosen ?? (sheet && !lists.waiting.some((each) => each.id === sheet.id) ? (lists.decided.some((each) => each.id === sheet.id) ? 'decided' : 'asked') : 'waiting')
+		chosen ??
+			(sheet && !lists.waiting.some((each) => each.id === sheet.id)
+				? lists.decided.some((each) => each.id === sheet.id)
+					? 'decided'
+					: 'asked'
+				: 'waiting')
 	)
 	const shown = $derived(lists[tab])
 	const result = $derived(form as { message?: string; comment?: string; decided?: string } | null)
@@ -23,7 +28,8 @@
 		['asked', 'Asked by me']
 	] as const
 	const WORDS = { approve: 'Approve', decline: 'Decline', withdraw: 'Withdraw it' } as const
-	const tone = (state: string) => (state === 'approved' ? 'good' : state === 'declined' ? 'bad' : state === 'waiting' ? 'look' : '')
+	const tone = (state: string) =>
+		state === 'approved' ? 'good' : state === 'declined' ? 'bad' : state === 'waiting' ? 'look' : ''
 	const EMPTY: Record<Tab, string> = {
 		waiting: 'Nothing waits on you.',
 		decided: 'You have decided nothing yet.',
@@ -38,7 +44,9 @@
 	<aside>
 		<div class="tabs" role="tablist">
 			{#each TABS as [key, words] (key)}
-				<button role="tab" aria-selected={tab === key} class:on={tab === key} onclick={() => (chosen = key)}>{words} <span class="quiet">{lists[key].length}</span></button>
+				<button role="tab" aria-selected={tab === key} class:on={tab === key} onclick={() => (chosen = key)}
+					>{words} <span class="quiet">{lists[key].length}</span></button
+				>
 			{/each}
 		</div>
 		{#each shown as item (item.id)}
@@ -47,7 +55,9 @@
 					<strong>{item.label}</strong>
 					<span class="quiet">{item.name} · from {item.askedBy}</span>
 				</span>
-				{#if item.state === 'waiting'}<span class="stamp info">{showAge(item.askedAt)}</span>{:else}<span class="stamp {tone(item.state)}">{item.state}</span>{/if}
+				{#if item.state === 'waiting'}<span class="stamp info">{showAge(item.askedAt)}</span>{:else}<span
+						class="stamp {tone(item.state)}">{item.state}</span
+					>{/if}
 			</a>
 		{:else}
 			<p class="none">{EMPTY[tab]}</p>
@@ -59,14 +69,19 @@
 			<p class="quiet">{sheet.name} · asked by {sheet.askedBy}, {showMoment(sheet.askedAt)}</p>
 			<h1>{sheet.label}</h1>
 			<div class="stage {tone(sheet.state)}">
-				<strong>{sheet.state === 'waiting' ? `Waits on ${sheet.decider}` : `${sheet.state} ${sheet.state === 'withdrawn' ? '' : `by ${sheet.decider}`}`}</strong>
+				<strong
+					>{sheet.state === 'waiting'
+						? `Waits on ${sheet.decider}`
+						: `${sheet.state} ${sheet.state === 'withdrawn' ? '' : `by ${sheet.decider}`}`}</strong
+				>
 				<span>{sheet.decidedAt === null ? `since ${showMoment(sheet.askedAt)}` : showMoment(sheet.decidedAt)}</span>
 			</div>
 			{#if sheet.row}
 				<dl>
 					{#each sheet.columns.slice(1) as column (column.id)}
 						{@const cell = sheet.row.cells[cellKey(column.id)]}
-						{#if cell !== undefined}<dt>{column.name}</dt><dd>{showCell(column, cell) || '–'}</dd>{/if}
+						{#if cell !== undefined}<dt>{column.name}</dt>
+							<dd>{showCell(column, cell) || '–'}</dd>{/if}
 					{/each}
 				</dl>
 			{:else}
@@ -74,10 +89,19 @@
 			{/if}
 			{#each sheet.children.filter((child) => child.rows.length > 0) as child (child.name)}
 				<table class="ruled">
-					<thead><tr>{#each child.columns as column (column.id)}<th class:num={isNumeric(column)}>{column.name}</th>{/each}</tr></thead>
+					<thead
+						><tr
+							>{#each child.columns as column (column.id)}<th class:num={isNumeric(column)}>{column.name}</th
+								>{/each}</tr
+						></thead
+					>
 					<tbody>
 						{#each child.rows as row (row.id)}
-							<tr>{#each child.columns as column (column.id)}<td class:num={isNumeric(column)}>{showCell(column, row.cells[cellKey(column.id)])}</td>{/each}</tr>
+							<tr
+								>{#each child.columns as column (column.id)}<td class:num={isNumeric(column)}
+										>{showCell(column, row.cells[cellKey(column.id)])}</td
+									>{/each}</tr
+							>
 						{/each}
 					</tbody>
 				</table>
@@ -89,9 +113,21 @@
 						<input type="hidden" name="id" value={sheet.id} />
 						<input type="hidden" name="fingerprint" value={sheet.fingerprint} />
 						<label class="visually-hidden" for="comment">Comment</label>
-						<textarea id="comment" name="comment" class="field" rows="3" placeholder="Say something to {sheet.moves.includes('approve') ? sheet.askedBy : sheet.decider}…">{result?.comment ?? ''}</textarea>
+						<textarea
+							id="comment"
+							name="comment"
+							class="field"
+							rows="3"
+							placeholder="Say something to {sheet.moves.includes('approve') ? sheet.askedBy : sheet.decider}…"
+							>{result?.comment ?? ''}</textarea
+						>
 						<p class="moves">
-							{#each sheet.moves as move (move)}<button class="btn" class:main={move === 'approve'} name="move" value={move}>{WORDS[move]}</button>{/each}
+							{#each sheet.moves as move (move)}<button
+									class="btn"
+									class:main={move === 'approve'}
+									name="move"
+									value={move}>{WORDS[move]}</button
+								>{/each}
 						</p>
 					</form>
 				{/key}
@@ -113,7 +149,9 @@
 					</li>
 				{/each}
 			</ol>
-			<p class="quiet">From the asking on, the request is closed to changes. Every entry is sealed to the one before it.</p>
+			<p class="quiet">
+				From the asking on, the request is closed to changes. Every entry is sealed to the one before it.
+			</p>
 		</section>
 	{/if}
 </div>

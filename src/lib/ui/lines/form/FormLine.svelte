@@ -50,14 +50,21 @@
 
 	async function submit(event: SubmitEvent) {
 		event.preventDefault()
-		const readings = line.columns.map((column) => ({ column, reading: readDraft(column, drafts[column.id] ?? BLANK_DRAFT) }))
-		wrong = Object.fromEntries(readings.flatMap(({ column, reading }) => (reading.ok ? [] : [[column.id, reading.message]])))
+		const readings = line.columns.map((column) => ({
+			column,
+			reading: readDraft(column, drafts[column.id] ?? BLANK_DRAFT)
+		}))
+		wrong = Object.fromEntries(
+			readings.flatMap(({ column, reading }) => (reading.ok ? [] : [[column.id, reading.message]]))
+		)
 		if (Object.keys(wrong).length > 0) {
 			said = { text: 'Not sent yet: see what is marked above.', wrong: true }
 			return
 		}
 		busy = true
-		const cells = readings.flatMap(({ column, reading }) => (reading.ok && reading.value !== null ? [{ column: column.id, value: reading.value }] : []))
+		const cells = readings.flatMap(({ column, reading }) =>
+			reading.ok && reading.value !== null ? [{ column: column.id, value: reading.value }] : []
+		)
 		const answer = await send<Changed>(`${path}/do`, { kind: 'form', line: line.id, cells })
 		busy = false
 		if (!answer.ok) {
@@ -73,9 +80,17 @@
 </script>
 
 <form onsubmit={submit} novalidate aria-label="Add to {line.title}">
-	{#if kept}<p class="kept">Kept from before on this device. <button type="button" class="linky" onclick={clear}>Start empty</button></p>{/if}
+	{#if kept}<p class="kept">
+			Kept from before on this device. <button type="button" class="linky" onclick={clear}>Start empty</button>
+		</p>{/if}
 	{#each line.columns as column (column.id)}
-		<CellField {column} draft={drafts[column.id] ?? BLANK_DRAFT} message={wrong[column.id]} options={optionsAt(base)} onchange={(draft) => change(column, draft)} />
+		<CellField
+			{column}
+			draft={drafts[column.id] ?? BLANK_DRAFT}
+			message={wrong[column.id]}
+			options={optionsAt(base)}
+			onchange={(draft) => change(column, draft)}
+		/>
 	{/each}
 	<div class="end">
 		<button class="btn main" disabled={busy}>{busy ? 'Sending…' : 'Send'}</button>

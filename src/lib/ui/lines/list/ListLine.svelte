@@ -51,7 +51,10 @@
 		if (!/due|by|until|deadline/i.test(due.name)) return { text: showCell(due, value), tone: '' }
 		if (days < 0) return { text: days === -1 ? '1 day past' : `${-days} days past`, tone: 'bad' }
 		if (days === 0) return { text: 'today', tone: 'look' }
-		return { text: days <= 28 ? `in ${days} day${days === 1 ? '' : 's'}` : showCell(due, value), tone: days <= 7 ? 'look' : '' }
+		return {
+			text: days <= 28 ? `in ${days} day${days === 1 ? '' : 's'}` : showCell(due, value),
+			tone: days <= 7 ? 'look' : ''
+		}
 	}
 
 	const smallText = (row: WireRow) =>
@@ -69,9 +72,16 @@
 	{#each rows as row (row.id)}
 		{@const mark = stamp(row)}
 		<li class:on={row.id === selected}>
-			<svelte:element this={line.opens ? 'a' : 'div'} class="row" href={line.opens ? `${base}/${line.opens}?row=${row.id}&from=${from}` : undefined} data-sveltekit-noscroll>
+			<svelte:element
+				this={line.opens ? 'a' : 'div'}
+				class="row"
+				href={line.opens ? `${base}/${line.opens}?row=${row.id}&from=${from}` : undefined}
+				data-sveltekit-noscroll
+			>
 				<span class="words">
-					<strong class:num={big && isNumeric(big)}>{big ? showCell(big, row.cells[cellKey(big.id)]) || '(blank)' : ''}</strong>
+					<strong class:num={big && isNumeric(big)}
+						>{big ? showCell(big, row.cells[cellKey(big.id)]) || '(blank)' : ''}</strong
+					>
 					<span class="quiet">{smallText(row)}</span>
 				</span>
 				<span class="side">
@@ -83,7 +93,9 @@
 	{/each}
 </ul>
 {#if wrong}<p class="none says-wrong" role="alert">{wrong}</p>{/if}
-{#if next}<p class="more"><button class="btn" onclick={loadMore} disabled={loading}>{loading ? 'Reading…' : 'Show more'}</button></p>{/if}
+{#if next}<p class="more">
+		<button class="btn" onclick={loadMore} disabled={loading}>{loading ? 'Reading…' : 'Show more'}</button>
+	</p>{/if}
 
 <style>
 	.count {

@@ -18,7 +18,14 @@
 			label: number
 			columns: readonly ShownColumn[]
 			row: WireRow | null
-			signoff: { state: string; name: string; decider: string; decidedAt: number | null; comment: string; link: string | null } | null
+			signoff: {
+				state: string
+				name: string
+				decider: string
+				decidedAt: number | null
+				comment: string
+				link: string | null
+			} | null
 		}
 		path: string
 		base: string
@@ -52,9 +59,16 @@
 		event.preventDefault()
 		if (!seen) return
 		const was = seen
-		const touched = editable.filter((column) => drafts[column.id]?.text !== draftOf(column, was.cells[cellKey(column.id)]).text)
-		const readings = touched.map((column) => ({ column, reading: readDraft(column, drafts[column.id] ?? { text: '' }) }))
-		wrong = Object.fromEntries(readings.flatMap(({ column, reading }) => (reading.ok ? [] : [[column.id, reading.message]])))
+		const touched = editable.filter(
+			(column) => drafts[column.id]?.text !== draftOf(column, was.cells[cellKey(column.id)]).text
+		)
+		const readings = touched.map((column) => ({
+			column,
+			reading: readDraft(column, drafts[column.id] ?? { text: '' })
+		}))
+		wrong = Object.fromEntries(
+			readings.flatMap(({ column, reading }) => (reading.ok ? [] : [[column.id, reading.message]]))
+		)
 		if (Object.keys(wrong).length > 0) return
 		if (touched.length === 0) return void (editing = false)
 		const cells = readings.flatMap(({ column, reading }) =>
@@ -70,7 +84,10 @@
 		await invalidateAll()
 		if (conflicts.length > 0) {
 			seen = line.row
-			return void (said = { text: 'Somebody else has changed this meanwhile. Both values are shown; save again to put yours in.', wrong: true })
+			return void (said = {
+				text: 'Somebody else has changed this meanwhile. Both values are shown; save again to put yours in.',
+				wrong: true
+			})
 		}
 		editing = false
 		said = { text: 'Saved.', wrong: false }
@@ -82,7 +99,9 @@
 		await goto(base)
 	}
 
-	const tone = $derived(line.signoff?.state === 'approved' ? 'good' : line.signoff?.state === 'declined' ? 'bad' : 'look')
+	const tone = $derived(
+		line.signoff?.state === 'approved' ? 'good' : line.signoff?.state === 'declined' ? 'bad' : 'look'
+	)
 </script>
 
 {#if !row}
@@ -92,8 +111,12 @@
 		<h1>{title ? showCell(title, row.cells[cellKey(title.id)]) || '(blank)' : line.title}</h1>
 		{#if line.signoff}
 			<p class="decision">
-				<span class="stamp {tone}">{line.signoff.state === 'waiting' ? `waits on ${line.signoff.decider}` : line.signoff.state}</span>
-				{#if line.signoff.decidedAt}<span class="quiet">by {line.signoff.decider}, {showMoment(line.signoff.decidedAt)}</span>{/if}
+				<span class="stamp {tone}"
+					>{line.signoff.state === 'waiting' ? `waits on ${line.signoff.decider}` : line.signoff.state}</span
+				>
+				{#if line.signoff.decidedAt}<span class="quiet"
+						>by {line.signoff.decider}, {showMoment(line.signoff.decidedAt)}</span
+					>{/if}
 				{#if line.signoff.comment}<q>{line.signoff.comment}</q>{/if}
 				<span class="quiet">Closed to changes.</span>
 				{#if line.signoff.link}<a href={line.signoff.link}>See the request</a>{/if}
@@ -113,7 +136,12 @@
 					{#if conflict}
 						<p class="conflict">
 							Now there: <strong>{showCell(column, conflict.theirs) || 'blank'}</strong>
-							<button type="button" class="btn" onclick={() => (drafts = { ...drafts, [column.id]: draftOf(column, conflict.theirs) })}>Take theirs</button>
+							<button
+								type="button"
+								class="btn"
+								onclick={() => (drafts = { ...drafts, [column.id]: draftOf(column, conflict.theirs) })}
+								>Take theirs</button
+							>
 						</p>
 					{/if}
 				{/each}
@@ -128,7 +156,9 @@
 					{@const cell = row.cells[cellKey(column.id)]}
 					{#if cell !== undefined}
 						<dt>{column.name}</dt>
-						<dd class:quiet={cell === null || isHiddenCell(cell)} class:says-wrong={isErrorCell(cell)}>{showCell(column, cell) || '–'}</dd>
+						<dd class:quiet={cell === null || isHiddenCell(cell)} class:says-wrong={isErrorCell(cell)}>
+							{showCell(column, cell) || '–'}
+						</dd>
 					{/if}
 				{/each}
 			</dl>

@@ -7,6 +7,8 @@ export async function load({ locals, url, parent }) {
 	const kept = bench.tables.filter((table) => table.kept)
 	const asked = Number(url.searchParams.get('table'))
 	const table = kept.find((each) => each.id === asked) ?? kept[0]
-	const sheet = table ? await forPage(() => locals.host.read('access', { table: table.id, actor, now: locals.now })) : null
+	const sheet = table
+		? await forPage(() => locals.host.read('access', { table: table.id, actor, now: locals.now }))
+		: null
 	return { table: table ?? null, kept, sheet }
 }

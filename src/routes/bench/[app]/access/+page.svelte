@@ -6,10 +6,18 @@
 
 {#if data.table && data.sheet}
 	{#key `${data.table.id} ${data.sheet.version}`}
-		<AccessBay table={data.table} tables={data.kept} sheet={data.sheet} vocabulary={{ ...data.bench.vocabulary, screens: [], routines: [] }} app={data.draft.id} />
+		<AccessBay
+			table={data.table}
+			tables={data.kept}
+			sheet={data.sheet}
+			vocabulary={{ ...data.bench.vocabulary, screens: [], routines: [] }}
+			app={data.draft.id}
+		/>
 	{/key}
 {:else}
-	<p class="none">You keep no table yet. Bring one in at Sources, or make one at Tables; then say here who may see it.</p>
+	<p class="none">
+		You keep no table yet. Bring one in at Sources, or make one at Tables; then say here who may see it.
+	</p>
 {/if}
 
 <style>

@@ -12,7 +12,10 @@
 			{:else}<span class="stamp bad">broken</span> Entry {data.broken} does not fit its seal: it, or one before it, was altered.{/if}
 		</p>
 	</header>
-	<p class="quiet">What you did, and what happened to tables that you keep; the latest 200. What a cell said stands in its row's own history.</p>
+	<p class="quiet">
+		What you did, and what happened to tables that you keep; the latest 200. What a cell said stands in its row's own
+		history.
+	</p>
 	<table class="ruled">
 		<thead><tr><th>When</th><th>Who</th><th>What</th><th>Where</th><th>Through</th><th>Seal</th></tr></thead>
 		<tbody>

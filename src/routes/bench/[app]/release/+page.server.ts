@@ -5,7 +5,10 @@ import { getBuilder } from '$lib/server/signed-in.ts'
 export async function load({ locals, params }) {
 	getBuilder(locals)
 	const app = Number(params.app)
-	const [findings, releases] = await Promise.all([locals.host.read('checkDraft', { app }), locals.host.read('releases', { app })])
+	const [findings, releases] = await Promise.all([
+		locals.host.read('checkDraft', { app }),
+		locals.host.read('releases', { app })
+	])
 	return { findings, releases }
 }
 
@@ -13,7 +16,9 @@ export const actions = {
 	release: async ({ request, locals, params }) => {
 		const actor = getBuilder(locals)
 		const note = String((await request.formData()).get('note') ?? '').slice(0, 500)
-		return answer(async () => ({ released: await locals.host.write('releaseApp', { app: Number(params.app), note, actor, now: locals.now }) }))
+		return answer(async () => ({
+			released: await locals.host.write('releaseApp', { app: Number(params.app), note, actor, now: locals.now })
+		}))
 	},
 	putBack: async ({ request, locals, params }) => {
 		const actor = getBuilder(locals)

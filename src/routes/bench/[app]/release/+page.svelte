@@ -20,7 +20,9 @@
 	<section>
 		<h1>Check and release</h1>
 		<p class="quiet">
-			{data.draft.live === null ? 'Nothing is released yet: staff see nothing of this app.' : `Staff use release ${data.draft.live}.`}
+			{data.draft.live === null
+				? 'Nothing is released yet: staff see nothing of this app.'
+				: `Staff use release ${data.draft.live}.`}
 			Access is no part of a release: it is in force as soon as its lines are saved.
 		</p>
 		{#if data.findings.length === 0}<p><span class="stamp good">good</span> The check found nothing.</p>{/if}
@@ -34,10 +36,18 @@
 			<label for="note">What has changed, for those who look later</label>
 			<input id="note" name="note" class="field" maxlength="500" />
 			{#if result?.message}<p class="says-wrong" role="alert">{result.message}</p>{/if}
-			{#if result?.released}<p role="status"><span class="stamp good">released</span> Release {result.released} is live.</p>{/if}
-			{#if result?.putBack}<p role="status"><span class="stamp good">put back</span> Release {result.putBack} is live again. Access stayed as it was.</p>{/if}
+			{#if result?.released}<p role="status">
+					<span class="stamp good">released</span> Release {result.released} is live.
+				</p>{/if}
+			{#if result?.putBack}<p role="status">
+					<span class="stamp good">put back</span> Release {result.putBack} is live again. Access stayed as it was.
+				</p>{/if}
 			<button class="btn main" disabled={mistakes.length > 0 || !data.draft.ahead}>
-				{mistakes.length > 0 ? 'Mend what is marked first' : data.draft.ahead ? `Release as no. ${(data.releases[0]?.number ?? 0) + 1}` : 'Nothing new to release'}
+				{mistakes.length > 0
+					? 'Mend what is marked first'
+					: data.draft.ahead
+						? `Release as no. ${(data.releases[0]?.number ?? 0) + 1}`
+						: 'Nothing new to release'}
 			</button>
 		</form>
 	</section>
@@ -51,13 +61,18 @@
 				<tbody>
 					{#each data.releases as release (release.number)}
 						<tr>
-							<td><strong>{release.number}</strong> {#if release.number === data.draft.live}<span class="stamp good">live</span>{/if}</td>
+							<td
+								><strong>{release.number}</strong>
+								{#if release.number === data.draft.live}<span class="stamp good">live</span>{/if}</td
+							>
 							<td>{showMoment(release.madeAt)}</td>
 							<td>{release.madeBy}</td>
 							<td>{release.note}</td>
 							<td>
 								{#if release.number !== data.draft.live}
-									<form method="POST" action="?/putBack" use:enhance><button class="btn" name="number" value={release.number}>Put back</button></form>
+									<form method="POST" action="?/putBack" use:enhance>
+										<button class="btn" name="number" value={release.number}>Put back</button>
+									</form>
 								{/if}
 							</td>
 						</tr>

@@ -30,7 +30,9 @@
 	function addStep(routine: Routine, line: LineValue) {
 		const filled: Record<string, unknown> = { ...line, id: newId() }
 		if (filled['kind'] === 'set' && filled['column'] === null) {
-			filled['column'] = vocabulary.tables.find((table) => table.id === routine.start.table)?.columns.find((column) => column.type !== 'computed')?.id
+			filled['column'] = vocabulary.tables
+				.find((table) => table.id === routine.start.table)
+				?.columns.find((column) => column.type !== 'computed')?.id
 		}
 		put({ ...routine, steps: [...routine.steps, filled as unknown as Step] })
 	}
@@ -46,16 +48,28 @@
 <div class="bay">
 	<header>
 		<h1>Routines</h1>
-		<p class="quiet">What happens by itself, or when a button is pressed. Each is queued with the change that starts it and runs once.</p>
+		<p class="quiet">
+			What happens by itself, or when a button is pressed. Each is queued with the change that starts it and runs once.
+		</p>
 	</header>
 	{#each routines as routine (routine.id)}
 		{@const start = routine.start.kind === 'button' ? BUTTON_START : ROWS_START}
 		<section>
 			<div class="head">
-				<input aria-label="Name of the routine" value={routine.name} onchange={(event) => put({ ...routine, name: event.currentTarget.value || 'Routine' })} />
+				<input
+					aria-label="Name of the routine"
+					value={routine.name}
+					onchange={(event) => put({ ...routine, name: event.currentTarget.value || 'Routine' })}
+				/>
 				<button class="btn plain" onclick={() => remove(routine.id)}>Remove routine</button>
 			</div>
-			<SentenceLine kind={start.kind} line={routine as unknown as LineValue} {vocabulary} number="▸" onchange={(next) => put(next as unknown as Routine)} />
+			<SentenceLine
+				kind={start.kind}
+				line={routine as unknown as LineValue}
+				{vocabulary}
+				number="▸"
+				onchange={(next) => put(next as unknown as Routine)}
+			/>
 			{#each routine.steps as step, i (step.id)}
 				<SentenceLine
 					kind={(step.kind === 'set' ? SET_STEP : SEND_STEP).kind}
@@ -63,12 +77,18 @@
 					{vocabulary}
 					table={routine.start.table}
 					number={i + 1}
-					onchange={(next) => put({ ...routine, steps: routine.steps.map((each, j) => (j === i ? (next as unknown as Step) : each)) })}
+					onchange={(next) =>
+						put({ ...routine, steps: routine.steps.map((each, j) => (j === i ? (next as unknown as Step) : each)) })}
 					onremove={() => put({ ...routine, steps: routine.steps.filter((_each, j) => j !== i) })}
 					onmove={(by) => move(routine, i, by)}
 				/>
 			{/each}
-			<AddLine kinds={routine.start.kind === 'button' ? STEPS : [SEND_STEP]} {vocabulary} table={routine.start.table} onadd={(line) => addStep(routine, line)} />
+			<AddLine
+				kinds={routine.start.kind === 'button' ? STEPS : [SEND_STEP]}
+				{vocabulary}
+				table={routine.start.table}
+				onadd={(line) => addStep(routine, line)}
+			/>
 		</section>
 	{:else}
 		<p class="none">There is no routine yet.</p>

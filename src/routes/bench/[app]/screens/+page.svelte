@@ -87,7 +87,12 @@
 		{#if screen}
 			<header>
 				<label class="visually-hidden" for="title">Title of the screen</label>
-				<input id="title" class="title" value={screen.title} onchange={(event) => changeScreen({ ...screen, title: event.currentTarget.value || 'Screen' })} />
+				<input
+					id="title"
+					class="title"
+					value={screen.title}
+					onchange={(event) => changeScreen({ ...screen, title: event.currentTarget.value || 'Screen' })}
+				/>
 				<button class="btn plain" onclick={removeScreen}>Remove screen</button>
 			</header>
 			{#each screen.lines as line, i (line.id)}
@@ -97,14 +102,18 @@
 					{vocabulary}
 					number={i + 1}
 					marked={pointed === line.id}
-					onchange={(next) => changeLines(screen.lines.map((each, j) => (j === i ? (next as unknown as ScreenLine) : each)))}
+					onchange={(next) =>
+						changeLines(screen.lines.map((each, j) => (j === i ? (next as unknown as ScreenLine) : each)))}
 					onremove={() => changeLines(screen.lines.filter((_each, j) => j !== i))}
 					onmove={(by) => move(i, by)}
 				/>
 			{/each}
 			<AddLine kinds={SCREEN_LINES} {vocabulary} onadd={add} />
 		{:else}
-			<p class="none">There is no screen yet. Make a list, a record sheet and a form at once from a table, or start with an empty screen.</p>
+			<p class="none">
+				There is no screen yet. Make a list, a record sheet and a form at once from a table, or start with an empty
+				screen.
+			</p>
 		{/if}
 	</div>
 	<Lookout app={draft.app} people={data.bench.people} screen={shownAlone} onpoint={(line) => (pointed = line)} />

@@ -9,7 +9,11 @@
 
 	const draft = useDraft()
 	const signoffs = $derived(draft.document.signoffs)
-	const vocabulary = $derived({ ...data.bench.vocabulary, screens: draft.document.screens, routines: draft.document.routines })
+	const vocabulary = $derived({
+		...data.bench.vocabulary,
+		screens: draft.document.screens,
+		routines: draft.document.routines
+	})
 
 	function put(next: Signoff) {
 		draft.change({ ...draft.document, signoffs: signoffs.map((each) => (each.id === next.id ? next : each)) })
@@ -36,11 +40,24 @@
 	{#each signoffs as signoff, i (signoff.id)}
 		<section>
 			<div class="head">
-				<input aria-label="Name of the sign-off" value={signoff.name} onchange={(event) => put({ ...signoff, name: event.currentTarget.value || 'Sign-off' })} />
+				<input
+					aria-label="Name of the sign-off"
+					value={signoff.name}
+					onchange={(event) => put({ ...signoff, name: event.currentTarget.value || 'Sign-off' })}
+				/>
 				<button class="btn plain" onclick={() => remove(signoff.id)}>Remove sign-off</button>
 			</div>
-			<SentenceLine kind={SIGNOFF_LINE.kind} line={signoff as unknown as LineValue} {vocabulary} number={i + 1} onchange={(next) => put(next as unknown as Signoff)} />
-			<p class="note quiet">The person decides with Approve or Decline and a comment; whoever asked is told. Nobody decides their own request.</p>
+			<SentenceLine
+				kind={SIGNOFF_LINE.kind}
+				line={signoff as unknown as LineValue}
+				{vocabulary}
+				number={i + 1}
+				onchange={(next) => put(next as unknown as Signoff)}
+			/>
+			<p class="note quiet">
+				The person decides with Approve or Decline and a comment; whoever asked is told. Nobody decides their own
+				request.
+			</p>
 		</section>
 	{:else}
 		<p class="none">There is no sign-off yet.</p>

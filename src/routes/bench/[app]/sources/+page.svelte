@@ -15,7 +15,10 @@
 		if (!file) return
 		wrong = ''
 		busy = file.name
-		const given = await ask<{ id: string }>(`/bench/imports?name=${encodeURIComponent(file.name)}`, { method: 'PUT', body: file })
+		const given = await ask<{ id: string }>(`/bench/imports?name=${encodeURIComponent(file.name)}`, {
+			method: 'PUT',
+			body: file
+		})
 		if (!given.ok) {
 			busy = ''
 			return void (wrong = given.refusal.message)
@@ -55,7 +58,13 @@
 		<p class="quiet">CSV or XLSX. You see what was read, and settle what is unclear, before anything is brought in.</p>
 		<label class="btn main">
 			Choose a file
-			<input class="visually-hidden" type="file" accept=".csv,.tsv,.txt,.xlsx" disabled={busy !== ''} onchange={(event) => take(event.currentTarget.files?.[0])} />
+			<input
+				class="visually-hidden"
+				type="file"
+				accept=".csv,.tsv,.txt,.xlsx"
+				disabled={busy !== ''}
+				onchange={(event) => take(event.currentTarget.files?.[0])}
+			/>
 		</label>
 		{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 	</div>
@@ -68,7 +77,11 @@
 			<tbody>
 				{#each sources as table (table.id)}
 					<tr>
-						<td><strong>{table.source?.file}</strong>{#if table.source?.sheet}<span class="quiet"> · {table.source.sheet}</span>{/if}</td>
+						<td
+							><strong>{table.source?.file}</strong>{#if table.source?.sheet}<span class="quiet">
+									· {table.source.sheet}</span
+								>{/if}</td
+						>
 						<td>{table.name}</td>
 						<td class="num">{table.rows.toLocaleString('en-GB')}</td>
 						<td class="quiet">{table.source ? showMoment(table.source.at) : ''}</td>

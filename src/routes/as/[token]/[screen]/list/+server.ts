@@ -6,5 +6,7 @@ export function GET({ locals, params, url }) {
 	const { app, draft, actor } = placeOf(locals, params)
 	const line = url.searchParams.get('line') ?? ''
 	const after = url.searchParams.get('after') ?? undefined
-	return asJson(() => locals.host.read('list', { app, draft, actor, now: locals.now, screen: params.screen, line, after }))
+	return asJson(() =>
+		locals.host.read('list', { app, draft, actor, now: locals.now, screen: params.screen, line, after })
+	)
 }

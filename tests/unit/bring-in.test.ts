@@ -1,0 +1,172 @@
+/**
+ * Files as they come: the demo's register, open data from vega-datasets (airports.csv and seattle-weather.csv, both of
+ * US federal origin), and files that are damaged, empty, locked or not what they say.
+ */
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { describe, expect, test } from 'vitest'
+import { AppError } from '$lib/core/app-error.ts'
+import { cellReader } from '$lib/core/exchange/plan.ts'
+import { inspectFile } from '$lib/server/sources/inspect.ts'
+import type { Column } from '$lib/core/table/types.ts'
+import { registerRows, writeRegister } from '../../demo/register.ts'
+import { randomFrom } from '../../demo/random.ts'
+
+const folder = mkdtempSync(join(tmpdir(), 'tin-shed-files-'))
+const datasets = fileURLToPath(new URL('../../node_modules/vega-datasets/data', import.meta.url))
+
+function given(name: string, content: string | Uint8Array): string {
+	const path = join(folder, name)
+	writeFileSync(path, content)
+	return path
+}
+
+async function inspect(name: string, content: string | Uint8Array) {
+	return inspectFile({ path: given(name, content), name })
+}
+
+async function refusal(name: string, content: string | Uint8Array): Promise<string> {
+	try {
+		await inspect(name, content)
+	} catch (error) {
+		if (error instanceof AppError) return error.message
+		throw error
+	}
+	throw new Error('Expected a refusal, got none')
+}
+
+describe('the register', () => {
+	test('title rows, day-first dates, a stray spelling, a comma decimal, a blank column: all told', async () => {
+		const path = join(folder, 'register.xlsx')
+		await writeRegister(path, registerRows(randomFrom(1871), '2026-11-23'))
+		const found = await inspectFile({ path, name: 'register.xlsx' })
+		expect([found.sheet, found.headingRow, found.firstRow, found.rowCount]).toEqual(['Register 2026', 2, 3, 264])
+		const types = Object.fromEntries(found.columns.map((column) => [column.name, column.type]))
+		expect(types).toEqual({
+			Code: 'code',
+			Harbour: 'choice',
+			Type: 'choice',
+			Depth: 'decimal',
+			Position: 'place',
+			'Last look': 'date',
+			Chain: 'whole number',
+			'Chain read': 'decimal',
+			Holder: 'text',
+			'Holder phone': 'phone',
+			Arrears: 'money',
+			Note: 'choice',
+			'Old ref': 'text'
+		})
+		const doubts = found.columns.flatMap((column) => column.doubts.map((doubt) => [column.name, doubt.kind]))
+		expect(doubts).toEqual([
+			['Type', 'spelling'],
+			['Depth', 'other writing'],
+			['Last look', 'day or month']
+		])
+		expect(found.columns.find((column) => column.name === 'Old ref')?.blank).toBe(true)
+		expect(found.label).toBe(0)
+	})
+})
+
+describe('open data', () => {
+	test('airports', async () => {
+		const found = await inspectFile({ path: join(datasets, 'airports.csv'), name: 'airports.csv' })
+		const types = Object.fromEntries(found.columns.map((column) => [column.name, column.type]))
+		expect(found.rowCount).toBe(readFileSync(join(datasets, 'airports.csv'), 'utf8').trim().split('\n').length - 1)
+		expect(types).toMatchObject({ iata: 'text', name: 'text', latitude: 'decimal', longitude: 'decimal' })
+	})
+
+	test('weather', async () => {
+		const found = await inspectFile({ path: join(datasets, 'seattle-weather.csv'), name: 'seattle-weather.csv' })
+		const types = Object.fromEntries(found.columns.map((column) => [column.name, column.type]))
+		expect(types).toMatchObject({ date: 'date', precipitation: 'decimal', temp_max: 'decimal', weather: 'choice' })
+		expect(found.columns.find((column) => column.name === 'weather')?.choices).toEqual([
+			'drizzle',
+			'rain',
+			'sun',
+			'snow',
+			'fog'
+		])
+	})
+})
+
+describe('what cannot be read is refused in plain words', () => {
+	test.each([
+		['nothing.csv', '', 'is empty'],
+		['marks.csv', '\ufeff', 'is empty'],
+		['blank.csv', '\n\n , \n', 'is empty'],
+		['damaged.xlsx', 'PK\x03\x04 and then nothing of the kind', 'is damaged'],
+		['really.xlsx', 'Code,Harbour\nVQ-001,Varrow Quay\n', 'it is not'],
+		[
+			'locked.xlsx',
+			new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1, 1, 2, 3]),
+			'locked with a password'
+		],
+		[
+			'picture.csv',
+			new Uint8Array(Array.from({ length: 300 }, (_each, i) => (i * 37) % 31)),
+			'neither a CSV file nor a workbook'
+		]
+	])('%s', async (name, content, said) => {
+		expect(await refusal(name, content)).toContain(said)
+	})
+})
+
+describe('ragged and unusual text', () => {
+	test.each([
+		['semicolons and commas', 'Preis;Menge\n"1.234,56";3\n0,99;4\n', ['Preis', 'Menge'], 2],
+		['a separator that is said', 'sep=;\na;b\n1;2\n', ['a', 'b'], 1],
+		['quoted line breaks', 'a,b\n"one\ntwo",3\n', ['a', 'b'], 1],
+		['ragged rows', 'a,b,c\n1,2\n1,2,3\n', ['a', 'b', 'c'], 2],
+		['headings that repeat or are missing', 'a,a,,b\n1,2,3,4\n', ['a', 'a 2', 'Column 3', 'b'], 1],
+		['UTF-16', Buffer.from('\ufeffName\tOrt\r\nÄ\tÖ\r\n', 'utf16le'), ['Name', 'Ort'], 1],
+		['Windows-1252', Buffer.from('Name,Ort\nM\xfcller,K\xf6ln\n', 'latin1'), ['Name', 'Ort'], 1]
+	])('%s', async (what, content, names, rows) => {
+		const found = await inspect(`${what}.csv`, content)
+		expect(found.columns.map((column) => column.name)).toEqual(names)
+		expect(found.rowCount).toBe(rows)
+	})
+})
+
+describe('cells', () => {
+	const reader = (
+		type: Column['type'],
+		extra: Partial<Column> = {},
+		fixes: [string, string | null][] = [],
+		decimal: '.' | ',' = '.'
+	) => {
+		const column = { id: 1, name: 'x', type, ...extra } as Column
+		const plan = {
+			from: 0,
+			name: 'x',
+			type: type as 'text',
+			include: true,
+			writing: { dates: 'day first' as const, decimal },
+			fixes
+		}
+		return cellReader(plan, column)
+	}
+	test.each([
+		['day first', reader('date'), '03/04/2026', '2026-04-03'],
+		['a date with a midnight', reader('date'), '2026-04-03T00:00:00', '2026-04-03'],
+		['a comma decimal that was settled', reader('decimal', { places: 1 }, [['1,4', '1.4']]), '1,4', 14],
+		[
+			'a misspelling that was settled',
+			reader('choice', { choices: ['Trot', 'Swinging'] }, [['Swingng', 'Swinging']]),
+			'Swingng',
+			2
+		],
+		['money in minor units, rounded half away from zero', reader('money'), '£1,234.505', 123451],
+		['money in brackets is owed', reader('money'), '(7.25)', -725],
+		['a share', reader('percent'), '12.5 %', 1250],
+		['a decimal comma of the whole column', reader('decimal', { places: 2 }, [], ','), '1.234,56', 123456],
+		['words for nothing', reader('decimal'), 'n/a', null]
+	])('%s', (_what, read, text, stored) => {
+		expect(read(text)).toEqual({ value: stored, unread: false })
+	})
+	test('what cannot be read is blank and counted', () => {
+		expect(reader('date')('31/02/2026')).toEqual({ value: null, unread: true })
+	})
+})
