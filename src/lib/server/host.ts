@@ -53,11 +53,11 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 	const unlock = lock(folder)
 	const data = { file: join(folder, 'workspace.db'), key: readKey(folder) }
 	const listeners = new Set<(turned: Turned['turned']) => void>()
-	let runner: Runner | undefined
+	const queue: { runner?: Runner } = {}
 
 	const tell = (turned: Turned['turned']): void => {
 		for (const listener of listeners) listener(turned)
-		if (turned.jobs) runner?.wake()
+		if (turned.jobs) queue.runner?.wake()
 	}
 	const writer = await startThread(join(scripts, 'writer.js'), data, tell)
 	const readers = await Promise.all(
@@ -86,10 +86,10 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 	await parts.write('dropUnregistered', undefined)
 	const imports = openImports(join(folder, 'staging'), startImporter(join(scripts, 'importer.js')), parts)
 	const post: Post = await openPost((message) => parts.write('takeMessage', { ...message, now: parts.now() }))
-	runner = startRunner({ host: parts, post, origin, worker: randomUUID(), ...(at ? { at } : {}) })
+	queue.runner = startRunner({ host: parts, post, origin, worker: randomUUID(), ...(at ? { at } : {}) })
 
 	async function close(): Promise<void> {
-		await runner?.close()
+		await queue.runner?.close()
 		await Promise.all([post.close(), imports.close(), ...readers.map((reader) => reader.close())])
 		await writer.close()
 		unlock()

@@ -84,7 +84,7 @@
 	<label for="table-name">What it is called</label>
 	<input id="table-name" class="field name" required bind:value={name} placeholder="Work orders" />
 	<table class="ruled">
-		<thead><tr><th>Column</th><th>Type</th><th>Must be filled in</th><th></th></tr></thead>
+		<thead><tr><th>Column</th><th>Type</th><th>Must be filled in</th><td></td></tr></thead>
 		<tbody>
 			{#each columns as column, i (i)}
 				<tr>

@@ -161,7 +161,7 @@
 			<table>
 				<thead>
 					<tr>
-						<th class="no"></th>
+						<td class="no"></td>
 						{#each plan.columns as column (column.from)}
 							<th class:out={!column.include} class:wide={opened === column.from}>
 								<span class="name">{column.name}</span>

@@ -2,6 +2,7 @@
  * The draft of an app while a builder works on it: every change is saved at once, every change can be undone, and what
  * could not be saved is said and kept.
  */
+import { invalidate } from '$app/navigation'
 import { getContext, setContext } from 'svelte'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { send } from '../send.ts'
@@ -56,6 +57,7 @@ export class DraftState {
 		this.saving = false
 		this.wrong = answer.ok ? '' : answer.refusal.message
 		if (answer.ok) this.version = answer.value
+		await invalidate('app:draft')
 	}
 }
 

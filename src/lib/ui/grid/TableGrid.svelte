@@ -316,7 +316,6 @@
 		<p class="said" role="status">{said}</p>
 	{/if}
 	<!-- The grid is one stop for Tab; inside it the arrow keys move, as the ARIA grid pattern has it. -->
-	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 	<div
 		class="scroll"
 		bind:this={grid}
@@ -331,7 +330,7 @@
 		<table>
 			<thead>
 				<tr>
-					<th class="corner"></th>
+					<td class="corner"></td>
 					{#each columns as column (column.id)}
 						<th
 							role="columnheader"
@@ -363,7 +362,6 @@
 						{#each columns as column, c (column.id)}
 							{@const cell = row.cells[cellKey(column.id)]}
 							{@const here = at.row === r && at.column === c}
-							<!-- svelte-ignore a11y_click_events_have_key_events -->
 							<td
 								role="gridcell"
 								tabindex="-1"
@@ -492,7 +490,8 @@
 		border-collapse: separate;
 		border-spacing: 0;
 	}
-	thead th {
+	thead th,
+	thead td {
 		position: sticky;
 		top: 0;
 		z-index: 2;

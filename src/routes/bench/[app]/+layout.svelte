@@ -76,7 +76,7 @@
 			{draft.wrong} <button class="btn" onclick={() => location.reload()}>Load again</button>
 		</p>
 	{/if}
-	<div class="bay">{@render children()}</div>
+	<main class="bay">{@render children()}</main>
 </div>
 
 <style>

@@ -2,14 +2,16 @@ import { fail } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
 import { getBuilder } from '$lib/server/signed-in.ts'
 
-export async function load({ locals, params }) {
+export async function load({ locals, params, depends }) {
+	depends('app:draft')
 	getBuilder(locals)
 	const app = Number(params.app)
-	const [findings, releases] = await Promise.all([
+	const [current, findings, releases] = await Promise.all([
+		locals.host.read('draft', { app }),
 		locals.host.read('checkDraft', { app }),
 		locals.host.read('releases', { app })
 	])
-	return { findings, releases }
+	return { current: { live: current.live, ahead: current.ahead }, findings, releases }
 }
 
 export const actions = {

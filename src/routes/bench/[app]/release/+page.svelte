@@ -10,9 +10,9 @@
 	const remarks = $derived(data.findings.filter((finding) => finding.weight === 'remark'))
 	const result = $derived(form as { message?: string; released?: number; putBack?: number } | null)
 
-	// What the layout read after a release says whether the draft is still ahead.
+	// After a release the draft is no longer ahead; the ridge says so too.
 	$effect(() => {
-		draft.ahead = data.draft.ahead
+		draft.ahead = data.current.ahead
 	})
 </script>
 
@@ -20,9 +20,9 @@
 	<section>
 		<h1>Check and release</h1>
 		<p class="quiet">
-			{data.draft.live === null
+			{data.current.live === null
 				? 'Nothing is released yet: staff see nothing of this app.'
-				: `Staff use release ${data.draft.live}.`}
+				: `Staff use release ${data.current.live}.`}
 			Access is no part of a release: it is in force as soon as its lines are saved.
 		</p>
 		{#if data.findings.length === 0}<p><span class="stamp good">good</span> The check found nothing.</p>{/if}
@@ -42,10 +42,10 @@
 			{#if result?.putBack}<p role="status">
 					<span class="stamp good">put back</span> Release {result.putBack} is live again. Access stayed as it was.
 				</p>{/if}
-			<button class="btn main" disabled={mistakes.length > 0 || !data.draft.ahead}>
+			<button class="btn main" disabled={mistakes.length > 0 || !data.current.ahead}>
 				{mistakes.length > 0
 					? 'Mend what is marked first'
-					: data.draft.ahead
+					: data.current.ahead
 						? `Release as no. ${(data.releases[0]?.number ?? 0) + 1}`
 						: 'Nothing new to release'}
 			</button>
@@ -57,19 +57,19 @@
 			<p class="quiet">There is none yet.</p>
 		{:else}
 			<table class="ruled">
-				<thead><tr><th>No.</th><th>Made</th><th>By</th><th>What changed</th><th></th></tr></thead>
+				<thead><tr><th>No.</th><th>Made</th><th>By</th><th>What changed</th><td></td></tr></thead>
 				<tbody>
 					{#each data.releases as release (release.number)}
 						<tr>
 							<td
 								><strong>{release.number}</strong>
-								{#if release.number === data.draft.live}<span class="stamp good">live</span>{/if}</td
+								{#if release.number === data.current.live}<span class="stamp good">live</span>{/if}</td
 							>
 							<td>{showMoment(release.madeAt)}</td>
 							<td>{release.madeBy}</td>
 							<td>{release.note}</td>
 							<td>
-								{#if release.number !== data.draft.live}
+								{#if release.number !== data.current.live}
 									<form method="POST" action="?/putBack" use:enhance>
 										<button class="btn" name="number" value={release.number}>Put back</button>
 									</form>

@@ -73,7 +73,7 @@
 		<p class="quiet">Nothing yet. A table made from a file is listed here.</p>
 	{:else}
 		<table class="ruled">
-			<thead><tr><th>File</th><th>Table</th><th class="num">Rows now</th><th>When</th><th></th></tr></thead>
+			<thead><tr><th>File</th><th>Table</th><th class="num">Rows now</th><th>When</th><td></td></tr></thead>
 			<tbody>
 				{#each sources as table (table.id)}
 					<tr>
