@@ -13,7 +13,11 @@ test('a cell is edited and taken back; two tabs that change one cell get both va
 	await one.goto(MOORINGS)
 	const two = await one.context().newPage()
 	await two.goto(MOORINGS)
-	const cell = (page: typeof one) => page.getByRole('row', { name: /GS-003/ }).getByRole('gridcell').nth(3)
+	const cell = (page: typeof one) =>
+		page
+			.getByRole('row', { name: /GS-003/ })
+			.getByRole('gridcell')
+			.nth(3)
 	await expect(cell(one)).toHaveText('6.0 m')
 	await expect(cell(two)).toHaveText('6.0 m')
 
@@ -64,7 +68,10 @@ test('a page left open loses the rows when the right goes, and finds them when i
 
 test('edits go on while a large file comes in, and a stop leaves nothing', async ({ browser }) => {
 	const file = join(mkdtempSync(join(tmpdir(), 'tin-shed-csv-')), 'soundings.csv')
-	const rows = Array.from({ length: 120_000 }, (_row, i) => `${i},S-${i},${(i % 97) / 10},2026-0${(i % 9) + 1}-1${i % 9},bed of sand and shell ${i % 50}`)
+	const rows = Array.from(
+		{ length: 120_000 },
+		(_row, i) => `${i},S-${i},${(i % 97) / 10},2026-0${(i % 9) + 1}-1${i % 9},bed of sand and shell ${i % 50}`
+	)
 	writeFileSync(file, `no,sounding,depth,day,remark\n${rows.join('\n')}\n`)
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/1/sources')
@@ -132,7 +139,16 @@ test('an earlier release is put back; staff see it the same minute', async ({ br
 
 test('axe finds nothing on the main views', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
-	for (const path of ['/', '/bench/1/sources', '/bench/1/access?table=101', '/bench/1/routines', '/bench/1/release', '/bench/1/logbook', '/post', MOORINGS]) {
+	for (const path of [
+		'/',
+		'/bench/1/sources',
+		'/bench/1/access?table=101',
+		'/bench/1/routines',
+		'/bench/1/release',
+		'/bench/1/logbook',
+		'/post',
+		MOORINGS
+	]) {
 		await builder.goto(path)
 		await expect(builder.getByRole('heading').first()).toBeVisible()
 		const { violations } = await new AxeBuilder({ page: builder }).analyze()

@@ -12,7 +12,9 @@ const BASE = 'http://127.0.0.1:4799'
 const FILE = 'test-results/workspace/workspace.db'
 
 /** Every route, and how rows could come out of it. One that is not named here fails the test. */
-const ROUTES: Readonly<Record<string, 'asked below' | 'tells no rows' | 'builders only, asked below' | 'one’s own cases, asked below'>> = {
+const ROUTES: Readonly<
+	Record<string, 'asked below' | 'tells no rows' | 'builders only, asked below' | 'one’s own cases, asked below'>
+> = {
 	'': 'one’s own cases, asked below',
 	'app/[app]/[[screen]]': 'asked below',
 	'app/[app]/[screen]/do': 'asked below',
@@ -61,7 +63,9 @@ interface Facts {
 /** The facts as they lie in the store, read with hand-written SQL. */
 function readFacts(): Facts {
 	const db = new Database(FILE, { readonly: true })
-	const document = JSON.parse(String(db.prepare(`SELECT body FROM document WHERE kind = 'workspace' ORDER BY version DESC LIMIT 1`).pluck().get())) as {
+	const document = JSON.parse(
+		String(db.prepare(`SELECT body FROM document WHERE kind = 'workspace' ORDER BY version DESC LIMIT 1`).pluck().get())
+	) as {
 		tables: { id: number; name: string; columns: { id: number; name: string }[] }[]
 	}
 	const tables = new Map(document.tables.map((table) => [table.name, table.id]))
@@ -98,7 +102,8 @@ function readFacts(): Facts {
 	return facts
 }
 
-const has = (person: DemoPerson, ...roles: DemoPerson['roles'][number][]) => roles.some((role) => person.roles.includes(role))
+const has = (person: DemoPerson, ...roles: DemoPerson['roles'][number][]) =>
+	roles.some((role) => person.roles.includes(role))
 const keeps = (person: DemoPerson) => person.name === 'Saskia Holm'
 
 /** Who may see which rows, said once more by hand from what the trust wants. */
@@ -115,7 +120,12 @@ const MAY_SEE: Readonly<Record<string, (facts: Facts, person: DemoPerson) => str
 			.map((row) => row.code),
 	Inspections: ({ inspections }, person) =>
 		inspections
-			.filter((row) => keeps(person) || has(person, 'Trust manager') || (has(person, 'Harbour masters', 'Divers') && row.harbour === person.harbour))
+			.filter(
+				(row) =>
+					keeps(person) ||
+					has(person, 'Trust manager') ||
+					(has(person, 'Harbour masters', 'Divers') && row.harbour === person.harbour)
+			)
 			.map((row) => row.title),
 	'Spend requests': ({ requests }, person) =>
 		requests
@@ -123,7 +133,8 @@ const MAY_SEE: Readonly<Record<string, (facts: Facts, person: DemoPerson) => str
 				(row) =>
 					keeps(person) ||
 					has(person, 'Trust manager') ||
-					(has(person, 'Harbour masters', 'Divers', 'Berth clerks', 'Stores keepers') && row.harbour === person.harbour) ||
+					(has(person, 'Harbour masters', 'Divers', 'Berth clerks', 'Stores keepers') &&
+						row.harbour === person.harbour) ||
 					row.decider === person.name
 			)
 			.map((row) => row.title)
@@ -161,7 +172,9 @@ async function readAll(api: APIRequestContext, table: number): Promise<string[]>
 
 /** Labels of the table that stand somewhere in a text. */
 function labelsIn(text: string, labels: readonly string[]): string[] {
-	return labels.filter((label) => text.includes(JSON.stringify(label)) || text.includes(`\n${label},`) || text.includes(`\n"${label}"`))
+	return labels.filter(
+		(label) => text.includes(JSON.stringify(label)) || text.includes(`\n${label},`) || text.includes(`\n"${label}"`)
+	)
 }
 
 test('each person gets of each table what they may see, by every way there is', async () => {
@@ -182,10 +195,13 @@ test('each person gets of each table what they may see, by every way there is', 
 			expect(new Set(labelsIn(rows, labels)), `${person.name} reads ${name}`).toEqual(may)
 			const file = await api.get(`/export/${table}`)
 			const csv = file.status() === 404 ? '' : (await file.text()).replaceAll('\r', '')
-			const exported = csv.split('\n').filter((line) => labels.some((label) => line.startsWith(`${label},`) || line.startsWith(`"${label}",`)))
+			const exported = csv
+				.split('\n')
+				.filter((line) => labels.some((label) => line.startsWith(`${label},`) || line.startsWith(`"${label}",`)))
 			expect(exported.length, `${person.name} exports ${name}`).toBe(may.size)
 			const options = await (await api.get(`/options/${table}`)).text()
-			for (const label of labelsIn(options, labels)) expect(may.has(label), `${person.name} is offered ${label}`).toBe(true)
+			for (const label of labelsIn(options, labels))
+				expect(may.has(label), `${person.name} is offered ${label}`).toBe(true)
 		}
 		await checkScreens(api, person, facts)
 		await checkColumns(api, person, facts)
@@ -196,13 +212,32 @@ test('each person gets of each table what they may see, by every way there is', 
 
 /** Screens of the apps, first pages and further ones. */
 async function checkScreens(api: APIRequestContext, person: DemoPerson, facts: Facts): Promise<void> {
-	const may = new Set([...(MAY_SEE['Moorings']?.(facts, person) ?? []), ...(MAY_SEE['Inspections']?.(facts, person) ?? []), ...(MAY_SEE['Spend requests']?.(facts, person) ?? [])])
-	const every = [...facts.moorings.map((row) => row.code), ...facts.inspections.map((row) => row.title), ...facts.requests.map((row) => row.title)]
-	const paths = ['/app/1/due', '/app/1/all', '/app/1/inspections', '/app/2/requests', '/app/1', '/app/2', '', '/waiting', '/post'].map((path) => `${path}/__data.json`)
+	const may = new Set([
+		...(MAY_SEE['Moorings']?.(facts, person) ?? []),
+		...(MAY_SEE['Inspections']?.(facts, person) ?? []),
+		...(MAY_SEE['Spend requests']?.(facts, person) ?? [])
+	])
+	const every = [
+		...facts.moorings.map((row) => row.code),
+		...facts.inspections.map((row) => row.title),
+		...facts.requests.map((row) => row.title)
+	]
+	const paths = [
+		'/app/1/due',
+		'/app/1/all',
+		'/app/1/inspections',
+		'/app/2/requests',
+		'/app/1',
+		'/app/2',
+		'',
+		'/waiting',
+		'/post'
+	].map((path) => `${path}/__data.json`)
 	for (const path of [...paths, '/app/1/all/list?line=all-2', '/app/2/requests/list?line=requests-2']) {
 		const text = await (await api.get(path)).text()
 		if (person.name !== 'Saskia Holm' && person.name !== 'Jory Pendarrow' && person.name !== 'Ailith Brand') {
-			for (const label of labelsIn(text, every)) expect(may.has(label), `${person.name} finds ${label} at ${path}`).toBe(true)
+			for (const label of labelsIn(text, every))
+				expect(may.has(label), `${person.name} finds ${label} at ${path}`).toBe(true)
 		}
 	}
 }
@@ -211,7 +246,11 @@ async function checkScreens(api: APIRequestContext, person: DemoPerson, facts: F
 async function checkColumns(api: APIRequestContext, person: DemoPerson, facts: Facts): Promise<void> {
 	if (!person.roles.every((role) => role === 'Divers')) return
 	const table = facts.tables.get('Moorings') ?? 0
-	const texts = [(await readAll(api, table)).join('\n'), await (await api.get(`/export/${table}`)).text(), await (await api.get('/app/1/all/__data.json')).text()]
+	const texts = [
+		(await readAll(api, table)).join('\n'),
+		await (await api.get(`/export/${table}`)).text(),
+		await (await api.get('/app/1/all/__data.json')).text()
+	]
 	for (const text of texts) expect(text, `${person.name} is sent no phone number`).not.toContain('01632 960')
 }
 
@@ -234,11 +273,21 @@ async function checkBench(api: APIRequestContext, person: DemoPerson): Promise<v
 
 test('without signing in nothing is told, and a request of another site does nothing', async () => {
 	const api = await request.newContext({ baseURL: BASE })
-	for (const path of ['/rows/101', '/export/101', '/options/101', '/app/1/all/list?line=all-2', '/events?tables=101', '/post/__data.json']) {
+	for (const path of [
+		'/rows/101',
+		'/export/101',
+		'/options/101',
+		'/app/1/all/list?line=all-2',
+		'/events?tables=101',
+		'/post/__data.json'
+	]) {
 		const answer = await api.get(path, { maxRedirects: 0, headers: { accept: 'application/json' } })
 		expect(answer.status(), path).toBe(401)
 	}
-	const foreign = await api.post('/rows/101', { data: { kind: 'add', cells: [] }, headers: { origin: 'http://elsewhere.example' } })
+	const foreign = await api.post('/rows/101', {
+		data: { kind: 'add', cells: [] },
+		headers: { origin: 'http://elsewhere.example' }
+	})
 	expect(foreign.status()).toBe(403)
 	await api.dispose()
 })

@@ -126,10 +126,16 @@ type Attempt = (plain: Guess, filled: readonly Filled[]) => Guess | undefined
 
 /** The values that a test refuses, or undefined if there are too many for the type to be meant. */
 function strays(filled: readonly Filled[], test: (text: string) => boolean): Filled[] | undefined {
-	const refused = filled.filter(({ text }) => !test(text))
-	const count = (list: readonly Filled[]) => list.reduce((all, each) => all + each.rows.length, 0)
-	const allowed = Math.floor(count(filled) * 0.03)
-	return count(refused) <= allowed ? refused : undefined
+	let allowed = Math.floor(filled.reduce((all, each) => all + each.rows.length, 0) * 0.03)
+	const refused: Filled[] = []
+	for (const each of filled) {
+		if (test(each.text)) continue
+		allowed -= each.rows.length
+		// Most types are ruled out by the first few values; a long column need not be read to its end for each.
+		if (allowed < 0) return undefined
+		refused.push(each)
+	}
+	return refused
 }
 
 function unreadable(refused: readonly Filled[]): Doubt[] {

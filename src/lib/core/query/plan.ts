@@ -47,8 +47,8 @@ export interface CellPlace {
 	/** Where the flag stands that is 1 if the cell is seen; undefined if it always is. */
 	readonly seenAt?: number
 	readonly faultAt?: number
-	/** For a reference: the label of its target, and the flag that the target is seen. */
-	readonly label?: { readonly column: Column; readonly at: number; readonly seenAt: number }
+	/** For a reference: the label of its target, and the flag that the target is seen, unless it always is. */
+	readonly label?: { readonly column: Column; readonly at: number; readonly seenAt?: number }
 	readonly type: Type | undefined
 }
 
@@ -81,7 +81,7 @@ export function planPage(request: PageRequest, { catalogue, rights }: Plans): Pa
 		.filter((column) => !isNever(rights.cell(request.table, column)))
 		.map((column) => list.addCell(request.table, column, catalogue))
 	const sort = request.sort && sortOf(request.table, request.sort.column, { catalogue, rights, ctx })
-	const sortAt = sort ? list.add(sort.value) : undefined
+	const sortAt = sort ? list.addOnce(sort.value) : undefined
 	const offers = request.offers ? list.addOffers(request.table) : undefined
 	const base = baseConditions(request, rights, ctx)
 	const order = request.sort?.descending ? raw(' DESC') : raw('')
@@ -224,6 +224,14 @@ class SelectList {
 		return this.columns.push(column) - 1
 	}
 
+	/** A plain column that stands there already is not asked twice. */
+	addOnce(column: Sql): number {
+		const known = this.columns.findIndex(
+			(each) => each.text === column.text && column.params.length === 0 && each.params.length === 0
+		)
+		return known >= 0 ? known : this.add(column)
+	}
+
 	addCell(table: Table, column: Column, catalogue: Catalogue): CellPlace {
 		const mask = this.rights.cell(table, column)
 		const seenAt = isAlways(mask) ? undefined : this.addFlag(compileCondition(mask, { ...this.ctx, sight: undefined }))
@@ -255,8 +263,9 @@ class SelectList {
 		const label = getColumn(target, target.label)
 		const places = { rights: this.rights, ctx: this.ctx }
 		const at = this.add(labelOf(column, target, places, (alias) => raw(`${alias}.c${label.id}`)))
-		const seenAt = this.add(labelOf(column, target, places, () => raw('1')))
-		return { column: label, at, seenAt }
+		const always = [this.rights.rows(target), this.rights.cell(target, label)].every(isAlways)
+		if (always) return { column: label, at }
+		return { column: label, at, seenAt: this.add(labelOf(column, target, places, () => raw('1'))) }
 	}
 
 	private addFlag(condition: Sql): number {

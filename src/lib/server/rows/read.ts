@@ -227,7 +227,7 @@ function toReference(
 	n: number,
 	{ store, to }: { store: Store; to: number }
 ): WireCell {
-	if (row[label.seenAt] !== 1) return { hidden: true }
+	if (label.seenAt !== undefined && row[label.seenAt] !== 1) return { hidden: true }
 	return { id: store.ids.toId(to, n), label: labelText(label.column, row[label.at] as StoredValue) }
 }
 

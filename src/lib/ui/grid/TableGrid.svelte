@@ -316,18 +316,16 @@
 		<p class="said" role="status">{said}</p>
 	{/if}
 	<!-- The grid is one stop for Tab; inside it the arrow keys move, as the ARIA grid pattern has it. -->
-	<div
-		class="scroll"
-		bind:this={grid}
-		{onscroll}
-		{onkeydown}
-		tabindex="0"
-		role="grid"
-		aria-label={table.name}
-		aria-rowcount={table.rows}
-		aria-colcount={columns.length}
-	>
-		<table>
+	<div class="scroll" {onscroll}>
+		<table
+			bind:this={grid}
+			{onkeydown}
+			tabindex="0"
+			role="grid"
+			aria-label={table.name}
+			aria-rowcount={table.rows}
+			aria-colcount={columns.length}
+		>
 			<thead>
 				<tr>
 					<td class="corner"></td>

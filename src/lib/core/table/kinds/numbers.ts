@@ -50,15 +50,34 @@ export function numberKind(rules: NumberRules): ColumnKind {
 	}
 }
 
+interface Pattern {
+	readonly plain: RegExp
+	readonly apart: RegExp
+}
+
+/** What a number looks like, by its decimal sign; made once, since every cell of a file is held against it. */
+const PATTERNS: Readonly<Record<Writing['decimal'], Pattern>> = {
+	'.': patternOf("[,'\u00a0\u202f ]", '\\.'),
+	',': patternOf("[.'\u00a0\u202f ]", ',')
+}
+
+function patternOf(apart: string, point: string): Pattern {
+	return {
+		plain: new RegExp(`^[+-]?(?:\\d+|\\d{1,3}(?:${apart}\\d{3})+)?(?:${point}\\d*)?(?:[eE][+-]?\\d+)?$`),
+		apart: new RegExp(apart, 'g')
+	}
+}
+
+const DIGITS_ONLY = /^-?\d{1,15}(?:\.\d{1,12})?$/
+
 /** Reads plain digits, digits with thousands apart, and signs before or brackets round them; otherwise undefined. */
 export function parseNumber(text: string, writing: Writing): number | undefined {
+	if (writing.decimal === '.' && DIGITS_ONLY.test(text)) return Number(text)
 	const bracketed = /^\((.*)\)$/.exec(text)
 	const body = (bracketed?.[1] ?? text).replace(/^[−–]/, '-').trim()
-	const apart = writing.decimal === '.' ? "[,'\u00a0\u202f ]" : "[.'\u00a0\u202f ]"
-	const point = writing.decimal === '.' ? '\\.' : ','
-	const plain = new RegExp(`^[+-]?(?:\\d+|\\d{1,3}(?:${apart}\\d{3})+)?(?:${point}\\d*)?(?:[eE][+-]?\\d+)?$`)
+	const { plain, apart } = PATTERNS[writing.decimal]
 	if (!plain.test(body) || !/\d/.test(body)) return undefined
-	const value = Number(body.replace(new RegExp(apart, 'g'), '').replace(',', '.'))
+	const value = Number(body.replace(apart, '').replace(',', '.'))
 	return bracketed ? -value : value
 }
 

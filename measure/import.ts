@@ -1,0 +1,135 @@
+/** A CSV of 100,000 rows brought in through the real threads, the shell's import beside it, and edits meanwhile. */
+import { spawnSync } from 'node:child_process'
+import { createReadStream, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import type { ColumnGuess } from '../src/lib/core/exchange/infer.ts'
+import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
+import { makeDemo } from '../demo/make-demo.ts'
+import { openHost, type Host } from '../src/lib/server/host.ts'
+
+const ROWS = 100_000
+const RUNS = 3
+
+export async function measureImport(folder: string, scripts: string) {
+	const csv = join(folder, 'soundings.csv')
+	writeFileSync(csv, makeCsv())
+	const workspace = join(folder, 'workspace')
+	await makeDemo(workspace, Date.now())
+	const host = await openHost({ folder: workspace, scripts, origin: 'http://127.0.0.1:1' })
+	const person = (await host.read('people', undefined)).find((each) => each.name === 'Saskia Holm')?.person ?? 0
+	const runs = []
+	for (let i = 0; i < RUNS; i++) runs.push(await runOnce(host, { csv, person, name: `Soundings ${i}`, editing: false }))
+	// Once more with somebody editing as fast as answers come, which is no part of the first ratio.
+	const busy = await runOnce(host, { csv, person, name: 'Soundings, busy', editing: true })
+	await host.close()
+	const edits = [...busy.edits].sort((a, b) => a - b)
+	const shell = Array.from({ length: RUNS }, (_run, i) => importByShell(csv, join(folder, `shell-${i}.db`)))
+	return {
+		rows: ROWS,
+		inspectMs: middle(runs.map((run) => run.inspectMs)),
+		importMs: middle(runs.map((run) => run.importMs)),
+		shellMs: middle(shell),
+		edits: edits.length,
+		editMedian: edits[Math.floor(edits.length / 2)] ?? 0,
+		editP99: edits[Math.floor(edits.length * 0.99)] ?? 0,
+		editMax: edits[edits.length - 1] ?? 0
+	}
+}
+
+function makeCsv(): string {
+	const lines = ['no,sounding,depth,day,bed,place,remark,buoy']
+	for (let i = 0; i < ROWS; i++) {
+		const bed = ['sand', 'shell', 'mud', 'rock'][i % 4]
+		lines.push(
+			`${i},S-${i},${(i % 97) / 10},2026-0${(i % 9) + 1}-1${i % 9},${bed},"50.${3000 + (i % 900)}, -4.${1000 + (i % 800)}",taken on the ebb ${i % 500},B-${i % 7000}`
+		)
+	}
+	return `${lines.join('\n')}\n`
+}
+
+async function runOnce(
+	host: Host,
+	{ csv, person, name, editing }: { csv: string; person: number; name: string; editing: boolean }
+) {
+	const actor = { person }
+	const given = await host.imports.take(
+		'soundings.csv',
+		Readable.toWeb(createReadStream(csv)) as ReadableStream<Uint8Array>,
+		actor
+	)
+	const looked = performance.now()
+	const found = await host.imports.inspect(given.id, {}, actor)
+	const inspectMs = performance.now() - looked
+	const plan: ImportPlan = {
+		sheet: found.sheet,
+		headingRow: found.headingRow,
+		firstRow: found.firstRow,
+		tableName: name,
+		label: found.label,
+		columns: found.columns.map(toColumn)
+	}
+	const started = performance.now()
+	await host.imports.start(given.id, plan, actor)
+	const edits: number[] = []
+	const edit = await editor(host, person)
+	for (;;) {
+		const state = host.imports.state(given.id, actor)
+		if (state.state === 'done') break
+		if (state.state === 'failed') throw new Error(state.message)
+		if (!editing) {
+			await new Promise((done) => setTimeout(done, 5))
+			continue
+		}
+		const asked = performance.now()
+		await edit()
+		edits.push(performance.now() - asked)
+	}
+	return { inspectMs, importMs: performance.now() - started, edits }
+}
+
+function toColumn(guess: ColumnGuess, from: number): ImportPlan['columns'][number] {
+	const { name, unit, type, places, choices, writing } = guess
+	const extra = {
+		...(unit ? { unit } : {}),
+		...(places === undefined ? {} : { places }),
+		...(choices ? { choices: [...choices] } : {})
+	}
+	return { from, name, type: type as 'text', include: true, writing, fixes: [], ...extra }
+}
+
+/** Edits one cell of the demo's moorings, each time another value. */
+async function editor(host: Host, person: number): Promise<() => Promise<void>> {
+	const actor = { person }
+	const bench = await host.read('bench', { actor, now: host.now() })
+	const table = bench.tables.find((each) => each.name === 'Moorings')
+	const note = table?.columns.find((column) => column.name === 'Holder')?.id ?? 0
+	const page = await host.read('rows', { actor, request: { table: table?.id ?? 0, limit: 1 }, now: host.now() })
+	let i = 0
+	return async () => {
+		const change = {
+			kind: 'change' as const,
+			table: table?.id ?? 0,
+			row: page.rows[0]?.id ?? '',
+			cells: [{ column: note, value: `Holder ${i++}` }]
+		}
+		await host.write('changeRows', { changes: [change], context: { actor, now: host.now(), through: 'measure' } })
+	}
+}
+
+function importByShell(csv: string, file: string): number {
+	const create =
+		'CREATE TABLE s (no INTEGER, sounding TEXT, depth REAL, day TEXT, bed TEXT, place TEXT, remark TEXT, buoy TEXT);'
+	const started = performance.now()
+	const result = spawnSync(
+		'sqlite3',
+		[file, 'PRAGMA journal_mode = WAL;', create, '.mode csv', `.import --skip 1 ${csv} s`],
+		{ encoding: 'utf8' }
+	)
+	if (result.status !== 0) throw new Error(`Cannot run the sqlite3 shell (apt-get install sqlite3): ${result.stderr}`)
+	return performance.now() - started
+}
+
+function middle(values: readonly number[]): number {
+	return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
+}

@@ -1,0 +1,5 @@
+import { buildThreads, installPackages, run } from './ready.mjs'
+
+installPackages()
+buildThreads()
+process.exit(run(process.execPath, ['--max-old-space-size=6000', 'build/threads/measure.js', ...process.argv.slice(2)]))
