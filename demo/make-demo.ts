@@ -212,10 +212,14 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 	const inspections = addTable(store, { name: 'Inspections', columns: demo.inspectionColumns(moorings), ...by })
 	const requests = addTable(store, { name: 'Spend requests', columns: demo.spendColumns(world.harbours), ...by })
 	const items = addTable(store, { name: 'Spend items', columns: demo.SPEND_LINE_COLUMNS(requests), ...by })
-	const compute = (name: string, formula: string) =>
-		addColumn(store, { table: moorings, column: { name, type: 'computed', formula } satisfies NewColumn, ...by })
+	const compute = (name: string, formula: string, shown: Partial<NewColumn> = {}) =>
+		addColumn(store, {
+			table: moorings,
+			column: { name, type: 'computed', formula, ...shown } satisfies NewColumn,
+			...by
+		})
 	compute('Next due', 'EDATE(Last look; IF(Type = "Pontoon"; 24; 12))')
-	compute('Worn', '(Chain - Chain read) / Chain')
+	compute('Worn', '(Chain - Chain read) / Chain * 100', { unit: '%', places: 1 })
 	compute('Times inspected', 'COUNT(inspections)')
 	const column = columnsOf(store, moorings)
 	const named = new Map(

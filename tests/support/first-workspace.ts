@@ -44,7 +44,13 @@ const APP = {
 	name: 'Moorings',
 	about: '',
 	colour: 'sea',
-	screens: [{ id: 's', title: 'All', lines: [{ id: 'l', kind: 'list', table: 100, where: '', sortBy: 101, columns: [100, 101], opens: null }] }],
+	screens: [
+		{
+			id: 's',
+			title: 'All',
+			lines: [{ id: 'l', kind: 'list', table: 100, where: '', sortBy: 101, columns: [100, 101], opens: null }]
+		}
+	],
 	routines: [],
 	signoffs: []
 }
@@ -60,7 +66,11 @@ export function makeFirstWorkspace(file: string): void {
 		INSERT INTO t100 (made_at, changed_at, c100, c100k, c101) VALUES (0, 0, 'VQ-001', 'vq-001', 90), (0, 0, 'NH-001', 'nh-001', 12), (0, 0, 'GS-101', 'gs-101', 30);
 		INSERT INTO role_held (person, role) VALUES (1, 2);
 		INSERT INTO app (id, name, colour, live_release, made_at, made_by) VALUES (1, 'Moorings', 'sea', 1, 0, 1);`)
-	db.prepare(`INSERT INTO document (kind, version, body, made_at) VALUES ('workspace', 1, ?, 0), ('app 1', 1, ?, 0)`).run(JSON.stringify(WORKSPACE), JSON.stringify(APP))
-	db.prepare(`INSERT INTO release (app, number, body, made_at, made_by) VALUES (1, 1, ?, 0, 1)`).run(JSON.stringify(APP))
+	db.prepare(
+		`INSERT INTO document (kind, version, body, made_at) VALUES ('workspace', 1, ?, 0), ('app 1', 1, ?, 0)`
+	).run(JSON.stringify(WORKSPACE), JSON.stringify(APP))
+	db.prepare(`INSERT INTO release (app, number, body, made_at, made_by) VALUES (1, 1, ?, 0, 1)`).run(
+		JSON.stringify(APP)
+	)
 	db.close()
 }

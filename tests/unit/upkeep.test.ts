@@ -41,7 +41,11 @@ describe('a workspace of the first schema and format', () => {
 		const list = screen?.lines.find((line) => line.kind === 'list')
 		// Sorted by depth, as format 1 said with a bare number; the shallow one is kept back by the line.
 		expect(list?.kind === 'list' && list.page.rows.map((row) => row.cells[cellKey(100)])).toEqual(['GS-101', 'VQ-001'])
-		const added = changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'OS-001' }] }], { actor: { person: 1 }, now: NOW, through: 'test' })
+		const added = changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'OS-001' }] }], {
+			actor: { person: 1 },
+			now: NOW,
+			through: 'test'
+		})
 		expect(added[0]?.rev).toBe(1)
 		store.db.close()
 	})
@@ -52,7 +56,9 @@ describe('a workspace of the first schema and format', () => {
 		const db = new Database(join(data, 'workspace.db'))
 		db.pragma(`user_version = ${MIGRATIONS.length + 5}`)
 		db.close()
-		expect(() => openForWriting(join(data, 'workspace.db'))).toThrow(`its schema is number ${MIGRATIONS.length + 5}, this program knows up to ${MIGRATIONS.length}`)
+		expect(() => openForWriting(join(data, 'workspace.db'))).toThrow(
+			`its schema is number ${MIGRATIONS.length + 5}, this program knows up to ${MIGRATIONS.length}`
+		)
 	})
 
 	test.each([
@@ -68,9 +74,17 @@ describe('copies', () => {
 		const data = folder()
 		const store = openFirst(data)
 		writeFileSync(join(data, 'secret.key'), randomBytes(32).toString('hex'))
-		changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'KEPT-1' }] }], { actor: { person: 1 }, now: NOW, through: 'test' })
+		changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'KEPT-1' }] }], {
+			actor: { person: 1 },
+			now: NOW,
+			through: 'test'
+		})
 		expect(run('backup', data).status).toBe(0)
-		changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'LATER-1' }] }], { actor: { person: 1 }, now: NOW, through: 'test' })
+		changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'LATER-1' }] }], {
+			actor: { person: 1 },
+			now: NOW,
+			through: 'test'
+		})
 		store.db.close()
 		const copy = readdirSync(join(data, 'backup')).find((name) => name.endsWith('.db')) ?? ''
 		const restored = run('restore', data, join(data, 'backup', copy))
@@ -84,15 +98,27 @@ describe('copies', () => {
 	})
 
 	test.each([
-		['a history that was altered', (db: Database.Database) => void db.exec(`UPDATE history SET kind = 'nothing' WHERE seq = 1`), 'does not fit its seal'],
-		['a history that was cut short', (db: Database.Database) => void db.exec('DELETE FROM history WHERE seq = (SELECT max(seq) FROM history)'), 'does not end as it did'],
+		[
+			'a history that was altered',
+			(db: Database.Database) => void db.exec(`UPDATE history SET kind = 'nothing' WHERE seq = 1`),
+			'does not fit its seal'
+		],
+		[
+			'a history that was cut short',
+			(db: Database.Database) => void db.exec('DELETE FROM history WHERE seq = (SELECT max(seq) FROM history)'),
+			'does not end as it did'
+		],
 		['a newer schema', (db: Database.Database) => void db.pragma('user_version = 99'), 'its schema is number 99']
 	])('%s is found, and not put back', (_what, alter, said) => {
 		const data = folder()
 		const store = openFirst(data)
 		writeFileSync(join(data, 'secret.key'), randomBytes(32).toString('hex'))
 		for (const code of ['A', 'B']) {
-			changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: code }] }], { actor: { person: 1 }, now: NOW, through: 'test' })
+			changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: code }] }], {
+				actor: { person: 1 },
+				now: NOW,
+				through: 'test'
+			})
 		}
 		store.db.close()
 		run('backup', data)

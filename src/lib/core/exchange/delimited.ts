@@ -1,5 +1,7 @@
 /** Delimited text: which encoding and which separator, from the file itself (RFC 4180, and what people really send). */
 import Papa from 'papaparse'
+import { TYPED } from '../table/kinds/kind.ts'
+import { parseNumber } from '../table/kinds/numbers.ts'
 
 export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252'
 
@@ -41,7 +43,7 @@ export function findSeparator(sample: string): string {
 	for (const separator of SEPARATORS) {
 		const { data } = Papa.parse<string[]>(sample, { delimiter: separator, preview: 60 })
 		const rows = data.filter((row) => row.some((cell) => cell.trim() !== ''))
-		const score = evenness(rows.map((row) => row.length))
+		const score = isOneNumber(rows, separator) ? 0 : evenness(rows.map((row) => row.length))
 		if (score > best.score) best = { separator, score }
 	}
 	return best.separator
@@ -53,9 +55,27 @@ function evenness(widths: readonly number[]): number {
 	for (const width of widths) counts.set(width, (counts.get(width) ?? 0) + 1)
 	let best = 0
 	for (const [width, count] of counts) {
-		if (width > 1) best = Math.max(best, (count / widths.length) * Math.min(width, 12))
+		const share = count / widths.length
+		// A stray comma in a few rows is no separator.
+		if (width > 1 && share >= 0.35) best = Math.max(best, share * Math.min(width, 12))
 	}
 	return best
+}
+
+/** A single column of numbers with commas in them looks like several. */
+function isOneNumber(rows: readonly (readonly string[])[], separator: string): boolean {
+	const wide = rows.filter((row) => row.length > 1)
+	const number = (row: readonly string[]) => (['.', ','] as const).some((decimal) => parseNumber(row.join(separator), { ...TYPED, decimal }) !== undefined)
+	return separator === ',' && rows[0]?.length === 1 && wide.every(number)
+}
+
+/** What Windows-1252 has between 0x80 and 0x9f (WHATWG Encoding); Node's decoder leaves control characters there. */
+const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ'
+
+export function decodeText(bytes: Uint8Array, encoding: Encoding): string {
+	const text = new TextDecoder(encoding).decode(bytes)
+	if (encoding !== 'windows-1252') return text
+	return text.replace(/[\u0080-\u009f]/g, (character) => WINDOWS_1252[character.charCodeAt(0) - 0x80] ?? character)
 }
 
 /** All records of a text, as they stand; blank lines at the end are dropped. */

@@ -2,7 +2,7 @@
 import type { ColumnScope } from '../access/types.ts'
 import { unreachable } from '../unreachable.ts'
 import { readSlot } from './line-values.ts'
-import type { LineValue, Segment, SentenceKind, Slot, Vocabulary } from './types.ts'
+import type { LineValue, NamedColumn, Segment, SentenceKind, Slot, Vocabulary } from './types.ts'
 
 const MONO: ReadonlySet<Slot['type']> = new Set(['condition', 'formula', 'person'])
 
@@ -51,10 +51,10 @@ export function printSlot(slot: Slot, value: unknown, vocabulary: Vocabulary, ta
 			return listColumns(vocabulary, table, value as number[])
 		case 'sort': {
 			const sort = value as { column: number; descending: boolean }
-			const type = vocabulary.tables
+			const column = vocabulary.tables
 				.find((each) => each.id === table)
-				?.columns.find((column) => column.id === sort.column)?.type
-			return `${columnName(vocabulary, table, sort.column)}, ${orderWords(type)[sort.descending ? 1 : 0]}`
+				?.columns.find((each) => each.id === sort.column)
+			return `${columnName(vocabulary, table, sort.column)}, ${orderWords(column)[sort.descending ? 1 : 0]}`
 		}
 		case 'role':
 			return vocabulary.roles.find((role) => role.id === value)?.name ?? 'a role that is gone'
@@ -78,12 +78,15 @@ export function printSlot(slot: Slot, value: unknown, vocabulary: Vocabulary, ta
 	}
 }
 
-/** What a type's order is called, up and down. */
-export function orderWords(type: string | undefined): readonly [string, string] {
-	if (type === 'date' || type === 'date and time') return ['soonest first', 'latest first']
-	if (type === 'whole number' || type === 'decimal' || type === 'money' || type === 'percent')
-		return ['smallest first', 'largest first']
-	return type === 'computed' || type === 'choice' || type === 'yes/no'
+const NUMBERS: ReadonlySet<string | undefined> = new Set(['whole number', 'decimal', 'money', 'percent', 'number'])
+const DATES: ReadonlySet<string | undefined> = new Set(['date', 'date and time', 'datetime'])
+
+/** What the order of a column is called, up and down. */
+export function orderWords(column: NamedColumn | undefined): readonly [string, string] {
+	const type = column?.shows ?? column?.type
+	if (DATES.has(type)) return ['soonest first', 'latest first']
+	if (NUMBERS.has(type)) return ['smallest first', 'largest first']
+	return type === 'choice' || type === 'yes/no' || type === 'yesno'
 		? ['lowest first', 'highest first']
 		: ['A to Z', 'Z to A']
 }

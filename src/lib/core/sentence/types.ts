@@ -64,6 +64,8 @@ export interface NamedColumn {
 	readonly id: number
 	readonly name: string
 	readonly type: string
+	/** The type of a computed column's values. */
+	readonly shows?: string
 	readonly to?: number
 }
 

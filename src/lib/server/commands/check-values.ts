@@ -4,12 +4,16 @@
  */
 import { readFileSync } from 'node:fs'
 import { checkScenario } from '../check-values/access.ts'
+import { checkCsvRow } from '../check-values/csv.ts'
 import { checkFormulaRow } from '../check-values/formula.ts'
 import type { RowResult } from '../check-values/result.ts'
+import { checkTypeRow } from '../check-values/types.ts'
 
 const CHECKS: Readonly<Record<string, (row: never) => RowResult>> = {
 	access: checkScenario,
-	formula: checkFormulaRow
+	csv: checkCsvRow,
+	formula: checkFormulaRow,
+	types: checkTypeRow
 }
 
 const [kind = '', file = ''] = process.argv.slice(2)

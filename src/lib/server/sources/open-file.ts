@@ -5,7 +5,7 @@
 import ExcelJS from 'exceljs'
 import { open, readFile, stat } from 'node:fs/promises'
 import { AppError } from '$lib/core/app-error.ts'
-import { clean, findEncoding, findSeparator, parseDelimited } from '$lib/core/exchange/delimited.ts'
+import { clean, decodeText, findEncoding, findSeparator, parseDelimited } from '$lib/core/exchange/delimited.ts'
 
 export interface Sheet {
 	readonly name: string
@@ -61,7 +61,7 @@ function isBinary(head: Uint8Array): boolean {
 }
 
 async function openText(path: string, name: string, head: Uint8Array): Promise<OpenedFile> {
-	const text = clean(new TextDecoder(findEncoding(head)).decode(await readFile(path)))
+	const text = clean(decodeText(await readFile(path), findEncoding(head)))
 	const rows = parseDelimited(text, findSeparator(text.slice(0, 100_000)))
 	if (!rows.some((row) => row.some((cell) => cell.trim() !== '')))
 		throw refused(`${name} is empty. Nothing was brought in.`)

@@ -6,7 +6,7 @@ import { checkCondition } from '$lib/core/formula/check.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { sql } from '$lib/core/query/sql.ts'
-import type { Vocabulary } from '$lib/core/sentence/types.ts'
+import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
 import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
 import { lineSchema, type LineEntry, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import type { Issue } from '$lib/core/formula/types.ts'
@@ -85,18 +85,13 @@ function countSeen(store: Store, table: Table, rights: Rights): number {
 /** The names that sentences on the Bench may use. */
 export function vocabularyOf(store: Store, tables: readonly BenchTable[]): Pick<Vocabulary, 'tables' | 'roles'> {
 	return {
-		tables: tables.map(({ id, name, columns }) => ({
-			id,
-			name,
-			columns: columns.map(({ id: column, name: title, type, to }) => ({
-				id: column,
-				name: title,
-				type,
-				...(to === undefined ? {} : { to })
-			}))
-		})),
+		tables: tables.map(({ id, name, columns }) => ({ id, name, columns: columns.map(toNamed) })),
 		roles: store.workspace().document.roles.map(({ id, name }) => ({ id, name }))
 	}
+}
+
+function toNamed({ id, name, type, shows, to }: ShownColumn): NamedColumn {
+	return { id, name, type, ...(shows === undefined ? {} : { shows }), ...(to === undefined ? {} : { to }) }
 }
 
 export interface PersonCount {

@@ -23,7 +23,7 @@
 	const columns = $derived<readonly NamedColumn[]>(vocabulary.tables.find((each) => each.id === table)?.columns ?? [])
 	const scope = $derived((value ?? { kind: 'all' }) as { kind: 'all' | 'only' | 'except'; columns?: number[] })
 	const sort = $derived(value as { column: number; descending: boolean } | null)
-	const order = $derived(orderWords(columns.find((column) => column.id === sort?.column)?.type))
+	const order = $derived(orderWords(columns.find((column) => column.id === sort?.column)))
 	const does = $derived(value as { kind: 'open' | 'run'; screen?: string; routine?: string } | null)
 
 	function choose(next: unknown) {

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** A file before it is brought in: its rows as they stand, what was read into them, and what is to be settled. */
 	import { goto, invalidate } from '$app/navigation'
+	import Progressbar from 'flowbite-svelte/Progressbar.svelte'
 	import { onDestroy, untrack } from 'svelte'
 	import { makeScreens } from '$lib/core/app/make-screens.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
@@ -258,7 +259,7 @@
 	</div>
 	<footer>
 		{#if status.state === 'running'}
-			<progress max={status.of || 1} value={status.done} aria-label="How far it is"></progress>
+			<div class="bar"><Progressbar progress={Math.round((100 * status.done) / (status.of || 1))} size="h-2.5" /></div>
 			<p class="grow" role="status">
 				{status.done.toLocaleString('en-GB')} of {status.of.toLocaleString('en-GB')} rows
 			</p>
@@ -336,7 +337,7 @@
 		padding: 0.3rem 0.6rem;
 		text-align: left;
 		white-space: nowrap;
-		max-width: 18rem;
+		max-width: 11rem;
 		overflow: hidden;
 		text-overflow: ellipsis;
 	}
@@ -447,8 +448,7 @@
 	.grow {
 		flex: 1;
 	}
-	progress {
-		accent-color: var(--bottle);
+	.bar {
 		width: 14rem;
 	}
 	@media (max-width: 900px) {

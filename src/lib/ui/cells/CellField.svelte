@@ -102,6 +102,7 @@
 		min-width: 0;
 	}
 	.must {
+		margin-left: 0.4rem;
 		font-weight: 400;
 		color: var(--zinc-5);
 		font-size: 0.88rem;

@@ -20,7 +20,9 @@ function showComputed(column: ShownColumn, cell: string | number | boolean): str
 	if (column.shows === 'date') return showDate(String(cell))
 	if (column.shows === 'yesno') return cell === true || cell === 1 ? 'yes' : 'no'
 	if (typeof cell !== 'number') return String(cell)
-	return Number.isInteger(cell) ? cell.toLocaleString('en-GB') : numberText(Number(cell.toFixed(4)))
+	const digits = column.places === undefined ? numberText(Number(cell.toFixed(4))) : cell.toFixed(column.places)
+	const text = Number.isInteger(cell) && column.places === undefined ? cell.toLocaleString('en-GB') : digits
+	return column.unit ? `${text} ${column.unit}` : text
 }
 
 /** What was sent of a column is enough for the types' own rules. */
