@@ -43,7 +43,12 @@ export function findSeparator(sample: string): string {
 	for (const separator of SEPARATORS) {
 		const { data } = Papa.parse<string[]>(sample, { delimiter: separator, preview: 60 })
 		const rows = data.filter((row) => row.some((cell) => cell.trim() !== ''))
-		const score = isOneNumber(rows, separator) ? 0 : evenness(rows.map((row) => row.length))
+		if (isOneNumber(rows, separator)) {
+			// Then the comma belongs to the numbers, and something that does not occur stands between.
+			best = { separator: ';', score: 0 }
+			continue
+		}
+		const score = evenness(rows.map((row) => row.length))
 		if (score > best.score) best = { separator, score }
 	}
 	return best.separator
