@@ -38,9 +38,11 @@ const ROUTES: Readonly<
 	events: 'tells no rows',
 	'export/[table]': 'asked below',
 	healthz: 'tells no rows',
+	'history/[table]': 'asked below',
 	'options/[table]': 'asked below',
 	post: 'one’s own cases, asked below',
 	'rows/[table]': 'asked below',
+	'schema/[name]': 'tells no rows',
 	'sign-in': 'tells no rows',
 	'sign-out': 'tells no rows',
 	'waiting/[[case]]': 'one’s own cases, asked below'
@@ -203,12 +205,39 @@ test('each person gets of each table what they may see, by every way there is', 
 			for (const label of labelsIn(options, labels))
 				expect(may.has(label), `${person.name} is offered ${label}`).toBe(true)
 		}
+		await checkHistory(api, person, facts)
 		await checkScreens(api, person, facts)
 		await checkColumns(api, person, facts)
 		await checkBench(api, person)
 		await api.dispose()
 	}
 })
+
+/** The history of a row of Varrow Quay: something for who sees the row, nothing for anybody else, by the same id. */
+async function checkHistory(api: APIRequestContext, person: DemoPerson, facts: Facts): Promise<void> {
+	const table = facts.tables.get('Inspections') ?? 0
+	const known = await rowOfVarrowQuay(facts)
+	const entries = (await (await api.get(`/history/${table}?row=${known.id}`)).json()) as unknown[]
+	const may = MAY_SEE['Inspections']?.(facts, person).includes(known.title) ?? false
+	expect(entries.length > 0, `${person.name} reads the history of ${known.title}`).toBe(may)
+}
+
+let varrow: { id: string; title: string } | undefined
+
+/** An inspection of Varrow Quay, by the id that its keeper gets. */
+async function rowOfVarrowQuay(facts: Facts): Promise<{ id: string; title: string }> {
+	if (varrow) return varrow
+	const keeper = await signInAs(PEOPLE.find(keeps) as DemoPerson, numbersOfPeople().get('Saskia Holm') ?? 0)
+	const page = (await (await keeper.get(`/rows/${facts.tables.get('Inspections')}?limit=1000`)).json()) as {
+		rows: { id: string; cells: Record<string, unknown> }[]
+	}
+	const wanted = facts.inspections.find((row) => row.harbour === 'Varrow Quay')?.title ?? ''
+	const row = page.rows.find((each) => Object.values(each.cells).includes(wanted))
+	await keeper.dispose()
+	varrow = { id: row?.id ?? '', title: wanted }
+	expect(varrow.id).not.toBe('')
+	return varrow
+}
 
 /** Screens of the apps, first pages and further ones. */
 async function checkScreens(api: APIRequestContext, person: DemoPerson, facts: Facts): Promise<void> {

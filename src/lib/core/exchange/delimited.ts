@@ -70,7 +70,8 @@ function evenness(widths: readonly number[]): number {
 /** A single column of numbers with commas in them looks like several. */
 function isOneNumber(rows: readonly (readonly string[])[], separator: string): boolean {
 	const wide = rows.filter((row) => row.length > 1)
-	const number = (row: readonly string[]) => (['.', ','] as const).some((decimal) => parseNumber(row.join(separator), { ...TYPED, decimal }) !== undefined)
+	const number = (row: readonly string[]) =>
+		(['.', ','] as const).some((decimal) => parseNumber(row.join(separator), { ...TYPED, decimal }) !== undefined)
 	return separator === ',' && rows[0]?.length === 1 && wide.every(number)
 }
 

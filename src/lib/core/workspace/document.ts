@@ -2,7 +2,7 @@
  * The workspace document: tables, roles and access lines, as one versioned JSON text in an open format.
  *
  * It takes effect when it is saved; every saved version is kept. Formulas stand in it as text.
- * `npm run schema` is not needed: the published JSON Schema is made from this file (`/schema/workspace.json`).
+ * The published JSON Schema is made from this file: `/schema/workspace.json`.
  */
 import { z } from 'zod'
 import { VERBS } from '../access/types.ts'

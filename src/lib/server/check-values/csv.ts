@@ -13,5 +13,10 @@ export function checkCsvRow({ id, base64, expected }: CsvRow): RowResult {
 	const text = clean(decodeText(bytes, findEncoding(bytes)))
 	const grid = parseDelimited(text, findSeparator(text))
 	const short = expected.grid !== undefined && JSON.stringify(grid) !== JSON.stringify(expected.grid)
-	return { id, short: short ? `read as ${JSON.stringify(grid).slice(0, 160)}, expected ${JSON.stringify(expected.grid).slice(0, 160)}` : undefined }
+	return {
+		id,
+		short: short
+			? `read as ${JSON.stringify(grid).slice(0, 160)}, expected ${JSON.stringify(expected.grid).slice(0, 160)}`
+			: undefined
+	}
 }

@@ -40,7 +40,8 @@
 <svelte:head><title>Waiting on me</title></svelte:head>
 
 <Ridge title="Waiting on me" workspace={data.workspaceName} user={data.user} waiting={data.waiting} />
-<div class="page" class:open={data.asked}>
+<main class="page" class:open={data.asked}>
+	<h1 class="visually-hidden">Waiting on me</h1>
 	<aside>
 		<div class="tabs" role="tablist">
 			{#each TABS as [key, words] (key)}
@@ -63,11 +64,11 @@
 			<p class="none">{EMPTY[tab]}</p>
 		{/each}
 	</aside>
-	<main>
+	<section class="sheet">
 		{#if sheet}
 			<a class="back" href="/waiting">‹ Back to the list</a>
 			<p class="quiet">{sheet.name} · asked by {sheet.askedBy}, {showMoment(sheet.askedAt)}</p>
-			<h1>{sheet.label}</h1>
+			<h2 class="label">{sheet.label}</h2>
 			<div class="stage {tone(sheet.state)}">
 				<strong
 					>{sheet.state === 'waiting'
@@ -135,7 +136,7 @@
 		{:else}
 			<p class="none">Nothing waits on you. What you have decided, and what you have asked for, stands on the left.</p>
 		{/if}
-	</main>
+	</section>
 	{#if sheet}
 		<section class="happened">
 			<h2>What has happened</h2>
@@ -154,7 +155,7 @@
 			</p>
 		</section>
 	{/if}
-</div>
+</main>
 
 <style>
 	.page {
@@ -206,7 +207,10 @@
 	.none {
 		padding: 1rem;
 	}
-	main {
+	.label {
+		font-size: 1.45rem;
+	}
+	.sheet {
 		padding: 1.1rem 1.8rem 2rem;
 		display: grid;
 		gap: 0.9rem;
@@ -293,7 +297,7 @@
 		.page {
 			grid-template-columns: 1fr;
 		}
-		.page:not(.open) main,
+		.page:not(.open) .sheet,
 		.page:not(.open) .happened,
 		.page.open aside {
 			display: none;

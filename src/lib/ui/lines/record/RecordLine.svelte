@@ -10,10 +10,12 @@
 	import { showCell } from '../../cells/show-cell.ts'
 	import { showMoment } from '../../dates.ts'
 	import { send } from '../../send.ts'
+	import RowHistory from './RowHistory.svelte'
 
 	type Props = {
 		line: {
 			id: string
+			table: number
 			title: string
 			label: number
 			columns: readonly ShownColumn[]
@@ -170,6 +172,7 @@
 			{/if}
 		{/if}
 		{#if said}<p class:says-wrong={said.wrong} role="status">{said.text}</p>{/if}
+		{#if !base.startsWith('/as/')}<RowHistory table={line.table} row={row.id} />{/if}
 	</article>
 {/if}
 
