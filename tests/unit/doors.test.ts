@@ -6,6 +6,7 @@ import { changeRows } from '$lib/server/rows/change.ts'
 import { findBrokenSeal } from '$lib/server/rows/history.ts'
 import { countRows, readRows, type RowsRequest } from '$lib/server/rows/read.ts'
 import { readHistory } from '$lib/server/rows/read-history.ts'
+import { saveWorkspace } from '$lib/server/workspace/save.ts'
 import { saveLines } from '$lib/server/workspace/tables.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
@@ -391,5 +392,47 @@ describe('the door in', () => {
 			(entry) => entry.cells
 		)
 		expect(seen.every((cell) => cell.from === '')).toBe(true)
+	})
+})
+
+describe('what a builder writes reads only what they hold', () => {
+	test('a line may not look into a table that somebody else keeps', () => {
+		const secret = store.workspace().document
+		const others = {
+			id: 50,
+			name: 'Wages',
+			keepers: [OSRIC ?? 0],
+			label: 500,
+			columns: [{ id: 500, name: 'wage', type: 'whole number' as const }]
+		}
+		const mine = {
+			id: 51,
+			name: 'Rota',
+			keepers: [KEEPER],
+			label: 510,
+			columns: [
+				{ id: 510, name: 'day', type: 'text' as const },
+				{ id: 511, name: 'of', type: 'reference' as const, to: 50 }
+			]
+		}
+		saveWorkspace(store, { ...secret, tables: [...secret.tables, others, mine] }, { now: NOW, by: null })
+		const line = (where: string): LineEntry => ({
+			id: 'probe',
+			table: 51,
+			role: DIVERS,
+			verbs: ['see'],
+			where,
+			columns: { kind: 'all' }
+		})
+		const save = (where: string) => () =>
+			saveLines(store, {
+				table: 51,
+				lines: [line(where)],
+				version: store.workspace().version,
+				actor: { person: KEEPER },
+				now: NOW
+			})
+		expect(refusal(save('of.wage > 30000')).message).toContain('This line reads "Wages, wage"')
+		expect(save('day = "Monday"')).not.toThrow()
 	})
 })

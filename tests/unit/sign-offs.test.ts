@@ -2,6 +2,7 @@ import { afterEach, beforeAll, beforeEach, describe, expect, test } from 'vitest
 import { AppError } from '$lib/core/app-error.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import { movesFor, step, type CaseState, type Move } from '$lib/core/signoff/moves.ts'
+import { readDraft, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { decideCase, listCases, readCase } from '$lib/server/signoffs/cases.ts'
@@ -169,5 +170,31 @@ describe('a request', () => {
 		expect(
 			changeRows(store, [{ kind: 'change', table: demo.table('Spend requests'), row, cells }], by)[0]?.conflicts
 		).toEqual([])
+	})
+})
+
+describe('releasing', () => {
+	test('a sign-off on a table that somebody else keeps is refused: it would let its decider see', () => {
+		const actor = { person: demo.person('Jory Pendarrow') }
+		const { document } = readDraft(store, 1)
+		const probe = {
+			id: 'probe',
+			name: 'Probe',
+			table: demo.table('Moorings'),
+			where: '',
+			decider: '"jory.pendarrow@varrow.example"',
+			columns: [column('Moorings', 'Arrears')],
+			children: []
+		}
+		saveDraft(store, {
+			app: 1,
+			version: readDraft(store, 1).version,
+			document: { ...document, signoffs: [probe] },
+			actor,
+			now: DEMO_NOW
+		})
+		expect(refused(() => releaseApp(store, { app: 1, note: '', actor, now: DEMO_NOW }))).toContain(
+			'Sign-off Probe works on a table that somebody else keeps.'
+		)
 	})
 })

@@ -9,6 +9,7 @@ import type { Actor } from '../people/rights-of-actor.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
 import { readRelease } from './live.ts'
+import { refuseUnkept } from './refuse-unkept.ts'
 import { indexSorts } from './index-sorts.ts'
 
 export interface AppSummary {
@@ -156,7 +157,8 @@ export function releaseApp(store: Store, { app, note, actor, now }: ByBuilder & 
 	const mistakes = checkDraft(store, app).filter((finding) => finding.weight === 'mistake')
 	if (mistakes.length > 0)
 		throw new AppError('invalid', `${mistakes[0]?.place}: ${mistakes[0]?.message}`, { findings: mistakes })
-	const { document } = readDraft(store, app)
+	const { document, live } = readDraft(store, app)
+	refuseUnkept(store, document, live === null ? undefined : readRelease(store, app, live), { actor, now })
 	const number = Number(store.prepare(LAST_RELEASE).pluck().get(app)) + 1
 	store.prepare(ADD_RELEASE).run({ app, number, body: JSON.stringify(document), now, by: actor.person, note })
 	setLive(store, { app, number, document, actor, now, kind: 'release' })

@@ -151,7 +151,8 @@ export function decideCase(store: Store, { id, move, comment, fingerprint, actor
 export function caseOfRow(store: Store, at: { table: number; n: number; actor: Actor }) {
 	const found = store.prepare(OF_ROW).get(at.table, at.n) as StoredCase | undefined
 	if (!found || found.state === 'withdrawn') return null
-	const concerned = found.asked_by === at.actor.person || found.waits_on === at.actor.person
+	// Looking as somebody shows their rows, never what was said to them.
+	const concerned = at.actor.lookedAtBy === undefined && [found.asked_by, found.waits_on].includes(at.actor.person)
 	return {
 		state: found.state,
 		name: signoffOf(found).name,

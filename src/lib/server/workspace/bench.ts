@@ -17,7 +17,7 @@ import { EVERYONE } from '../people/system-roles.ts'
 import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
 import { readStoredRow } from '../rows/stored-row.ts'
 import type { Store } from '../store.ts'
-import { getKeptTable } from './tables.ts'
+import { getKeptTable, refuseUnheldLines } from './tables.ts'
 
 export interface BenchTable {
 	readonly id: number
@@ -128,6 +128,7 @@ export function readAccess(
 	const workspace = store.workspace()
 	const saved = workspace.document.lines.filter((line) => line.table === id)
 	const lines = draft === undefined ? saved : parseDraft(draft)
+	if (draft !== undefined) refuseUnheldLines(store, lines, { table: id, actor, now })
 	const document: WorkspaceDocument = {
 		...workspace.document,
 		lines: [...workspace.document.lines.filter((line) => line.table !== id), ...lines]

@@ -1,11 +1,13 @@
 /** What a builder does to tables: makes them by hand, adds columns, turns a text column into a reference. */
 import { AppError } from '$lib/core/app-error.ts'
 import { hasKey } from '$lib/core/table/storage.ts'
+import { checkCondition } from '$lib/core/formula/check.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
-import { allOf, sql } from '$lib/core/query/sql.ts'
+import { allOf, param, sql, type Sql } from '$lib/core/query/sql.ts'
 import { getColumn, getTable, type Table } from '$lib/core/table/types.ts'
 import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { refuseUnlessBuilder } from '../apps/apps.ts'
+import { refuseUnheld } from '../people/held-formulas.ts'
 import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
@@ -166,7 +168,11 @@ export function toReference(
 	const { found, text } = matching(store, asked)
 	saveWorkspace(store, { ...document, tables: replaced }, { now, by: actor.person })
 	store.db.prepare(`UPDATE t${table} AS r SET c${id} = ${found.text}`).run(...found.params)
-	for (const [from, meant] of fixes) fixReference(store, { table, id, text: text.text, to, from, meant })
+	for (const [from, meant] of fixes) {
+		const row = targetOf(store, asked, param(meant))
+		const fix = sql`UPDATE t${table} AS r SET c${id} = ${row} WHERE ${text} = ${param(from)} AND c${id} IS NULL`
+		store.db.prepare(fix.text).run(...fix.params)
+	}
 	store.touched.add(table)
 	writeHistory(store, {
 		at: now,
@@ -180,38 +186,27 @@ export function toReference(
 	return id
 }
 
-function fixReference(
-	store: Store,
-	fix: { table: number; id: number; text: string; to: number; from: string; meant: string }
-): void {
-	const target = getTable(store.workspace().catalogue, fix.to)
-	const label = getColumn(target, target.label)
-	const match = `SELECT n FROM t${target.id} WHERE ${hasKey(label) ? `c${label.id}k = text_key(?)` : `c${label.id} = ?`} LIMIT 1`
-	store.db
-		.prepare(`UPDATE t${fix.table} AS r SET c${fix.id} = (${match}) WHERE ${fix.text} = ? AND c${fix.id} IS NULL`)
-		.run(fix.meant, fix.from)
+function matching(store: Store, asked: Matching) {
+	const source = getKeptTable(store, asked.table, asked.actor)
+	const from = getColumn(source, asked.column)
+	if (!hasKey(from) && from.type !== 'choice')
+		throw new AppError('invalid', 'Only a text column can become a reference.')
+	const text = textOf(from)
+	return { source, text, found: targetOf(store, asked, text) }
 }
 
 /** The number of the row that a text means, among those that this builder may see. */
-function matching(store: Store, { table, column, to, actor, now }: Matching) {
-	const { catalogue } = store.workspace()
-	const source = getKeptTable(store, table, actor)
-	const from = getColumn(source, column)
-	if (!hasKey(from) && from.type !== 'choice')
-		throw new AppError('invalid', 'Only a text column can become a reference.')
-	const target = catalogue.tables.get(to)
+function targetOf(store: Store, { to, actor, now }: Matching, text: Sql): Sql {
+	const target = store.workspace().catalogue.tables.get(to)
 	if (!target) throw new AppError('not_found', 'That table is not there.')
 	const label = getColumn(target, target.label)
 	const { rights } = standingOf(store, actor, now)
-	const ctx = newContext('x')
-	const seen = [rights.rows(target), rights.cell(target, label)].map((each) => compileCondition(each, ctx))
-	const text = textOf(from)
+	const seen = [rights.rows(target), rights.cell(target, label)].map((each) => compileCondition(each, newContext('x')))
 	const key = hasKey(label) ? sql`x.c${label.id}k = text_key(${text})` : sql`x.c${label.id} = ${text}`
-	const found = sql`(SELECT x.n FROM t${target.id} AS x WHERE ${allOf([key, ...seen])} LIMIT 1)`
-	return { source, found, text }
+	return sql`(SELECT x.n FROM t${target.id} AS x WHERE ${allOf([key, ...seen])} LIMIT 1)`
 }
 
-function textOf(column: ReturnType<typeof getColumn>) {
+function textOf(column: ReturnType<typeof getColumn>): Sql {
 	if (column.type !== 'choice') return sql`r.c${column.id}`
 	const labels = JSON.stringify(column.choices ?? [])
 	return { text: `json_extract(?, '$[' || (r.c${column.id} - 1) || ']')`, params: [labels] }
@@ -227,6 +222,7 @@ export interface SavingLines extends ByKeeper {
 /** Saves all access lines of one table. They are in force at once, in open pages too. */
 export function saveLines(store: Store, { table, lines, version, actor, now }: SavingLines): void {
 	getKeptTable(store, table, actor)
+	refuseUnheldLines(store, lines, { table, actor, now })
 	const workspace = store.workspace()
 	if (workspace.version !== version) {
 		const same =
@@ -250,6 +246,22 @@ export function saveLines(store: Store, { table, lines, version, actor, now }: S
 		row: null,
 		body: { lines: own }
 	})
+}
+
+/** A line is judged on the data as it is, so it may read of other tables only what its writer sees of them. */
+export function refuseUnheldLines(
+	store: Store,
+	lines: readonly LineEntry[],
+	{ table, actor, now }: ByKeeper & { table: number }
+): void {
+	const { catalogue } = store.workspace()
+	const rows = [getTable(catalogue, table)]
+	for (const line of lines) {
+		for (const text of [line.where, line.after ?? '']) {
+			const { expr } = checkCondition(text || 'TRUE', { catalogue, rows, me: true })
+			if (expr) refuseUnheld(store, expr, { actor, now, what: 'This line' })
+		}
+	}
 }
 
 const BODY = `SELECT body FROM document WHERE kind = 'workspace' AND version = ?`
