@@ -360,7 +360,7 @@ function decide(store: Store, world: World, { at, random }: { at: number; random
 function deliverPast(store: Store): void {
 	store.db.exec(`
 		INSERT OR IGNORE INTO post_tray (message_id, sender, recipient, subject, body, taken_at)
-		SELECT m.message_id, 'tin-shed@varrow.example', p.c${PERSON_EMAIL}, m.subject, m.body, m.made_at
+		SELECT m.message_id, 'tin-shed@varrow.example', p.c${PERSON_EMAIL}, m.subject, m.body || coalesce(char(10, 10) || m.link, ''), m.made_at
 		FROM message AS m JOIN t${PEOPLE_TABLE} AS p ON p.n = m.person;
 		UPDATE message SET sent_at = made_at;
 		UPDATE job SET done_at = run_at WHERE task = 'post';`)

@@ -6,9 +6,10 @@
 
 	/** Words and links of a message; a link is only taken as one if it leads into this workspace. */
 	function partsOf(body: string): { text: string; href?: string }[] {
-		return body
-			.split(/(https?:\/\/\S+)/)
-			.map((text) => (text.startsWith(`${data.origin}/`) ? { text, href: text.slice(data.origin.length) } : { text }))
+		return body.split(/(https?:\/\/\S+|(?<=\s)\/waiting\/\S+)/).map((text) => {
+			const path = text.startsWith(`${data.origin}/`) ? text.slice(data.origin.length) : text
+			return path.startsWith('/') ? { text, href: path } : { text }
+		})
 	}
 </script>
 
