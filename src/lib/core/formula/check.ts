@@ -49,9 +49,10 @@ export function check(source: string, scope: Scope): Checked {
 	const { tree, issues } = parse(source)
 	if (!tree || issues.length > 0) return { expr: undefined, issues }
 	try {
-		const expr = checkTree(tree, scope)
+		// Asked first: what is wrong with one reading is of no use to who meant the other.
 		const ambiguous = findAmbiguous(source, scope)
-		if (ambiguous) return { expr: undefined, issues: [ambiguous] }
+		if (ambiguous) return refuse(ambiguous)
+		const expr = checkTree(tree, scope)
 		if (isMany(expr.type)) {
 			return refuse(issue.wrongType('The result', 'one value', describe(expr.type), tree.span))
 		}
