@@ -331,3 +331,42 @@ test('the documents of the demo hold no second way to the rows', () => {
 	expect(files.length).toBeGreaterThan(50)
 	for (const file of files) expect(readFileSync(file, 'utf8'), file).not.toMatch(/\.prepare\(|better-sqlite3/)
 })
+
+test('the Lookout shows what somebody sees, saves nothing, and is its builder’s alone', async () => {
+	const facts = readFacts()
+	const numbers = numbersOfPeople()
+	const builder = await signInAs(PEOPLE.find(keeps) as DemoPerson, numbers.get('Saskia Holm') ?? 0)
+	const { token } = (await (
+		await builder.post('/bench/looks', { data: { app: 1, person: numbers.get('Imke Dahl') } })
+	).json()) as { token: string }
+	const imke = PEOPLE.find((person) => person.name === 'Imke Dahl') as DemoPerson
+	const may = new Set(MAY_SEE['Moorings']?.(facts, imke))
+	const codes = facts.moorings.map((row) => row.code)
+	for (const path of [
+		`/as/${token}/all/__data.json`,
+		`/as/${token}/all/list?line=all-2`,
+		`/options/${facts.tables.get('Moorings')}?as=${token}`
+	]) {
+		const text = await (await builder.get(path)).text()
+		const shown = labelsIn(text, codes)
+		expect(shown.length, path).toBeGreaterThan(5)
+		for (const code of shown) expect(may.has(code), `${code} at ${path}`).toBe(true)
+		expect(text, path).not.toContain('01632 960')
+	}
+	const row = (
+		(await (await builder.get(`/rows/${facts.tables.get('Moorings')}?limit=1`)).json()) as { rows: { id: string }[] }
+	).rows[0]?.id
+	const saved = await builder.post(`/as/${token}/sheet/do`, { data: { kind: 'press', line: 'sheet-2', row } })
+	expect(saved.status()).toBe(403)
+	const other = await signInAs(
+		PEOPLE.find((person) => person.name === 'Jory Pendarrow') as DemoPerson,
+		numbers.get('Jory Pendarrow') ?? 0
+	)
+	expect((await other.get(`/as/${token}/all/list?line=all-2`)).status()).toBe(404)
+	// Jory may look as Imke himself, but at tables that he does not keep he sees no more than he may.
+	const own = (await (
+		await other.post('/bench/looks', { data: { app: 1, person: numbers.get('Imke Dahl') } })
+	).json()) as { token: string }
+	expect(labelsIn(await (await other.get(`/as/${own.token}/__data.json`)).text(), codes)).toEqual([])
+	await Promise.all([builder.dispose(), other.dispose()])
+})

@@ -88,7 +88,11 @@ describe('what is wrong is said in words, with its place and the remedy', () => 
 		['Depth § 3', '"§" has no meaning in a formula.', '§'],
 		['me', 'After "me" comes a dot and a column: me.name.', 'me'],
 		['Harbour.moorings', 'The result needs one value, but this is many rows of Moorings.', 'Harbour.moorings'],
-		['COUNT(Harbour.moorings.Code)', 'COUNT needs numbers or rows (COUNTA counts everything that is not blank)', 'Harbour.moorings.Code'],
+		[
+			'COUNT(Harbour.moorings.Code)',
+			'COUNT needs numbers or rows (COUNTA counts everything that is not blank)',
+			'Harbour.moorings.Code'
+		],
 		['FILTER(Depth; TRUE)', 'FILTER needs a set of rows, but this is a number.', 'Depth'],
 		['IF(Code; 1; 2)', 'The test of IF needs something that is true or not, but this is a text.', 'Code']
 	])('%s', (formula, message, place) => {
@@ -103,7 +107,9 @@ describe('what is wrong is said in words, with its place and the remedy', () => 
 	})
 
 	test('a condition must be true or not', () => {
-		expect(checkCondition('Code', scope).issues[0]?.message).toBe('A condition needs something that is true or not, but this is a text.')
+		expect(checkCondition('Code', scope).issues[0]?.message).toBe(
+			'A condition needs something that is true or not, but this is a text.'
+		)
 	})
 
 	test('nesting past what the stack bears is refused, not a crash', () => {

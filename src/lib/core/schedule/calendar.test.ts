@@ -5,13 +5,21 @@ import { addDays, addMonths, addWorkdays, isIsoDate, toIsoDate, toDayNumber, wee
 interface DateRow {
 	readonly id: string
 	readonly kind: string
-	readonly input: { readonly start?: string; readonly date?: string; readonly days?: number; readonly months?: number; readonly holidays?: string[] }
+	readonly input: {
+		readonly start?: string
+		readonly date?: string
+		readonly days?: number
+		readonly months?: number
+		readonly holidays?: string[]
+	}
 	readonly expected: string
 	readonly source: string
 }
 
 /** Values computed by a calendar walk over a Temporal polyfill, with their clauses. */
-const { rows } = JSON.parse(readFileSync(new URL('../../../../tests/checks/dates.json', import.meta.url), 'utf8')) as { rows: DateRow[] }
+const { rows } = JSON.parse(readFileSync(new URL('../../../../tests/checks/dates.json', import.meta.url), 'utf8')) as {
+	rows: DateRow[]
+}
 const of = (kind: string) => rows.filter((row) => row.kind === kind && (row.input.holidays ?? []).length === 0)
 
 describe('against the table of dates', () => {
@@ -36,7 +44,7 @@ describe('against a plain walk, day by day', () => {
 function walk(start: string, days: number): string {
 	let day = toDayNumber(start)
 	const step = Math.sign(days)
-	for (let left = Math.abs(days); left > 0; ) {
+	for (let left = Math.abs(days); left > 0;) {
 		day += step
 		if (new Date(day * 86_400_000).getUTCDay() % 6 !== 0) left--
 	}

@@ -1,0 +1,162 @@
+import { describe, expect, test } from 'vitest'
+import { EVERYTHING } from '../access/rights.ts'
+import type { Line } from '../access/types.ts'
+import type { Catalogue, Table } from '../table/types.ts'
+import { checkApp } from './check-app.ts'
+import { appSchema, type AppDocument } from './document.ts'
+import { makeApp } from './make-screens.ts'
+
+const people: Table = {
+	id: 1,
+	name: 'People',
+	keepers: [],
+	label: 1,
+	columns: [{ id: 1, name: 'Name', type: 'text' }],
+	reverses: []
+}
+const moorings: Table = {
+	id: 3,
+	name: 'Moorings',
+	keepers: [],
+	label: 20,
+	columns: [
+		{ id: 20, name: 'Code', type: 'code', required: true },
+		{ id: 21, name: 'Master', type: 'reference', to: 1 },
+		{ id: 22, name: 'Next due', type: 'date' }
+	],
+	reverses: []
+}
+const catalogue: Catalogue = { people, tables: new Map([people, moorings].map((table) => [table.id, table])) }
+const see: Line = { id: 'a', table: 3, role: 1, verbs: ['see', 'add'], where: EVERYTHING, columns: { kind: 'all' } }
+
+let next = 0
+const made = (): AppDocument => makeApp({ name: 'Care', about: '', colour: 'sea' }, [moorings], () => `id${next++}`)
+
+/** The messages of the check, after one change of a document that is right. */
+function findings(change: (document: AppDocument) => AppDocument, lines: readonly Line[] = [see]): string[] {
+	return checkApp(change(made()), catalogue, lines).map((finding) => `${finding.weight}: ${finding.message}`)
+}
+
+describe('an app made from a table', () => {
+	test('has a list, a record sheet and a form, is a valid document, and passes the check', () => {
+		const document = made()
+		expect(document.screens.map((screen) => screen.title)).toEqual(['Moorings', 'Moorings sheet', 'New in Moorings'])
+		expect(appSchema.safeParse(document).success).toBe(true)
+		expect(findings((same) => same)).toEqual([])
+	})
+})
+
+const withLine = (index: number, change: object) => (document: AppDocument) =>
+	({
+		...document,
+		screens: document.screens.map((screen, i) =>
+			i === index
+				? {
+						...screen,
+						lines: screen.lines.map((line) =>
+							line.kind === 'heading' || line.kind === 'button' ? line : { ...line, ...change }
+						)
+					}
+				: screen
+		)
+	}) as AppDocument
+
+describe('the check before a release', () => {
+	test.each<[string, (document: AppDocument) => AppDocument, string]>([
+		['no screens', (document) => ({ ...document, screens: [] }), 'mistake: There is no screen yet.'],
+		['a table that is gone', withLine(0, { table: 99 }), 'mistake: Its table is gone.'],
+		[
+			'a column that is gone',
+			withLine(1, { columns: [20, 99] }),
+			'mistake: A column it shows is no longer in Moorings.'
+		],
+		['nothing shown', withLine(1, { columns: [] }), 'mistake: It shows no column yet.'],
+		[
+			'a condition that cannot be read',
+			withLine(0, { where: 'Nxt due < 3' }),
+			'mistake: There is no column "Nxt due" in Moorings.'
+		],
+		[
+			'a condition on who looks',
+			withLine(0, { where: 'Master.Name = me.Name' }),
+			'remark: This hides rows by who looks; it does not guard them.'
+		],
+		[
+			'a form that leaves out what must be filled in',
+			withLine(2, { columns: [22] }),
+			'mistake: "Code" must be filled in, but the form does not ask for it.'
+		],
+		['a screen that is gone', withLine(0, { opens: 'nowhere' }), 'mistake: The screen it opens is gone.'],
+		[
+			'a routine without steps',
+			(document) => ({
+				...document,
+				routines: [{ id: 'r', name: 'R', start: { kind: 'button', table: 3 }, steps: [] }]
+			}),
+			'mistake: It has no step yet.'
+		],
+		[
+			'a message to nobody',
+			(document) => ({
+				...document,
+				routines: [
+					{
+						id: 'r',
+						name: 'R',
+						start: { kind: 'button', table: 3 },
+						steps: [{ id: 's', kind: 'send', to: 'Next due', subject: '', body: '' }]
+					}
+				]
+			}),
+			'mistake: This names no person.'
+		],
+		[
+			'a message whose formula is wrong',
+			(document) => ({
+				...document,
+				routines: [
+					{
+						id: 'r',
+						name: 'R',
+						start: { kind: 'button', table: 3 },
+						steps: [{ id: 's', kind: 'send', to: 'Master', subject: 'Look at {Cod}', body: '' }]
+					}
+				]
+			}),
+			'Did you mean "Code"?'
+		],
+		[
+			'a column set without anybody pressing',
+			(document) => ({
+				...document,
+				routines: [
+					{
+						id: 'r',
+						name: 'R',
+						start: { kind: 'rows', table: 3, when: 'added', where: '' },
+						steps: [{ id: 's', kind: 'set', column: 22, formula: 'TODAY()' }]
+					}
+				]
+			}),
+			'mistake: A step that sets a column needs a button to start it'
+		],
+		[
+			'a sign-off that waits on nobody',
+			(document) => ({
+				...document,
+				signoffs: [{ id: 'o', name: 'O', table: 3, where: '', decider: '', columns: [20], children: [] }]
+			}),
+			'mistake: '
+		]
+	])('finds %s', (_what, change, wanted) => {
+		expect(findings(change).some((finding) => finding.includes(wanted))).toBe(true)
+	})
+
+	test('remarks what nobody will be offered', () => {
+		expect(findings((same) => same, [])).toEqual([
+			'remark: No line of access lets anybody see Moorings, so this stays empty.',
+			'remark: No line of access lets anybody see Moorings, so this stays empty.',
+			'remark: No line of access lets anybody add to Moorings, so nobody is offered this form.'
+		])
+	})
+})
