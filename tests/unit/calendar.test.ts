@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
-import { addDays, addMonths, addWorkdays, isIsoDate, toIsoDate, toDayNumber, weekdayOf } from './calendar.ts'
+import { addDays, addMonths, addWorkdays, isIsoDate, toIsoDate, toDayNumber, weekdayOf } from '$lib/core/schedule/calendar.ts'
 
 interface DateRow {
 	readonly id: string
@@ -17,7 +17,7 @@ interface DateRow {
 }
 
 /** Values computed by a calendar walk over a Temporal polyfill, with their clauses. */
-const { rows } = JSON.parse(readFileSync(new URL('../../../../tests/checks/dates.json', import.meta.url), 'utf8')) as {
+const { rows } = JSON.parse(readFileSync(new URL('../checks/dates.json', import.meta.url), 'utf8')) as {
 	rows: DateRow[]
 }
 const of = (kind: string) => rows.filter((row) => row.kind === kind && (row.input.holidays ?? []).length === 0)
