@@ -1,6 +1,14 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
-import { addDays, addMonths, addWorkdays, isIsoDate, toIsoDate, toDayNumber, weekdayOf } from '$lib/core/schedule/calendar.ts'
+import {
+	addDays,
+	addMonths,
+	addWorkdays,
+	isIsoDate,
+	toIsoDate,
+	toDayNumber,
+	weekdayOf
+} from '$lib/core/schedule/calendar.ts'
 
 interface DateRow {
 	readonly id: string
