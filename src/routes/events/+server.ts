@@ -1,9 +1,12 @@
-import { getUser } from '$lib/server/signed-in.ts'
+import { getActor } from '$lib/server/signed-in.ts'
 
 /** Says that something turned, never what: the page then reads again what it may. */
-export function GET({ locals, url, request }) {
-	getUser(locals)
-	const tables = new Set((url.searchParams.get('tables') ?? '').split(',').map(Number))
+export async function GET({ locals, url, request }) {
+	const asked = (url.searchParams.get('tables') ?? '').split(',').map(Number)
+	// That something turns in a table is told only to whoever may see some of it.
+	const tables = new Set(
+		await locals.host.read('seenTables', { tables: asked, actor: getActor(locals), now: locals.now })
+	)
 	const encoder = new TextEncoder()
 	let end = () => {}
 	const stream = new ReadableStream({

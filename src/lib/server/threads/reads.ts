@@ -2,7 +2,8 @@
 import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { openScreen, readList, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
 import { findAccount, findSession, describePerson } from '../people/accounts.ts'
-import type { Actor } from '../people/rights-of-actor.ts'
+import { isNever } from '$lib/core/access/rights.ts'
+import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { isDemo, listTray } from '../post/tray.ts'
 import { queueState } from '../jobs/queue.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
@@ -44,6 +45,15 @@ export const READS = {
 		const label = store.workspace().catalogue.tables.get(request.table)?.label ?? 0
 		const sort = { column: label, descending: false }
 		return { label, page: readRows(store, actor, { ...request, columns: [label], sort }, now) }
+	},
+	/** Those of the tables of which this person may see anything. */
+	seenTables: (store: Store, { tables, actor, now }: { tables: readonly number[]; actor: Actor; now: number }) => {
+		const { rights } = standingOf(store, actor, now)
+		const known = store.workspace().catalogue.tables
+		return tables.filter((id) => {
+			const table = known.get(id)
+			return table !== undefined && !isNever(rights.rows(table))
+		})
 	},
 	history: readHistory,
 	apps: listApps,

@@ -37,6 +37,8 @@
 	let past = $state.raw<readonly Undo[]>([])
 	let card = $state<number | 'new' | undefined>()
 	let said = $state('')
+	/** By how many rows the table has grown under this grid since its number was read. */
+	let grown = $state(0)
 	let grid: HTMLElement
 
 	const columns = $derived(table.columns)
@@ -182,7 +184,10 @@
 			return void (wrong = `Not taken back: somebody else has changed ${last.words} since.`)
 		said = `Taken back: ${last.words}.`
 		if (last.change.kind === 'change') await reloadRow(last.change.row)
-		else await load()
+		else {
+			grown += last.change.kind === 'restore' ? 1 : -1
+			await load()
+		}
 	}
 
 	async function addRow() {
@@ -195,6 +200,7 @@
 		const fresh = await ask<WirePage>(`/rows/${table.id}?row=${answer.value.row}`)
 		if (fresh.ok) rows = [...fresh.value.rows, ...rows]
 		past = [...past, { change: { kind: 'remove', row: answer.value.row }, words: 'the new row' }]
+		grown++
 		at = { row: 0, column: 0 }
 		grid.focus()
 	}
@@ -205,6 +211,7 @@
 		const answer = await send<Changed>(`/rows/${table.id}`, { kind: 'remove', row: row.id })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		rows = rows.filter((each) => each.id !== row.id)
+		grown--
 		past = [...past, { change: { kind: 'restore', row: row.id }, words: 'the removal' }]
 		said = 'Removed. It lies in the bin for thirty days; Ctrl Z brings it back.'
 	}
@@ -286,7 +293,7 @@
 	<header>
 		<h1>{table.name}</h1>
 		<p class="quiet">
-			{table.rows.toLocaleString('en-GB')} rows · {columns.length}
+			{(table.rows + grown).toLocaleString('en-GB')} rows · {columns.length}
 			{columns.length === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept
 				? ''
 				: ' · kept by somebody else'}

@@ -55,6 +55,13 @@
 		cursor: pointer;
 		font-weight: 600;
 	}
+	summary::before {
+		content: '▸';
+		margin-right: 0.5rem;
+	}
+	details[open] summary::before {
+		content: '▾';
+	}
 	ol {
 		list-style: none;
 		margin: 0;
