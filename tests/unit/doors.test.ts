@@ -328,6 +328,14 @@ describe('the door in', () => {
 		expect(store.db.prepare(`SELECT * FROM t${MOORINGS}`).all()).toEqual(before)
 	})
 
+	test('a refusal does not name a column that the person sees nowhere', () => {
+		expect(refusal(() => change(IMKE, 'NH-001', { [ARREARS]: 0 })).message).not.toContain('arrears')
+		expect(refusal(() => change(CORRIE, 'VQ-001', { [DEPTH]: 0 })).message).toContain('You may not change')
+		// Nor does the check of a value, on a column that no line lets them fill.
+		const cells = [{ column: ARREARS, value: 'much' }]
+		expect(refusal(() => act(IMKE, { kind: 'add', table: MOORINGS, cells })).message).not.toContain('arrears')
+	})
+
 	test('a row may not be changed out of the line that allows the change', () => {
 		const out = refusal(() => change(OSRIC, 'VQ-001', { [HARBOUR]: { match: 'Ness Hythe' } }))
 		expect(out.code).toBe('forbidden')
@@ -358,6 +366,14 @@ describe('the door in', () => {
 		expect(codes(OSRIC)).toEqual(['VQ-001', 'VQ-003'])
 		act(OSRIC, { kind: 'restore', table: MOORINGS, row })
 		expect(codes(OSRIC)).toEqual(['VQ-001', 'VQ-002', 'VQ-003'])
+	})
+
+	test('what has lain in the bin for thirty days goes with the next removal', () => {
+		act(OSRIC, { kind: 'remove', table: MOORINGS, row: ids.get('VQ-002') ?? '' })
+		store.db.prepare('UPDATE bin SET removed_at = ?').run(NOW - 31 * 86_400_000)
+		act(OSRIC, { kind: 'remove', table: MOORINGS, row: ids.get('VQ-003') ?? '' })
+		const back = () => act(OSRIC, { kind: 'restore', table: MOORINGS, row: ids.get('VQ-002') ?? '' })
+		expect(refusal(back).code).toBe('not_found')
 	})
 
 	test('a row that others point to is kept', () => {

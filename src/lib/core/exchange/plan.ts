@@ -3,10 +3,9 @@ import { z } from 'zod'
 import { textKey } from '../text/key.ts'
 import { findKind } from '../table/kinds/all.ts'
 import { scaleOf, type StoredValue } from '../table/storage.ts'
-import type { Column } from '../table/types.ts'
+import { COLUMN_TYPES, type Column } from '../table/types.ts'
 import { parseDate } from '../table/kinds/date.ts'
 import { isNothing } from './infer.ts'
-import { COLUMN_TYPES } from '../workspace/document.ts'
 
 const writingSchema = z.object({
 	dates: z.enum(['day first', 'month first', 'year first']),

@@ -22,24 +22,31 @@ export interface Table {
 	readonly reverses: readonly Reverse[]
 }
 
-export type ColumnTypeName =
-	| 'text'
-	| 'long text'
-	| 'whole number'
-	| 'decimal'
-	| 'money'
-	| 'percent'
-	| 'yes/no'
-	| 'date'
-	| 'date and time'
-	| 'choice'
-	| 'reference'
-	| 'email'
-	| 'phone'
-	| 'web address'
-	| 'code'
-	| 'place'
-	| 'computed'
+/** Every type of column, in the order in which they are offered. */
+export const COLUMN_TYPES = [
+	'text',
+	'long text',
+	'whole number',
+	'decimal',
+	'money',
+	'percent',
+	'yes/no',
+	'date',
+	'date and time',
+	'choice',
+	'reference',
+	'email',
+	'phone',
+	'web address',
+	'code',
+	'place',
+	'computed'
+] as const
+
+export type ColumnTypeName = (typeof COLUMN_TYPES)[number]
+
+/** Those whose values can be typed in as they are. */
+export const TYPED_TYPES = COLUMN_TYPES.filter((type) => type !== 'reference' && type !== 'computed')
 
 export interface Column {
 	readonly id: number

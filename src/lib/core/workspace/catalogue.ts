@@ -96,7 +96,7 @@ function addComputed(document: WorkspaceDocument, catalogue: Catalogue, found: P
 		const scope: Scope = { catalogue, rows: [table], me: true }
 		const text = entry.formula ?? ''
 		let checked = check(text, scope)
-		for (const needed of checked.expr ? unfinished(checked.expr) : mentioned(text, table, catalogue)) {
+		for (const needed of checked.expr ? unfinished(checked.expr) : mentioned(text, catalogue)) {
 			if (done.has(needed)) continue
 			if (path.includes(needed)) {
 				const names = [...path.slice(path.indexOf(needed)), needed].map((each) => entries.get(each)?.column.name ?? '')
@@ -123,7 +123,7 @@ function addComputed(document: WorkspaceDocument, catalogue: Catalogue, found: P
 }
 
 /** Computed columns of any table whose name stands in a formula that could not be checked yet. */
-function mentioned(text: string, _table: Table, catalogue: Catalogue): number[] {
+function mentioned(text: string, catalogue: Catalogue): number[] {
 	const lower = text.toLowerCase()
 	const columns = [...catalogue.tables.values()].flatMap((table) => table.columns)
 	return columns

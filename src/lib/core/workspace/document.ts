@@ -6,32 +6,13 @@
  */
 import { z } from 'zod'
 import { VERBS } from '../access/types.ts'
+import { COLUMN_TYPES } from '../table/types.ts'
 
 export const WORKSPACE_FORMAT = 2
 
 const name = z.string().trim().min(1).max(80)
 const id = z.number().int().positive()
 const formula = z.string().max(10_000)
-
-export const COLUMN_TYPES = [
-	'text',
-	'long text',
-	'whole number',
-	'decimal',
-	'money',
-	'percent',
-	'yes/no',
-	'date',
-	'date and time',
-	'choice',
-	'reference',
-	'email',
-	'phone',
-	'web address',
-	'code',
-	'place',
-	'computed'
-] as const
 
 export const columnSchema = z.object({
 	id,

@@ -8,9 +8,13 @@ import type { StoredRow } from './stored-row.ts'
 const PUT = `
 	INSERT OR REPLACE INTO bin (table_id, row_n, body, removed_at, removed_by)
 	VALUES (@table, @row, @body, @now, @person)`
+/** What has lain there for longer goes with the next removal. */
+const KEPT_MS = 30 * 86_400_000
+const EMPTY_OLD = `DELETE FROM bin WHERE removed_at < ?`
 const TAKE = `DELETE FROM bin WHERE table_id = ? AND row_n = ? RETURNING body`
 
 export function putInBin(store: Store, table: Table, row: StoredRow, { now, actor }: ChangeContext): void {
+	store.prepare(EMPTY_OLD).run(now - KEPT_MS)
 	const whole = store.prepare(`SELECT * FROM t${table.id} WHERE n = ?`).get(row.n)
 	store.prepare(PUT).run({ table: table.id, row: row.n, body: JSON.stringify(whole), now, person: actor.person })
 	store.prepare(`DELETE FROM t${table.id} WHERE n = ?`).run(row.n)

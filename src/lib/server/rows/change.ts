@@ -9,7 +9,7 @@
  * Callers hold a write transaction with a savepoint around each call; a refusal is thrown and undoes all of it.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import type { Right, Rights } from '$lib/core/access/rights.ts'
+import { isNever, type Right, type Rights } from '$lib/core/access/rights.ts'
 import { covers, type Verb } from '$lib/core/access/types.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import type { CellChange, Change, Changed, Conflict } from '$lib/core/query/change.ts'
@@ -32,8 +32,6 @@ export interface ChangeContext {
 	readonly now: number
 	/** By what way, for the history. */
 	readonly through: string
-	/** Set for the step of a sign-off, which writes its own columns on a row it has closed. */
-	readonly signoffStep?: boolean
 	/** How many routines led here; chains stop at ten. */
 	readonly depth?: number
 }
@@ -81,6 +79,8 @@ function addRow(door: Door, cells: readonly CellChange[]): Changed {
 	const given = rights.of('add', table)
 	if (given.length === 0) throw new AppError('forbidden', `You may not add rows to ${table.name}.`)
 	const columns = cells.map((cell) => writable(table, cell.column))
+	// Before any value is looked at: what is wrong with one would name a column that is not theirs to fill.
+	refuseUnless(verdict(given, columns), 'add', door)
 	const stored = toStoredCells(store, { table, before: undefined }, cells, context)
 	const n = insertRow(door, stored)
 	refuseUnless(allowedBy(door, n, given, columns), 'add', door)
@@ -92,18 +92,17 @@ function changeRow(door: Door, id: string, cells: readonly CellChange[]): Change
 	const { store, table, rights, context } = door
 	const before = seenRow(door, id)
 	const given = rights.of('change', table)
-	if (!context.signoffStep) checkNotClosed(store, table, before.n)
+	checkNotClosed(store, table, before.n)
 	const wanted = cells.map((cell) => writable(table, cell.column))
 	const held = judge(door, before.n, given, 'where')
-	if (!context.signoffStep)
-		refuseUnless(
-			verdict(
-				given.filter((_right, i) => held[i]),
-				wanted
-			),
-			'change',
-			door
-		)
+	refuseUnless(
+		verdict(
+			given.filter((_right, i) => held[i]),
+			wanted
+		),
+		'change',
+		door
+	)
 	const { clear, conflicts } = splitConflicts(door, id, cells)
 	if (clear.length > 0) {
 		const stored = toStoredCells(store, { table, before }, clear, context)
@@ -111,7 +110,7 @@ function changeRow(door: Door, id: string, cells: readonly CellChange[]): Change
 		const columns = clear.map((cell) => writable(table, cell.column))
 		const still = judge(door, before.n, given, 'after')
 		const both = given.filter((_right, i) => held[i] && still[i])
-		if (!context.signoffStep) refuseUnless(verdict(both, columns), 'change', door)
+		refuseUnless(verdict(both, columns), 'change', door)
 		settle(door, before.n, before)
 	}
 	return { row: id, rev: before.rev + (clear.length > 0 ? 1 : 0), conflicts }
@@ -184,9 +183,11 @@ function allowedBy(door: Door, n: number, rights: readonly Right[], columns: rea
 	)
 }
 
-function refuseUnless(allowed: Verdict, verb: Verb, { table }: Door): void {
+function refuseUnless(allowed: Verdict, verb: Verb, { table, rights }: Door): void {
 	if (allowed.ok) return
-	const what = allowed.column ? `${verb} "${allowed.column.name}" of this row` : `${verb} this row`
+	// A column that this person sees nowhere is not named to them.
+	const named = allowed.column && !isNever(rights.cell(table, allowed.column))
+	const what = allowed.column && named ? `${verb} "${allowed.column.name}" of this row` : `${verb} this row`
 	const details = allowed.column ? { column: allowed.column.id } : {}
 	throw new AppError('forbidden', `You may not ${what}: no line of access to ${table.name} lets you.`, details)
 }
@@ -243,7 +244,7 @@ function settle(door: Door, n: number, before: StoredRow | undefined): void {
 	const { store, table, context } = door
 	const after = readStoredRow(store, table, n)
 	if (!after) throw new Error(`Expected row "${n}" of table "${table.id}" to be there after a change`)
-	if (!context.signoffStep) checkNotClosed(store, table, n)
+	checkNotClosed(store, table, n)
 	checkGuards(store, { table, rights: door.rights, before, after })
 	writeChange(
 		door,

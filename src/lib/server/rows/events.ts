@@ -26,7 +26,7 @@ export interface RowEvent {
 const MAX_DEPTH = 10
 
 export function raiseEvents(store: Store, event: RowEvent, context: ChangeContext): void {
-	if (event.kind === 'removed' || context.signoffStep) return
+	if (event.kind === 'removed') return
 	for (const app of liveApps(store)) {
 		for (const routine of app.document.routines) {
 			const { start } = routine

@@ -6,7 +6,7 @@
  * - A wrong id and a row that is not seen answer alike.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import { isNever, NOTHING } from '$lib/core/access/rights.ts'
+import { isNever, NOTHING, type Rights } from '$lib/core/access/rights.ts'
 import { covers } from '$lib/core/access/types.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
 import { fold } from '$lib/core/formula/fold.ts'
@@ -70,7 +70,19 @@ export function countRows(store: Store, actor: Actor, request: RowsRequest & { l
 	const standing = standingOf(store, actor, now)
 	const asked = resolve(store, standing, request)
 	if (!asked) return 0
-	const query = planCount(asked, { catalogue: store.workspace().catalogue, rights: standing.rights }, request.limit)
+	return countUnder(store, standing.rights, { ...asked, limit: request.limit })
+}
+
+/**
+ * How many rows of a table some rights let through, counted up to `limit`: for what lines of access come to, of which
+ * only the table's keepers are told.
+ */
+export function countUnder(
+	store: Store,
+	rights: Rights,
+	{ limit, ...asked }: Pick<PageRequest, 'table' | 'where' | 'limit'>
+): number {
+	const query = planCount({ columns: [], ...asked }, { catalogue: store.workspace().catalogue, rights }, limit)
 	return Number(store.select(query)[0]?.[0] ?? 0)
 }
 

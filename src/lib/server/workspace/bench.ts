@@ -3,18 +3,17 @@ import { AppError } from '$lib/core/app-error.ts'
 import { isNever, rightsOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
 import { closeRoles, type Line } from '$lib/core/access/types.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
-import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import { fold } from '$lib/core/formula/fold.ts'
-import { sql } from '$lib/core/query/sql.ts'
 import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
 import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
 import { lineSchema, type LineEntry, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
-import type { Issue } from '$lib/core/formula/types.ts'
+import type { Expr, Issue } from '$lib/core/formula/types.ts'
 import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
 import { describePerson } from '../people/accounts.ts'
 import { momentAt, standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { EVERYONE } from '../people/system-roles.ts'
 import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
+import { countUnder } from '../rows/read.ts'
 import { readStoredRow } from '../rows/stored-row.ts'
 import type { Store } from '../store.ts'
 import { getKeptTable, refuseUnheldLines } from './tables.ts'
@@ -75,11 +74,7 @@ export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
 }
 
 function countSeen(store: Store, table: Table, rights: Rights): number {
-	const seen = compileCondition(rights.rows(table), newContext('r'))
-	const [row] = store.select(
-		sql`SELECT count(*) FROM (SELECT 1 FROM t${table.id} AS r WHERE ${seen} LIMIT ${COUNT_LIMIT})`
-	)
-	return Number(row?.[0] ?? 0)
+	return countUnder(store, rights, { table, where: [], limit: COUNT_LIMIT })
 }
 
 /** The names that sentences on the Bench may use. */
@@ -138,6 +133,7 @@ export function readAccess(
 	const issues = next.issues.flatMap((each) =>
 		'line' in each.place ? [{ ...each, line: each.place.line, part: each.place.part }] : []
 	)
+	const { rights: keeper } = standingOf(store, actor, now)
 	const people = everybody(store).map((person) => {
 		const before = rightsFor(store, person, workspace.lines, now)
 		const after = draft === undefined ? before : rightsFor(store, person, next.lines, now)
@@ -146,9 +142,9 @@ export function readAccess(
 	return {
 		version: workspace.version,
 		lines,
-		people: people.map(({ person, before, after }) => countFor(store, { table, person, before, after })),
+		people: people.map(({ person, before, after }) => countFor(store, { table, keeper, person, before, after })),
 		comesTo: lines.map((line) =>
-			lineComesTo(store, { line, table, people: people.map((each) => each.person), lines: next.lines, now })
+			lineComesTo(store, { line, table, keeper, people: people.map((each) => each.person), lines: next.lines, now })
 		),
 		issues
 	}
@@ -183,19 +179,17 @@ function rightsFor(store: Store, person: number, lines: readonly Line[], now: nu
 
 interface Counted {
 	readonly table: Table
+	/** Of whoever asks, and keeps the table: everything in it. */
+	readonly keeper: Rights
 	readonly person: number
 	readonly before: Rights
 	readonly after: Rights
 }
 
-function countFor(store: Store, { table, person, before, after }: Counted): PersonCount {
+function countFor(store: Store, { table, keeper, person, before, after }: Counted): PersonCount {
 	const who = describePerson(store, person)
 	const change = after.of('change', table).map((right) => right.where)
-	const may =
-		change.length === 0
-			? undefined
-			: compileCondition({ kind: 'or', args: change, type: { kind: 'yesno' } }, newContext('r'))
-	const [row] = may ? store.select(sql`SELECT count(*) FROM t${table.id} AS r WHERE ${may}`) : []
+	const may: Expr = { kind: 'or', args: change, type: { kind: 'yesno' } }
 	const hidden = (column: Column) => isNever(after.cell(table, column))
 	return {
 		person,
@@ -203,7 +197,7 @@ function countFor(store: Store, { table, person, before, after }: Counted): Pers
 		roles: who?.roleNames ?? [],
 		seen: countSeen(store, table, after),
 		before: countSeen(store, table, before),
-		change: Number(row?.[0] ?? 0),
+		change: change.length === 0 ? 0 : countUnder(store, keeper, { table, where: [may], limit: COUNT_LIMIT }),
 		keptBack: table.columns.filter(hidden).map((column) => column.name)
 	}
 }
@@ -211,12 +205,17 @@ function countFor(store: Store, { table, person, before, after }: Counted): Pers
 interface OneLine {
 	readonly line: LineEntry
 	readonly table: Table
+	/** Of whoever asks, and keeps the table: everything in it. */
+	readonly keeper: Rights
 	readonly people: readonly number[]
 	readonly lines: readonly Line[]
 	readonly now: number
 }
 
-function lineComesTo(store: Store, { line, table, people, lines, now }: OneLine): AccessSheet['comesTo'][number] {
+function lineComesTo(
+	store: Store,
+	{ line, table, keeper, people, lines, now }: OneLine
+): AccessSheet['comesTo'][number] {
 	const checked = lines.find((each) => each.id === line.id && each.table === table.id)
 	const { catalogue, roles, timeZone } = store.workspace()
 	const counts: number[] = []
@@ -225,10 +224,7 @@ function lineComesTo(store: Store, { line, table, people, lines, now }: OneLine)
 		const me = readStoredRow(store, catalogue.people, person)
 		if (!checked || !held.has(line.role)) continue
 		const where = fold(checked.where, { ...momentAt(timeZone, now), ...(me ? { me } : {}) })
-		const [row] = store.select(
-			sql`SELECT count(*) FROM t${table.id} AS r WHERE ${compileCondition(where, newContext('r'))}`
-		)
-		counts.push(Number(row?.[0] ?? 0))
+		counts.push(countUnder(store, keeper, { table, where: [where], limit: COUNT_LIMIT }))
 	}
 	return {
 		id: line.id,
@@ -260,12 +256,8 @@ export function tryCondition(
 	if (!table || isNever(rights.rows(table))) return { ok: false, issues: [] }
 	const { expr, issues } = checkCondition(text === '' ? 'TRUE' : text, { catalogue, rows: [table], me })
 	if (!expr) return { ok: false, issues }
-	const count = (sight: Rights, at: typeof moment): number => {
-		const seen = compileCondition(sight.rows(table), newContext('r'))
-		const holds = compileCondition(fold(expr, at), newContext('r', sight))
-		const [row] = store.select(sql`SELECT count(*) FROM t${table.id} AS r WHERE (${seen} AND ${holds})`)
-		return Number(row?.[0] ?? 0)
-	}
+	const count = (sight: Rights, at: typeof moment): number =>
+		countUnder(store, sight, { table, where: [fold(expr, at)], limit: COUNT_LIMIT })
 	const kept = table.keepers.includes(actor.person)
 	const others = kept ? people : []
 	return {

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Makes a table by hand: a name, and its columns. The type is proposed from each name. */
+	import { COLUMN_TYPES } from '$lib/core/table/types.ts'
 	import { inferColumn } from '$lib/core/exchange/infer.ts'
 	import { send } from '../send.ts'
 
@@ -7,24 +8,7 @@
 
 	let { tables, onmade }: Props = $props()
 
-	const TYPES = [
-		'text',
-		'long text',
-		'whole number',
-		'decimal',
-		'money',
-		'percent',
-		'yes/no',
-		'date',
-		'date and time',
-		'choice',
-		'reference',
-		'email',
-		'phone',
-		'web address',
-		'code',
-		'place'
-	]
+	const TYPES = COLUMN_TYPES.filter((type) => type !== 'computed')
 
 	let name = $state('')
 	let columns = $state([

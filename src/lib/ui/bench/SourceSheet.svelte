@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** A file before it is brought in: its rows as they stand, what was read into them, and what is to be settled. */
+	import { TYPED_TYPES } from '$lib/core/table/types.ts'
 	import { goto, invalidate } from '$app/navigation'
 	import Progressbar from 'flowbite-svelte/Progressbar.svelte'
 	import { onDestroy, untrack } from 'svelte'
@@ -15,24 +16,6 @@
 	type Props = { importId: string; first: Inspection & { file: string }; app: number; tables: readonly BenchTable[] }
 
 	let { importId, first, app, tables }: Props = $props()
-
-	const TYPES = [
-		'text',
-		'long text',
-		'whole number',
-		'decimal',
-		'money',
-		'percent',
-		'yes/no',
-		'date',
-		'date and time',
-		'choice',
-		'email',
-		'phone',
-		'web address',
-		'code',
-		'place'
-	] as const
 	const draft = useDraft()
 
 	let inspection = $state.raw(untrack(() => first))
@@ -179,7 +162,7 @@
 										<label>
 											Type
 											<select class="field" bind:value={column.type}>
-												{#each TYPES as type (type)}<option>{type}</option>{/each}
+												{#each TYPED_TYPES as type (type)}<option>{type}</option>{/each}
 											</select>
 										</label>
 										{#if column.type === 'choice'}

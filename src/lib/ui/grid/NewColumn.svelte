@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Adds a column: one that is typed in, a reference, or a computed one with its formula. */
+	import { COLUMN_TYPES } from '$lib/core/table/types.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import FormulaEditor from '../bench/FormulaEditor.svelte'
 	import { send } from '../send.ts'
@@ -7,26 +8,6 @@
 	type Props = { table: BenchTable; tables: readonly BenchTable[]; onclose: () => void; onmade: () => void }
 
 	let { table, tables, onclose, onmade }: Props = $props()
-
-	const TYPES = [
-		'text',
-		'long text',
-		'whole number',
-		'decimal',
-		'money',
-		'percent',
-		'yes/no',
-		'date',
-		'date and time',
-		'choice',
-		'reference',
-		'email',
-		'phone',
-		'web address',
-		'code',
-		'place',
-		'computed'
-	]
 
 	let name = $state('')
 	let type = $state('text')
@@ -64,7 +45,7 @@
 	<input id="new-name" class="field" required bind:value={name} />
 	<label for="new-type">Type</label>
 	<select id="new-type" class="field" bind:value={type}>
-		{#each TYPES as each (each)}<option>{each}</option>{/each}
+		{#each COLUMN_TYPES as each (each)}<option>{each}</option>{/each}
 	</select>
 	{#if type === 'choice'}
 		<label for="new-choices">Choices, with commas between</label>
