@@ -15,6 +15,8 @@ const NUMBERS = [null, 0, 1, -1, 2.5, 7, 0.1, 100, -33.3, 1e15]
 const WHOLES = [null, 0, 1, 2, -3, 12, 40]
 const DATES = [null, '2026-11-23', '2024-02-29', '1999-12-31', '2026-11-28', '9999-12-30']
 const CHOICES = ['Swinging', 'Trot', 'Pontoon']
+const DURATIONS = [null, 0, 1 / 24, 1.5, -0.25, 37 / 86_400]
+const MOMENTS = [null, '2026-11-23T23:30:00.000Z', '2024-02-29T00:00:00.000Z', '1999-12-31T12:34:56.000Z']
 const YESNO = [null, true, false]
 
 export function makeWorld(random: Random, rows: number): Store {
@@ -55,6 +57,8 @@ const TABLES = [
 			{ id: 27, name: 'd', type: 'date' as const },
 			{ id: 28, name: 'y', type: 'yes/no' as const },
 			{ id: 29, name: 'base', type: 'reference' as const, to: BASES },
+			{ id: 35, name: 'len', type: 'duration' as const },
+			{ id: 36, name: 'at', type: 'date and time' as const },
 			{ id: 30, name: 'other', type: 'reference' as const, to: BASES, reverseName: 'others' },
 			{ id: 31, name: 'ratio', type: 'computed' as const, formula: 'm / w' },
 			{ id: 32, name: 'due', type: 'computed' as const, formula: 'EDATE(d; w)' },
@@ -106,6 +110,8 @@ function itemCells(random: Random, bases: readonly string[]): Record<number, Cel
 		26: random.pick([null, ...CHOICES]),
 		27: random.pick(DATES),
 		28: random.pick(YESNO),
+		35: random.pick(DURATIONS),
+		36: random.pick(MOMENTS),
 		29: random.chance(0.3) ? null : { id: random.pick(bases) },
 		30: random.chance(0.3) ? null : { id: random.pick(bases) }
 	}

@@ -33,6 +33,11 @@ describe('comparisons keep their index, in positive and in negated position', ()
 		['negated twice', 'not (t <> "Varrow")', 'plan_20'],
 		['negated, the constant on the left', 'not (5 >= w)', 'plan_23'],
 		['one of several', 't in ("Varrow"; "Ness Hythe")', 'plan_20'],
+		['some months after a date, solved for it', 'EDATE(d; 12) < TODAY()', 'plan_27'],
+		['days after a date, solved for it', 'TODAY() >= d + 30', 'plan_27'],
+		['the days between, solved for the date', 'd - TODAY() > 14', 'plan_27'],
+		['the year of a date, solved for it', 'YEAR(d) = 2026', 'plan_27'],
+		['working days after a date, with a holiday', 'WORKDAY(d; 3; {"2026-11-24"}) = TODAY()', 'plan_27'],
 		['either of two columns', 'd < TODAY() or w = 3', 'plan_23']
 	])('%s: %s', (_what, formula, index) => {
 		const plan = planOf(formula)

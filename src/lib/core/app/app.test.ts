@@ -26,7 +26,11 @@ const moorings: Table = {
 	],
 	reverses: []
 }
-const catalogue: Catalogue = { people, tables: new Map([people, moorings].map((table) => [table.id, table])) }
+const catalogue: Catalogue = {
+	people,
+	timeZone: 'UTC',
+	tables: new Map([people, moorings].map((table) => [table.id, table]))
+}
 const see: Line = { id: 'a', table: 3, role: 1, verbs: ['see', 'add'], where: EVERYTHING, columns: { kind: 'all' } }
 
 let next = 0

@@ -105,6 +105,8 @@ function guess(name: string, filled: readonly Filled[], unit: string | undefined
 		asCodeLike,
 		asDate,
 		asDateTime,
+		asTime,
+		asDuration,
 		asEmail,
 		asWebAddress,
 		asPlace,
@@ -221,6 +223,16 @@ const byKind =
 		const refused = strays(filled, (text) => kind?.read(text, column, TYPED).ok ?? false)
 		return refused && { ...plain, type, doubts: unreadable(refused) }
 	}
+
+/** `1:30` is a time of day, unless the name speaks of a span or an hour past 23 shows that it cannot be. */
+const asTime: Attempt = (plain, filled) => {
+	if (SPAN_NAME.test(plain.name) || !filled.every(({ text }) => text.includes(':'))) return undefined
+	return byKind('time')(plain, filled)
+}
+const asDuration: Attempt = (plain, filled) =>
+	filled.every(({ text }) => /[a-z:]/i.test(text)) ? byKind('duration')(plain, filled) : undefined
+
+const SPAN_NAME = /duration|length|elapsed|hours|minutes|took|time (spent|taken|worked)/i
 
 const asEmail = byKind('email')
 const asWebAddress: Attempt = (plain, filled) =>

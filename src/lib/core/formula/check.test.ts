@@ -39,7 +39,11 @@ const moorings: Table = {
 	],
 	reverses: []
 }
-const catalogue: Catalogue = { people, tables: new Map([people, harbours, moorings].map((table) => [table.id, table])) }
+const catalogue: Catalogue = {
+	people,
+	timeZone: 'UTC',
+	tables: new Map([people, harbours, moorings].map((table) => [table.id, table]))
+}
 const scope = { catalogue, rows: [moorings], me: true }
 
 describe('what is right has the type that follows', () => {
@@ -57,6 +61,12 @@ describe('what is right has the type that follows', () => {
 		['a number joined to text', 'Code & Depth', 'text'],
 		['a reference joined to text, by its label', '"at " & Harbour', 'text'],
 		['an outcome that may be missing', 'IF(Sunk; Depth)', 'number'],
+		['a time added to a time', 'TIME(1; 0; 0) + TIME(2; 0; 0)', 'duration'],
+		['a list', 'SUM({1; 2; 3})', 'number'],
+		['the first row of a sorted set', 'FIRST(SORT(Harbour.moorings; Depth; TRUE))', 'row'],
+		['a column of the first row', 'FIRST(SORT(Harbour.moorings; Depth)).Code', 'text'],
+		['the greatest date of a set', 'MAX(Harbour.moorings.Next due)', 'date'],
+		['totals with criteria', 'SUMIFS(Harbour.moorings.Arrears; Harbour.moorings.Depth; ">2")', 'number'],
 		['outcomes of two kinds', 'IFERROR(Depth / 0; "none")', 'mixed'],
 		['one of several', 'Code in ("A"; "B")', 'yesno'],
 		['among a set', 'Depth in Harbour.moorings.Depth', 'yesno'],
@@ -94,6 +104,20 @@ describe('what is wrong is said in words, with its place and the remedy', () => 
 			'Harbour.moorings.Code'
 		],
 		['FILTER(Depth; TRUE)', 'FILTER needs a set of rows, but this is a number.', 'Depth'],
+		[
+			'VLOOKUP(Code; 1; 2)',
+			'VLOOKUP needs a grid of cells, which a table has not. Make the column a reference',
+			'VLOOKUP'
+		],
+		[
+			'SUMIF(Harbour.moorings.Depth; ">1"; me.Harbour.moorings.Arrears)',
+			'must come from the same rows',
+			'Harbour.moorings.Depth'
+		],
+		['{1; "a"; Harbour}', 'Both outcomes of a list must be of one kind.', '{1; "a"; Harbour}'],
+		['Next due + TIME(1; 0; 0)', '"+" needs whole days beside a date, but this is a time.', 'TIME(1; 0; 0)'],
+		['SORT(Harbour.moorings; Code; Sunk)', 'The third part of SORT needs TRUE (falling) or FALSE (rising)', 'Sunk'],
+		['ROUND(Code)', 'The number of ROUND needs a number, but this is a text.', 'Code'],
 		['IF(Code; 1; 2)', 'The test of IF needs something that is true or not, but this is a text.', 'Code']
 	])('%s', (formula, message, place) => {
 		const { expr, issues } = check(formula, scope)

@@ -1,47 +1,47 @@
 /**
  * Resolves names and checks types: a syntax tree becomes a typed tree, or issues in the reader's words.
  *
- * Only these conversions happen by themselves: number → text, number → yes/no, an ISO literal → date, a row → its label
- * where a text is wanted. `date + number` and `date - date` become calls, so that later phases know one arithmetic.
+ * `convert.ts` knows the conversions that happen by themselves, `check-special.ts` and `check-totals.ts` the calls that
+ * become nodes of their own. `date + number` and `date - date` become calls here, so that later phases know one arithmetic.
  *
  * Does not evaluate anything; constants are left as they stand.
  */
 import { textKey } from '../text/key.ts'
 import { findNearest } from '../text/nearest.ts'
-import { isIsoDate } from '../schedule/calendar.ts'
-import { findColumn, getColumn, getTable, type Catalogue, type Column, type Table } from '../table/types.ts'
+import { getTable, type Table } from '../table/types.ts'
 import { unreachable } from '../unreachable.ts'
-import { ADD_DAYS, DAYS_BETWEEN } from './functions/dates.ts'
-import { FUNCTION_NAMES, FUNCTIONS } from './functions/table.ts'
+import { columnType, describe, isMany } from './column-type.ts'
+import { findSpecial } from './check-special.ts'
+import { countArguments, type Call, type Scope } from './check-call.ts'
+import {
+	alike,
+	compare,
+	DATE,
+	DURATION,
+	NUMBER,
+	Refused,
+	TEXT,
+	toCondition,
+	toLabels,
+	toNumber,
+	toParameter,
+	toText,
+	unify,
+	YESNO,
+	type Part
+} from './convert.ts'
+import { ADD_DAYS } from './functions/dates.ts'
+import { isSetType } from './functions/define.ts'
+import { ADD_TIME, TIME_BETWEEN } from './functions/times.ts'
+import { FUNCTION_NAMES, FUNCTIONS, GRID_FUNCTIONS } from './functions/table.ts'
 import * as issue from './issues.ts'
 import { parse } from './parse.ts'
 import { tokenize } from './tokens.ts'
-import type { AggregateName, ArithmeticOp, CompareOp, Expr, Issue, Span, Syntax, Type } from './types.ts'
-
-export interface Scope {
-	readonly catalogue: Catalogue
-	/** The tables whose rows are in reach, outermost first; none for a formula that stands on no row. */
-	readonly rows: readonly Table[]
-	/** Whether somebody is looking, so that `me` has a meaning. */
-	readonly me: boolean
-}
+import type { ArithmeticOp, Expr, FunctionEntry, Issue, Span, Syntax } from './types.ts'
 
 export interface Checked {
 	readonly expr: Expr | undefined
 	readonly issues: readonly Issue[]
-}
-
-const BLANK: Expr = { kind: 'literal', value: null, type: { kind: 'blank' } }
-const NUMBER: Type = { kind: 'number' }
-const TEXT: Type = { kind: 'text' }
-const YESNO: Type = { kind: 'yesno' }
-
-class Refused extends Error {
-	readonly issue: Issue
-	constructor(found: Issue) {
-		super(found.message)
-		this.issue = found
-	}
 }
 
 /** Parses and checks a formula that gives one value. */
@@ -73,72 +73,8 @@ export function checkCondition(source: string, scope: Scope): Checked {
 	return refuse(issue.wrongType('A condition', 'something that is true or not', describe(checked.expr.type), span))
 }
 
-/** The type that formulas see for a column. */
-export function columnType(catalogue: Catalogue, column: Column): Type {
-	switch (column.type) {
-		case 'whole number':
-		case 'decimal':
-		case 'money':
-		case 'percent':
-			return NUMBER
-		case 'yes/no':
-			return YESNO
-		case 'date':
-			return { kind: 'date' }
-		case 'date and time':
-			return { kind: 'datetime' }
-		case 'reference':
-			return { kind: 'row', table: getTable(catalogue, column.to ?? 0) }
-		case 'computed':
-			return column.computed?.expr.type ?? { kind: 'blank' }
-		case 'text':
-		case 'long text':
-		case 'choice':
-		case 'email':
-		case 'phone':
-		case 'web address':
-		case 'code':
-		case 'place':
-			return TEXT
-		default:
-			return unreachable(column.type, 'columnType')
-	}
-}
-
-/** What a type is called in a message. */
-export function describe(type: Type): string {
-	switch (type.kind) {
-		case 'number':
-			return 'a number'
-		case 'text':
-			return 'a text'
-		case 'yesno':
-			return 'yes or no'
-		case 'date':
-			return 'a date'
-		case 'datetime':
-			return 'a date and time'
-		case 'blank':
-			return 'blank'
-		case 'mixed':
-			return 'sometimes a number, sometimes a text'
-		case 'row':
-			return `a row of ${type.table.name}`
-		case 'rows':
-			return `many rows of ${type.table.name}`
-		case 'set':
-			return 'many values'
-		default:
-			return unreachable(type, 'describe')
-	}
-}
-
 function refuse(found: Issue): Checked {
 	return { expr: undefined, issues: [found] }
-}
-
-function isMany(type: Type): boolean {
-	return type.kind === 'rows' || type.kind === 'set'
 }
 
 function checkTree(tree: Syntax, scope: Scope): Expr {
@@ -165,7 +101,7 @@ function checkTree(tree: Syntax, scope: Scope): Expr {
 		case 'binary':
 			return checkBinary(tree, scope)
 		case 'list':
-			throw new Refused(issue.unreadable('A list has its place only after "in".', tree.span))
+			return checkList(tree, scope)
 		default:
 			return unreachable(tree, 'checkTree')
 	}
@@ -249,151 +185,90 @@ function nameKey(name: string): string {
 	return textKey(name).replace(/\s+/g, ' ').trim()
 }
 
+/** `{1; 2; 3}`: single values of one type. */
+function checkList(tree: Syntax & { kind: 'list' }, scope: Scope): Expr {
+	if (tree.items.length === 0) throw new Refused(issue.unreadable('A list needs a value: {1; 2; 3}.', tree.span))
+	const items = tree.items.map((item) => checkTree(item, scope))
+	if (items.some((item) => isMany(item.type)))
+		throw new Refused(issue.unreadable('A list holds single values, not sets.', tree.span))
+	const of = items.map((item) => item.type).reduce((a, b) => unify(a, b, 'a list', tree.span))
+	return { kind: 'list', items, type: { kind: 'set', of } }
+}
+
 function checkCall(tree: Syntax & { kind: 'call' }, scope: Scope): Expr {
-	const special = SPECIALS[tree.name]
-	if (special) return special(tree, scope)
+	const special = findSpecial(tree.name)
+	if (special) return special(callOf(tree, scope))
 	const fn = FUNCTIONS.get(tree.name)
-	if (!fn) throw new Refused(issue.unknownFunction(tree.name, findNearest(tree.name, FUNCTION_NAMES), tree.nameSpan))
-	const required = fn.parameters.filter((parameter) => !parameter.optional).length
-	countArguments(tree, required, fn.parameters.length)
-	const args = tree.args.map((arg, i) => {
-		const wanted = fn.parameters[i]
-		if (!wanted) throw new Error(`Expected function "${fn.name}" to have a parameter ${i}, got none`)
-		const what = `The ${wanted.name} of ${fn.name}`
-		const checked = checkTree(arg, scope)
-		if (wanted.type === 'number') return toNumber(checked, what, arg.span)
-		if (wanted.type === 'date') return toDate(checked, what, arg.span)
-		return toText(checked, what, arg.span)
+	if (!fn) throw new Refused(unknownFunction(tree))
+	countArguments(tree, leastArguments(fn), fn.parameters.at(-1)?.rest ? MAX_ARGUMENTS : fn.parameters.length)
+	const args = fn.parameters.map((parameter, i) => {
+		const what = `The ${parameter.name} of ${fn.name}`
+		if (parameter.rest) return toParameter(parameter.type, restOf(tree, i, what, scope), scope.rows.length)
+		const arg = tree.args[i]
+		if (arg) return toParameter(parameter.type, partOf(arg, what, scope), scope.rows.length)
+		return toOtherwise(fn, i)
 	})
 	return { kind: 'call', fn, args, type: { kind: fn.result } }
 }
 
-type CheckSpecial = (tree: Syntax & { kind: 'call' }, scope: Scope) => Expr
+const MAX_ARGUMENTS = 255
 
-const SPECIALS: Readonly<Record<string, CheckSpecial>> = {
-	IF: checkIf,
-	AND: (tree, scope) => checkLogic('and', tree, scope),
-	OR: (tree, scope) => checkLogic('or', tree, scope),
-	NOT: (tree, scope) => {
-		const arg = countArguments(tree, 1, 1)
-		return { kind: 'not', arg: toCondition(checkTree(arg, scope), 'NOT', arg.span), type: YESNO }
-	},
-	TRUE: (tree) => constant(tree, true),
-	FALSE: (tree) => constant(tree, false),
-	ISBLANK: (tree, scope) => {
-		const arg = countArguments(tree, 1, 1)
-		return { kind: 'isblank', arg: checkTree(arg, scope), type: YESNO }
-	},
-	IFERROR: checkIfError,
-	TODAY: (tree) => clock(tree, 'TODAY'),
-	NOW: (tree) => clock(tree, 'NOW'),
-	FILTER: checkFilter,
-	COUNT: (tree, scope) => checkAggregate('COUNT', tree, scope),
-	COUNTA: (tree, scope) => checkAggregate('COUNTA', tree, scope),
-	SUM: (tree, scope) => checkAggregate('SUM', tree, scope),
-	MIN: (tree, scope) => checkAggregate('MIN', tree, scope),
-	MAX: (tree, scope) => checkAggregate('MAX', tree, scope),
-	AVERAGE: (tree, scope) => checkAggregate('AVERAGE', tree, scope)
-}
-
-function constant(tree: Syntax & { kind: 'call' }, value: boolean): Expr {
-	countArguments(tree, 0, 0)
-	return { kind: 'literal', value, type: YESNO }
-}
-
-function clock(tree: Syntax & { kind: 'call' }, what: 'TODAY' | 'NOW'): Expr {
-	countArguments(tree, 0, 0)
-	return { kind: 'now', what, type: { kind: what === 'TODAY' ? 'date' : 'datetime' } }
-}
-
-function checkIf(tree: Syntax & { kind: 'call' }, scope: Scope): Expr {
-	const test = countArguments(tree, 2, 3)
-	const then = checkTree(tree.args[1] ?? test, scope)
-	const otherwise = tree.args[2] ? checkTree(tree.args[2], scope) : BLANK
+function callOf(tree: Syntax & { kind: 'call' }, scope: Scope): Call {
 	return {
-		kind: 'if',
-		test: toCondition(checkTree(test, scope), 'The test of IF', test.span),
-		then,
-		else: otherwise,
-		type: unify(then.type, otherwise.type, 'IF', tree.span)
+		tree,
+		scope,
+		check: (arg, inner) => checkTree(arg, inner ?? scope),
+		part: (arg, what, inner) => partOf(arg, what, inner ?? scope)
 	}
 }
 
-function checkIfError(tree: Syntax & { kind: 'call' }, scope: Scope): Expr {
-	const first = countArguments(tree, 2, 2)
-	const arg = checkTree(first, scope)
-	const otherwise = checkTree(tree.args[1] ?? first, scope)
-	return { kind: 'iferror', arg, else: otherwise, type: unify(arg.type, otherwise.type, 'IFERROR', tree.span) }
+function partOf(tree: Syntax, what: string, scope: Scope): Part {
+	return { expr: checkTree(tree, scope), what, span: tree.span, catalogue: scope.catalogue }
 }
 
-function checkLogic(kind: 'and' | 'or', tree: Syntax & { kind: 'call' }, scope: Scope): Expr {
-	countArguments(tree, 1, 255)
-	const args = tree.args.map((arg) => toCondition(checkTree(arg, scope), tree.name, arg.span))
-	return { kind, args, type: YESNO }
+function leastArguments(fn: FunctionEntry): number {
+	return fn.parameters.filter((parameter) => parameter.otherwise === undefined).length
 }
 
-function checkFilter(tree: Syntax & { kind: 'call' }, scope: Scope): Expr {
-	const first = countArguments(tree, 2, 2)
-	const rows = checkTree(first, scope)
-	if (rows.type.kind !== 'rows') {
-		throw new Refused(issue.wrongType('FILTER', 'a set of rows', describe(rows.type), first.span))
-	}
-	const second = tree.args[1] ?? first
-	const inner: Scope = { ...scope, rows: [...scope.rows, rows.type.table] }
-	const where = toCondition(checkTree(second, inner), 'The condition of FILTER', second.span)
-	return { kind: 'filter', rows, level: scope.rows.length, where, type: rows.type }
+/** All parts of a call from one on: one set, or several single values. */
+function restOf(tree: Syntax & { kind: 'call' }, from: number, what: string, scope: Scope): Part {
+	const parts = tree.args.slice(from).map((arg) => partOf(arg, what, scope))
+	const [first] = parts
+	if (first && parts.length === 1) return first
+	if (parts.some((part) => isMany(part.expr.type)))
+		throw new Refused(issue.unreadable(`${tree.name} takes one set, or several single values, not both.`, tree.span))
+	const items = parts.map((part) => part.expr)
+	const expr: Expr = { kind: 'list', items, type: { kind: 'set', of: items[0]?.type ?? NUMBER } }
+	return { expr, what, span: tree.span, catalogue: scope.catalogue }
 }
 
-function checkAggregate(name: AggregateName, tree: Syntax & { kind: 'call' }, scope: Scope): Expr {
-	countArguments(tree, 1, 255)
-	const args = tree.args.map((arg) => checkAggregated(name, checkTree(arg, scope), arg.span, scope))
-	const many = args.filter((arg) => isMany(arg.type))
-	if (many.length > 0 && args.length > 1) {
-		throw new Refused(issue.unreadable(`${name} takes one set, or several single values, not both.`, tree.span))
-	}
-	const item = args[0]?.type ?? NUMBER
-	const of = item.kind === 'set' ? item.of : item
-	const keepsType = name === 'MIN' || name === 'MAX'
-	return { kind: 'aggregate', name, args, type: keepsType && of.kind === 'date' ? of : NUMBER }
+function toOtherwise(fn: FunctionEntry, i: number): Expr {
+	const parameter = fn.parameters[i]
+	if (!parameter || isSetType(parameter.type)) return { kind: 'list', items: [], type: { kind: 'set', of: NUMBER } }
+	const value = (parameter.otherwise ?? null) as null | number | string | boolean
+	const type = parameter.type === 'yesno' ? YESNO : parameter.type === 'text' ? TEXT : NUMBER
+	return { kind: 'literal', value, type }
 }
 
-function checkAggregated(name: AggregateName, arg: Expr, span: Span, scope: Scope): Expr {
-	const { type } = arg
-	if (type.kind === 'rows')
-		return name === 'COUNT' || name === 'COUNTA'
-			? arg
-			: checkAggregated(name, toLabels(arg, type.table, scope), span, scope)
-	const of = type.kind === 'set' ? type.of.kind : type.kind
-	if (name === 'COUNTA') return arg
-	// COUNT counts numbers: a single value of another kind adds nothing.
-	if (name === 'COUNT' && type.kind !== 'set' && of !== 'number' && of !== 'date') return BLANK
-	const dates = name === 'MIN' || name === 'MAX' || name === 'COUNT'
-	if (of === 'number' || of === 'blank' || (dates && of === 'date')) return arg
-	const remedy = name === 'COUNT' ? 'numbers or rows (COUNTA counts everything that is not blank)' : 'numbers'
-	throw new Refused(issue.wrongType(name, remedy, describe(type.kind === 'set' ? type.of : type), span))
-}
-
-/** The set of the labels of a set of rows: how a set is read where values are wanted. */
-function toLabels(rows: Expr, table: Table, scope: Scope): Expr {
-	const level = scope.rows.length
-	const label = getColumn(table, table.label)
-	const row: Expr = { kind: 'this', level, type: { kind: 'row', table } }
-	const type = columnType(scope.catalogue, label)
-	const item: Expr = { kind: 'field', of: row, table, column: label, type }
-	return { kind: 'each', rows, level, item, type: { kind: 'set', of: type } }
+function unknownFunction(tree: Syntax & { kind: 'call' }): Issue {
+	const instead = GRID_FUNCTIONS.get(tree.name)
+	if (instead) return issue.needsGrid(tree.name, instead, tree.nameSpan)
+	return issue.unknownFunction(tree.name, findNearest(tree.name, FUNCTION_NAMES), tree.nameSpan)
 }
 
 function checkUnary(tree: Syntax & { kind: 'unary' }, scope: Scope): Expr {
-	const arg = checkTree(tree.arg, scope)
+	const arg = (what: string) => partOf(tree.arg, what, scope)
 	switch (tree.op) {
 		case 'not':
-			return { kind: 'not', arg: toCondition(arg, '"not"', tree.arg.span), type: YESNO }
-		case '-':
-			return { kind: 'negate', arg: toNumber(arg, 'A minus sign', tree.arg.span), type: NUMBER }
+			return { kind: 'not', arg: toCondition(arg('"not"')), type: YESNO }
+		case '-': {
+			const negated = toNumber(arg('A minus sign'))
+			return { kind: 'negate', arg: negated, type: negated.type.kind === 'duration' ? DURATION : NUMBER }
+		}
 		case '+':
-			return toNumber(arg, 'A plus sign', tree.arg.span)
+			return toNumber(arg('A plus sign'))
 		case '%': {
-			const left = toNumber(arg, '"%"', tree.arg.span)
+			const left = toNumber(arg('"%"'))
 			return { kind: 'arithmetic', op: '/', left, right: { kind: 'literal', value: 100, type: NUMBER }, type: NUMBER }
 		}
 		default:
@@ -403,174 +278,95 @@ function checkUnary(tree: Syntax & { kind: 'unary' }, scope: Scope): Expr {
 
 function checkBinary(tree: Syntax & { kind: 'binary' }, scope: Scope): Expr {
 	if (tree.op === 'in') return checkIn(tree, scope)
-	const left = checkTree(tree.left, scope)
-	const right = checkTree(tree.right, scope)
+	const what = `"${tree.op}"`
+	const left = partOf(tree.left, what, scope)
+	const right = partOf(tree.right, what, scope)
 	switch (tree.op) {
 		case '+':
 		case '-':
 		case '*':
 		case '/':
 		case '^':
-			return checkArithmetic(tree.op, { left, right, tree })
-		case '&': {
-			const join = { left: toText(left, '"&"', tree.left.span), right: toText(right, '"&"', tree.right.span) }
-			return { kind: 'join', ...join, type: TEXT }
-		}
+			return checkArithmetic(tree.op, left, right)
+		case '&':
+			return { kind: 'join', left: toText(left), right: toText(right), type: TEXT }
 		case 'and':
-		case 'or': {
-			const what = `"${tree.op}"`
-			const args = [toCondition(left, what, tree.left.span), toCondition(right, what, tree.right.span)]
-			return { kind: tree.op, args, type: YESNO }
-		}
+		case 'or':
+			return { kind: tree.op, args: [toCondition(left), toCondition(right)], type: YESNO }
 		default:
 			return compare(tree.op, left, right, tree.span)
 	}
 }
 
-interface Operands {
-	readonly left: Expr
-	readonly right: Expr
-	readonly tree: Syntax & { kind: 'binary' }
+function checkArithmetic(op: ArithmeticOp, left: Part, right: Part): Expr {
+	const sum = op === '+' || op === '-'
+	return (sum && (ofDates(op, left, right) ?? ofMoments(op, left, right))) || ofNumbers(op, left, right)
 }
 
-function checkArithmetic(op: ArithmeticOp, { left, right, tree }: Operands): Expr {
-	const dates = [left.type.kind, right.type.kind].filter((kind) => kind === 'date').length
-	if (dates > 0 && (op === '+' || op === '-')) {
-		if (left.type.kind === 'date' && right.type.kind === 'date' && op === '-') {
-			return { kind: 'call', fn: DAYS_BETWEEN, args: [left, right], type: NUMBER }
-		}
-		if (left.type.kind === 'date') {
-			const days = toNumber(right, 'The number of days', tree.right.span)
-			const by: Expr = op === '-' ? { kind: 'negate', arg: days, type: NUMBER } : days
-			return { kind: 'call', fn: ADD_DAYS, args: [left, by], type: { kind: 'date' } }
-		}
-		if (op === '+') {
-			const days = toNumber(left, 'The number of days', tree.left.span)
-			return { kind: 'call', fn: ADD_DAYS, args: [right, days], type: { kind: 'date' } }
-		}
+/** `date - date`, `date + days`, `days + date`. */
+function ofDates(op: '+' | '-', left: Part, right: Part): Expr | undefined {
+	const [a, b] = [left.expr.type.kind, right.expr.type.kind]
+	if (a === 'date' && b === 'date' && op === '-') {
+		const fn = FUNCTIONS.get('DAYS')
+		if (!fn) throw new Error('Expected the function "DAYS" to be there')
+		return { kind: 'call', fn, args: [left.expr, right.expr], type: NUMBER }
 	}
-	const numbers = {
-		left: toNumber(left, `"${op}"`, tree.left.span),
-		right: toNumber(right, `"${op}"`, tree.right.span)
-	}
-	return { kind: 'arithmetic', op, ...numbers, type: NUMBER }
+	const [date, days] = a === 'date' ? [left, right] : [right, left]
+	if (date.expr.type.kind !== 'date' || (op === '-' && date === right)) return undefined
+	if (days.expr.type.kind === 'duration')
+		throw new Refused(issue.wrongType(left.what, 'whole days beside a date', 'a time', days.span))
+	const count = toNumber({ ...days, what: 'The number of days' })
+	const by: Expr = op === '-' ? { kind: 'negate', arg: count, type: NUMBER } : count
+	return { kind: 'call', fn: ADD_DAYS, args: [date.expr, by], type: DATE }
+}
+
+/** `moment - moment`, `moment + time`. */
+function ofMoments(op: '+' | '-', left: Part, right: Part): Expr | undefined {
+	const [a, b] = [left.expr.type.kind, right.expr.type.kind]
+	if (a !== 'datetime') return undefined
+	if (b === 'datetime')
+		return op === '-' ? { kind: 'call', fn: TIME_BETWEEN, args: [left.expr, right.expr], type: DURATION } : undefined
+	const time = toNumber({ ...right, what: 'The time' })
+	const by: Expr = op === '-' ? { kind: 'negate', arg: time, type: DURATION } : time
+	return { kind: 'call', fn: ADD_TIME, args: [left.expr, by], type: { kind: 'datetime' } }
+}
+
+/** A time keeps its kind when it is added to a time, or multiplied or divided by a number. */
+function ofNumbers(op: ArithmeticOp, one: Part, other: Part): Expr {
+	const [left, right] = [toNumber(one), toNumber(other)]
+	const times = [left, right].filter((each) => each.type.kind === 'duration').length
+	const stays =
+		op === '+' || op === '-'
+			? times > 0
+			: (op === '*' && times === 1) || (op === '/' && times === 1 && left.type.kind === 'duration')
+	return { kind: 'arithmetic', op, left, right, type: stays ? DURATION : NUMBER }
 }
 
 function checkIn(tree: Syntax & { kind: 'binary' }, scope: Scope): Expr {
-	const item = checkTree(tree.left, scope)
+	const item = partOf(tree.left, '"in"', scope)
 	if (tree.right.kind === 'list') {
-		const list = tree.right.items.map((each) => alike(item, checkTree(each, scope), each.span))
-		return { kind: 'in', item: list[0]?.item ?? item, list: list.map((pair) => pair.other), type: YESNO }
+		const list = tree.right.items.map((each) => alike(item, partOf(each, '"in"', scope), each.span))
+		return { kind: 'in', item: list[0]?.item ?? item.expr, list: list.map((pair) => pair.other), type: YESNO }
 	}
-	const many = checkTree(tree.right, scope)
-	const set = many.type.kind === 'rows' && item.type.kind !== 'row' ? toLabels(many, many.type.table, scope) : many
-	return isAmong(item, set, tree.right.span)
+	const many = partOf(tree.right, '"in"', scope)
+	const { type } = many.expr
+	const expr =
+		type.kind === 'rows' && item.expr.type.kind !== 'row'
+			? toLabels(many.expr, type.table, scope.catalogue, scope.rows.length)
+			: many.expr
+	return isAmong(item, { ...many, expr })
 }
 
 /** `x in set` asks whether any row of the set equals x. */
-function isAmong(item: Expr, set: Expr, span: Span): Expr {
+function isAmong(item: Part, set: Part): Expr {
 	const zero: Expr = { kind: 'literal', value: 0, type: NUMBER }
-	if (set.kind !== 'each')
-		throw new Refused(issue.wrongType('"in"', 'a list or a set of values', describe(set.type), span))
-	const where = compare('=', set.item, item, span)
-	const rows: Expr = { kind: 'filter', rows: set.rows, level: set.level, where, type: set.rows.type }
+	const each = set.expr
+	if (each.kind !== 'each')
+		throw new Refused(issue.wrongType('"in"', 'a list or a set of values', describe(each.type), set.span))
+	const where = compare('=', { ...set, expr: each.item }, item, set.span)
+	const rows: Expr = { kind: 'filter', rows: each.rows, level: each.level, where, type: each.rows.type }
 	const count: Expr = { kind: 'aggregate', name: 'COUNT', args: [rows], type: NUMBER }
 	return { kind: 'compare', op: '>', left: count, right: zero, type: YESNO }
-}
-
-function compare(op: CompareOp, left: Expr, right: Expr, span: Span): Expr {
-	const pair = alike(left, right, span)
-	const ordered = op !== '=' && op !== '<>'
-	if (ordered && (pair.item.type.kind === 'row' || pair.item.type.kind === 'yesno')) {
-		const what = describe(pair.item.type)
-		throw new Refused(issue.cannotCompare(what, describe(pair.other.type), 'These have no order.', span))
-	}
-	return { kind: 'compare', op, left: pair.item, right: pair.other, type: YESNO }
-}
-
-/** Brings two operands to one type, or refuses with the remedy. */
-function alike(left: Expr, right: Expr, span: Span): { item: Expr; other: Expr } {
-	const a = left.type
-	const b = right.type
-	if (a.kind === 'blank' || b.kind === 'blank') return { item: left, other: right }
-	if (a.kind === 'row' && b.kind === 'row' && a.table.id === b.table.id) return { item: left, other: right }
-	if (a.kind === b.kind && a.kind !== 'row' && a.kind !== 'mixed' && !isMany(a)) return { item: left, other: right }
-	if (a.kind === 'date' && isIsoLiteral(right)) return { item: left, other: { ...right, type: a } }
-	if (b.kind === 'date' && isIsoLiteral(left)) return { item: { ...left, type: b }, other: right }
-	throw new Refused(issue.cannotCompare(describe(a), describe(b), remedyFor(a, b), span))
-}
-
-function remedyFor(a: Type, b: Type): string {
-	const row = a.kind === 'row' ? a : b.kind === 'row' ? b : undefined
-	if (row) {
-		const label = findColumn(row.table, row.table.label)
-		return `Follow the reference with a dot, for instance to its ${label?.name ?? 'name'}.`
-	}
-	if (isMany(a) || isMany(b)) return 'Total the set first, for instance with COUNT or MAX.'
-	return 'Compare like with like.'
-}
-
-function isIsoLiteral(expr: Expr): boolean {
-	return expr.kind === 'literal' && typeof expr.value === 'string' && isIsoDate(expr.value)
-}
-
-function toNumber(expr: Expr, what: string, span: Span): Expr {
-	if (expr.type.kind === 'number' || expr.type.kind === 'blank') return expr
-	throw new Refused(issue.wrongType(what, 'a number', describe(expr.type), span))
-}
-
-function toDate(expr: Expr, what: string, span: Span): Expr {
-	if (expr.type.kind === 'date' || expr.type.kind === 'blank') return expr
-	if (isIsoLiteral(expr)) return { ...expr, type: { kind: 'date' } }
-	throw new Refused(issue.wrongType(what, 'a date', describe(expr.type), span))
-}
-
-function toCondition(expr: Expr, what: string, span: Span): Expr {
-	const { kind } = expr.type
-	if (kind === 'yesno' || kind === 'number' || kind === 'blank') return expr
-	throw new Refused(issue.wrongType(what, 'something that is true or not', describe(expr.type), span))
-}
-
-function toText(expr: Expr, what: string, span: Span): Expr {
-	const { type } = expr
-	switch (type.kind) {
-		case 'text':
-		case 'blank':
-			return expr
-		case 'row': {
-			const label = getColumn(type.table, type.table.label)
-			if (label.type === 'reference' || label.type === 'computed') break
-			const kind = label.type === 'whole number' || label.type === 'decimal' ? NUMBER : TEXT
-			return toText({ kind: 'field', of: expr, table: type.table, column: label, type: kind }, what, span)
-		}
-		case 'rows':
-		case 'set':
-			break
-		default:
-			return { kind: 'totext', arg: expr, type: TEXT }
-	}
-	throw new Refused(issue.wrongType(what, 'a text', describe(type), span))
-}
-
-function unify(a: Type, b: Type, what: string, span: Span): Type {
-	if (a.kind === 'blank') return b
-	if (b.kind === 'blank') return a
-	if (a.kind === 'row' && b.kind === 'row' && a.table.id === b.table.id) return a
-	if (a.kind === b.kind && a.kind !== 'row' && !isMany(a)) return a
-	const mixes = (type: Type) => type.kind === 'number' || type.kind === 'text' || type.kind === 'mixed'
-	if (mixes(a) && mixes(b)) return { kind: 'mixed' }
-	throw new Refused(
-		issue.cannotCompare(describe(a), describe(b), `Both outcomes of ${what} must be of one kind.`, span)
-	)
-}
-
-function countArguments(tree: Syntax & { kind: 'call' }, least: number, most: number): Syntax {
-	const got = tree.args.length
-	if (got < least || got > most) {
-		const wanted = least === most ? (least === 1 ? '1 part' : `${least} parts`) : `${least} to ${most} parts`
-		throw new Refused(issue.wrongCount(tree.name, wanted, got, tree.span))
-	}
-	return tree.args[0] ?? tree
 }
 
 /** `terms and notes` may be a column's name and was read as two: then the writer is asked. */

@@ -8,14 +8,17 @@
  *   around it cost 13-20 ms against 0.07 on a million rows); `compile.plans.test.ts` reads the plans.
  * - With a sight, what the reader may not see is left out: related rows by their rows' condition, cells by their mask.
  *
- * Does not fold constants; that is `fold.ts`, and comparing with `me` needs it done before.
+ * Does not fold constants; that is `fold.ts`, and comparing with `me` needs it done before. Longer than other files,
+ * because values, conditions, sets and faults call one another at every node.
  */
 import { hasKey, scaleOf } from '../table/storage.ts'
 import { getColumn, type Column, type Table } from '../table/types.ts'
 import { textKey } from '../text/key.ts'
 import { allOf, anyOf, joinSql, param, raw, sql, type Sql } from '../query/sql.ts'
 import { unreachable } from '../unreachable.ts'
-import { isFault, type CompareOp, type Expr, type Value } from './types.ts'
+import { isSetType } from './functions/define.ts'
+import { choiceNumber, FLIPPED, scaleBound, solveDates, type DateRange } from './solve.ts'
+import { isFault, type AggregateName, type CompareOp, type Expr, type Value } from './types.ts'
 
 /** What a reader may see, as conditions over one row of a table (level 0). */
 export interface Sight {
@@ -93,10 +96,14 @@ function holds(expr: Expr, want: boolean, ctx: Context): Sql {
 		case 'if':
 			return sql`(CASE WHEN ${holds(expr.test, true, ctx)} THEN ${holds(expr.then, want, ctx)} ELSE ${holds(expr.else, want, ctx)} END)`
 		case 'iferror': {
-			const fault = faultOf(expr.arg, ctx)
+			const fault = caught(expr, ctx)
 			if (!fault) return holds(expr.arg, want, ctx)
-			return sql`(CASE WHEN (${fault}) IS NOT NULL THEN ${holds(expr.else, want, ctx)} ELSE ${holds(expr.arg, want, ctx)} END)`
+			return sql`(CASE WHEN ${fault} THEN ${holds(expr.else, want, ctx)} ELSE ${holds(expr.arg, want, ctx)} END)`
 		}
+		case 'iserror':
+			return unlessWanted(want, isError(expr, ctx))
+		case 'istype':
+			return unlessWanted(want, isOfType(expr, ctx))
 		case 'granted':
 			return unlessWanted(want, isGranted(expr, ctx))
 		case 'field':
@@ -122,6 +129,8 @@ const OPPOSITE = { '<': '>=', '<=': '>', '>': '<=', '>=': '<' } as const
 function holdsCompare(expr: Expr & { kind: 'compare' }, want: boolean, ctx: Context): Sql {
 	if (expr.op === '<>') return holdsCompare({ ...expr, op: '=' }, !want, ctx)
 	if (isBlankLiteral(expr.left) || isBlankLiteral(expr.right)) return want ? FALSE : TRUE
+	const range = solveDates(expr)
+	if (range) return holdsRange(range, want, ctx)
 	const solved = solveScaled(expr, ctx)
 	const left = solved?.left ?? comparable(expr.left, ctx)
 	const right = solved?.right ?? comparable(expr.right, ctx)
@@ -136,6 +145,32 @@ function holdsCompare(expr: Expr & { kind: 'compare' }, want: boolean, ctx: Cont
 	if (!constant || !column) return sql`(${bare} IS NOT TRUE)`
 	// Both halves can use the index of the column, which `IS NOT TRUE` would lose.
 	return sql`(${left.value} ${raw(OPPOSITE[op])} ${right.value} OR ${column} IS NULL)`
+}
+
+/** A comparison that was solved for a date column: the column itself lies in a range. */
+function holdsRange({ column, from, before }: DateRange, want: boolean, ctx: Context): Sql {
+	const { value, guard } = comparable(column, ctx)
+	const inside = allOf(
+		[
+			from === undefined && before === undefined ? sql`(${value} IS NOT NULL)` : undefined,
+			from === undefined ? undefined : sql`(${value} >= ${param(from)})`,
+			before === undefined ? undefined : sql`(${value} < ${param(before)})`,
+			guard
+		].filter((part) => part !== undefined)
+	)
+	return unlessWanted(want, inside)
+}
+
+/** The dates outside a solved range on which its function fails. */
+function rangeFault({ column, works }: DateRange, ctx: Context): Sql | undefined {
+	const value = valueOf(column, ctx)
+	const outside = [
+		works.from === undefined ? undefined : sql`(${value} < ${param(works.from)})`,
+		works.before === undefined ? undefined : sql`(${value} >= ${param(works.before)})`
+	].filter((part) => part !== undefined)
+	return works.fault === 0 || outside.length === 0
+		? undefined
+		: sql`(CASE WHEN ${anyOf(outside)} THEN ${raw(String(works.fault))} END)`
 }
 
 function isColumnOf(expr: Expr): boolean {
@@ -195,32 +230,6 @@ function solveScaled(
 	return { left, op: bound.op, right: { value: param(bound.value) } }
 }
 
-const FLIPPED: Readonly<Record<CompareOp, CompareOp>> = {
-	'=': '=',
-	'<>': '<>',
-	'<': '>',
-	'<=': '>=',
-	'>': '<',
-	'>=': '<='
-}
-
-/** The bound on the scaled whole number that says the same as the bound on the number itself. */
-function scaleBound(op: CompareOp, value: number, scale: number): { op: CompareOp; value: number | null } {
-	const nearest = Math.round(value * scale)
-	if (nearest / scale === value) return { op, value: nearest }
-	if (op === '=') return { op, value: null }
-	let below = Math.floor(value * scale)
-	while (below / scale > value) below--
-	while ((below + 1) / scale <= value) below++
-	return { op: op === '<' || op === '<=' ? '<=' : '>', value: below }
-}
-
-/** The stored number of a choice, or 0, which no row has. */
-function choiceNumber(column: Column, label: string): number {
-	const key = textKey(label)
-	return (column.choices?.findIndex((choice) => textKey(choice) === key) ?? -1) + 1
-}
-
 function holdsIn(expr: Expr & { kind: 'in' }, ctx: Context): Sql {
 	const list = expr.list.filter((item) => !isBlankLiteral(item))
 	if (isBlankLiteral(expr.item) || list.length === 0) return FALSE
@@ -253,6 +262,10 @@ function valueOf(expr: Expr, ctx: Context): Sql {
 			return fieldValue(expr, ctx)
 		case 'aggregate':
 			return aggregateValue(expr, ctx)
+		case 'first':
+			return firstOf(expr, ctx, valueOf)
+		case 'errortype':
+			return sql`(${faultOf(expr.arg, ctx) ?? NULL})`
 		case 'arithmetic':
 			return arithmeticValue(expr, ctx)
 		case 'negate':
@@ -264,18 +277,20 @@ function valueOf(expr: Expr, ctx: Context): Sql {
 		case 'if':
 			return sql`(CASE WHEN ${holds(expr.test, true, ctx)} THEN ${valueOf(expr.then, ctx)} ELSE ${valueOf(expr.else, ctx)} END)`
 		case 'iferror': {
-			const fault = faultOf(expr.arg, ctx)
+			const fault = caught(expr, ctx)
 			if (!fault) return valueOf(expr.arg, ctx)
-			return sql`(CASE WHEN (${fault}) IS NOT NULL THEN ${valueOf(expr.else, ctx)} ELSE ${valueOf(expr.arg, ctx)} END)`
+			return sql`(CASE WHEN ${fault} THEN ${valueOf(expr.else, ctx)} ELSE ${valueOf(expr.arg, ctx)} END)`
 		}
 		case 'call':
-			return callSql(`fn_${functionName(expr)}`, expr, ctx)
+			return expr.fn.sql ? expr.fn.sql(...argumentsOf(expr, ctx)) : callSql('fn', expr, ctx)
 		case 'compare':
 		case 'in':
 		case 'and':
 		case 'or':
 		case 'not':
 		case 'isblank':
+		case 'iserror':
+		case 'istype':
 		case 'granted':
 			return sql`(CASE WHEN ${holds(expr, true, ctx)} THEN 1 ELSE 0 END)`
 		case 'me':
@@ -283,7 +298,9 @@ function valueOf(expr: Expr, ctx: Context): Sql {
 			throw new Error(`Expected "${expr.kind}" to be folded before compiling`)
 		case 'children':
 		case 'filter':
+		case 'sort':
 		case 'each':
+		case 'list':
 			throw new Error(`Expected a single value, got the set "${expr.kind}"`)
 		default:
 			return unreachable(expr, 'valueOf')
@@ -293,6 +310,33 @@ function valueOf(expr: Expr, ctx: Context): Sql {
 function literal(value: Value): Sql {
 	if (value === null || isFault(value)) return NULL
 	return param(typeof value === 'boolean' ? Number(value) : value)
+}
+
+/** Where `IFERROR` or `IFNA` steps in; undefined where there is nothing to catch. */
+function caught(expr: Expr & { kind: 'iferror' }, ctx: Context): Sql | undefined {
+	const fault = faultOf(expr.arg, ctx)
+	return fault && (expr.only === 'na' ? sql`((${fault}) IS 7)` : sql`((${fault}) IS NOT NULL)`)
+}
+
+function isError(expr: Expr & { kind: 'iserror' }, ctx: Context): Sql {
+	const fault = faultOf(expr.arg, ctx)
+	if (!fault) return FALSE
+	if (expr.which === 'na') return sql`((${fault}) IS 7)`
+	return expr.which === 'any' ? sql`((${fault}) IS NOT NULL)` : sql`(coalesce(${fault}, 7) <> 7)`
+}
+
+const NUMBER_KINDS: ReadonlySet<string> = new Set(['number', 'date', 'datetime', 'duration'])
+
+/** Whether a value is a number (dates are, as in OpenFormula) or a text; an error is neither. */
+function isOfType(expr: Expr & { kind: 'istype' }, ctx: Context): Sql {
+	const { kind } = expr.arg.type
+	const value = valueOf(expr.arg, ctx)
+	const types = expr.which === 'text' ? sql`('text')` : sql`('real', 'integer')`
+	const fits = expr.which === 'text' ? kind === 'text' : NUMBER_KINDS.has(kind)
+	if (!fits && kind !== 'mixed') return FALSE
+	const is = kind === 'mixed' ? sql`(typeof(${value}) IN ${types})` : sql`(${value} IS NOT NULL)`
+	const fault = faultOf(expr.arg, ctx)
+	return fault ? sql`((${fault}) IS NULL AND ${is})` : is
 }
 
 /** A number for arithmetic: blank is 0. */
@@ -317,6 +361,7 @@ function blankable(expr: Expr, ctx: Context): Sql {
 function toTextValue(arg: Expr, ctx: Context): Sql {
 	const value = valueOf(arg, ctx)
 	if (arg.type.kind === 'yesno') return sql`(CASE ${value} WHEN 1 THEN 'TRUE' WHEN 0 THEN 'FALSE' END)`
+	if (arg.type.kind === 'duration') return sql`duration_text(${value})`
 	if (arg.type.kind === 'number' || arg.type.kind === 'mixed') return sql`number_text(${value})`
 	return value
 }
@@ -390,6 +435,13 @@ interface Source {
 	readonly alias: string
 	readonly from: Sql
 	readonly where: readonly Sql[]
+	/** The order of a sorted set; without one, rows come in the order in which they were added. */
+	readonly order?: Sql
+}
+
+function orderOf({ alias, order }: Source): Sql {
+	const added = raw(`${alias}.n`)
+	return order ? sql`${order}, ${added}` : added
 }
 
 function sourceOf(set: Expr, ctx: Context): Source {
@@ -403,10 +455,45 @@ function sourceOf(set: Expr, ctx: Context): Source {
 		const where = [points, ...sightOf(child, alias, ctx), ...(mask ? [mask] : [])]
 		return { alias, from: sql`t${child.id} AS ${raw(alias)}`, where }
 	}
-	if (set.kind !== 'filter') throw new Error(`Expected a set of rows, got "${set.kind}"`)
+	if (set.kind !== 'filter' && set.kind !== 'sort') throw new Error(`Expected a set of rows, got "${set.kind}"`)
 	const source = sourceOf(set.rows, ctx)
 	const inner = withAlias(ctx, set.level, source.alias)
-	return { ...source, where: [...source.where, compileCondition(set.where, inner)] }
+	if (set.kind === 'filter') return { ...source, where: [...source.where, compileCondition(set.where, inner)] }
+	return { ...source, order: sortOrder(set, inner) }
+}
+
+/** Blanks and errors come last, whichever way the rest goes. */
+function sortOrder(set: Expr & { kind: 'sort' }, ctx: Context): Sql {
+	const { value, guard } = comparable(set.key, ctx)
+	const fault = faultOf(set.key, ctx)
+	const seen = guarded(guard ? { value, guard } : { value })
+	const key = fault ? sql`(CASE WHEN (${fault}) IS NULL THEN ${seen} END)` : seen
+	return sql`${key} ${raw(set.falling ? 'DESC' : 'ASC')} NULLS LAST`
+}
+
+/** The first row of a set, or what an item of a set is in its first row. */
+function firstOf(expr: Expr & { kind: 'first' }, ctx: Context, read: (item: Expr, ctx: Context) => Sql): Sql {
+	const { set } = expr
+	const source = sourceOf(set.kind === 'each' ? set.rows : set, ctx)
+	const what = set.kind === 'each' ? read(set.item, withAlias(ctx, set.level, source.alias)) : raw(`${source.alias}.n`)
+	return sql`(SELECT ${what} FROM ${source.from} WHERE ${allOf(source.where)} ORDER BY ${orderOf(source)} LIMIT 1)`
+}
+
+/** The values of a set as one JSON text, in their order; `gather` is registered with the database. */
+function gathered(set: Expr, ctx: Context): Sql {
+	if (set.kind === 'list') return gatheredList(set, ctx)
+	if (set.kind !== 'each') throw new Error(`Expected a set of values, got "${set.kind}"`)
+	const source = sourceOf(set.rows, ctx)
+	const inner = withAlias(ctx, set.level, source.alias)
+	const fault = faultOf(set.item, inner)
+	const where = allOf(fault ? [...source.where, sql`(${fault}) IS NULL`] : source.where)
+	return sql`(SELECT gather(${valueOf(set.item, inner)} ORDER BY ${orderOf(source)}) FROM ${source.from} WHERE ${where})`
+}
+
+function gatheredList({ items }: Expr & { kind: 'list' }, ctx: Context): Sql {
+	if (items.length === 0) return param('[]')
+	const values = items.map((item) => valueOf(item, ctx))
+	return sql`gather_list(${joinSql(values, ', ')})`
 }
 
 function withAlias(ctx: Context, level: number, alias: string): Context {
@@ -450,21 +537,34 @@ function finish(expr: Expr & { kind: 'aggregate' }, total: Sql, scale: number): 
 }
 
 function scalarAggregate(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql {
-	const rows = expr.args.map((arg) => sql`SELECT ${valueOf(arg, ctx)} AS v`)
+	const rows = expr.args.map((arg) => sql`SELECT ${counted(expr.name, arg, ctx)} AS v`)
 	const total = sql`${raw(AGGREGATES[expr.name])}(v)`
 	return sql`(SELECT ${finish(expr, total, 1)} FROM (${joinSql(rows, ' UNION ALL ')}))`
+}
+
+/** COUNT passes over errors and COUNTA counts them; every other total passes them on (OpenFormula 6.13.6, from memory). */
+function counted(name: AggregateName, arg: Expr, ctx: Context): Sql {
+	const value = valueOf(arg, ctx)
+	const fault = name === 'COUNT' || name === 'COUNTA' ? faultOf(arg, ctx) : undefined
+	return fault ? sql`(CASE WHEN (${fault}) IS NULL THEN ${value} ELSE ${name === 'COUNTA' ? TRUE : NULL} END)` : value
 }
 
 function functionName(expr: Expr & { kind: 'call' }): string {
 	return expr.fn.name.toLowerCase().replaceAll('.', '_')
 }
 
-function callSql(name: string, expr: Expr & { kind: 'call' }, ctx: Context): Sql {
-	const args = expr.args.map((arg, i) => {
+function callSql(prefix: 'fn' | 'fault', expr: Expr & { kind: 'call' }, ctx: Context): Sql {
+	return sql`${raw(`${prefix}_${functionName(expr)}`)}(${joinSql(argumentsOf(expr, ctx), ', ')})`
+}
+
+function argumentsOf(expr: Expr & { kind: 'call' }, ctx: Context): Sql[] {
+	return expr.args.map((arg, i) => {
 		const type = expr.fn.parameters[i]?.type
-		return type === 'number' ? numberOf(arg, ctx) : type === 'text' ? textOf(arg, ctx) : valueOf(arg, ctx)
+		if (isSetType(type)) return gathered(arg, ctx)
+		if (type === 'yesno') return sql`(CASE WHEN ${holds(arg, true, ctx)} THEN 1 ELSE 0 END)`
+		if (type === 'number' || type === 'time') return numberOf(arg, ctx)
+		return type === 'text' ? textOf(arg, ctx) : valueOf(arg, ctx)
 	})
-	return sql`${raw(name)}(${joinSql(args, ', ')})`
 }
 
 /** The number of the first error among the parts, in the order of the text, or undefined where there can be none. */
@@ -478,8 +578,12 @@ function faultOf(expr: Expr, ctx: Context): Sql | undefined {
 			return aggregateFault(expr, ctx)
 		case 'arithmetic':
 			return firstFault([faultOf(expr.left, ctx), faultOf(expr.right, ctx), ownFault(expr, ctx)])
+		case 'compare': {
+			const range = solveDates(expr)
+			if (range) return firstFault([faultOf(range.column, ctx), rangeFault(range, ctx)])
+			return firstFault([faultOf(expr.left, ctx), faultOf(expr.right, ctx)])
+		}
 		case 'join':
-		case 'compare':
 			return firstFault([faultOf(expr.left, ctx), faultOf(expr.right, ctx)])
 		case 'negate':
 		case 'totext':
@@ -495,19 +599,33 @@ function faultOf(expr: Expr, ctx: Context): Sql | undefined {
 			return ifFault(expr, ctx)
 		case 'iferror': {
 			const inner = faultOf(expr.arg, ctx)
-			const other = inner && faultOf(expr.else, ctx)
-			return other && sql`(CASE WHEN (${inner}) IS NOT NULL THEN ${other} END)`
+			const catches = caught(expr, ctx)
+			if (!inner || !catches) return undefined
+			const other = faultOf(expr.else, ctx) ?? NULL
+			return sql`(CASE WHEN ${catches} THEN ${other} ELSE ${inner} END)`
 		}
+		case 'errortype': {
+			const inner = faultOf(expr.arg, ctx)
+			return inner ? sql`(CASE WHEN (${inner}) IS NULL THEN 7 END)` : raw('7')
+		}
+		case 'first':
+			return firstFaultOf(expr, ctx)
+		case 'list':
+			return firstFault(expr.items.map((item) => faultOf(item, ctx)))
+
 		case 'call': {
 			const parts = expr.args.map((arg) => faultOf(arg, ctx))
-			return firstFault([...parts, expr.fn.canFail ? callSql(`fault_${functionName(expr)}`, expr, ctx) : undefined])
+			return firstFault([...parts, expr.fn.canFail ? callSql('fault', expr, ctx) : undefined])
 		}
 		case 'this':
 		case 'me':
 		case 'now':
+		case 'iserror':
+		case 'istype':
 		case 'granted':
 		case 'children':
 		case 'filter':
+		case 'sort':
 		case 'each':
 			return undefined
 		default:
@@ -549,9 +667,17 @@ function fieldFault(expr: Expr & { kind: 'field' }, ctx: Context): Sql | undefin
 	return mask ? sql`(CASE WHEN ${mask} THEN ${fault} END)` : fault
 }
 
+/** Rows in error are not left out of FIRST: it is the first row that was asked for. */
+function firstFaultOf(expr: Expr & { kind: 'first' }, ctx: Context): Sql | undefined {
+	const { set } = expr
+	if (set.kind !== 'each' || !faultOf(set.item, withAlias(ctx, set.level, 'unused'))) return undefined
+	return firstOf(expr, ctx, (item, inner) => faultOf(item, inner) ?? NULL)
+}
+
 function aggregateFault(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql | undefined {
 	const [first] = expr.args
 	if (first && (first.type.kind === 'rows' || first.type.kind === 'set')) return undefined
+	if (expr.name === 'COUNT' || expr.name === 'COUNTA') return undefined
 	return firstFault(expr.args.map((arg) => faultOf(arg, ctx)))
 }
 
@@ -591,6 +717,10 @@ function magnitude(expr: Expr): number {
 			const [first] = expr.args
 			return first?.kind === 'each' ? magnitude(first.item) + 16 : Math.max(...expr.args.map(magnitude)) + 16
 		}
+		case 'first':
+			return expr.set.kind === 'each' ? magnitude(expr.set.item) : 16
+		case 'call':
+			return expr.fn.canFail && expr.fn.result === 'number' ? 309 : Math.max(16, ...expr.args.map(magnitude))
 		default:
 			return 16
 	}

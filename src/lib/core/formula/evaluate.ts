@@ -7,16 +7,21 @@
 import { compareCodePoints, textKey } from '../text/key.ts'
 import { scaleOf } from '../table/storage.ts'
 import type { Column, Reverse, Table } from '../table/types.ts'
+import { showDuration } from '../table/kinds/duration.ts'
 import { unreachable } from '../unreachable.ts'
+import { call } from './functions/define.ts'
 import { compensatedSum, numberText, power } from './numbers.ts'
 import {
 	BAD_NUMBER,
 	BAD_VALUE,
 	DIV_ZERO,
 	isFault,
+	NOT_AVAILABLE,
 	type ArithmeticOp,
 	type CompareOp,
 	type Expr,
+	type Fault,
+	type Given,
 	type Plain,
 	type Value
 } from './types.ts'
@@ -60,7 +65,9 @@ export function evaluate(expr: Expr, env: Env): Value {
 		case 'join':
 			return withPlain([expr.left, expr.right], env, (a, b) => `${a ?? ''}${b ?? ''}`)
 		case 'totext':
-			return withPlain([expr.arg], env, (value) => plainText(value ?? null))
+			return withPlain([expr.arg], env, (value) =>
+				expr.arg.type.kind === 'duration' && value !== null ? showDuration(Number(value)) : plainText(value ?? null)
+			)
 		case 'compare':
 			return withPlain([expr.left, expr.right], env, (a, b) => holdsBetween(expr.op, a ?? null, b ?? null))
 		case 'in':
@@ -77,8 +84,20 @@ export function evaluate(expr: Expr, env: Env): Value {
 			return withPlain([expr.test], env, (test) => evaluate(isTrue(test ?? null) ? expr.then : expr.else, env))
 		case 'iferror': {
 			const value = evaluate(expr.arg, env)
-			return isFault(value) ? evaluate(expr.else, env) : value
+			return isFault(value) && (expr.only === 'any' || value.fault === 7) ? evaluate(expr.else, env) : value
 		}
+		case 'iserror': {
+			const value = evaluate(expr.arg, env)
+			return isFault(value) && (expr.which === 'any' || (value.fault === 7) === (expr.which === 'na'))
+		}
+		case 'errortype': {
+			const value = evaluate(expr.arg, env)
+			return isFault(value) ? value.fault : NOT_AVAILABLE
+		}
+		case 'istype':
+			return isOfType(expr, evaluate(expr.arg, env))
+		case 'first':
+			return evaluateFirst(expr.set, env)
 		case 'isblank':
 			return withPlain([expr.arg], env, (value) => value === null || value === '')
 		case 'now':
@@ -89,7 +108,9 @@ export function evaluate(expr: Expr, env: Env): Value {
 			return env.isGranted?.(expr.table, rowAt(env, 0).n) ?? false
 		case 'children':
 		case 'filter':
+		case 'sort':
 		case 'each':
+		case 'list':
 			throw new Error(`Expected a single value, got the set "${expr.kind}"`)
 		default:
 			return unreachable(expr, 'evaluate')
@@ -192,17 +213,48 @@ function compareValues(a: number | string | boolean, b: number | string | boolea
 	return Number(a) - Number(b)
 }
 
-function evaluateCall(expr: Expr & { kind: 'call' }, env: Env): Value {
-	return withPlain(expr.args, env, (...values) =>
-		expr.fn.evaluate(...values.map((value, i) => fillBlank(expr, i, value)))
-	)
+/** Dates are numbers, as in OpenFormula; an error is neither a number nor a text. */
+function isOfType({ which, arg }: Expr & { kind: 'istype' }, value: Value): boolean {
+	if (value === null || isFault(value)) return false
+	const { kind } = arg.type
+	if (kind === 'date' || kind === 'datetime') return which === 'number'
+	return typeof value === (which === 'text' ? 'string' : 'number')
 }
 
-/** Blanks in numbers arrive as 0, in text as "", in dates as they are. */
-function fillBlank(expr: Expr & { kind: 'call' }, i: number, value: Plain): Plain {
-	if (value !== null) return value
-	const type = expr.fn.parameters[i]?.type
-	return type === 'number' ? 0 : type === 'text' ? '' : null
+/** The arguments in their order; the first error among the single ones, or in a list, is the result. */
+function evaluateCall(expr: Expr & { kind: 'call' }, env: Env): Value {
+	const values: Given[] = []
+	for (const arg of expr.args) {
+		const value = arg.type.kind === 'set' ? valuesOf(arg, env) : evaluate(arg, env)
+		if (isFault(value)) return value
+		values.push(value as Given)
+	}
+	return call(expr.fn, values)
+}
+
+/** The values of a set in their order: rows in error are left out, an error that is written in a list is the result. */
+function valuesOf(set: Expr, env: Env): readonly Plain[] | Fault {
+	const values: Plain[] = []
+	if (set.kind === 'list') {
+		for (const item of set.items) {
+			const value = evaluate(item, env)
+			if (isFault(value)) return value
+			values.push(value)
+		}
+		return values
+	}
+	if (set.kind !== 'each') throw new Error(`Expected a set of values, got "${set.kind}"`)
+	for (const row of rowsOf(set.rows, env)) {
+		const value = evaluate(set.item, atLevel(env, set.level, row))
+		if (!isFault(value)) values.push(value)
+	}
+	return values
+}
+
+function evaluateFirst(set: Expr, env: Env): Value {
+	const [row] = rowsOf(set.kind === 'each' ? set.rows : set, env)
+	if (!row) return null
+	return set.kind === 'each' ? evaluate(set.item, atLevel(env, set.level, row)) : row.n
 }
 
 function evaluateAggregate(expr: Expr & { kind: 'aggregate' }, env: Env): Value {
@@ -211,31 +263,43 @@ function evaluateAggregate(expr: Expr & { kind: 'aggregate' }, env: Env): Value 
 	const values: Plain[] = []
 	for (const arg of expr.args) {
 		const value = evaluate(arg, env)
-		if (isFault(value)) return value
-		values.push(value)
+		if (!isFault(value)) values.push(value)
+		else if (expr.name === 'COUNTA') values.push(value.fault)
+		else if (expr.name !== 'COUNT') return value
 	}
 	return total(expr, values, 1)
 }
 
 function totalOfSet(expr: Expr & { kind: 'aggregate' }, set: Expr, env: Env): Value {
 	if (set.kind !== 'each') return rowsOf(set, env).length
-	const values: Plain[] = []
-	for (const row of rowsOf(set.rows, env)) {
-		const value = evaluate(set.item, atLevel(env, set.level, row))
-		// Rows in error are left out of a total; the page says how many.
-		if (!isFault(value)) values.push(value)
-	}
+	const values = valuesOf(set, env)
+	if (isFault(values)) throw new Error('Expected the rows of a set in error to be left out')
 	return total(expr, values, set.item.kind === 'field' ? scaleOf(set.item.column) : 1)
 }
 
-/** The rows of a set, in the order in which they were added. */
+/** The rows of a set, in the order in which they were added, or in which they were sorted. */
 function rowsOf(set: Expr, env: Env): readonly RowValues[] {
 	if (set.kind === 'children') {
 		const row = findRowOf(set.of, env)
 		return row === undefined || isFault(row) ? [] : env.childrenOf(set.reverse, row.n)
 	}
+	if (set.kind === 'sort') return sortedRows(set, env)
 	if (set.kind !== 'filter') throw new Error(`Expected a set of rows, got "${set.kind}"`)
 	return rowsOf(set.rows, env).filter((row) => isTrue(evaluate(set.where, atLevel(env, set.level, row))))
+}
+
+/** Blanks and errors come last, whichever way the rest goes; rows of one key in the order in which they were added. */
+function sortedRows(set: Expr & { kind: 'sort' }, env: Env): readonly RowValues[] {
+	const keyed = rowsOf(set.rows, env).map((row) => {
+		const key = evaluate(set.key, atLevel(env, set.level, row))
+		return { row, key: isFault(key) ? null : key }
+	})
+	const sign = set.falling ? -1 : 1
+	const order = (a: Plain, b: Plain) => {
+		if (a === null || b === null) return Number(a === null) - Number(b === null)
+		return sign * Math.sign(compareValues(a, b))
+	}
+	return keyed.sort((a, b) => order(a.key, b.key) || a.row.n - b.row.n).map(({ row }) => row)
 }
 
 function atLevel(env: Env, level: number, row: RowValues): Env {

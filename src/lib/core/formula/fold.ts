@@ -13,7 +13,8 @@ export type Moment = Pick<Env, 'today' | 'now' | 'me'>
 
 export function fold(expr: Expr, moment: Moment): Expr {
 	if (expr.kind === 'literal') return expr
-	if (isConstant(expr))
+	// A list has no value of its own; what takes it is folded.
+	if (expr.kind !== 'list' && isConstant(expr))
 		return { kind: 'literal', value: evaluate(expr, { ...moment, rows: [], ...NO_ROWS }), type: expr.type }
 	return mapParts(expr, (part) => fold(part, moment))
 }
@@ -24,7 +25,7 @@ function isConstant(expr: Expr): boolean {
 	return !someNode(expr, (node) => {
 		if (node.kind === 'me') return !isStored(node.column)
 		if (node.kind === 'field' || node.kind === 'children' || node.kind === 'this') return true
-		return node.kind === 'filter' || node.kind === 'each' || node.kind === 'granted'
+		return node.kind === 'granted'
 	})
 }
 
@@ -38,6 +39,12 @@ function mapParts(expr: Expr, map: (part: Expr) => Expr): Expr {
 			return { ...expr, rows: map(expr.rows), where: map(expr.where) }
 		case 'each':
 			return { ...expr, rows: map(expr.rows), item: map(expr.item) }
+		case 'sort':
+			return { ...expr, rows: map(expr.rows), key: map(expr.key) }
+		case 'first':
+			return { ...expr, set: map(expr.set) }
+		case 'list':
+			return { ...expr, items: expr.items.map(map) }
 		case 'aggregate':
 		case 'and':
 		case 'or':
@@ -47,6 +54,9 @@ function mapParts(expr: Expr, map: (part: Expr) => Expr): Expr {
 		case 'totext':
 		case 'not':
 		case 'isblank':
+		case 'iserror':
+		case 'istype':
+		case 'errortype':
 			return { ...expr, arg: map(expr.arg) }
 		case 'arithmetic':
 		case 'join':

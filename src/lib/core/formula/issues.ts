@@ -20,6 +20,18 @@ export const unknownFunction = (name: string, near: string | undefined, span: Sp
 	span
 })
 
+export const needsGrid = (name: string, instead: string, span: Span): Issue => ({
+	code: 'needs_grid',
+	message: `${name} needs a grid of cells, which a table has not. ${instead}`,
+	span
+})
+
+export const otherRows = (name: string, span: Span): Issue => ({
+	code: 'other_rows',
+	message: `The sets of ${name} must come from the same rows, as in ${name}(items.amount; items.state; "open").`,
+	span
+})
+
 export const ambiguousName = (name: string, span: Span): Issue => ({
 	code: 'ambiguous_name',
 	message: `"${name}" is also the name of a column. Write '${name}' in single quotes if you mean the column, or put brackets round each side if you do not.`,

@@ -2,7 +2,22 @@
 
 /** The text of a number, as a person would write it: at most 15 significant digits, no trailing noughts. */
 export function numberText(value: number): string {
-	return String(Number(value.toPrecision(15))).toUpperCase()
+	return String(significant(value)).toUpperCase()
+}
+
+/** The number by the 15 digits that a double surely carries. */
+export function significant(value: number): number {
+	return Number(value.toPrecision(15))
+}
+
+export function roundHalfAway(value: number): number {
+	return Math.sign(value) * Math.round(Math.abs(value)) + 0
+}
+
+/** Moves the decimal point as a person does, on the digits: 1.005 by 2 is 100.5, where 1.005 * 100 is 100.49999999999999. */
+export function shiftPoint(value: number, by: number): number {
+	const [digits = '0', exponent = '0'] = significant(value).toExponential().split('e')
+	return Number(`${digits}e${Number(exponent) + by}`)
 }
 
 /** Base to an exponent, or undefined where the result is no number. */

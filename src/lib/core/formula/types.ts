@@ -4,6 +4,7 @@
  * - A value is blank (`null`), a number, text, yes/no, or a fault. Dates are ISO 8601 text; only the type tells them from text.
  * - A row is known by its number inside the database; outside it never appears as one.
  */
+import type { Sql } from '../query/sql.ts'
 import type { Column, Reverse, Table } from '../table/types.ts'
 
 export interface Span {
@@ -30,12 +31,15 @@ export interface Fault {
 export const DIV_ZERO: Fault = { fault: 2 }
 export const BAD_VALUE: Fault = { fault: 3 }
 export const BAD_NUMBER: Fault = { fault: 6 }
+export const NOT_AVAILABLE: Fault = { fault: 7 }
 
 export type Plain = null | number | string | boolean
 export type Value = Plain | Fault
 
 export type Type =
 	| { readonly kind: 'number' | 'text' | 'yesno' | 'date' | 'datetime' | 'blank' | 'mixed' }
+	/** A span of time, or a time of day as the span since midnight, as a number of days. */
+	| { readonly kind: 'duration' }
 	| { readonly kind: 'row'; readonly table: Table }
 	| { readonly kind: 'rows'; readonly table: Table }
 	| { readonly kind: 'set'; readonly of: Type }
@@ -71,7 +75,18 @@ export type Expr = { readonly type: Type } & (
 	| { readonly kind: 'field'; readonly of: Expr; readonly table: Table; readonly column: Column }
 	| { readonly kind: 'children'; readonly of: Expr; readonly reverse: Reverse }
 	| { readonly kind: 'filter'; readonly rows: Expr; readonly level: number; readonly where: Expr }
+	| {
+			readonly kind: 'sort'
+			readonly rows: Expr
+			readonly level: number
+			readonly key: Expr
+			readonly falling: boolean
+	  }
+	/** The first row of a set of rows, or the first value of a set of values; blank if there is none. */
+	| { readonly kind: 'first'; readonly set: Expr }
 	| { readonly kind: 'each'; readonly rows: Expr; readonly level: number; readonly item: Expr }
+	/** Values written out: `{1; 2; 3}`, or the parts of a call that takes any number of them. */
+	| { readonly kind: 'list'; readonly items: readonly Expr[] }
 	| { readonly kind: 'aggregate'; readonly name: AggregateName; readonly args: readonly Expr[] }
 	| { readonly kind: 'arithmetic'; readonly op: ArithmeticOp; readonly left: Expr; readonly right: Expr }
 	| { readonly kind: 'negate'; readonly arg: Expr }
@@ -83,7 +98,11 @@ export type Expr = { readonly type: Type } & (
 	| { readonly kind: 'and' | 'or'; readonly args: readonly Expr[] }
 	| { readonly kind: 'not'; readonly arg: Expr }
 	| { readonly kind: 'if'; readonly test: Expr; readonly then: Expr; readonly else: Expr }
-	| { readonly kind: 'iferror'; readonly arg: Expr; readonly else: Expr }
+	/** Catches every error, or only #N/A. */
+	| { readonly kind: 'iferror'; readonly only: 'any' | 'na'; readonly arg: Expr; readonly else: Expr }
+	| { readonly kind: 'iserror'; readonly which: 'any' | 'err' | 'na'; readonly arg: Expr }
+	| { readonly kind: 'errortype'; readonly arg: Expr }
+	| { readonly kind: 'istype'; readonly which: 'number' | 'text'; readonly arg: Expr }
 	| { readonly kind: 'isblank'; readonly arg: Expr }
 	| { readonly kind: 'now'; readonly what: 'TODAY' | 'NOW' }
 	| { readonly kind: 'call'; readonly fn: FunctionEntry; readonly args: readonly Expr[] }
@@ -93,26 +112,45 @@ export type Expr = { readonly type: Type } & (
 
 export type ExprKind = Expr['kind']
 
+export type ParameterType = 'number' | 'text' | 'date' | 'time' | 'yesno' | 'numbers' | 'texts' | 'dates'
+
 export interface Parameter {
 	readonly name: string
-	readonly type: 'number' | 'text' | 'date'
-	readonly optional?: boolean
+	readonly type: ParameterType
+	/** What stands in where it is left out; a parameter without this must be given. */
+	readonly otherwise?: Plain | readonly Plain[]
+	/** Takes every part from here on, as one set. */
+	readonly rest?: boolean
 }
 
-/**
- * A function that works on plain values only: no laziness, no sets.
- * Its one TypeScript body is registered with the database, so both lives run the same code.
- */
-export interface FunctionEntry {
+/** What a function gets for a parameter: a value, or the values of a set. */
+export type Given = Plain | readonly Plain[]
+
+export interface FunctionNote {
 	readonly name: string
-	readonly parameters: readonly Parameter[]
-	readonly result: 'number' | 'text' | 'date' | 'yesno'
+	/** As it is written: `ROUND(number; [places])`. */
+	readonly signature: string
+	readonly family: Family
 	readonly doc: string
 	readonly examples: readonly (readonly [formula: string, shows: string])[]
+}
+
+export type Family = 'logic' | 'numbers' | 'text' | 'dates' | 'totals' | 'money over time' | 'sets'
+
+/**
+ * A function on values and sets of values, without laziness.
+ * Its one TypeScript body is registered with the database, so both lives run the same code; `functions/define.ts` calls it.
+ */
+export interface FunctionEntry extends FunctionNote {
+	readonly parameters: readonly Parameter[]
+	readonly result: 'number' | 'text' | 'date' | 'datetime' | 'duration' | 'yesno'
 	/** False when no arguments within their types can make it fail. */
 	readonly canFail: boolean
-	/** Blanks in numbers arrive as 0, in text as "", in dates as null (and the result is then blank). */
-	readonly evaluate: (...args: Plain[]) => Value
+	readonly evaluate: (...args: Given[]) => Value
+	/** The same as plain SQL, where the database gives the same to the last bit. */
+	readonly sql?: (...args: Sql[]) => Sql
+	/** True where the result never falls as the first argument, a date, rises: then a condition on it is solved for the date. */
+	readonly rises?: boolean
 }
 
 export function isFault(value: unknown): value is Fault {

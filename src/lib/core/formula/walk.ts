@@ -16,6 +16,12 @@ export function partsOf(expr: Expr): readonly Expr[] {
 			return [expr.rows, expr.where]
 		case 'each':
 			return [expr.rows, expr.item]
+		case 'sort':
+			return [expr.rows, expr.key]
+		case 'first':
+			return [expr.set]
+		case 'list':
+			return expr.items
 		case 'aggregate':
 		case 'and':
 		case 'or':
@@ -25,6 +31,9 @@ export function partsOf(expr: Expr): readonly Expr[] {
 		case 'totext':
 		case 'not':
 		case 'isblank':
+		case 'iserror':
+		case 'istype':
+		case 'errortype':
 			return [expr.arg]
 		case 'arithmetic':
 		case 'join':
@@ -55,7 +64,7 @@ export function isVolatile(expr: Expr): boolean {
 /** Whether a tree reads nothing but plain or kept columns of the row it stands on. */
 export function readsOwnRowOnly(expr: Expr): boolean {
 	return !someNode(expr, (node) => {
-		if (node.kind === 'children' || node.kind === 'filter' || node.kind === 'each') return true
+		if (node.kind === 'children') return true
 		if (node.kind !== 'field') return false
 		const own = node.of.kind === 'this' && node.of.level === 0
 		return !own || (node.column.computed !== undefined && !node.column.computed.stored)
@@ -70,4 +79,28 @@ export function ownColumns(expr: Expr): ReadonlySet<number> {
 		return false
 	})
 	return found
+}
+
+/** Whether two trees say the same, name for name. */
+export function isSameTree(one: Expr, other: Expr): boolean {
+	return printTree(one) === printTree(other)
+}
+
+/** Tables, columns and functions by what they are known by; they point at one another. */
+function printTree(expr: Expr): string {
+	return JSON.stringify(expr, (key, value: unknown) => {
+		if (key === 'type') return undefined
+		if (key === 'table' || key === 'column') return (value as { id?: number }).id ?? value
+		return key === 'fn' ? (value as { name: string }).name : value
+	})
+}
+
+/** The functions of a tree that run as code registered with the database instead of SQL of its own. */
+export function registeredCalls(expr: Expr): readonly string[] {
+	const names = new Set<string>()
+	someNode(expr, (node) => {
+		if (node.kind === 'call' && !node.fn.sql) names.add(node.fn.name)
+		return false
+	})
+	return [...names]
 }

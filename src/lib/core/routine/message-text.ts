@@ -3,6 +3,7 @@ import { check, type Checked } from '../formula/check.ts'
 import { plainText } from '../formula/evaluate.ts'
 import { isFault, type Expr, type Issue, type Value } from '../formula/types.ts'
 import { findKind } from '../table/kinds/all.ts'
+import { showDuration } from '../table/kinds/duration.ts'
 import { showDate } from '../table/kinds/date.ts'
 import type { Catalogue, Table } from '../table/types.ts'
 
@@ -40,6 +41,7 @@ export function showResult(expr: Expr, value: Value): string {
 	if (expr.kind === 'field' && !expr.column.computed)
 		return findKind(expr.column.type)?.show(value, expr.column) ?? String(value)
 	if (expr.type.kind === 'date') return showDate(String(value))
+	if (expr.type.kind === 'duration') return showDuration(Number(value))
 	return plainText(value) ?? ''
 }
 

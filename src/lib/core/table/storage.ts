@@ -8,6 +8,9 @@ import type { Column } from './types.ts'
 
 export type StoredValue = null | number | string
 
+/** Times are kept in whole seconds and reckoned with in days. */
+const DAY_SECONDS = 86_400
+
 /** By how much a number is multiplied in the store; 1 for those that are kept as they are. */
 export function scaleOf(column: Column): number {
 	switch (column.type) {
@@ -15,6 +18,9 @@ export function scaleOf(column: Column): number {
 			return 100
 		case 'percent':
 			return 10 ** ((column.places ?? 2) + 2)
+		case 'time':
+		case 'duration':
+			return DAY_SECONDS
 		case 'decimal':
 			return column.places === undefined ? 1 : 10 ** column.places
 		default:
@@ -43,6 +49,8 @@ export function storageClass(column: Column): 'TEXT' | 'INTEGER' | 'REAL' | 'ANY
 		case 'percent':
 		case 'yes/no':
 		case 'choice':
+		case 'time':
+		case 'duration':
 		case 'reference':
 			return 'INTEGER'
 		case 'decimal':

@@ -8,6 +8,8 @@ export interface Catalogue {
 	readonly tables: ReadonlyMap<number, Table>
 	/** The people table, whose row is `me`. */
 	readonly people: Table
+	/** Where the workspace is: an instant has its date and its time of day there. */
+	readonly timeZone: string
 }
 
 export interface Table {
@@ -33,6 +35,8 @@ export const COLUMN_TYPES = [
 	'yes/no',
 	'date',
 	'date and time',
+	'time',
+	'duration',
 	'choice',
 	'reference',
 	'email',

@@ -5,7 +5,8 @@
  * A formula that no longer holds (its column was removed) gives an issue and, in an access line, a line that lets
  * nobody in: a mistake can only take away.
  */
-import { check, checkCondition, type Scope } from '../formula/check.ts'
+import { type Scope } from '../formula/check-call.ts'
+import { check, checkCondition } from '../formula/check.ts'
 import * as issues from '../formula/issues.ts'
 import type { Expr, Issue } from '../formula/types.ts'
 import { isVolatile, readsOwnRowOnly, someNode } from '../formula/walk.ts'
@@ -36,7 +37,7 @@ export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	addReverses(tables)
 	const people = tables.get(document.people)
 	if (!people) throw new Error(`Cannot find the people table "${document.people}"`)
-	const catalogue: Catalogue = { tables, people }
+	const catalogue: Catalogue = { tables, people, timeZone: document.timeZone }
 	addComputed(document, catalogue, found)
 	const lines = document.lines.map((entry) => toLine(entry, catalogue, found))
 	return { name: document.name, timeZone: document.timeZone, catalogue, roles: document.roles, lines, issues: found }

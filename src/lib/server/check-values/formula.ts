@@ -7,6 +7,7 @@ import { evaluate } from '$lib/core/formula/evaluate.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { FAULT_NAMES, isFault, type Expr, type Value } from '$lib/core/formula/types.ts'
 import { raw, sql } from '$lib/core/query/sql.ts'
+import { readTime } from '$lib/core/formula/functions/read-text.ts'
 import { getTable } from '$lib/core/table/types.ts'
 import type { ColumnEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { changeRows } from '../rows/change.ts'
@@ -155,6 +156,7 @@ function fromSql(value: unknown, expr: Expr): Value {
 function toOutcome(value: Value, expr: Expr): Outcome {
 	if (isFault(value)) return { error: FAULT_NAMES[value.fault] }
 	if (expr.type.kind === 'date' && typeof value === 'string') return { date: value }
+	if (expr.type.kind === 'datetime' && typeof value === 'string') return { datetime: value }
 	return value
 }
 
@@ -163,6 +165,8 @@ function isSame(got: Outcome, wanted: Outcome, refused: boolean): boolean {
 		if (got === null || typeof got !== 'object' || !('error' in got)) return false
 		return refused || wanted.error === 'any' || got.error === wanted.error
 	}
+	if (typeof got === 'number' && wanted !== null && typeof wanted === 'object' && 'time' in wanted)
+		return isSame(got, readTime(wanted.time) ?? null, refused)
 	if (typeof got === 'number' && typeof wanted === 'number') {
 		return Math.abs(got - wanted) <= 1e-9 * Math.max(1, Math.abs(wanted))
 	}

@@ -1,6 +1,7 @@
 /** The text of a cell as people see it, from what travelled. Pure display: nothing is decided here. */
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { showDate } from '$lib/core/table/kinds/date.ts'
+import { showDuration } from '$lib/core/table/kinds/duration.ts'
 import { numberText } from '$lib/core/formula/numbers.ts'
 import type { Column } from '$lib/core/table/types.ts'
 import { isErrorCell, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
@@ -18,6 +19,7 @@ export function showCell(column: ShownColumn, cell: WireCell | undefined): strin
 
 function showComputed(column: ShownColumn, cell: string | number | boolean): string {
 	if (column.shows === 'date') return showDate(String(cell))
+	if (column.shows === 'duration') return showDuration(Number(cell))
 	if (column.shows === 'yesno') return cell === true || cell === 1 ? 'yes' : 'no'
 	if (typeof cell !== 'number') return String(cell)
 	const digits = column.places === undefined ? numberText(Number(cell.toFixed(4))) : cell.toFixed(column.places)
@@ -30,8 +32,10 @@ export function asColumn(column: ShownColumn): Column {
 	return column as Column
 }
 
+const NUMERIC: ReadonlySet<string> = new Set(['whole number', 'decimal', 'money', 'percent', 'time', 'duration'])
+
 export function isNumeric(column: ShownColumn): boolean {
-	return ['whole number', 'decimal', 'money', 'percent'].includes(column.type) || column.shows === 'number'
+	return NUMERIC.has(column.type) || column.shows === 'number' || column.shows === 'duration'
 }
 
 export function isDate(column: ShownColumn): boolean {

@@ -5,6 +5,7 @@ import { code } from './code.ts'
 import { date } from './date.ts'
 import { dateAndTime } from './date-and-time.ts'
 import { decimal } from './decimal.ts'
+import { duration } from './duration.ts'
 import { email } from './email.ts'
 import type { ColumnKind } from './kind.ts'
 import { longText } from './long-text.ts'
@@ -13,6 +14,7 @@ import { percent } from './percent.ts'
 import { phone } from './phone.ts'
 import { place } from './place.ts'
 import { text } from './text.ts'
+import { time } from './time.ts'
 import { webAddress } from './web-address.ts'
 import { wholeNumber } from './whole-number.ts'
 import { yesNo } from './yes-no.ts'
@@ -28,6 +30,8 @@ const KINDS: ReadonlyMap<ColumnTypeName, ColumnKind> = new Map(
 		yesNo,
 		date,
 		dateAndTime,
+		time,
+		duration,
 		choice,
 		email,
 		phone,

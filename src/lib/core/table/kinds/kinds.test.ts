@@ -40,6 +40,15 @@ describe('what is typed or stands in a file is read', () => {
 		['date and time', '2026-04-03 14:30', {}, '2026-04-03T14:30:00.000Z'],
 		['date and time', '3 Apr 2026 2:05 pm', {}, '2026-04-03T14:05:00.000Z'],
 		['date and time', '2026-04-03T14:30:00+02:00', {}, '2026-04-03T12:30:00.000Z'],
+		['time', '14:30', {}, 14.5 / 24],
+		['time', '12:00 am', {}, 0],
+		['time', '9:30 PM', {}, 21.5 / 24],
+		['duration', '1 h 30 min', {}, 1.5 / 24],
+		['duration', '1h30m', {}, 1.5 / 24],
+		['duration', '90 minutes', {}, 1.5 / 24],
+		['duration', '26:15', {}, 26.25 / 24],
+		['duration', 'PT45M', {}, 0.75 / 24],
+		['duration', '-2 h', {}, -2 / 24],
 		['choice', 'watch', VERDICTS, 'Watch'],
 		['email', 'imke.dahl@varrow.example', {}, 'imke.dahl@varrow.example'],
 		['phone', '01632 960176', {}, '01632 960176'],
@@ -57,6 +66,9 @@ describe('what is typed or stands in a file is read', () => {
 
 describe('what cannot be read is said in words', () => {
 	test.each<[ColumnTypeName, string, Partial<Column>, string]>([
+		['time', '25:00', {}, '"25:00" is no time of day. Write it like 14:30.'],
+		['time', '13:00 pm', {}, '"13:00 pm" is no time of day. Write it like 14:30.'],
+		['duration', 'an hour', {}, '"an hour" is no span of time. Write it like 1 h 30 min, or 1:30.'],
 		['whole number', '1.5', {}, '1.5 is not a whole number.'],
 		['whole number', '9007199254740993', {}, 'too long. Keep it as text.'],
 		['decimal', '1e101', {}, 'too large'],

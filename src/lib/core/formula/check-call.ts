@@ -1,0 +1,39 @@
+import type { Catalogue, Table } from '../table/types.ts'
+import { Refused, type Part } from './convert.ts'
+import * as issue from './issues.ts'
+import type { Expr, Syntax } from './types.ts'
+
+export interface Scope {
+	readonly catalogue: Catalogue
+	/** The tables whose rows are in reach, outermost first; none for a formula that stands on no row. */
+	readonly rows: readonly Table[]
+	/** Whether somebody is looking, so that `me` has a meaning. */
+	readonly me: boolean
+}
+
+/** A call that becomes a node of its own, with the way to check its parts. */
+export interface Call {
+	readonly tree: Syntax & { kind: 'call' }
+	readonly scope: Scope
+	check(arg: Syntax, inner?: Scope): Expr
+	part(arg: Syntax, what: string, inner?: Scope): Part
+}
+
+export type CheckCall = (call: Call) => Expr
+
+/** Refuses a call with too few or too many parts; else gives the first of them. */
+export function countArguments(tree: Syntax & { kind: 'call' }, least: number, most: number): Syntax {
+	const got = tree.args.length
+	if (got < least || got > most) {
+		const wanted = least === most ? (least === 1 ? '1 part' : `${least} parts`) : `${least} to ${most} parts`
+		throw new Refused(issue.wrongCount(tree.name, wanted, got, tree.span))
+	}
+	return tree.args[0] ?? tree
+}
+
+/** The argument at a place that was counted before. */
+export function argumentAt(tree: Syntax & { kind: 'call' }, i: number): Syntax {
+	const arg = tree.args[i]
+	if (!arg) throw new Error(`Expected "${tree.name}" to have an argument ${i}, got ${tree.args.length}`)
+	return arg
+}
