@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { showCount } from '$lib/ui/count.ts'
 	import Ridge from '$lib/ui/frame/Ridge.svelte'
 	import { showAge, showMoment } from '$lib/ui/dates.ts'
 
@@ -56,7 +57,7 @@
 										>brought in {showMoment(source.at)}{source.sheet ? ` · sheet ${source.sheet}` : ''}</td
 									>
 									<td>{source.table}</td>
-									<td class="num">{source.rows.toLocaleString('en-GB')} rows</td>
+									<td class="num">{showCount(source.rows)} rows</td>
 								</tr>
 							{/each}
 						</tbody>

@@ -42,6 +42,7 @@ const ROUTES: Readonly<
 	'options/[table]': 'asked below',
 	post: 'one’s own cases, asked below',
 	'rows/[table]': 'asked below',
+	'rows/[table]/anchors': 'asked below',
 	'schema/[name]': 'tells no rows',
 	'sign-in': 'tells no rows',
 	'sign-out': 'tells no rows',
@@ -169,6 +170,9 @@ async function readAll(api: APIRequestContext, table: number): Promise<string[]>
 		for (const row of page.rows) found.push(JSON.stringify(row.cells))
 		after = page.next === null ? '' : `&after=${page.next}`
 	} while (after !== '')
+	const anchors = (await (await api.get(`/rows/${table}/anchors`)).json()) as { count: number; anchors: string[] }
+	expect(anchors.count, `rows that table ${table} is said to have`).toBe(found.length)
+	expect(anchors.anchors.length).toBe(Math.floor(found.length / 1000))
 	return found
 }
 

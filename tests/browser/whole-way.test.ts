@@ -33,8 +33,10 @@ test('from the register to a decided request', async ({ browser }) => {
 	await test.step('type and reference', async () => {
 		await expect(builder.getByRole('gridcell', { name: 'GS-001' })).toBeVisible()
 		const harbour = builder.getByRole('columnheader', { name: /Harbour/ })
-		await harbour.getByRole('button').last().click()
-		await builder.getByLabel('Make it a reference to').selectOption('Harbours')
+		await harbour.getByRole('button').first().click()
+		await builder.getByRole('button', { name: 'Open its card' }).click()
+		await builder.getByText('Another type').click()
+		await builder.getByLabel('Make it').selectOption('a reference to Harbours')
 		await expect(builder.getByText('264 rows find theirs. Nothing is lost.')).toBeVisible()
 		await builder.getByRole('button', { name: 'Make it a reference', exact: true }).click()
 		await expect(harbour.getByText('→ Harbours')).toBeVisible()
@@ -50,6 +52,7 @@ test('from the register to a decided request', async ({ browser }) => {
 
 	await test.step('access lines', async () => {
 		await builder.getByRole('link', { name: /Access/ }).click()
+		await expect(builder.getByRole('heading', { name: /Who may see and change/ })).toBeVisible()
 		await builder.getByRole('link', { name: 'Buoys' }).click()
 		await expect(builder.getByRole('heading', { name: 'Who may see and change Buoys' })).toBeVisible()
 		await addLine(builder, 'Divers may see, add and change rows where Harbour = me.Harbour, all columns')

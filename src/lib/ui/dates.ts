@@ -16,3 +16,8 @@ export function showAge(at: number, now = Date.now()): string {
 	if (days <= 0) return 'today'
 	return days === 1 ? '1 day' : `${days} days`
 }
+
+/** `at`: epoch ms. */
+export function showDay(at: number): string {
+	return DAY_YEAR.format(new Date(at))
+}

@@ -12,6 +12,7 @@ const people: Table = {
 	keepers: [],
 	label: 1,
 	columns: [{ id: 1, name: 'Name', type: 'text' }],
+	checks: [],
 	reverses: []
 }
 const moorings: Table = {
@@ -24,6 +25,7 @@ const moorings: Table = {
 		{ id: 21, name: 'Master', type: 'reference', to: 1 },
 		{ id: 22, name: 'Next due', type: 'date' }
 	],
+	checks: [],
 	reverses: []
 }
 const catalogue: Catalogue = {

@@ -1,7 +1,7 @@
 import type { Catalogue, Table } from '../table/types.ts'
 import { Refused, type Part } from './convert.ts'
 import * as issue from './issues.ts'
-import type { Expr, Syntax } from './types.ts'
+import type { Expr, Span, Syntax } from './types.ts'
 
 export interface Scope {
 	readonly catalogue: Catalogue
@@ -9,7 +9,16 @@ export interface Scope {
 	readonly rows: readonly Table[]
 	/** Whether somebody is looking, so that `me` has a meaning. */
 	readonly me: boolean
+	/** Told of every name that was resolved, for renaming and for what a formula depends on. */
+	readonly onName?: (use: NameUse) => void
 }
+
+/** A name in a formula's text, and what it means. */
+export type NameUse = { readonly span: Span } & (
+	| { readonly kind: 'column'; readonly table: number; readonly column: number }
+	/** Seen from its target, by the reference that it is the reverse of. */
+	| { readonly kind: 'reverse'; readonly table: number; readonly column: number }
+)
 
 /** A call that becomes a node of its own, with the way to check its parts. */
 export interface Call {

@@ -12,6 +12,7 @@ const people: Table = {
 		{ id: 1, name: 'Name', type: 'text' },
 		{ id: 2, name: 'Harbour', type: 'reference', to: 2 }
 	],
+	checks: [],
 	reverses: []
 }
 const harbours: Table = {
@@ -20,6 +21,7 @@ const harbours: Table = {
 	keepers: [],
 	label: 10,
 	columns: [{ id: 10, name: 'Name', type: 'text' }],
+	checks: [],
 	reverses: [{ name: 'moorings', table: 3, column: 21 }]
 }
 const moorings: Table = {
@@ -37,6 +39,7 @@ const moorings: Table = {
 		{ id: 26, name: 'terms', type: 'text' },
 		{ id: 27, name: 'Arrears', type: 'money' }
 	],
+	checks: [],
 	reverses: []
 }
 const catalogue: Catalogue = {

@@ -129,6 +129,7 @@ function checkMe(tree: Syntax & { kind: 'member' }, scope: Scope): Expr {
 	if (!scope.me) throw new Refused(issue.noMe(tree.of.span))
 	const column = findByName(scope.catalogue.people.columns, tree.name)
 	if (!column) throw new Refused(unknownIn(scope.catalogue.people, tree.name, tree.nameSpan))
+	scope.onName?.({ kind: 'column', table: scope.catalogue.people.id, column: column.id, span: tree.nameSpan })
 	return { kind: 'me', column, type: columnType(scope.catalogue, column) }
 }
 
@@ -161,9 +162,13 @@ function toEach(rows: Expr, level: number, item: Expr, span: Span): Expr {
 
 function memberOfRow(of: Expr, table: Table, name: string, span: Span, scope: Scope): Expr {
 	const column = findByName(table.columns, name)
-	if (column) return { kind: 'field', of, table, column, type: columnType(scope.catalogue, column) }
+	if (column) {
+		scope.onName?.({ kind: 'column', table: table.id, column: column.id, span })
+		return { kind: 'field', of, table, column, type: columnType(scope.catalogue, column) }
+	}
 	const reverse = findByName(table.reverses, name)
 	if (reverse) {
+		scope.onName?.({ kind: 'reverse', table: table.id, column: reverse.column, span })
 		const child = getTable(scope.catalogue, reverse.table)
 		return { kind: 'children', of, reverse, type: { kind: 'rows', table: child } }
 	}

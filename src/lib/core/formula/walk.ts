@@ -90,6 +90,7 @@ export function isSameTree(one: Expr, other: Expr): boolean {
 function printTree(expr: Expr): string {
 	return JSON.stringify(expr, (key, value: unknown) => {
 		if (key === 'type') return undefined
+		if (key === 'reverse') return (value as { column: number }).column
 		if (key === 'table' || key === 'column') return (value as { id?: number }).id ?? value
 		return key === 'fn' ? (value as { name: string }).name : value
 	})

@@ -23,7 +23,9 @@ export interface PageRequest {
 	readonly columns: readonly Column[]
 	/** Conditions as the reader sees the data: filters, a screen's own condition. Folded. */
 	readonly where: readonly Expr[]
-	readonly sort?: { readonly column: Column; readonly descending: boolean } | undefined
+	readonly sort?: SortKey | undefined
+	/** Further columns that decide among rows whose first is the same; blank and unseen cells come last in them. */
+	readonly then?: readonly SortKey[] | undefined
 	readonly after?: Cursor | undefined
 	readonly limit: number
 	/** Only this row. */
@@ -34,9 +36,15 @@ export interface PageRequest {
 	readonly pointing?: { readonly column: Column; readonly to: number } | undefined
 }
 
+export interface SortKey {
+	readonly column: Column
+	readonly descending: boolean
+}
+
+/** The row that a page goes on from: its branch, its sorted values in the order of the keys, its number. */
 export interface Cursor {
 	readonly branch: number
-	readonly value: SqlValue
+	readonly values: readonly SqlValue[]
 	readonly n: number
 }
 
@@ -62,8 +70,8 @@ export interface PagePlan {
 	readonly branches: readonly Sql[]
 	readonly cells: readonly CellPlace[]
 	readonly offers: OfferPlaces | undefined
-	/** Where the sorted value stands, for the cursor. */
-	readonly sortAt: number | undefined
+	/** Where the sorted values stand, in the order of the keys, for the cursor. */
+	readonly sortAt: readonly number[]
 }
 
 export interface Plans {
@@ -80,12 +88,10 @@ export function planPage(request: PageRequest, { catalogue, rights }: Plans): Pa
 	const cells = request.columns
 		.filter((column) => !isNever(rights.cell(request.table, column)))
 		.map((column) => list.addCell(request.table, column, catalogue))
-	const sort = request.sort && sortOf(request.table, request.sort.column, { catalogue, rights, ctx })
-	const sortAt = sort ? list.addOnce(sort.value) : undefined
+	const keys = keysOf(request, { catalogue, rights, ctx })
+	const sortAt = keys.map((key) => list.addOnce(key.value))
 	const offers = request.offers ? list.addOffers(request.table) : undefined
-	const base = baseConditions(request, rights, ctx)
-	const order = request.sort?.descending ? raw(' DESC') : raw('')
-	const branches = branchesOf(sort, base)
+	const branches = branchesOf(keys, baseConditions(request, rights, ctx))
 	const from = sql`SELECT ${joinSql(list.columns, ', ')} FROM t${request.table.id} AS r`
 	const first = request.after?.branch ?? 0
 	return {
@@ -94,12 +100,42 @@ export function planPage(request: PageRequest, { catalogue, rights }: Plans): Pa
 		sortAt,
 		branches: branches.map((branch, i) => {
 			if (i < first) return NO_ROWS
-			const past =
-				request.after && i === first ? pastCursor(branch, request.after, request.sort?.descending ?? false) : []
-			const by = branch.value ? sql`${branch.value}${order}, r.n${order}` : raw('r.n')
-			return sql`${from} WHERE ${allOf([...branch.where, ...past])} ORDER BY ${by} LIMIT ${param(request.limit)}`
+			const past = request.after && i === first ? pastCursor(branch, request.after) : []
+			const where = allOf([...branch.where, ...past])
+			return sql`${from} WHERE ${where} ORDER BY ${orderOf(branch)} LIMIT ${param(request.limit)}`
 		})
 	}
+}
+
+/** One branch of a long list, for finding where its pages may start. */
+export interface AnchorPlan {
+	readonly count: Sql
+	/** Every so manieth row as its sorted values and number; `skip` says how many rows come before the branch. */
+	readonly anchors: (skip: number, every: number) => Sql
+	/** The row that stands so many after another, or after the start: quick where an index gives the order. */
+	readonly jump: (after: Cursor | undefined, by: number) => Sql
+}
+
+export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, rights }: Plans): readonly AnchorPlan[] {
+	const ctx = newContext('r', rights)
+	const keys = keysOf(request, { catalogue, rights, ctx })
+	const table = raw(`t${request.table.id} AS r`)
+	const values = keys.map((key, i) => sql`${key.value} AS ${raw(`v${i}`)}`)
+	const names = joinSql([...keys.map((_key, i) => raw(`v${i}`)), raw('n')], ', ')
+	return branchesOf(keys, baseConditions(request, rights, ctx)).map((branch) => {
+		const order = orderOf(branch)
+		const where = allOf(branch.where)
+		const selected = joinSql([...values, raw('r.n AS n')], ', ')
+		return {
+			count: sql`SELECT count(*) FROM ${table} WHERE ${where}`,
+			anchors: (skip, every) =>
+				sql`SELECT ${names} FROM (SELECT ${selected}, row_number() OVER (ORDER BY ${order}) AS i FROM ${table} WHERE ${where}) WHERE (i + ${param(skip)}) % ${param(every)} = 0 ORDER BY i`,
+			jump: (after, by) => {
+				const past = after ? pastCursor(branch, after) : []
+				return sql`SELECT ${selected} FROM ${table} WHERE ${allOf([...branch.where, ...past])} ORDER BY ${order} LIMIT 1 OFFSET ${param(by - 1)}`
+			}
+		}
+	})
 }
 
 /** How many rows there are, counted up to a limit. */
@@ -111,24 +147,65 @@ export function planCount(request: Omit<PageRequest, 'limit'>, { rights }: Plans
 const NO_ROWS = raw('SELECT 1 WHERE 0')
 
 interface Branch {
-	readonly value: Sql | undefined
+	readonly keys: readonly Key[]
 	readonly where: readonly Sql[]
 }
 
-function branchesOf(sort: Sort | undefined, base: readonly Sql[]): Branch[] {
-	if (!sort) return [{ value: undefined, where: base }]
-	const seen = sort.mask ? [...base, sort.mask] : base
-	const branches: Branch[] = [
-		{ value: sort.value, where: [...seen, sql`${sort.value} IS NOT NULL`] },
-		{ value: undefined, where: [...seen, sql`${sort.value} IS NULL`] }
-	]
-	return sort.mask ? [...branches, { value: undefined, where: [...base, sql`(${sort.mask} IS NOT TRUE)`] }] : branches
+interface Key {
+	readonly value: Sql
+	/** Where the reader sees the cell; undefined where that is always. */
+	readonly mask: Sql | undefined
+	readonly descending: boolean
+	/** Whether the branch holds only rows where the value is there, so that the index's own order serves. */
+	readonly filled: boolean
 }
 
-function pastCursor(branch: Branch, after: Cursor, descending: boolean): Sql[] {
-	if (!branch.value) return [sql`r.n > ${param(after.n)}`]
-	const sign = raw(descending ? '<' : '>')
-	return [sql`(${branch.value}, r.n) ${sign} (${param(after.value)}, ${param(after.n)})`]
+/** Rows whose first key is filled and seen; those where it is blank; those where it is not seen, which have no order by it. */
+function branchesOf(keys: readonly Key[], base: readonly Sql[]): Branch[] {
+	const [first, ...rest] = keys
+	if (!first) return [{ keys, where: base }]
+	const seen = first.mask ? [...base, first.mask] : base
+	const branches: Branch[] = [
+		{ keys: [{ ...first, filled: true }, ...rest], where: [...seen, sql`${first.value} IS NOT NULL`] },
+		{ keys: rest, where: [...seen, sql`${first.value} IS NULL`] }
+	]
+	return first.mask ? [...branches, { keys: rest, where: [...base, sql`(${first.mask} IS NOT TRUE)`] }] : branches
+}
+
+function orderOf({ keys }: Branch): Sql {
+	const terms = keys.map(
+		(key) => sql`${key.value}${raw(key.descending ? ' DESC' : '')}${raw(key.filled ? '' : ' NULLS LAST')}`
+	)
+	return joinSql([...terms, sql`r.n${raw(fallsWhole({ keys }) ? ' DESC' : '')}`], ', ')
+}
+
+/** A list that falls by its one key falls by number too, so that one index serves it backwards. */
+function fallsWhole({ keys }: Pick<Branch, 'keys'>): boolean {
+	return keys.length === 1 && keys[0]?.filled === true && keys[0].descending
+}
+
+/** The rows after a cursor: by the first key that differs, the keys before it being the same. */
+function pastCursor(branch: Branch, after: Cursor): Sql[] {
+	const values = after.values.slice(after.values.length - branch.keys.length)
+	const [first] = branch.keys
+	const sign = raw(fallsWhole(branch) ? '<' : '>')
+	if (!first) return [sql`r.n > ${param(after.n)}`]
+	if (branch.keys.length === 1 && first.filled)
+		return [sql`(${first.value}, r.n) ${sign} (${param(values[0] ?? null)}, ${param(after.n)})`]
+	const same = branch.keys.map((key, i) => sql`${key.value} IS ${param(values[i] ?? null)}`)
+	const later = branch.keys.map((key, i) => allOf([...same.slice(0, i), comesAfter(key, values[i] ?? null)]))
+	const past = anyOf([...later, allOf([...same, sql`r.n > ${param(after.n)}`])])
+	// Says nothing new, but an index over the first key can start from it.
+	return first.filled
+		? [sql`${first.value} ${raw(first.descending ? '<=' : '>=')} ${param(values[0] ?? null)}`, past]
+		: [past]
+}
+
+/** Blanks come last, whichever way the key goes. */
+function comesAfter(key: Key, value: SqlValue): Sql {
+	if (value === null) return raw('0')
+	const beyond = sql`${key.value} ${raw(key.descending ? '<' : '>')} ${param(value)}`
+	return key.filled ? beyond : sql`(${beyond} OR ${key.value} IS NULL)`
 }
 
 function baseConditions(request: Omit<PageRequest, 'limit'>, rights: Rights, ctx: Context): Sql[] {
@@ -144,6 +221,19 @@ function baseConditions(request: Omit<PageRequest, 'limit'>, rights: Rights, ctx
 		if (!isAlways(mask)) conditions.push(compileCondition(mask, { ...ctx, sight: undefined }))
 	}
 	return conditions
+}
+
+/** The keys that a request is sorted by. In all but the first, a cell that is not seen is as blank, so it says nothing. */
+function keysOf(request: Omit<PageRequest, 'limit'>, plans: Plans & { ctx: Context }): Key[] {
+	const [first, ...rest] = [request.sort, ...(request.then ?? [])].flatMap((key) => {
+		const sort = key && sortOf(request.table, key.column, plans)
+		return sort ? [{ ...sort, descending: key.descending, filled: false }] : []
+	})
+	if (!first) return []
+	const masked = rest.map((key) =>
+		key.mask ? { ...key, value: sql`(CASE WHEN ${key.mask} THEN ${key.value} END)`, mask: undefined } : key
+	)
+	return [first, ...masked]
 }
 
 interface Sort {

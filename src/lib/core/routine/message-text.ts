@@ -35,6 +35,13 @@ export function parseMessage(text: string, catalogue: Catalogue, table: Table): 
 	return { parts, issues }
 }
 
+/** The text with each formula in it mapped; the words between stay. */
+export function mapPieces(text: string, map: (formula: string) => string): string {
+	return text.replace(PIECE, (found: string, formula: string | undefined) =>
+		formula === undefined ? found : `{${map(formula)}}`
+	)
+}
+
 /** The words that a formula's value stands for in a message: each as its column shows it, errors and blanks as nothing. */
 export function showResult(expr: Expr, value: Value): string {
 	if (isFault(value) || value === null) return ''

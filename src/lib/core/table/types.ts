@@ -20,6 +20,9 @@ export interface Table {
 	/** The column by which a row is known to people. */
 	readonly label: number
 	readonly columns: readonly Column[]
+	readonly about?: string
+	/** What must hold of every row, and what is said where it does not. */
+	readonly checks: readonly { readonly expr: Expr; readonly message: string }[]
 	/** References in other tables that point here. */
 	readonly reverses: readonly Reverse[]
 }
@@ -66,6 +69,11 @@ export interface Column {
 	readonly reverseName?: string
 	readonly required?: boolean
 	readonly unique?: boolean
+	readonly about?: string
+	/** What a new row gets where nothing was filled in. */
+	readonly otherwise?: { readonly text: string; readonly expr: Expr }
+	/** Numbers each new row: `SR-{year}-{0000}`. */
+	readonly numbering?: string
 	readonly computed?: Computed
 }
 

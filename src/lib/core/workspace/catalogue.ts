@@ -12,7 +12,15 @@ import type { Expr, Issue } from '../formula/types.ts'
 import { isVolatile, readsOwnRowOnly, someNode } from '../formula/walk.ts'
 import { NOTHING, EVERYTHING } from '../access/rights.ts'
 import type { Line, Role } from '../access/types.ts'
-import type { Catalogue, Column, Computed, Reverse, Table } from '../table/types.ts'
+import {
+	getColumn,
+	getTable,
+	type Catalogue,
+	type Column,
+	type Computed,
+	type Reverse,
+	type Table
+} from '../table/types.ts'
 import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from './document.ts'
 
 export interface Workspace {
@@ -39,17 +47,20 @@ export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	if (!people) throw new Error(`Cannot find the people table "${document.people}"`)
 	const catalogue: Catalogue = { tables, people, timeZone: document.timeZone }
 	addComputed(document, catalogue, found)
+	addRules(document, catalogue, found)
 	const lines = document.lines.map((entry) => toLine(entry, catalogue, found))
 	return { name: document.name, timeZone: document.timeZone, catalogue, roles: document.roles, lines, issues: found }
 }
 
 function toTable(entry: TableEntry): Table {
 	const { id, name, keepers, label } = entry
-	return { id, name, keepers, label, columns: entry.columns.map(toColumn), reverses: [] }
+	const about = entry.about === undefined ? {} : { about: entry.about }
+	return { id, name, keepers, label, ...about, checks: [], columns: entry.columns.map(toColumn), reverses: [] }
 }
 
-function toColumn(entry: ColumnEntry): Column {
-	const { formula: _text, vouched: _vouched, ...plain } = entry
+/** A column as its entry says, without its formulas. */
+export function toColumn(entry: ColumnEntry): Column {
+	const { formula: _text, vouched: _vouched, otherwise: _otherwise, ...plain } = entry
 	return Object.fromEntries(Object.entries(plain).filter(([, value]) => value !== undefined)) as unknown as Column
 }
 
@@ -121,6 +132,26 @@ function addComputed(document: WorkspaceDocument, catalogue: Catalogue, found: P
 	}
 
 	for (const id of entries.keys()) visit(id)
+}
+
+/** Checks of tables, and what new rows get: they may read any column, so they come after the computed ones. */
+function addRules(document: WorkspaceDocument, catalogue: Catalogue, found: PlacedIssue[]): void {
+	for (const entry of document.tables) {
+		const table = getTable(catalogue, entry.id)
+		const scope: Scope = { catalogue, rows: [table], me: true }
+		const checks = (entry.checks ?? []).flatMap(({ formula, message }) => {
+			const { expr, issues: wrong } = checkCondition(formula, scope)
+			found.push(...wrong.map((each) => ({ ...each, place: { column: table.label } })))
+			return expr ? [{ expr, message }] : []
+		})
+		;(table as Building<Table>).checks = checks
+		for (const { id, otherwise } of entry.columns) {
+			if (otherwise === undefined || otherwise.trim() === '') continue
+			const { expr, issues: wrong } = check(otherwise, scope)
+			found.push(...wrong.map((each) => ({ ...each, place: { column: id } })))
+			if (expr) (getColumn(table, id) as Building<Column>).otherwise = { text: otherwise, expr }
+		}
+	}
 }
 
 /** Computed columns of any table whose name stands in a formula that could not be checked yet. */

@@ -25,6 +25,12 @@ export const columnSchema = z.object({
 	reverseName: name.optional(),
 	required: z.boolean().optional(),
 	unique: z.boolean().optional(),
+	/** Said wherever the column is offered. */
+	about: z.string().max(500).optional(),
+	/** What a new row gets where nothing was filled in: a formula over the row as it was sent. */
+	otherwise: formula.optional(),
+	/** Numbers each new row by a pattern: `SR-{year}-{0000}`. */
+	numbering: z.string().max(60).optional(),
 	formula: formula.optional(),
 	vouched: z.boolean().optional()
 })
@@ -35,6 +41,14 @@ export const tableSchema = z.object({
 	keepers: z.array(id),
 	label: id,
 	columns: z.array(columnSchema).min(1).max(500),
+	about: z.string().max(500).optional(),
+	/** What must hold of every row, with the builder's own words for where it does not. */
+	checks: z
+		.array(z.object({ formula, message: z.string().trim().min(1).max(300) }))
+		.max(50)
+		.optional(),
+	/** Columns that were taken out, for thirty days; their values stay in the store. */
+	removed: z.array(z.object({ column: columnSchema, position: z.number().int(), at: z.number() })).optional(),
 	/** Where it was brought in from, for the list of sources. */
 	source: z.object({ file: z.string(), sheet: z.string().optional(), at: z.number() }).optional()
 })

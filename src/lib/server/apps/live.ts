@@ -20,10 +20,12 @@ export function findLiveApp(store: Store, id: number): LiveApp | undefined {
 	return liveApps(store).find((app) => app.id === id)
 }
 
-/** The document of one release. It never changes, so it is kept once read. */
+/** The document of one release. It changes only with the names of tables and columns, so it is kept until then. */
 export function readRelease(store: Store, app: number, number: number): AppDocument {
-	let known = PARSED.get(store)
-	if (!known) PARSED.set(store, (known = new Map()))
+	const { version } = store.workspace()
+	let { known, at } = PARSED.get(store) ?? { known: new Map<string, AppDocument>(), at: version }
+	if (at !== version) [known, at] = [new Map(), version]
+	PARSED.set(store, { known, at })
 	const key = `${app} ${number}`
 	const kept = known.get(key)
 	if (kept) return kept
@@ -34,4 +36,4 @@ export function readRelease(store: Store, app: number, number: number): AppDocum
 	return document
 }
 
-const PARSED = new WeakMap<Store, Map<string, AppDocument>>()
+const PARSED = new WeakMap<Store, { known: Map<string, AppDocument>; at: number }>()

@@ -8,7 +8,7 @@ import { check, checkCondition, type Checked } from '$lib/core/formula/check.ts'
 import type { Table } from '$lib/core/table/types.ts'
 import { refuseUnheld } from '../people/held-formulas.ts'
 import type { Store } from '../store.ts'
-import { getKeptTable } from '../workspace/tables.ts'
+import { getKeptTable } from '../workspace/kept-table.ts'
 import type { ByBuilder } from './apps.ts'
 
 export function refuseUnkept(store: Store, document: AppDocument, live: AppDocument | undefined, by: ByBuilder): void {

@@ -11,6 +11,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import { isNever, type Right, type Rights } from '$lib/core/access/rights.ts'
 import { covers, type Verb } from '$lib/core/access/types.ts'
+import type { Moment } from '$lib/core/formula/fold.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import type { CellChange, Change, Changed, Conflict } from '$lib/core/query/change.ts'
 import { allOf, joinSql, param, sql, type SqlValue } from '$lib/core/query/sql.ts'
@@ -60,14 +61,15 @@ interface Door {
 	readonly store: Store
 	readonly table: Table
 	readonly rights: Rights
+	readonly moment: Moment
 	readonly context: ChangeContext
 }
 
 function openDoor(store: Store, tableId: number, context: ChangeContext): Door {
 	const table = store.workspace().catalogue.tables.get(tableId)
 	if (!table) throw notFound()
-	const { rights } = standingOf(store, context.actor, context.now)
-	return { store, table, rights, context }
+	const { rights, moment } = standingOf(store, context.actor, context.now)
+	return { store, table, rights, moment, context }
 }
 
 function notFound(): AppError {
@@ -245,7 +247,7 @@ function settle(door: Door, n: number, before: StoredRow | undefined): void {
 	const after = readStoredRow(store, table, n)
 	if (!after) throw new Error(`Expected row "${n}" of table "${table.id}" to be there after a change`)
 	checkNotClosed(store, table, n)
-	checkGuards(store, { table, rights: door.rights, before, after })
+	checkGuards(store, { table, rights: door.rights, moment: door.moment, before, after })
 	writeChange(
 		door,
 		before ? 'change' : 'add',

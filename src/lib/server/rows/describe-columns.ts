@@ -13,6 +13,11 @@ export interface ShownColumn {
 	readonly to?: number
 	readonly required?: boolean
 	readonly unique?: boolean
+	readonly about?: string
+	readonly numbering?: string
+	/** The default as text, and the name of the set of rows that point to a target; given to its keepers only. */
+	readonly otherwise?: string
+	readonly reverseName?: string
 	/** The formula of a computed column, as text; given to its keepers only. */
 	readonly formula?: string
 	readonly stored?: boolean
@@ -23,9 +28,14 @@ export function describeColumns(table: Table, ids: readonly number[], withFormul
 	return ids.flatMap((id) => {
 		const column = findColumn(table, id)
 		if (!column) return []
-		const { computed, reverseName: _reverse, ...plain } = column
-		if (!computed) return [plain]
+		const { computed, reverseName, otherwise, ...plain } = column
+		if (!computed) return [withFormulas ? { ...plain, ...named({ reverseName, otherwise: otherwise?.text }) } : plain]
 		const shown = { ...plain, shows: computed.expr.type.kind }
 		return [withFormulas ? { ...shown, formula: computed.text, stored: computed.stored } : shown]
 	})
+}
+
+/** The settings that there are. */
+function named(settings: { reverseName: string | undefined; otherwise: string | undefined }): Partial<ShownColumn> {
+	return Object.fromEntries(Object.entries(settings).filter(([, value]) => value !== undefined))
 }

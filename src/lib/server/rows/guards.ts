@@ -3,6 +3,8 @@
  * sign-off has closed. A guard names itself, but never a row that the person cannot see.
  */
 import { AppError } from '$lib/core/app-error.ts'
+import { evaluate } from '$lib/core/formula/evaluate.ts'
+import type { Moment } from '$lib/core/formula/fold.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import type { Rights } from '$lib/core/access/rights.ts'
 import { allOf, param, raw, sql } from '$lib/core/query/sql.ts'
@@ -10,13 +12,14 @@ import { hasKey } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import type { Store } from '../store.ts'
-import type { StoredRow } from './stored-row.ts'
+import { storeEnv, type StoredRow } from './stored-row.ts'
 
 export interface Guarded {
 	readonly table: Table
 	readonly rights: Rights
 	readonly before: StoredRow | undefined
 	readonly after: StoredRow
+	readonly moment: Moment
 }
 
 export function checkGuards(store: Store, guarded: Guarded): void {
@@ -26,6 +29,15 @@ export function checkGuards(store: Store, guarded: Guarded): void {
 		if (before && before.stored.get(column.id) === value) continue
 		if (value === null) checkRequired(column)
 		else if (column.unique) checkUnique(store, column, guarded)
+	}
+	checkRules(store, guarded)
+}
+
+/** The builder's own checks; one that is in error, or cannot say, lets the row through. */
+function checkRules(store: Store, { table, after, moment }: Guarded): void {
+	for (const { expr, message } of table.checks) {
+		const value = evaluate(expr, { ...moment, ...storeEnv(store), rows: [after] })
+		if (value === false || value === 0) throw new AppError('invalid', message)
 	}
 }
 

@@ -12,15 +12,19 @@ import { checkCondition } from '$lib/core/formula/check.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { FAULT_NAMES, type Expr } from '$lib/core/formula/types.ts'
 import {
+	planAnchors,
 	planCount,
 	planPage,
+	type AnchorPlan,
 	type CellPlace,
 	type Cursor,
 	type OfferPlaces,
 	type PagePlan,
 	type PageRequest
 } from '$lib/core/query/plan.ts'
+import { toCondition, type Filter } from '$lib/core/query/filter.ts'
 import { cellKey, type WireCell, type WirePage, type WireRow } from '$lib/core/query/wire.ts'
+import { param, sql, type Sql, type SqlValue } from '$lib/core/query/sql.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { findColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
@@ -34,7 +38,13 @@ export interface RowsRequest {
 	readonly columns?: readonly number[] | undefined
 	/** Conditions as text, judged as the reader sees the data. They come from documents, never from a client. */
 	readonly where?: readonly string[] | undefined
-	readonly sort?: { readonly column: number; readonly descending: boolean } | undefined
+	readonly sort?: SortBy | undefined
+	/** Further columns to sort by, where the first is the same. */
+	readonly then?: readonly SortBy[] | undefined
+	/** What a reader filters by hand, judged as they see the data. */
+	readonly filters?: readonly Filter[] | undefined
+	/** How many rows after the cursor the page starts; for jumps within a long list. */
+	readonly skip?: number | undefined
 	readonly after?: string | undefined
 	readonly limit?: number | undefined
 	readonly row?: string | undefined
@@ -46,7 +56,14 @@ export interface RowsRequest {
 	readonly labelIs?: string | undefined
 }
 
+export interface SortBy {
+	readonly column: number
+	readonly descending: boolean
+}
+
 const PAGE = 50
+/** Pages of a long list may start at every thousandth row. */
+export const ANCHOR_EVERY = 1_000
 const MOST = 1_000
 
 /** A page of rows, as much of them as this person may see. */
@@ -56,7 +73,7 @@ export function readRows(store: Store, actor: Actor, request: RowsRequest, now: 
 	if (!asked) return { rows: [], next: null, columns: [] }
 	const { catalogue } = store.workspace()
 	const plan = planPage(asked, { catalogue, rights: standing.rights })
-	const found = readBranches(store, plan, asked)
+	const found = readBranches(store, plan, { ...asked, skip: Math.min(request.skip ?? 0, ANCHOR_EVERY) })
 	const rows = found.rows.map((row) => toWire(row, plan, { store, table: asked.table }))
 	return {
 		rows,
@@ -98,12 +115,16 @@ function resolve(store: Store, standing: Standing, request: RowsRequest): PageRe
 	if (request.row !== undefined && row === undefined) return undefined
 	const pointing = request.pointing && resolvePointing(store, table, request.pointing)
 	if (request.pointing && !pointing) return undefined
-	const sorted = request.sort && findColumn(table, request.sort.column)
+	const [sort, ...then] = [request.sort, ...(request.then ?? [])].flatMap((by) => {
+		const column = by && findColumn(table, by.column)
+		return column ? [{ column, descending: by.descending }] : []
+	})
 	return {
 		table,
 		columns,
 		where: conditionsOf(store, table, request, standing),
-		sort: request.sort && sorted ? { column: sorted, descending: request.sort.descending } : undefined,
+		sort,
+		then,
 		after: openCursor(store, table, request.after),
 		limit: Math.min(Math.max(1, request.limit ?? PAGE), MOST),
 		row,
@@ -131,6 +152,10 @@ function conditionsOf(store: Store, table: Table, request: RowsRequest, standing
 			if (!expr) throw new AppError('invalid', issues[0]?.message ?? 'This condition cannot be read.', { issues })
 			return fold(expr, standing.moment)
 		})
+	for (const filter of request.filters ?? []) {
+		const condition = toCondition(filter, table, catalogue)
+		if (condition) conditions.push(fold(condition, standing.moment))
+	}
 	if (request.labelIs !== undefined) conditions.push(compareLabel(table, '=', request.labelIs))
 	// A range that the label's index serves.
 	if (request.labelStarts) {
@@ -161,17 +186,18 @@ function visibleColumns(request: PageRequest, { rights }: Standing): number[] {
 function readBranches(
 	store: Store,
 	plan: PagePlan,
-	request: PageRequest
+	request: PageRequest & { readonly skip: number }
 ): { rows: unknown[][]; cursor: Cursor | undefined } {
 	const rows: unknown[][] = []
+	let skip = request.skip
 	let branch = request.after?.branch ?? 0
 	let last = branch
 	for (; branch < plan.branches.length; branch++) {
 		const query = plan.branches[branch]
 		if (!query) break
 		const wanted = request.limit + 1 - rows.length
-		const found = store.select({ text: query.text, params: [...query.params.slice(0, -1), wanted] })
-		for (const row of found) {
+		const found = readFrom(store, query, { skip, wanted })
+		for (const row of found.rows) {
 			if (rows.length === request.limit) {
 				const end = rows[rows.length - 1]
 				return { rows, cursor: end && cursorAt(end, last, plan) }
@@ -179,17 +205,88 @@ function readBranches(
 			rows.push(row)
 			last = branch
 		}
+		skip = found.left
 	}
 	return { rows, cursor: undefined }
 }
 
+/** Rows of one branch after some that are passed over, and how many of these are left to be passed over in the next. */
+function readFrom(
+	store: Store,
+	query: Sql,
+	{ skip, wanted }: { skip: number; wanted: number }
+): { rows: unknown[][]; left: number } {
+	const limited = { text: query.text, params: [...query.params.slice(0, -1), wanted] }
+	if (skip === 0) return { rows: store.select(limited), left: 0 }
+	const rows = store.select(sql`${limited} OFFSET ${param(skip)}`)
+	if (rows.length > 0) return { rows, left: 0 }
+	const [passed] = store.select(
+		sql`SELECT count(*) FROM (${{ text: query.text, params: [...query.params.slice(0, -1), skip] }})`
+	)
+	return { rows, left: skip - Number(passed?.[0] ?? 0) }
+}
+
 function cursorAt(row: unknown[], branch: number, plan: PagePlan): Cursor {
-	const sorted = branch === 0 && plan.sortAt !== undefined
-	return { branch, value: sorted ? (row[plan.sortAt] as Cursor['value']) : null, n: Number(row[0]) }
+	// Rows without a first value, or whose first value is not seen, are not ordered by it: it must not leak in a cursor.
+	const values = plan.sortAt.map((at, i) => (i === 0 && branch > 0 ? null : (row[at] as SqlValue)))
+	return { branch, values, n: Number(row[0]) }
+}
+
+/** How many rows a request finds in all, and where every thousandth of them stands. */
+export function readAnchors(
+	store: Store,
+	actor: Actor,
+	request: RowsRequest,
+	now: number
+): { count: number; anchors: string[] } {
+	const standing = standingOf(store, actor, now)
+	const asked = resolve(store, standing, request)
+	if (!asked) return { count: 0, anchors: [] }
+	let count = 0
+	const anchors: Cursor[] = []
+	const plans = planAnchors(asked, { catalogue: store.workspace().catalogue, rights: standing.rights })
+	plans.forEach((plan, branch) => {
+		const own = Number(store.select(plan.count)[0]?.[0] ?? 0)
+		if (own > 0) anchors.push(...anchorsOf(store, plan, { branch, skip: count, rows: own }))
+		count += own
+	})
+	return { count, anchors: anchors.map((anchor) => sealCursor(store, asked.table, anchor)) }
+}
+
+interface AnchoredBranch {
+	readonly branch: number
+	/** How many rows come before the branch, and how many it has. */
+	readonly skip: number
+	readonly rows: number
+}
+
+/** By jumps where an index gives the order (0.1 s for a million rows), else by numbering the rows once (1.4 to 2.8 s). */
+function anchorsOf(store: Store, plan: AnchorPlan, { branch, skip, rows }: AnchoredBranch): Cursor[] {
+	const firstAt = ANCHOR_EVERY - (skip % ANCHOR_EVERY)
+	if (rows < firstAt) return []
+	const toCursor = (row: unknown[]): Cursor => ({
+		branch,
+		// Rows without a first value, or whose first value is not seen, are not ordered by it.
+		values: row.slice(0, -1).map((value, i) => (i === 0 && branch > 0 ? null : (value as SqlValue))),
+		n: Number(row.at(-1))
+	})
+	if (!isInOrder(store, plan)) return store.select(plan.anchors(skip, ANCHOR_EVERY)).map(toCursor)
+	const anchors: Cursor[] = []
+	for (let at = firstAt; at <= rows; at += ANCHOR_EVERY) {
+		const [row] = store.select(plan.jump(anchors.at(-1), at === firstAt ? firstAt : ANCHOR_EVERY))
+		if (!row) break
+		anchors.push(toCursor(row))
+	}
+	return anchors
+}
+
+function isInOrder(store: Store, plan: AnchorPlan): boolean {
+	const steps = store.select(sql`EXPLAIN QUERY PLAN ${plan.jump(undefined, 1)}`)
+	return !steps.some((step) => String(step[3]).includes('TEMP B-TREE'))
 }
 
 function sealCursor(store: Store, table: Table, cursor: Cursor): string {
-	const parts = [cursor.branch, cursor.value, store.ids.toId(table.id, cursor.n)]
+	const parts = [cursor.branch, cursor.values, store.ids.toId(table.id, cursor.n)]
 	return Buffer.from(JSON.stringify(parts)).toString('base64url')
 }
 
@@ -197,14 +294,18 @@ function sealCursor(store: Store, table: Table, cursor: Cursor): string {
 function openCursor(store: Store, table: Table, text: string | undefined): Cursor | undefined {
 	if (!text) return undefined
 	try {
-		const [branch, value, id] = JSON.parse(Buffer.from(text, 'base64url').toString()) as unknown[]
+		const [branch, values, id] = JSON.parse(Buffer.from(text, 'base64url').toString()) as unknown[]
 		const n = typeof id === 'string' ? store.ids.fromId(table.id, id) : undefined
-		const plain = value === null || typeof value === 'string' || typeof value === 'number'
-		if (n !== undefined && plain && Number.isInteger(branch)) return { branch: Number(branch), value, n }
+		if (n !== undefined && Number.isInteger(branch) && Array.isArray(values) && values.every(isSqlValue))
+			return { branch: Number(branch), values, n }
 	} catch {
 		// Falls through: a damaged cursor is answered like any other that leads nowhere.
 	}
 	throw new AppError('invalid', 'This place in the list is no longer known. Load the list again.')
+}
+
+function isSqlValue(value: unknown): value is SqlValue {
+	return value === null || typeof value === 'string' || typeof value === 'number'
 }
 
 interface Place {

@@ -14,6 +14,7 @@ import { textKey } from '$lib/core/text/key.ts'
 import { momentAt } from '../people/rights-of-actor.ts'
 import type { Store } from '../store.ts'
 import type { ChangeContext } from './change.ts'
+import { fillNew } from './fill-new.ts'
 import { readRows } from './read.ts'
 import { rowFromStored, storeEnv, type StoredRow } from './stored-row.ts'
 
@@ -44,6 +45,13 @@ export function toStoredCells(
 		stored.set(column.id, value)
 		addCell(column, value, { names, values })
 	}
+	if (!before) {
+		for (const [column, value] of fillNew(store, table, stored, context)) {
+			if (cells.some((cell) => cell.column === column.id)) dropCell(column, { names, values })
+			stored.set(column.id, value)
+			addCell(column, value, { names, values })
+		}
+	}
 	for (const column of table.columns)
 		if (column.computed?.stored) addComputed(store, { column, stored, context }, { names, values })
 	return { names, values }
@@ -56,6 +64,14 @@ export function addCell(column: Column, value: StoredValue, into: { names: strin
 	if (!hasKey(column)) return
 	into.names.push(`c${column.id}k`)
 	into.values.push(typeof value === 'string' ? textKey(value) : null)
+}
+
+/** A column that was sent blank gives way to what fills it. */
+function dropCell(column: Column, { names, values }: { names: string[]; values: SqlValue[] }): void {
+	const at = names.indexOf(`c${column.id}`)
+	const count = hasKey(column) ? 2 : 1
+	names.splice(at, count)
+	values.splice(at, count)
 }
 
 interface ComputedCell {

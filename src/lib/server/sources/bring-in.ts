@@ -5,6 +5,7 @@
 import { cellReader, type ImportPlan, type Unread } from '$lib/core/exchange/plan.ts'
 import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
 import type { Column } from '$lib/core/table/types.ts'
+import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import type { ColumnEntry } from '$lib/core/workspace/document.ts'
 import { openFile } from './open-file.ts'
@@ -60,10 +61,15 @@ export async function bringIn(
 	const sheet = sheets.find((each) => each.name === plan.sheet) ?? sheets[0]
 	if (!sheet) throw new AppError('invalid', `${name} holds no filled sheet.`)
 	const included = plan.columns.filter((column) => column.include)
+	const begunColumn = (i: number): Column => {
+		const entry = begun.columns[i]
+		if (!entry) throw new Error(`Expected ${included.length} columns to be begun, got ${begun.columns.length}`)
+		return toColumn(entry)
+	}
 	const readers = included.map((column, i) => ({
-		column: begun.columns[i] as Column,
+		column: begunColumn(i),
 		from: column.from,
-		read: cellReader(column, begun.columns[i] as Column)
+		read: cellReader(column, begunColumn(i))
 	}))
 	const names = readers.flatMap(({ column }) =>
 		hasKey(column) ? [`c${column.id}`, `c${column.id}k`] : [`c${column.id}`]

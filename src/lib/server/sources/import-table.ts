@@ -2,7 +2,8 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { ImportPlan } from '$lib/core/exchange/plan.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
-import type { Column, Table } from '$lib/core/table/types.ts'
+import type { Table } from '$lib/core/table/types.ts'
+import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import { refuseUnlessBuilder } from '../apps/apps.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import { writeHistory } from '../rows/history.ts'
@@ -45,7 +46,8 @@ export function beginImport(store: Store, { plan, actor }: Beginning): Begun {
 		name: plan.tableName,
 		keepers: [],
 		label: first,
-		columns: columns as Column[],
+		columns: columns.map(toColumn),
+		checks: [],
 		reverses: []
 	} satisfies Table)
 	return { table, columns }

@@ -7,12 +7,13 @@ import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { isDemo, listTray } from '../post/tray.ts'
 import { queueState } from '../jobs/queue.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
-import { readRows, type RowsRequest } from '../rows/read.ts'
+import { readAnchors, readRows, type RowsRequest } from '../rows/read.ts'
 import { readHistory } from '../rows/read-history.ts'
 import { findBrokenSeal } from '../rows/history.ts'
 import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
 import type { Store } from '../store.ts'
 import { listPeople, listTables, readAccess, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
+import { previewConversion, previewRemoval } from '../workspace/change-columns.ts'
 import { previewReference } from '../workspace/tables.ts'
 import { tryFormula } from '../workspace/try-formula.ts'
 import { listLogbook } from '../workspace/logbook.ts'
@@ -27,6 +28,8 @@ export const READS = {
 	},
 	rows: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) =>
 		readRows(store, actor, request, now),
+	anchors: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) =>
+		readAnchors(store, actor, request, now),
 	/** The name of a table and the columns of it that this person sees; null where there are none. */
 	tableHead: (store: Store, { table, actor, now }: { table: number; actor: Actor; now: number }) => {
 		const found = store.workspace().catalogue.tables.get(table)
@@ -81,6 +84,8 @@ export const READS = {
 	tryCondition,
 	tryFormula,
 	previewReference,
+	previewRemoval,
+	previewConversion,
 	cases: listCases,
 	waiting: (store: Store, { actor }: { actor: Actor }) => countWaiting(store, actor),
 	case: readCase,

@@ -5,16 +5,26 @@ import { backUp } from '../db/back-up.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
 import { addSession, endSession, putAccount } from '../people/accounts.ts'
 import { takeMessage } from '../post/tray.ts'
+import { changeBlock } from '../rows/change-block.ts'
 import { changeRows, type ChangeContext } from '../rows/change.ts'
 import type { Change } from '$lib/core/query/change.ts'
 import { decideCase } from '../signoffs/cases.ts'
 import { beginImport, dropImport, dropUnregistered, finishImport, writeBatch } from '../sources/import-table.ts'
 import type { Store } from '../store.ts'
+import {
+	convertColumn,
+	describeColumn,
+	describeTable,
+	removeColumn,
+	returnColumn
+} from '../workspace/change-columns.ts'
+import { putTableBack } from '../workspace/restructure.ts'
 import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
 
 export const WRITES = {
 	changeRows: (store: Store, { changes, context }: { changes: Change[]; context: ChangeContext }) =>
 		changeRows(store, changes, context),
+	changeBlock,
 	addSession,
 	endSession,
 	putAccount,
@@ -33,6 +43,12 @@ export const WRITES = {
 	setFormula,
 	setLabel,
 	toReference,
+	describeColumn,
+	describeTable,
+	removeColumn,
+	returnColumn,
+	convertColumn,
+	putTableBack,
 	saveLines,
 	beginImport,
 	writeBatch,

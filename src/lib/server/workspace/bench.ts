@@ -16,7 +16,8 @@ import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
 import { countUnder } from '../rows/read.ts'
 import { readStoredRow } from '../rows/stored-row.ts'
 import type { Store } from '../store.ts'
-import { getKeptTable, refuseUnheldLines } from './tables.ts'
+import { getKeptTable } from './kept-table.ts'
+import { refuseUnheldLines } from './tables.ts'
 
 export interface BenchTable {
 	readonly id: number
@@ -29,9 +30,15 @@ export interface BenchTable {
 	readonly columns: readonly ShownColumn[]
 	readonly reverses: readonly string[]
 	readonly source: { readonly file: string; readonly sheet?: string; readonly at: number } | null
+	readonly about: string
+	/** For keepers: what must hold of every row, and the columns that were taken out and can be put back. */
+	readonly checks: readonly { readonly formula: string; readonly message: string }[]
+	readonly removed: readonly { readonly id: number; readonly name: string; readonly at: number }[]
 }
 
 const COUNT_LIMIT = 1_000_001
+/** Lists of tables count no further; the grid itself says how many rows there are. */
+const LISTED = 10_001
 
 export interface Asking {
 	readonly actor: Actor
@@ -63,11 +70,14 @@ export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
 				name: table.name,
 				kept,
 				label: table.label,
-				rows: countSeen(store, table, rights),
+				rows: countUnder(store, rights, { table, where: [], limit: LISTED }),
 				mayAdd: rights.mayPossibly('add', table),
 				columns: shown,
 				reverses,
-				source
+				source,
+				about: table.about ?? '',
+				checks: kept ? (entry?.checks ?? []) : [],
+				removed: kept ? (entry?.removed ?? []).map(({ column, at }) => ({ id: column.id, name: column.name, at })) : []
 			}
 		]
 	})

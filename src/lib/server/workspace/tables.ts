@@ -8,31 +8,19 @@ import { getColumn, getTable, type Table } from '$lib/core/table/types.ts'
 import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { refuseUnlessBuilder } from '../apps/apps.ts'
 import { refuseUnheld } from '../people/held-formulas.ts'
-import { standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { standingOf } from '../people/rights-of-actor.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
+import { getKeptTable, type ByKeeper } from './kept-table.ts'
 import { takeNumbers } from './numbers.ts'
+import { restructure } from './restructure.ts'
 import { saveWorkspace } from './save.ts'
-
-export interface ByKeeper {
-	readonly actor: Actor
-	readonly now: number
-}
 
 export function refuseTakenName(store: Store, name: string): void {
 	const taken = store
 		.workspace()
 		.document.tables.some((table) => table.name.toLowerCase() === name.trim().toLowerCase())
 	if (taken) throw new AppError('invalid', `There is a table called "${name.trim()}" already. Choose another name.`)
-}
-
-/** Only who keeps a table may change what it is made of and who may see it; for others it is not there. */
-export function getKeptTable(store: Store, id: number, actor: Actor): Table {
-	const table = store.workspace().catalogue.tables.get(id)
-	if (!table?.keepers.includes(actor.person) || actor.lookedAtBy !== undefined) {
-		throw new AppError('not_found', 'This table is not there, or is kept by somebody else.')
-	}
-	return table
 }
 
 export type NewColumn = Omit<ColumnEntry, 'id'>
@@ -161,28 +149,18 @@ export function toReference(
 	const old = getColumn(kept, column)
 	const id = takeNumbers(store, 'column', 1)
 	const entry: ColumnEntry = { id, name: old.name, type: 'reference', to, ...(old.required ? { required: true } : {}) }
-	const { document } = store.workspace()
-	const replaced = document.tables.map((each) =>
-		each.id === table ? { ...each, columns: each.columns.map((one) => (one.id === column ? entry : one)) } : each
-	)
 	const { found, text } = matching(store, asked)
-	saveWorkspace(store, { ...document, tables: replaced }, { now, by: actor.person })
+	const what = `column ${old.name} to a reference`
+	restructure(store, { table, actor, now, what, replaced: new Map([[column, id]]) }, (was) => ({
+		...was,
+		columns: was.columns.map((one) => (one.id === column ? entry : one))
+	}))
 	store.db.prepare(`UPDATE t${table} AS r SET c${id} = ${found.text}`).run(...found.params)
 	for (const [from, meant] of fixes) {
 		const row = targetOf(store, asked, param(meant))
 		const fix = sql`UPDATE t${table} AS r SET c${id} = ${row} WHERE ${text} = ${param(from)} AND c${id} IS NULL`
 		store.db.prepare(fix.text).run(...fix.params)
 	}
-	store.touched.add(table)
-	writeHistory(store, {
-		at: now,
-		person: actor.person,
-		through: 'Tables',
-		kind: 'change table',
-		table,
-		row: null,
-		body: { reference: id, was: column }
-	})
 	return id
 }
 

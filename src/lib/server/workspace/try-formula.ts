@@ -8,7 +8,7 @@ import { readRows } from '../rows/read.ts'
 import { workOut } from '../routines/work-out.ts'
 import type { Store } from '../store.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
-import { getKeptTable } from './tables.ts'
+import { getKeptTable } from './kept-table.ts'
 
 export interface FormulaResult {
 	readonly issues: readonly Issue[]

@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** Makes a table by hand: a name, and its columns. The type is proposed from each name. */
 	import { COLUMN_TYPES } from '$lib/core/table/types.ts'
-	import { inferColumn } from '$lib/core/exchange/infer.ts'
-	import { send } from '../send.ts'
+	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
+	import { changeStructure } from '../grid/structure.ts'
 
 	type Props = { tables: readonly { id: number; name: string }[]; onmade: (id: number) => void }
 
@@ -21,20 +21,7 @@
 	function typed(at: number) {
 		const column = columns[at]
 		if (!column || column.chosen) return
-		const lower = column.name.toLowerCase()
-		column.type = /date|due|day\b/.test(lower)
-			? 'date'
-			: /e-?mail/.test(lower)
-				? 'email'
-				: /phone|mobile|tel\b/.test(lower)
-					? 'phone'
-					: /price|cost|amount|fee|arrears/.test(lower)
-						? 'money'
-						: /^is |^has |\?$/.test(lower)
-							? 'yes/no'
-							: /count|quantity|number of/.test(lower)
-								? 'whole number'
-								: inferColumn(column.name, [], 1).type
+		column.type = typeFromName(column.name)
 		if (at === columns.length - 1 && column.name !== '')
 			columns.push({ name: '', type: 'text', required: false, choices: '', to: 0, chosen: false })
 	}
@@ -57,9 +44,9 @@
 			...(type === 'reference' ? { to } : {}),
 			...(type === 'money' ? { unit: '£' } : {})
 		}))
-		const answer = await send<{ id: number }>('/bench/structure', { kind: 'table', name, columns: sent })
+		const answer = await changeStructure<number>({ kind: 'table', name, columns: sent })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
-		onmade(answer.value.id)
+		onmade(answer.value.made)
 	}
 </script>
 

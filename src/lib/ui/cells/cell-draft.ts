@@ -18,6 +18,7 @@ export function draftOf(column: ShownColumn, cell: WireCell | undefined): CellDr
 	if (isReferenceCell(cell)) return { text: cell.label, id: cell.id }
 	if (cell === undefined || cell === null || typeof cell === 'object') return BLANK_DRAFT
 	if (column.type === 'date') return { text: String(cell) }
+	if (column.type === 'time' || column.type === 'duration') return { text: showCell(column, cell) }
 	if (column.type === 'yes/no') return { text: cell === true ? 'yes' : 'no' }
 	if (typeof cell === 'number') return { text: column.type === 'percent' ? showCell(column, cell) : String(cell) }
 	return { text: String(cell) }

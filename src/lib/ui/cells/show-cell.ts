@@ -29,7 +29,8 @@ function showComputed(column: ShownColumn, cell: string | number | boolean): str
 
 /** What was sent of a column is enough for the types' own rules. */
 export function asColumn(column: ShownColumn): Column {
-	return column as Column
+	const { otherwise: _otherwise, formula: _formula, ...plain } = column
+	return plain as Column
 }
 
 const NUMERIC: ReadonlySet<string> = new Set(['whole number', 'decimal', 'money', 'percent', 'time', 'duration'])

@@ -1,78 +1,49 @@
 <script lang="ts">
-	/** A column's card: its formula with what it gives, or turning it into a reference, or making rows known by it. */
+	/** A column's card: what it is, what it reads and who reads it, its rules, and what it could be instead. */
 	import { untrack } from 'svelte'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
-	import type { MatchPreview } from '$lib/server/workspace/tables.ts'
 	import FormulaEditor from '../bench/FormulaEditor.svelte'
-	import { send } from '../send.ts'
+	import ColumnRemoval from './ColumnRemoval.svelte'
+	import ColumnRules from './ColumnRules.svelte'
+	import ColumnType from './ColumnType.svelte'
+	import { changeStructure, type StructureStep } from './structure.ts'
 
 	type Props = {
 		table: BenchTable
 		tables: readonly BenchTable[]
 		column: ShownColumn
-		row: string | undefined
 		onclose: () => void
-		onmade: () => void
+		/** The structure has changed: `version` is the workspace's that it changed with. */
+		onmade: (version: number) => void
 	}
 
 	let { table, tables, column, onclose, onmade }: Props = $props()
 
 	let formula = $state(untrack(() => column.formula ?? ''))
-	let to = $state(0)
-	let preview = $state.raw<MatchPreview | undefined>()
-	let fixes = $state<Record<string, string>>({})
 	let wrong = $state('')
 
-	const others = $derived(tables.filter((each) => each.id !== table.id))
-	const canRefer = $derived(['text', 'code', 'choice', 'email'].includes(column.type) && table.kept)
+	const computed = $derived(column.type === 'computed')
 
-	async function keepFormula() {
-		const answer = await send('/bench/structure', { kind: 'formula', table: table.id, column: column.id, formula })
-		if (!answer.ok) return void (wrong = answer.refusal.message)
-		onmade()
-	}
-
-	async function look() {
-		preview = undefined
-		if (to === 0) return
-		const answer = await send<MatchPreview>('/bench/structure', {
-			kind: 'match',
-			table: table.id,
-			column: column.id,
-			to
-		})
+	async function step(asked: Omit<StructureStep, 'table' | 'column'> & { kind: string }) {
+		const answer = await changeStructure({ ...asked, table: table.id, column: column.id })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		wrong = ''
-		preview = answer.value
-	}
-
-	async function makeReference() {
-		const list = Object.entries(fixes).filter(([, meant]) => meant.trim() !== '')
-		const answer = await send('/bench/structure', {
-			kind: 'reference',
-			table: table.id,
-			column: column.id,
-			to,
-			fixes: list
-		})
-		if (!answer.ok) return void (wrong = answer.refusal.message)
-		onmade()
-	}
-
-	async function makeLabel() {
-		const answer = await send('/bench/structure', { kind: 'label', table: table.id, column: column.id })
-		if (!answer.ok) return void (wrong = answer.refusal.message)
-		onmade()
+		onmade(answer.value.version)
 	}
 </script>
 
 <header>
 	<h2>{column.name}</h2>
 	<span class="mono quiet">{column.type}{column.unit ? `, ${column.unit}` : ''}</span>
+	<button class="btn plain" onclick={onclose} aria-label="Close the card">Close</button>
 </header>
-{#if column.type === 'computed'}
-	{#if table.kept}
+{#if column.about}<p>{column.about}</p>{/if}
+{#if column.choices}<p>{column.choices.join(' · ')}</p>{/if}
+{#if !table.kept}
+	<p class="quiet">This table is kept by somebody else, so its columns are not yours to change.</p>
+{:else}
+	{#if computed}
 		<FormulaEditor
 			value={column.formula ?? ''}
 			table={table.id}
@@ -80,51 +51,31 @@
 			me={true}
 			onchange={(text) => (formula = text)}
 		/>
-		<p class="end">
-			<button class="btn main" onclick={keepFormula} disabled={formula === column.formula}>Keep</button><button
-				class="btn"
-				onclick={onclose}>Close</button
+		<p>
+			<button class="btn main" onclick={() => step({ kind: 'formula', formula })} disabled={formula === column.formula}
+				>Keep the formula</button
 			>
 		</p>
 	{/if}
-{:else}
-	{#if column.choices}<p>{column.choices.join(' · ')}</p>{/if}
-	{#if canRefer}
-		<label for="refer">Make it a reference to</label>
-		<select id="refer" class="field" bind:value={to} onchange={look}>
-			<option value={0}></option>
-			{#each others as each (each.id)}<option value={each.id}>{each.name}</option>{/each}
-		</select>
-		{#if preview}
-			<p>
-				{preview.matched.toLocaleString('en-GB')} rows find theirs{preview.blank > 0
-					? `, ${preview.blank} are blank`
-					: ''}{preview.unmatched.length > 0 ? '; these find none and would be left blank:' : '. Nothing is lost.'}
-			</p>
-			{#each preview.unmatched as value (value.text)}
-				<label class="fix">
-					<span
-						><strong>{value.text}</strong>
-						<span class="quiet">in {value.rows} {value.rows === 1 ? 'row' : 'rows'}</span></span
-					>
-					<input
-						class="field"
-						placeholder="means…"
-						oninput={(event) => (fixes = { ...fixes, [value.text]: event.currentTarget.value })}
-					/>
-				</label>
-			{/each}
-			<button class="btn main" onclick={makeReference}>Make it a reference</button>
+	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+	<details open={!computed}>
+		<summary>Name and rules</summary>
+		<ColumnRules {table} {column} onkeep={(words) => step({ kind: 'describe column', words })} />
+		{#if table.label !== column.id && column.type !== 'reference' && !computed}
+			<p><button class="btn" onclick={() => step({ kind: 'label' })}>Know rows by it</button></p>
 		{/if}
+	</details>
+	{#if !computed && column.type !== 'reference'}
+		<details>
+			<summary>Another type</summary>
+			<ColumnType {table} {tables} {column} onstep={step} />
+		</details>
 	{/if}
-	<p class="end">
-		{#if table.kept && table.label !== column.id && column.type !== 'reference'}<button class="btn" onclick={makeLabel}
-				>Know rows by it</button
-			>{/if}
-		<button class="btn" onclick={onclose}>Close</button>
-	</p>
+	<details>
+		<summary>What uses it</summary>
+		<ColumnRemoval {table} {column} onremove={() => step({ kind: 'remove' })} />
+	</details>
 {/if}
-{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 
 <style>
 	header {
@@ -133,24 +84,18 @@
 		gap: 0.7rem;
 		margin-bottom: 0.5rem;
 	}
-	label {
-		display: block;
-		font-weight: 600;
-		margin: 0.4rem 0 0.2rem;
+	header .btn {
+		margin-left: auto;
 	}
 	p {
 		margin: 0.5rem 0;
 	}
-	.fix {
-		display: grid;
-		grid-template-columns: 1fr 11rem;
-		align-items: center;
-		gap: 0.5rem;
-		font-weight: 400;
+	details {
+		border-top: 1px solid var(--zinc-2);
+		padding: 0.5rem 0;
 	}
-	.end {
-		display: flex;
-		gap: 0.5rem;
-		margin-top: 0.8rem;
+	summary {
+		cursor: pointer;
+		font: 650 0.92rem var(--head);
 	}
 </style>

@@ -3,14 +3,22 @@
 	import { COLUMN_TYPES } from '$lib/core/table/types.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import FormulaEditor from '../bench/FormulaEditor.svelte'
-	import { send } from '../send.ts'
+	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
+	import { changeStructure } from './structure.ts'
 
-	type Props = { table: BenchTable; tables: readonly BenchTable[]; onclose: () => void; onmade: () => void }
+	type Props = {
+		table: BenchTable
+		tables: readonly BenchTable[]
+		onclose: () => void
+		onmade: (version: number) => void
+	}
 
 	let { table, tables, onclose, onmade }: Props = $props()
 
 	let name = $state('')
-	let type = $state('text')
+	let type = $state<string>('text')
+	/** Until somebody chooses, the name says what type it is. */
+	let chosen = $state(false)
 	let choices = $state('')
 	let to = $state(0)
 	let formula = $state('')
@@ -33,18 +41,26 @@
 						: type === 'money'
 							? { unit: '£' }
 							: {}
-		const answer = await send('/bench/structure', { kind: 'column', table: table.id, column: { name, type, ...extra } })
+		const answer = await changeStructure({ kind: 'column', table: table.id, column: { name, type, ...extra } })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
-		onmade()
+		onmade(answer.value.version)
 	}
 </script>
 
 <form onsubmit={add}>
 	<h2>New column in {table.name}</h2>
 	<label for="new-name">Name</label>
-	<input id="new-name" class="field" required bind:value={name} />
+	<input
+		id="new-name"
+		class="field"
+		required
+		bind:value={name}
+		oninput={() => {
+			if (!chosen) type = typeFromName(name)
+		}}
+	/>
 	<label for="new-type">Type</label>
-	<select id="new-type" class="field" bind:value={type}>
+	<select id="new-type" class="field" bind:value={type} onchange={() => (chosen = true)}>
 		{#each COLUMN_TYPES as each (each)}<option>{each}</option>{/each}
 	</select>
 	{#if type === 'choice'}

@@ -1,80 +1,88 @@
 <script lang="ts">
 	/**
-	 * Rows of a table in a grid, fetched as needed. A cell opens with Enter or by typing; Ctrl Z takes the last change
-	 * back; where somebody else was faster both values are shown.
+	 * A table in a grid, however long: rows are drawn as they come into sight. Cells are selected, copied, pasted and filled
+	 * in blocks; a block goes in whole or is told apart cell by cell; every change can be taken back and done again.
 	 */
 	import { invalidateAll } from '$app/navigation'
-	import { untrack } from 'svelte'
-	import type { CellChange, Changed, CellInput, Conflict } from '$lib/core/query/change.ts'
-	import { cellKey, isReferenceCell, type WireCell, type WirePage, type WireRow } from '$lib/core/query/wire.ts'
+	import { onMount, tick, untrack } from 'svelte'
+	import type { CellChange, Conflict } from '$lib/core/query/change.ts'
+	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
+	import type { Filter } from '$lib/core/query/filter.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import { draftOf, readDraft, type CellDraft } from '../cells/cell-draft.ts'
-	import { optionsAt } from '../cells/options.ts'
-	import ReferencePicker from '../cells/ReferencePicker.svelte'
 	import { isNumeric, showCell } from '../cells/show-cell.ts'
-	import { ask, send } from '../send.ts'
+	import { fromClipboard, plainCell, toClipboard } from './clipboard.ts'
 	import ColumnCard from './ColumnCard.svelte'
+	import ColumnMenu from './ColumnMenu.svelte'
+	import FindBar from './FindBar.svelte'
+	import GridCell from './GridCell.svelte'
+	import { GridEdits, toInput, type GridChange } from './grid-edits.svelte.ts'
+	import GridHeader from './GridHeader.svelte'
+	import { GridRows } from './grid-rows.svelte.ts'
+	import { GridView } from './grid-view.svelte.ts'
+	import MisfitNotice, { type ShownMisfit } from './MisfitNotice.svelte'
 	import NewColumn from './NewColumn.svelte'
+	import { at, blockOf, holds, isOneCell, moved, type Selection } from './selection.ts'
+	import TableCard from './TableCard.svelte'
+	import { totalsOf } from './totals.ts'
 
 	type Props = { table: BenchTable; tables: readonly BenchTable[] }
 
 	let { table, tables }: Props = $props()
 
-	type Back =
-		| { readonly kind: 'change'; readonly row: string; readonly cells: readonly CellChange[] }
-		| { readonly kind: 'remove' | 'restore'; readonly row: string }
-	type Undo = { readonly change: Back; readonly words: string }
+	const ROW = 31
+	/** Browsers lay out no more than some 33 million pixels; longer lists scroll in proportion. */
+	const MOST_PIXELS = 15_000_000
+	const MOST_SELECTED = 10_000
 
-	let rows = $state.raw<readonly WireRow[]>([])
-	let next = $state<string | null>(null)
-	let sort = $state(untrack(() => ({ column: table.label, descending: false })))
-	let loading = $state(false)
-	let at = $state({ row: 0, column: 0 })
+	const { id: tableId, label } = untrack(() => table)
+	const rows = new GridRows(tableId)
+	const view = new GridView(tableId, label)
+	const edits = new GridEdits(tableId)
+
+	let selection = $state.raw<Selection>(at(0, 0))
 	let editing = $state<CellDraft | undefined>()
 	let wrong = $state('')
-	let conflict = $state<{ row: string; conflict: Conflict } | undefined>()
-	let past = $state.raw<readonly Undo[]>([])
-	let card = $state<number | 'new' | undefined>()
 	let said = $state('')
-	/** By how many rows the table has grown under this grid since its number was read. */
-	let grown = $state(0)
-	let grid: HTMLElement
+	let card = $state<number | 'new' | 'table' | undefined>()
+	let menu = $state<number | undefined>()
+	let finding = $state(false)
+	let clash = $state.raw<{ change: GridChange | undefined; conflict: Conflict } | undefined>()
+	let misfits = $state.raw<{ shown: readonly ShownMisfit[]; total: number; partly: () => Promise<void> } | undefined>()
+	let box = $state<HTMLElement>()
+	let height = $state(600)
+	let first = $state(0)
 
-	const columns = $derived(table.columns)
+	const columns = $derived(view.shown(table.columns))
+	const rowHeader = $derived(Math.max(56, rows.count.toLocaleString('en-GB').length * 8 + 16))
+	const lefts = $derived(
+		columns.reduce<number[]>((all, column) => [...all, (all.at(-1) ?? rowHeader) + view.width(column)], [rowHeader])
+	)
+	const width = $derived((lefts.at(-1) ?? rowHeader) + (table.kept ? 90 : 0))
+	const visible = $derived(Math.ceil(height / ROW) + 1)
+	const pixels = $derived(Math.min(MOST_PIXELS, rows.count * ROW))
+	/** Rows for each pixel of the scroll bar, where the list is too long to be laid out whole. */
+	const scaled = $derived(rows.count * ROW > MOST_PIXELS)
+	const slots = $derived(
+		Array.from({ length: Math.max(0, Math.min(visible, rows.count - first)) }, (_slot, i) => first + i)
+	)
+	const block = $derived(blockOf(selection))
+	const extent = $derived({ rows: rows.count, columns: columns.length })
+	const focusColumn = $derived(columns[selection.focus.column])
+	const focusRow = $derived(rows.at(selection.focus.row))
+	const totals = $derived(isOneCell(selection) ? undefined : totalsOf(selectedCells()))
+	const opened = $derived(table.columns.find((column) => column.id === card))
 
-	async function load(more = false) {
-		if (loading) return
-		loading = true
-		const after = more && next ? `&after=${next}` : ''
-		const answer = await ask<WirePage>(
-			`/rows/${table.id}?limit=100&sort=${sort.column}&descending=${sort.descending ? 1 : 0}${after}`
-		)
-		loading = false
-		if (!answer.ok) return void (wrong = answer.refusal.message)
-		rows = more ? [...rows, ...answer.value.rows] : answer.value.rows
-		next = answer.value.next
-	}
-
-	async function reloadRow(id: string) {
-		const answer = await ask<WirePage>(`/rows/${table.id}?row=${id}`)
-		const fresh = answer.ok ? answer.value.rows[0] : undefined
-		rows = fresh ? rows.map((row) => (row.id === id ? fresh : row)) : rows.filter((row) => row.id !== id)
-	}
-
-	// The first rows, and the rows again when the table's own columns have changed.
-	$effect(() => {
-		void columns
-		untrack(() => void load())
-	})
-
-	// Other people's changes of what is shown.
-	$effect(() => {
-		const source = new EventSource(`/events?tables=${table.id}`)
+	onMount(() => {
+		const source = new EventSource(`/events?tables=${tableId}`)
 		let timer: ReturnType<typeof setTimeout> | undefined
+		// Other people's changes of what is shown.
 		source.addEventListener('turned', () => {
 			clearTimeout(timer)
-			timer = setTimeout(() => void refresh(), 150)
+			timer = setTimeout(() => {
+				if (!editing) void rows.reload(first, first + visible)
+			}, 200)
 		})
 		return () => {
 			clearTimeout(timer)
@@ -82,176 +90,361 @@
 		}
 	})
 
-	/** Reads what is loaded again, without moving the page or an open cell. */
-	async function refresh() {
-		if (editing || loading) return
-		const count = Math.min(1000, Math.max(100, rows.length))
-		const answer = await ask<WirePage>(
-			`/rows/${table.id}?limit=${count}&sort=${sort.column}&descending=${sort.descending ? 1 : 0}`
-		)
-		if (!answer.ok || editing || rows.length > count) return
-		rows = answer.value.rows
-		next = answer.value.next
+	// The rows again when the order, the filters or the table's own columns have changed.
+	$effect(() => {
+		const listing = { sorts: view.sorts, filters: view.filters }
+		void table.columns
+		untrack(() => {
+			scrollTo(0)
+			void rows.open(listing)
+		})
+	})
+
+	$effect(() => {
+		const [from, to] = [first, first + visible]
+		untrack(() => void rows.want(Math.max(0, from - 50), to + 50))
+	})
+
+	function onscroll() {
+		if (!box) return
+		first = scaled
+			? Math.round((box.scrollTop / Math.max(1, pixels - height)) * Math.max(0, rows.count - visible + 1))
+			: Math.floor(box.scrollTop / ROW)
 	}
 
-	function onscroll(event: Event) {
-		const box = event.currentTarget as HTMLElement
-		if (next && box.scrollHeight - box.scrollTop - box.clientHeight < 800) void load(true)
+	/** On a long list a turn of the wheel still moves by rows, not by a part of the whole. */
+	function onwheel(event: WheelEvent) {
+		if (!scaled || event.deltaY === 0 || event.ctrlKey) return
+		event.preventDefault()
+		scrollTo(first + Math.sign(event.deltaY) * Math.max(1, Math.round(Math.abs(event.deltaY) / ROW)))
+	}
+
+	function scrollTo(row: number) {
+		if (!box) return
+		const top = Math.max(0, Math.min(Math.max(0, rows.count - visible + 1), row))
+		box.scrollTop = scaled ? (top / Math.max(1, rows.count - visible + 1)) * (pixels - height) : top * ROW
+		first = top
+	}
+
+	async function reveal({ row, column }: { row: number; column: number }) {
+		if (row < first) scrollTo(row)
+		else if (row > first + visible - 3) scrollTo(row - visible + 3)
+		if (!box) return
+		const [left = 0, right = 0] = [lefts[column], lefts[column + 1]]
+		const fixed = lefts[view.frozen] ?? rowHeader
+		if (column >= view.frozen && left - box.scrollLeft < fixed) box.scrollLeft = left - fixed
+		else if (right - box.scrollLeft > box.clientWidth) box.scrollLeft = right - box.clientWidth
+		await tick()
 	}
 
 	function mayEdit(row: WireRow | undefined, column: ShownColumn | undefined): boolean {
 		return column !== undefined && (row?.may?.change.includes(column.id) ?? false)
 	}
 
+	function whyNot(column: ShownColumn): string {
+		if (column.type === 'computed') return `${column.name} is computed. Open its card to change the formula.`
+		return `You may not change ${column.name} here.`
+	}
+
 	function startEdit(text?: string) {
-		const row = rows[at.row]
-		const column = columns[at.column]
-		if (!row || !column) return
-		if (!mayEdit(row, column))
-			return void (wrong =
-				column.type === 'computed'
-					? `${column.name} is computed. Open its heading to change the formula.`
-					: `You may not change ${column.name} here.`)
+		if (!focusRow || !focusColumn) return
+		said = ''
+		if (!mayEdit(focusRow, focusColumn)) return void (wrong = whyNot(focusColumn))
 		wrong = ''
-		editing = text === undefined ? draftOf(column, row.cells[cellKey(column.id)]) : { text }
-	}
-
-	function toInput(cell: WireCell | undefined): CellInput {
-		if (isReferenceCell(cell)) return { id: cell.id }
-		return cell === undefined || (cell !== null && typeof cell === 'object') ? null : cell
-	}
-
-	async function commit() {
-		const row = rows[at.row]
-		const column = columns[at.column]
-		if (!row || !column || !editing) return
-		const was = row.cells[cellKey(column.id)]
-		if (editing.text === draftOf(column, was).text && editing.id === draftOf(column, was).id) return stop()
-		const reading = readDraft(column, editing)
-		if (!reading.ok) return void (wrong = `${column.name}: ${reading.message}`)
-		await put(row.id, column, { value: reading.value, ...(was === undefined ? {} : { was }) })
-	}
-
-	async function put(row: string, column: ShownColumn, cell: { value: CellInput; was?: WireCell }) {
-		const answer = await send<Changed>(`/rows/${table.id}`, {
-			kind: 'change',
-			row,
-			cells: [{ column: column.id, ...cell }]
-		})
-		if (!answer.ok) return void (wrong = answer.refusal.message)
-		const [clash] = answer.value.conflicts
-		if (clash) {
-			conflict = { row, conflict: clash }
-			return
-		}
-		stop()
-		await reloadRow(row)
-		// Taking it back is a change of what stands there now: if somebody changes it meanwhile, they are not overruled.
-		const now = rows.find((each) => each.id === row)?.cells[cellKey(column.id)]
-		const back = { column: column.id, value: toInput(cell.was), ...(now === undefined ? {} : { was: now }) }
-		past = [...past.slice(-50), { change: { kind: 'change', row, cells: [back] }, words: column.name }]
+		selection = at(selection.focus.row, selection.focus.column)
+		editing = text === undefined ? draftOf(focusColumn, focusRow.cells[cellKey(focusColumn.id)]) : { text }
 	}
 
 	function stop() {
 		editing = undefined
 		wrong = ''
-		conflict = undefined
-		grid.focus()
+		box?.focus()
+	}
+
+	async function commit(): Promise<boolean> {
+		if (!focusRow || !focusColumn || !editing) return true
+		const was = focusRow.cells[cellKey(focusColumn.id)]
+		const old = draftOf(focusColumn, was)
+		if (editing.text === old.text && editing.id === old.id) return (stop(), true)
+		const reading = readDraft(focusColumn, editing)
+		if (!reading.ok) {
+			wrong = `${focusColumn.name}: ${reading.message}`
+			return false
+		}
+		const cell: CellChange = { column: focusColumn.id, value: reading.value, ...(was === undefined ? {} : { was }) }
+		return await put(focusColumn.name, [{ kind: 'change', row: focusRow.id, cells: [cell] }])
+	}
+
+	/** Sends changes as one block. What does not fit is shown, with the choice of leaving it out. */
+	async function put(words: string, changes: readonly GridChange[], partly = false): Promise<boolean> {
+		const done = await edits.apply(words, changes, (id) => rows.find(id), partly)
+		if (done.ok) {
+			rows.put(done.rows)
+			if (changes.some((change) => change.kind !== 'change')) await rows.reload(first, first + visible)
+			misfits = undefined
+			stop()
+			said = done.misfits.length > 0 ? `${done.misfits.length} did not fit and were left out.` : ''
+			return true
+		}
+		const shown = done.misfits.map((misfit) => ({
+			place: placeOf(changes[misfit.at], misfit.column),
+			message: misfit.message
+		}))
+		const [only] = done.misfits
+		if (only?.conflict && changes.length === 1) {
+			clash = { change: changes[0], conflict: only.conflict }
+			return false
+		}
+		const total = changes.reduce((all, change) => all + ('cells' in change ? change.cells.length : 1), 0)
+		if (total === 1) wrong = shown[0]?.message ?? done.message
+		else if (shown.length > 0) {
+			misfits = { shown, total, partly: async () => void (await put(words, changes, true)) }
+		} else wrong = done.message
+		return false
 	}
 
 	/** What was typed goes in after all, on top of what the other person wrote. */
 	async function putMine() {
-		if (!conflict) return
-		const column = columns.find((each) => each.id === conflict?.conflict.column)
-		const { row, conflict: clash } = conflict
-		conflict = undefined
-		if (column) await put(row, column, { value: clash.yours, was: clash.theirs ?? null })
+		const { change, conflict } = clash ?? {}
+		clash = undefined
+		const column = table.columns.find((each) => each.id === conflict?.column)
+		if (!conflict || change?.kind !== 'change' || !column) return
+		const cell = { column: column.id, value: conflict.yours, was: conflict.theirs ?? null }
+		await put(column.name, [{ ...change, cells: [cell] }])
 	}
 
 	async function takeTheirs() {
-		const row = conflict?.row
+		clash = undefined
 		stop()
-		if (row) await reloadRow(row)
+		await rows.reload(first, first + visible)
 	}
 
-	async function undo() {
-		const last = past[past.length - 1]
-		if (!last) return
-		past = past.slice(0, -1)
-		const answer = await send<Changed>(`/rows/${table.id}`, last.change)
-		if (!answer.ok) return void (wrong = `Not taken back: ${answer.refusal.message}`)
-		if (answer.value.conflicts.length > 0)
-			return void (wrong = `Not taken back: somebody else has changed ${last.words} since.`)
-		said = `Taken back: ${last.words}.`
-		if (last.change.kind === 'change') await reloadRow(last.change.row)
-		else {
-			grown += last.change.kind === 'restore' ? 1 : -1
-			await load()
+	function placeOf(change: GridChange | undefined, column: number | undefined): string {
+		const index = change && 'row' in change ? rows.indexOf(change.row) : undefined
+		const name = table.columns.find((each) => each.id === column)?.name
+		return [index === undefined ? 'A new row' : `Row ${(index + 1).toLocaleString('en-GB')}`, name]
+			.filter(Boolean)
+			.join(', ')
+	}
+
+	function selectedCells() {
+		const cells = []
+		const bottom = Math.min(block.bottom, block.top + MOST_SELECTED - 1)
+		for (let row = block.top; row <= bottom; row++)
+			for (let column = block.left; column <= block.right; column++)
+				cells.push(rows.at(row)?.cells[cellKey(columns[column]?.id ?? 0)])
+		return cells
+	}
+
+	async function select(next: Selection) {
+		selection = next
+		wrong = ''
+		said = ''
+		await reveal(next.focus)
+		const { top, bottom } = blockOf(next)
+		if (bottom - top > visible) void rows.want(top, Math.min(bottom + 1, top + MOST_SELECTED))
+	}
+
+	/** Every row of the selection, or undefined if some are not here yet or there are too many. */
+	function selectedRows(): WireRow[] | undefined {
+		const count = block.bottom - block.top + 1
+		if (count > MOST_SELECTED)
+			return void (wrong = `Choose at most ${MOST_SELECTED.toLocaleString('en-GB')} rows at once.`)
+		const found: WireRow[] = []
+		for (let row = block.top; row <= block.bottom; row++) {
+			const each = rows.at(row)
+			if (!each) {
+				void rows.want(block.top, block.bottom + 1)
+				return void (wrong = 'Some of these rows are still being read. Try again in a moment.')
+			}
+			found.push(each)
 		}
+		return found
+	}
+
+	function oncopy(event: ClipboardEvent) {
+		if (editing) return
+		const chosen = selectedRows()
+		if (!chosen) return
+		event.preventDefault()
+		const shown = columns.slice(block.left, block.right + 1)
+		const cells = chosen.map((row) => shown.map((column) => plainCell(column, row.cells[cellKey(column.id)])))
+		event.clipboardData?.setData('text/plain', toClipboard(cells))
+		said = `Copied ${(chosen.length * shown.length).toLocaleString('en-GB')} ${chosen.length * shown.length === 1 ? 'cell' : 'cells'}.`
+		if (event.type === 'cut') void clear()
+	}
+
+	async function onpaste(event: ClipboardEvent) {
+		if (editing) return
+		event.preventDefault()
+		const text = event.clipboardData?.getData('text/plain') ?? ''
+		const given = fromClipboard(text)
+		const single = given.length === 1 && given[0]?.length === 1
+		const height = single ? block.bottom - block.top + 1 : given.length
+		const breadth = single ? block.right - block.left + 1 : Math.max(...given.map((line) => line.length))
+		await rows.want(block.top, block.top + height)
+		await putTexts(
+			'the paste',
+			{ height, breadth },
+			(row, column) => (single ? given[0]?.[0] : given[row]?.[column]) ?? ''
+		)
+	}
+
+	/** Texts into the block that starts where the selection does; rows past the end are added. */
+	async function putTexts(
+		words: string,
+		{ height, breadth }: { height: number; breadth: number },
+		textAt: (row: number, column: number) => string
+	) {
+		const found: ShownMisfit[] = []
+		const changes: GridChange[] = []
+		const targets = columns.slice(block.left, block.left + breadth)
+		if (breadth > targets.length)
+			return void (wrong = `This is ${breadth} columns wide, but only ${targets.length} are left from here.`)
+		for (let i = 0; i < height; i++) {
+			const row = rows.at(block.top + i)
+			const isNew = block.top + i >= rows.count
+			if (!row && !isNew) return void (wrong = 'Some of these rows are still being read. Try again in a moment.')
+			const cells: CellChange[] = []
+			for (const [j, column] of targets.entries()) {
+				const place = `Row ${(block.top + i + 1).toLocaleString('en-GB')}, ${column.name}`
+				const text = textAt(i, j)
+				const was = row?.cells[cellKey(column.id)]
+				if (row && plainCell(column, was) === text) continue
+				if (column.type === 'computed' || (row && !mayEdit(row, column))) {
+					found.push({ place, message: whyNot(column) })
+					continue
+				}
+				const reading = readDraft(column, { text })
+				if (!reading.ok) found.push({ place, message: reading.message })
+				else cells.push({ column: column.id, value: reading.value, ...(was === undefined ? {} : { was }) })
+			}
+			if (cells.length === 0) continue
+			changes.push(row ? { kind: 'change', row: row.id, cells } : { kind: 'add', cells })
+		}
+		const partly = async () => void (await put(words, changes, true))
+		if (found.length > 0) misfits = { shown: found, total: height * breadth, partly }
+		else if (changes.length > 0) await put(words, changes)
+	}
+
+	async function fillDown() {
+		const source = rows.at(block.top)
+		if (!source || block.bottom === block.top)
+			return void (wrong = 'Choose the cell to fill from and the cells below it.')
+		const chosen = selectedRows()
+		if (!chosen) return
+		const shown = columns.slice(block.left, block.right + 1).filter((column) => column.type !== 'computed')
+		const changes = chosen.slice(1).map((row): GridChange => ({
+			kind: 'change',
+			row: row.id,
+			cells: shown.map((column) => {
+				const was = row.cells[cellKey(column.id)]
+				return {
+					column: column.id,
+					value: toInput(source.cells[cellKey(column.id)]),
+					...(was === undefined ? {} : { was })
+				}
+			})
+		}))
+		await put('the fill', changes)
+	}
+
+	async function clear() {
+		const chosen = selectedRows()
+		if (!chosen) return
+		const shown = columns.slice(block.left, block.right + 1).filter((column) => column.type !== 'computed')
+		if (shown.length === 0) return void (focusColumn && (wrong = whyNot(focusColumn)))
+		const changes = chosen.flatMap((row): GridChange[] => {
+			const cells = shown.flatMap((column): CellChange[] => {
+				const was = row.cells[cellKey(column.id)]
+				return was === undefined || was === null ? [] : [{ column: column.id, value: null, was }]
+			})
+			return cells.length === 0 ? [] : [{ kind: 'change', row: row.id, cells }]
+		})
+		if (changes.length > 0) await put('the clearing', changes)
+	}
+
+	async function replace(text: string, by: string) {
+		const column = focusColumn
+		if (!column) return
+		const count = Math.min(rows.count, MOST_SELECTED)
+		await rows.want(0, count)
+		const pattern = new RegExp(text.trim().replace(/[\\^$.*+?()[\]{}|]/g, '\\$&'), 'giu')
+		const changes: GridChange[] = []
+		const found: ShownMisfit[] = []
+		for (let i = 0; i < count; i++) {
+			const row = rows.at(i)
+			const was = row?.cells[cellKey(column.id)]
+			const old = plainCell(column, was)
+			const next = old.replace(pattern, () => by)
+			if (!row || was === undefined || next === old) continue
+			const reading = readDraft(column, { text: next })
+			if (reading.ok)
+				changes.push({ kind: 'change', row: row.id, cells: [{ column: column.id, value: reading.value, was }] })
+			else found.push({ place: `Row ${i + 1}, ${column.name}`, message: reading.message })
+		}
+		if (changes.length === 0 && found.length === 0) return void (said = `${column.name} holds no such text.`)
+		const words = `the replacement in ${column.name}`
+		if (found.length > 0)
+			misfits = {
+				shown: found,
+				total: changes.length + found.length,
+				partly: async () => void (await put(words, changes, true))
+			}
+		else if (await put(words, changes))
+			said = `Replaced in ${changes.length.toLocaleString('en-GB')} ${changes.length === 1 ? 'row' : 'rows'}.`
+	}
+
+	async function step(way: 'undo' | 'redo') {
+		const done = await edits[way]((id) => rows.find(id))
+		if (!done) return
+		wrong = done.ok ? '' : done.message
+		said = done.ok ? done.message : ''
+		if (done.structure) await invalidateAll()
+		else await rows.reload(first, first + visible)
+		box?.focus()
 	}
 
 	async function addRow() {
-		const cells = columns.flatMap((column) =>
-			column.required && column.type === 'text' ? [{ column: column.id, value: 'New' }] : []
+		const cells = table.columns.flatMap((column) =>
+			column.required && column.type === 'text' && !column.numbering ? [{ column: column.id, value: 'New' }] : []
 		)
-		const answer = await send<Changed>(`/rows/${table.id}`, { kind: 'add', cells })
-		if (!answer.ok)
-			return void (wrong = `${answer.refusal.message} Use a form for rows whose columns must be filled in.`)
-		const fresh = await ask<WirePage>(`/rows/${table.id}?row=${answer.value.row}`)
-		if (fresh.ok) rows = [...fresh.value.rows, ...rows]
-		past = [...past, { change: { kind: 'remove', row: answer.value.row }, words: 'the new row' }]
-		grown++
-		at = { row: 0, column: 0 }
-		grid.focus()
-	}
-
-	async function removeRow() {
-		const row = rows[at.row]
-		if (!row) return
-		const answer = await send<Changed>(`/rows/${table.id}`, { kind: 'remove', row: row.id })
-		if (!answer.ok) return void (wrong = answer.refusal.message)
-		rows = rows.filter((each) => each.id !== row.id)
-		grown--
-		past = [...past, { change: { kind: 'restore', row: row.id }, words: 'the removal' }]
-		said = 'Removed. It lies in the bin for thirty days; Ctrl Z brings it back.'
-	}
-
-	const STEPS: Readonly<Record<string, readonly [number, number]>> = {
-		ArrowUp: [-1, 0],
-		ArrowDown: [1, 0],
-		ArrowLeft: [0, -1],
-		ArrowRight: [0, 1],
-		PageDown: [20, 0],
-		PageUp: [-20, 0]
-	}
-
-	function move(down: number, right: number) {
-		at = {
-			row: Math.max(0, Math.min(rows.length - 1, at.row + down)),
-			column: Math.max(0, Math.min(columns.length - 1, at.column + right))
+		const done = await edits.apply('the new row', [{ kind: 'add', cells }], () => undefined)
+		if (!done.ok) {
+			const why = done.misfits[0]?.message ?? done.message
+			return void (wrong = `${why} Paste rows below the last one, or use a form, where columns must be filled in.`)
 		}
-		requestAnimationFrame(() => grid.querySelector('.at')?.scrollIntoView({ block: 'nearest', inline: 'nearest' }))
+		await rows.reload(first, first + visible)
+		const id = done.rows[0]?.id
+		const index = id === undefined ? undefined : rows.indexOf(id)
+		if (index !== undefined) await select(at(index, 0))
+		else said = 'Added. It stands where the order puts it.'
+		box?.focus()
+	}
+
+	async function removeRows() {
+		const chosen = selectedRows()
+		if (!chosen || chosen.length === 0) return
+		const words = chosen.length === 1 ? 'the removal' : `the removal of ${chosen.length} rows`
+		const removed = await put(
+			words,
+			chosen.map((row) => ({ kind: 'remove', row: row.id }))
+		)
+		if (removed) said = 'Removed. They lie in the bin for thirty days; Ctrl Z brings them back.'
 	}
 
 	async function onkeydown(event: KeyboardEvent) {
-		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !editing) {
+		const control = event.ctrlKey || event.metaKey
+		if (editing) return keyWhileEditing(event)
+		if (control && SHORTCUTS[event.key.toLowerCase()]) {
 			event.preventDefault()
 			event.stopPropagation()
-			return undo()
+			return SHORTCUTS[event.key.toLowerCase()]?.(event.shiftKey)
 		}
-		if (editing) {
-			if (event.key === 'Escape') return stop()
-			if (event.key === 'Enter' && columns[at.column]?.type !== 'long text' && !event.defaultPrevented) {
-				event.preventDefault()
-				await commit()
-				if (!editing) move(1, 0)
-			}
-			return
-		}
-		const step = STEPS[event.key]
-		if (step) {
+		const next = moved(selection, { key: event.key, shift: event.shiftKey, control }, extent, visible - 2)
+		if (next) {
 			event.preventDefault()
-			return move(...step)
+			return select(next)
 		}
 		if (event.key === 'Enter' || event.key === 'F2') {
 			event.preventDefault()
@@ -259,199 +452,293 @@
 		}
 		if (event.key === 'Delete' || event.key === 'Backspace') {
 			event.preventDefault()
-			startEdit('')
-			return void (editing && (await commit()))
+			return clear()
 		}
-		if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey && event.key !== '/') {
+		if (event.key.length === 1 && !control && !event.altKey && event.key !== '/') {
 			event.preventDefault()
-			startEdit(columns[at.column]?.type === 'date' || columns[at.column]?.type === 'choice' ? undefined : event.key)
+			const type = focusColumn?.type
+			startEdit(type === 'date' || type === 'choice' || type === 'yes/no' ? undefined : event.key)
 		}
 	}
 
-	function sortBy(column: ShownColumn) {
-		sort = { column: column.id, descending: sort.column === column.id ? !sort.descending : false }
-		void load()
+	const SHORTCUTS: Readonly<Record<string, (shift: boolean) => unknown>> = {
+		z: (shift) => step(shift ? 'redo' : 'undo'),
+		y: () => step('redo'),
+		d: () => fillDown(),
+		f: () => (finding = true),
+		a: () => (selection = { anchor: { row: 0, column: 0 }, focus: { row: rows.count - 1, column: columns.length - 1 } })
 	}
 
-	function badge(column: ShownColumn): string {
-		if (column.type === 'computed') return `= ${column.shows === 'yesno' ? 'yes/no' : column.shows}`
-		if (column.type === 'reference') return `→ ${tables.find((each) => each.id === column.to)?.name ?? '…'}`
-		if (column.type === 'choice') return `choice of ${column.choices?.length ?? 0}`
-		return column.unit ? `${column.type} ${column.unit}` : column.type
+	async function keyWhileEditing(event: KeyboardEvent) {
+		if (event.key === 'Escape') {
+			event.stopPropagation()
+			return stop()
+		}
+		const multiline = focusColumn?.type === 'long text' && event.key === 'Enter' && !event.ctrlKey
+		if ((event.key !== 'Enter' && event.key !== 'Tab') || multiline || event.defaultPrevented) return
+		event.preventDefault()
+		const { row, column } = selection.focus
+		if (!(await commit())) return
+		const next =
+			event.key === 'Enter'
+				? { row: Math.min(rows.count - 1, row + 1), column }
+				: { row, column: Math.min(columns.length - 1, column + 1) }
+		await select(at(next.row, next.column))
 	}
 
-	function focus(node: HTMLElement) {
-		node.focus()
-		if (node instanceof HTMLInputElement && node.type === 'text')
-			node.setSelectionRange(node.value.length, node.value.length)
+	async function press(event: MouseEvent, row: number, column: number) {
+		if (event.button !== 0) return
+		const here = selection.focus.row === row && selection.focus.column === column
+		if (editing) {
+			if (here) return
+			event.preventDefault()
+			if (!(await commit())) return
+		}
+		if (event.shiftKey) selection = { anchor: selection.anchor, focus: { row, column } }
+		else selection = at(row, column)
+		wrong = ''
+		box?.focus({ preventScroll: true })
 	}
 
-	const opened = $derived(columns.find((column) => column.id === card))
+	function drag(event: MouseEvent, row: number, column: number) {
+		if (event.buttons !== 1 || editing) return
+		selection = { anchor: selection.anchor, focus: { row, column } }
+	}
+
+	function setFilter(column: number, filter: Filter | undefined) {
+		view.setFilter(column, filter)
+		selection = at(0, 0)
+		if (column > 0) box?.focus()
+	}
+
+	function closeMenu() {
+		menu = undefined
+		box?.focus({ preventScroll: true })
+	}
+
+	function structureMade(version: number) {
+		card = undefined
+		edits.structureChanged(`the change of ${table.name}`, version)
+		void invalidateAll()
+	}
+
+	const number = (value: number) => value.toLocaleString('en-GB', { maximumFractionDigits: 4 })
+	const hiddenNames = $derived(table.columns.filter((column) => view.hidden.includes(column.id)))
 </script>
 
 <div class="work">
 	<header>
 		<h1>{table.name}</h1>
 		<p class="quiet">
-			{(table.rows + grown).toLocaleString('en-GB')} rows · {columns.length}
-			{columns.length === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept
+			{rows.count.toLocaleString('en-GB')}
+			{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''} · {table.columns.length}
+			{table.columns.length === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept
 				? ''
 				: ' · kept by somebody else'}
 		</p>
 		<span class="gap"></span>
-		<button class="btn" onclick={undo} disabled={past.length === 0}>Undo</button>
+		<button class="btn" onclick={() => step('undo')} disabled={!edits.canUndo} title="Ctrl Z">Undo</button>
+		<button class="btn" onclick={() => step('redo')} disabled={!edits.canRedo} title="Ctrl Y">Redo</button>
+		<button class="btn" onclick={() => (finding = !finding)} title="Ctrl F">Find</button>
 		{#if table.mayAdd}<button class="btn" onclick={addRow}>Add a row</button>{/if}
-		<button class="btn" onclick={removeRow} disabled={!rows[at.row]?.may?.remove}>Remove row {at.row + 1}</button>
+		<button class="btn" onclick={removeRows} disabled={!focusRow?.may?.remove}
+			>Remove {block.bottom === block.top ? `row ${block.top + 1}` : `${block.bottom - block.top + 1} rows`}</button
+		>
+		{#if table.kept}<button class="btn" onclick={() => (card = card === 'table' ? undefined : 'table')}>Rules</button
+			>{/if}
 		<a class="btn" href="/export/{table.id}" download>Export CSV</a>
 	</header>
-	{#if conflict}
-		{@const column = columns.find((each) => each.id === conflict?.conflict.column)}
-		<div class="conflict" role="alert">
-			{#if column}
+	{#if finding}
+		<FindBar
+			column={focusColumn && focusColumn.type !== 'computed' ? focusColumn.name : undefined}
+			found={rows.count}
+			onfind={(text) => setFilter(0, text.trim() === '' ? undefined : { column: 0, is: 'contains', text })}
+			onreplace={replace}
+			onclose={() => {
+				finding = false
+				setFilter(0, undefined)
+				box?.focus()
+			}}
+		/>
+	{/if}
+	{#if view.filters.some((filter) => filter.column > 0) || hiddenNames.length > 0}
+		<p class="chips">
+			{#each view.filters.filter((filter) => filter.column > 0) as filter (filter.column)}
+				<button class="btn plain" onclick={() => setFilter(filter.column, undefined)} title="Take this filter off">
+					{table.columns.find((column) => column.id === filter.column)?.name}
+					{filter.is === 'equal'
+						? 'is'
+						: filter.is === 'blank' || filter.is === 'filled'
+							? `is ${filter.is}`
+							: filter.is}
+					{filter.text} ×</button
+				>
+			{/each}
+			{#each hiddenNames as column (column.id)}
+				<button
+					class="btn plain"
+					onclick={() => {
+						view.hidden = view.hidden.filter((each) => each !== column.id)
+						view.save()
+						box?.focus()
+					}}>Show {column.name}</button
+				>
+			{/each}
+		</p>
+	{/if}
+	{#if clash}
+		{@const column = table.columns.find((each) => each.id === clash?.conflict.column)}
+		{#if column}
+			<div class="notice clash" role="alert">
 				<p>
 					Somebody else has changed <strong>{column.name}</strong> meanwhile. Now there:
-					<strong>{showCell(column, conflict.conflict.theirs) || 'blank'}</strong>. You typed:
+					<strong>{showCell(column, clash.conflict.theirs) || 'blank'}</strong>. You typed:
 					<strong>{editing?.text ?? ''}</strong>.
 				</p>
 				<button class="btn" onclick={takeTheirs}>Keep theirs</button>
 				<button class="btn main" onclick={putMine}>Put mine in</button>
-			{/if}
-		</div>
-	{:else if wrong}
-		<p class="conflict says-wrong" role="alert">{wrong}</p>
+			</div>
+		{/if}
+	{:else if misfits}
+		<MisfitNotice
+			misfits={misfits.shown}
+			total={misfits.total}
+			onnone={() => (misfits = undefined)}
+			onpartly={() => void misfits?.partly()}
+		/>
+	{:else if wrong || rows.wrong}
+		<p class="notice says-wrong" role="alert">{wrong || rows.wrong}</p>
 	{:else if said}
 		<p class="said" role="status">{said}</p>
 	{/if}
 	<!-- The grid is one stop for Tab; inside it the arrow keys move, as the ARIA grid pattern has it. -->
-	<div class="scroll" {onscroll}>
-		<table
-			bind:this={grid}
-			{onkeydown}
-			tabindex="0"
-			role="grid"
-			aria-label={table.name}
-			aria-rowcount={table.rows}
-			aria-colcount={columns.length}
-		>
-			<thead>
-				<tr>
-					<td class="corner"></td>
-					{#each columns as column (column.id)}
-						<th
-							role="columnheader"
-							class:sorted={sort.column === column.id}
-							aria-sort={sort.column === column.id ? (sort.descending ? 'descending' : 'ascending') : 'none'}
-						>
-							<button class="name" tabindex="-1" onclick={() => sortBy(column)} title="Sort by {column.name}">
-								{column.name}{sort.column === column.id ? (sort.descending ? ' ↓' : ' ↑') : ''}
-							</button>
-							<button
-								class="badge {column.type === 'reference' ? 'ref' : ''}"
-								tabindex="-1"
-								onclick={() => (card = card === column.id ? undefined : column.id)}
-								title="Open {column.name}">{column.id === table.label ? `key ${badge(column)}` : badge(column)}</button
-							>
-						</th>
-					{/each}
-					{#if table.kept}<th class="plus"
-							><button class="name" tabindex="-1" onclick={() => (card = card === 'new' ? undefined : 'new')}
-								>+ Column</button
-							></th
-						>{/if}
-				</tr>
-			</thead>
-			<tbody>
-				{#each rows as row, r (row.id)}
-					<tr aria-rowindex={r + 1}>
-						<th class="no" scope="row">{r + 1}</th>
+	<div
+		class="scroll"
+		bind:this={box}
+		bind:clientHeight={height}
+		{onscroll}
+		{onwheel}
+		{onkeydown}
+		{oncopy}
+		oncut={oncopy}
+		{onpaste}
+		tabindex="0"
+		role="grid"
+		aria-label={table.name}
+		aria-multiselectable="true"
+		aria-rowcount={rows.count}
+		aria-colcount={columns.length}
+	>
+		<div class="head" role="row" style:width="{width}px">
+			<span class="corner" style:width="{rowHeader}px"></span>
+			{#each columns as column, c (column.id)}
+				<GridHeader
+					{column}
+					{view}
+					isKey={column.id === table.label}
+					target={tables.find((each) => each.id === column.to)?.name}
+					left={c < view.frozen ? lefts[c] : undefined}
+					open={menu === column.id}
+					onmenu={() => (menu = menu === column.id ? undefined : column.id)}
+				>
+					<ColumnMenu
+						{column}
+						{view}
+						place={c}
+						onclose={closeMenu}
+						onfilter={(filter) => setFilter(column.id, filter)}
+						onsort={(descending, further) => {
+							view.sortBy(column.id, descending, further)
+							closeMenu()
+						}}
+						onopen={() => {
+							menu = undefined
+							card = column.id
+						}}
+					/>
+				</GridHeader>
+			{/each}
+			{#if table.kept}<span role="columnheader" class="plus"
+					><button class="name" onclick={() => (card = card === 'new' ? undefined : 'new')}>+ Column</button></span
+				>{/if}
+		</div>
+		<div class="body" style:height="{pixels}px" style:width="{width}px">
+			<div class="window" style:transform="translateY({scaled ? (box?.scrollTop ?? 0) : first * ROW}px)">
+				{#each slots as r (r % (visible + 2))}
+					{@const row = rows.at(r)}
+					<div class="row" role="row" aria-rowindex={r + 1}>
+						<span class="no" role="rowheader" style:width="{rowHeader}px">{(r + 1).toLocaleString('en-GB')}</span>
 						{#each columns as column, c (column.id)}
-							{@const cell = row.cells[cellKey(column.id)]}
-							{@const here = at.row === r && at.column === c}
-							<td
+							{@const cell = row?.cells[cellKey(column.id)]}
+							{@const here = selection.focus.row === r && selection.focus.column === c}
+							{@const chosen = holds(block, r, c)}
+							<div
 								role="gridcell"
 								tabindex="-1"
+								class="cell"
 								class:at={here}
+								class:chosen
 								class:num={isNumeric(column)}
 								class:computed={column.type === 'computed'}
-								class:unseen={cell === undefined}
+								class:unseen={row !== undefined && cell === undefined}
 								class:fault={typeof cell === 'object' && cell !== null && 'error' in cell}
-								aria-selected={here}
-								onclick={() => {
-									if (here && !editing) return startEdit()
-									if (editing && !here) void commit()
-									if (!editing) at = { row: r, column: c }
-								}}
+								class:frozen={c < view.frozen}
+								style:width="{view.width(column)}px"
+								style:left={c < view.frozen ? `${lefts[c]}px` : undefined}
+								aria-selected={chosen}
+								onmousedown={(event) => press(event, r, c)}
+								onmouseenter={(event) => drag(event, r, c)}
+								ondblclick={() => startEdit()}
 							>
 								{#if here && editing}
-									{#if column.type === 'reference'}
-										<ReferencePicker
-											id="cell"
-											table={column.to ?? 0}
-											draft={editing}
-											invalid={wrong !== ''}
-											options={optionsAt('')}
-											onchange={(draft) => (editing = draft)}
-										/>
-									{:else if column.type === 'choice' || column.type === 'yes/no'}
-										<select
-											use:focus
-											value={editing.text}
-											onchange={(event) => {
-												editing = { text: event.currentTarget.value }
-												void commit()
-											}}
-										>
-											<option value=""></option>
-											{#each column.type === 'choice' ? (column.choices ?? []) : ['yes', 'no'] as choice (choice)}<option
-													>{choice}</option
-												>{/each}
-										</select>
-									{:else}
-										<input
-											use:focus
-											type={column.type === 'date' ? 'date' : 'text'}
-											value={editing.text}
-											oninput={(event) => (editing = { text: event.currentTarget.value })}
-											aria-label={column.name}
-										/>
-									{/if}
-								{:else}{cell === undefined ? '' : showCell(column, cell)}{/if}
-							</td>
+									<GridCell
+										{column}
+										{cell}
+										draft={editing}
+										invalid={wrong !== ''}
+										onchange={(draft, done) => {
+											editing = draft
+											if (done) void commit()
+										}}
+									/>
+								{:else}{row === undefined ? '…' : cell === undefined ? '' : showCell(column, cell)}{/if}
+							</div>
 						{/each}
-						{#if table.kept}<td></td>{/if}
-					</tr>
+					</div>
 				{/each}
-			</tbody>
-		</table>
-		{#if rows.length === 0 && !loading}<p class="none">
-				There are no rows yet. Add one, or bring a file in at Sources.
+			</div>
+		</div>
+		{#if rows.count === 0 && !rows.fresh}<p class="none">
+				{view.filters.length > 0
+					? 'No row fits the filter. Take it off to see them all.'
+					: 'There are no rows yet. Add one, paste some here, or bring a file in at Sources.'}
 			</p>{/if}
-		{#if loading}<p class="none quiet">Reading…</p>{/if}
 	</div>
+	<footer aria-live="polite">
+		{#if totals}
+			<span>{number(totals.filled)} filled</span>
+			{#if totals.sum !== undefined}<span>sum {number(totals.sum)}</span><span>mean {number(totals.mean ?? 0)}</span
+				>{/if}
+			{#if block.bottom > block.top}<button class="btn plain" onclick={fillDown} title="Ctrl D">Fill down</button>{/if}
+		{:else}
+			<span class="quiet"
+				>Enter changes a cell · Shift and arrows choose a block · Ctrl C and Ctrl V copy to and from a spreadsheet</span
+			>
+		{/if}
+		{#if edits.busy}<span>Putting in…</span>{/if}
+	</footer>
 	{#if card === 'new'}
-		<aside>
-			<NewColumn
-				{table}
-				{tables}
-				onclose={() => (card = undefined)}
-				onmade={() => {
-					card = undefined
-					void invalidateAll()
-				}}
-			/>
-		</aside>
+		<aside><NewColumn {table} {tables} onclose={() => (card = undefined)} onmade={structureMade} /></aside>
+	{:else if card === 'table'}
+		<aside><TableCard {table} onclose={() => (card = undefined)} onmade={structureMade} /></aside>
 	{:else if opened}
 		<aside>
 			{#key opened.id}<ColumnCard
 					{table}
 					{tables}
 					column={opened}
-					row={rows[at.row]?.id}
 					onclose={() => (card = undefined)}
-					onmade={() => {
-						card = undefined
-						void invalidateAll()
-					}}
+					onmade={structureMade}
 				/>{/key}
 		</aside>
 	{/if}
@@ -469,68 +756,128 @@
 		display: flex;
 		flex-wrap: wrap;
 		align-items: center;
-		gap: 0.5rem 0.8rem;
-		padding: 0.8rem 1.2rem;
+		gap: 0.5rem 0.6rem;
+		padding: 0.7rem 1.2rem;
 	}
 	.gap {
 		flex: 1;
 	}
-	.conflict {
+	.notice {
+		background: var(--rope-wash);
+		padding: 0.5rem 1.2rem;
+	}
+	.clash {
 		display: flex;
 		align-items: center;
 		gap: 0.8rem;
-		background: var(--rope-wash);
-		padding: 0.5rem 1.2rem;
 	}
 	.said {
 		padding: 0.3rem 1.2rem;
 		color: var(--zinc-7);
 	}
+	.chips {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.4rem;
+		padding: 0 1.2rem 0.5rem;
+	}
+	/* The cell that keys go to shows the focus. */
+	.scroll:focus-visible {
+		outline: none;
+	}
+	.scroll:focus-visible .cell.at {
+		outline-width: 3px;
+		outline-offset: -3px;
+	}
 	.scroll {
 		flex: 1;
+		min-height: 0;
 		overflow: auto;
+		position: relative;
 		border-top: 1px solid var(--zinc-3);
+		overflow-anchor: none;
 	}
-	table {
-		border-collapse: separate;
-		border-spacing: 0;
-	}
-	thead th,
-	thead td {
+	.head {
 		position: sticky;
 		top: 0;
-		z-index: 2;
+		z-index: 5;
+		display: flex;
 		background: var(--paper);
-		border-right: 1px solid var(--zinc-2);
 		border-bottom: 1px solid var(--pitch);
-		padding: 0.35rem 0.6rem;
-		text-align: left;
-		white-space: nowrap;
-		min-width: 5rem;
 	}
-	thead th.sorted {
-		box-shadow: inset 0 3px 0 var(--marigold);
+	.body {
+		position: relative;
+	}
+	.window {
+		position: absolute;
+		top: 0;
+		left: 0;
+	}
+	.row {
+		display: flex;
+		height: 31px;
+		contain: layout style;
 	}
 	.corner,
 	.no {
 		position: sticky;
 		left: 0;
-		z-index: 1;
+		z-index: 3;
+		flex: none;
 		background: var(--limewash);
-		min-width: 46px;
 		color: var(--zinc-5);
-		font: 400 0.72rem var(--mono);
+		font: 400 0.72rem / 31px var(--mono);
 		text-align: center;
 		border-right: 1px solid var(--zinc-2);
 		border-bottom: 1px solid var(--zinc-2);
 	}
-	thead .corner {
-		z-index: 3;
-		background: var(--limewash);
-		min-width: 46px;
+	.cell {
+		flex: none;
+		box-sizing: border-box;
+		height: 31px;
+		padding: 0 0.6rem;
+		line-height: 30px;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+		background: var(--paper);
+		border-right: 1px solid var(--zinc-2);
+		border-bottom: 1px solid var(--zinc-2);
+		cursor: cell;
+		user-select: none;
+	}
+	.cell.num {
+		text-align: right;
+		font-variant-numeric: tabular-nums;
+	}
+	.cell.computed {
+		background: var(--chalk);
+	}
+	.cell.unseen {
+		background: repeating-linear-gradient(135deg, var(--limewash) 0 4px, transparent 4px 8px);
+	}
+	.cell.fault {
+		color: var(--oxide);
+		font-family: var(--mono);
+		font-size: 0.82rem;
+	}
+	.cell.frozen {
+		position: sticky;
+		z-index: 2;
+	}
+	.cell.chosen {
+		background: var(--marigold-wash);
+	}
+	.cell.at {
+		outline: 2px solid var(--marigold);
+		outline-offset: -2px;
+		overflow: visible;
+	}
+	.plus {
+		padding: 0.35rem 0.6rem;
+		white-space: nowrap;
 	}
 	.name {
-		display: block;
 		border: 0;
 		background: none;
 		padding: 0;
@@ -538,73 +885,21 @@
 		font: 650 0.85rem var(--head);
 		font-stretch: 90%;
 	}
-	.badge {
-		border: 0;
-		border-radius: 2px;
-		background: var(--limewash);
-		color: var(--zinc-7);
-		font: 500 0.68rem var(--mono);
-		padding: 0.15rem 0.4rem;
-		margin-top: 0.2rem;
-	}
-	.badge.ref {
-		background: var(--sea-wash);
-		color: var(--sea);
-	}
-	td {
-		border-right: 1px solid var(--zinc-2);
-		border-bottom: 1px solid var(--zinc-2);
-		padding: 0 0.6rem;
-		height: 31px;
-		max-width: 22rem;
-		overflow: hidden;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-		background: var(--paper);
-	}
-	td.computed {
-		background: var(--chalk);
-	}
-	td.unseen {
-		background: repeating-linear-gradient(135deg, var(--limewash) 0 4px, transparent 4px 8px);
-	}
-	td.fault {
-		color: var(--oxide);
-		font-family: var(--mono);
-		font-size: 0.82rem;
-	}
-	td.at {
-		outline: 2px solid var(--marigold);
-		outline-offset: -2px;
-		overflow: visible;
-	}
-	td input,
-	td select {
-		min-width: 7rem;
-		width: 100%;
-		height: 29px;
-		border: 0;
-		padding: 0 0.2rem;
-		background: var(--paper);
-		color: var(--pitch);
-		font: inherit;
-		box-shadow: none;
-	}
-	td :global(.picker .field) {
-		min-height: 29px;
-		padding: 0 0.2rem;
-		border: 0;
-		min-width: 11rem;
-	}
-	td :global(.picker li) {
-		padding: 0.3rem 0.5rem;
+	footer {
+		display: flex;
+		align-items: center;
+		gap: 1.2rem;
+		min-height: 34px;
+		padding: 0 1.2rem;
+		border-top: 1px solid var(--zinc-3);
+		font-variant-numeric: tabular-nums;
 	}
 	.none {
 		padding: 1rem 1.2rem;
 	}
 	aside {
 		position: absolute;
-		z-index: 5;
+		z-index: 8;
 		right: 1.2rem;
 		top: 4.4rem;
 		width: min(27rem, calc(100% - 2.4rem));

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { showCount } from '$lib/ui/count.ts'
 	import { COLOURS } from '$lib/core/app/document.ts'
 	import Ridge from '$lib/ui/frame/Ridge.svelte'
 
@@ -41,7 +42,7 @@
 			{#each data.tables as table (table.id)}
 				<label class="tick"
 					><input type="checkbox" name="table" value={table.id} />{table.name}<span class="quiet"
-						>{table.rows.toLocaleString('en-GB')} rows</span
+						>{showCount(table.rows)} rows</span
 					></label
 				>
 			{/each}

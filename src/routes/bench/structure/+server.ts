@@ -1,11 +1,20 @@
 import { z } from 'zod'
-import { columnSchema } from '$lib/core/workspace/document.ts'
+import { columnSchema, tableSchema } from '$lib/core/workspace/document.ts'
+import { COLUMN_TYPES } from '$lib/core/table/types.ts'
 import { asJson, readBody } from '$lib/server/answer.ts'
 import { getBuilder } from '$lib/server/signed-in.ts'
 
-const table = z.number().int()
+const number = z.number().int()
+const table = number
 // Vouching for a column is no part of making one.
 const newColumn = columnSchema.omit({ id: true, vouched: true })
+const columnWords = columnSchema
+	.pick({ name: true, about: true, required: true, unique: true, unit: true, otherwise: true, numbering: true })
+	.extend({ reverseName: columnSchema.shape.reverseName, choices: columnSchema.shape.choices })
+	.partial()
+const tableWords = tableSchema.pick({ name: true, about: true, checks: true }).partial()
+const of = { table, column: number }
+
 const structureSchema = z.discriminatedUnion('kind', [
 	z.object({
 		kind: z.literal('table'),
@@ -13,6 +22,14 @@ const structureSchema = z.discriminatedUnion('kind', [
 		columns: z.array(newColumn).min(1).max(100)
 	}),
 	z.object({ kind: z.literal('column'), table, column: newColumn }),
+	z.object({ kind: z.literal('describe column'), ...of, words: columnWords }),
+	z.object({ kind: z.literal('describe table'), table, words: tableWords }),
+	z.object({ kind: z.literal('uses'), ...of }),
+	z.object({ kind: z.literal('remove'), ...of }),
+	z.object({ kind: z.literal('return'), ...of }),
+	z.object({ kind: z.literal('would convert'), ...of, type: z.enum(COLUMN_TYPES) }),
+	z.object({ kind: z.literal('convert'), ...of, type: z.enum(COLUMN_TYPES) }),
+	z.object({ kind: z.literal('put back'), table, version: number }),
 	z.object({ kind: z.literal('formula'), table, column: z.number().int(), formula: z.string().max(10_000) }),
 	z.object({ kind: z.literal('label'), table, column: z.number().int() }),
 	z.object({ kind: z.literal('match'), table, column: z.number().int(), to: z.number().int() }),
@@ -25,33 +42,36 @@ const structureSchema = z.discriminatedUnion('kind', [
 	})
 ])
 
-/** What a builder does to the structure of tables they keep. */
+/** What a builder does to the structure of tables they keep: what came of it, and the version it is in force with. */
 export function POST({ locals, request }) {
 	return asJson(async () => {
 		const by = { actor: getBuilder(locals), now: locals.now }
-		const asked = await readBody(request, structureSchema)
-		const { host } = locals
-		switch (asked.kind) {
-			case 'table':
-				return { id: await host.write('addTable', { name: asked.name, columns: asked.columns, ...by }) }
-			case 'column':
-				return { id: await host.write('addColumn', { table: asked.table, column: asked.column, ...by }) }
-			case 'formula':
-				return host.write('setFormula', { table: asked.table, column: asked.column, formula: asked.formula, ...by })
-			case 'label':
-				return host.write('setLabel', { table: asked.table, column: asked.column, ...by })
-			case 'match':
-				return host.read('previewReference', { table: asked.table, column: asked.column, to: asked.to, ...by })
-			case 'reference':
-				return {
-					id: await host.write('toReference', {
-						table: asked.table,
-						column: asked.column,
-						to: asked.to,
-						fixes: asked.fixes,
-						...by
-					})
-				}
-		}
+		const { kind, ...asked } = await readBody(request, structureSchema)
+		const step = STEPS[kind]
+		// The schema has checked what travels to the step of this kind.
+		const args = { ...asked, ...by } as never
+		const made = await (step.door === 'read' ? locals.host.read(step.name, args) : locals.host.write(step.name, args))
+		const { version } = await locals.host.read('workspace', undefined)
+		return { made, version }
 	})
 }
+
+type Kind = z.infer<typeof structureSchema>['kind']
+
+/** Which door each step goes through, and by what name. */
+const STEPS = {
+	table: { door: 'write', name: 'addTable' },
+	column: { door: 'write', name: 'addColumn' },
+	'describe column': { door: 'write', name: 'describeColumn' },
+	'describe table': { door: 'write', name: 'describeTable' },
+	uses: { door: 'read', name: 'previewRemoval' },
+	remove: { door: 'write', name: 'removeColumn' },
+	return: { door: 'write', name: 'returnColumn' },
+	'would convert': { door: 'read', name: 'previewConversion' },
+	convert: { door: 'write', name: 'convertColumn' },
+	'put back': { door: 'write', name: 'putTableBack' },
+	formula: { door: 'write', name: 'setFormula' },
+	label: { door: 'write', name: 'setLabel' },
+	match: { door: 'read', name: 'previewReference' },
+	reference: { door: 'write', name: 'toReference' }
+} as const satisfies Record<Kind, { door: 'read' | 'write'; name: string }>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { asJson, readBody } from '$lib/server/answer.ts'
+import { readListing } from '$lib/server/rows/listing.ts'
 import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
@@ -7,14 +8,14 @@ import { getActor } from '$lib/server/signed-in.ts'
 export function GET({ locals, params, url }) {
 	return asJson(async () => {
 		const query = url.searchParams
-		const column = Number(query.get('sort') ?? 0)
 		const request = {
+			...readListing(query),
 			table: Number(params.table),
 			limit: Number(query.get('limit') ?? 100),
 			offers: true,
 			after: query.get('after') ?? undefined,
 			row: query.get('row') ?? undefined,
-			...(column > 0 ? { sort: { column, descending: query.get('descending') === '1' } } : {})
+			skip: Number(query.get('skip') ?? 0)
 		}
 		return locals.host.read('rows', { actor: getActor(locals), request, now: locals.now })
 	})
@@ -27,12 +28,23 @@ const changeSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('restore'), row: rowIdSchema })
 ])
 
-/** A change from the grid: a cell, a new row, a removal, or taking one of these back. */
+const blockSchema = z.object({
+	kind: z.literal('block'),
+	changes: z.array(changeSchema).min(1).max(10_000),
+	partly: z.boolean()
+})
+
+/** A change from the grid: a cell, a new row, a removal, a whole block, or taking one of these back. */
 export function POST({ locals, params, request }) {
 	return asJson(async () => {
-		const change = { ...(await readBody(request, changeSchema)), table: Number(params.table) }
+		const asked = await readBody(request, z.union([blockSchema, changeSchema]))
+		const table = Number(params.table)
 		const context = { actor: getActor(locals), now: locals.now, through: 'grid' }
-		const [changed] = await locals.host.write('changeRows', { changes: [change], context })
+		if (asked.kind === 'block') {
+			const changes = asked.changes.map((change) => ({ ...change, table }))
+			return locals.host.write('changeBlock', { changes, partly: asked.partly, context })
+		}
+		const [changed] = await locals.host.write('changeRows', { changes: [{ ...asked, table }], context })
 		return changed
 	})
 }

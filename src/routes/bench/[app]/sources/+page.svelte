@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { showCount } from '$lib/ui/count.ts'
 	import { goto } from '$app/navigation'
 	import { ask } from '$lib/ui/send.ts'
 	import { showMoment } from '$lib/ui/dates.ts'
@@ -83,7 +84,7 @@
 								>{/if}</td
 						>
 						<td>{table.name}</td>
-						<td class="num">{table.rows.toLocaleString('en-GB')}</td>
+						<td class="num">{showCount(table.rows)}</td>
 						<td class="quiet">{table.source ? showMoment(table.source.at) : ''}</td>
 						<td><a class="btn" href="{base}/tables?table={table.id}">Open the table</a></td>
 					</tr>

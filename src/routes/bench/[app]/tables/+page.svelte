@@ -2,6 +2,7 @@
 	import { goto, invalidateAll } from '$app/navigation'
 	import { page } from '$app/state'
 	import NewTable from '$lib/ui/bench/NewTable.svelte'
+	import { showCount } from '$lib/ui/count.ts'
 	import TableGrid from '$lib/ui/grid/TableGrid.svelte'
 
 	let { data } = $props()
@@ -18,7 +19,7 @@
 		<h2>Tables</h2>
 		{#each tables as each (each.id)}
 			<a href="{base}?table={each.id}" class:on={!making && each.id === table?.id}>
-				<span>{each.name}</span><span class="count">{each.rows.toLocaleString('en-GB')}</span>
+				<span>{each.name}</span><span class="count">{showCount(each.rows)}</span>
 			</a>
 		{/each}
 		<a class="new" href="{base}?new" class:on={making}>+ New table</a>

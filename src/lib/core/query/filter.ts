@@ -1,0 +1,79 @@
+/** Filters that a reader sets by hand, as conditions on what that reader sees. They travel as data, never as formulas. */
+import { z } from 'zod'
+import { isIsoDate } from '../schedule/calendar.ts'
+import { FITS } from '../formula/functions/wildcards.ts'
+import type { Expr } from '../formula/types.ts'
+import { columnType } from '../formula/column-type.ts'
+import { findKind } from '../table/kinds/all.ts'
+import { TYPED } from '../table/kinds/kind.ts'
+import { findColumn, getColumn, type Catalogue, type Column, type Table } from '../table/types.ts'
+
+export const filterSchema = z.object({
+	/** 0 stands for "any column that is shown". */
+	column: z.number().int().min(0),
+	is: z.enum(['contains', 'equal', 'at least', 'at most', 'blank', 'filled']),
+	text: z.string().max(200)
+})
+
+export type Filter = z.infer<typeof filterSchema>
+export const filtersSchema = z.array(filterSchema).max(20)
+
+/** The condition that a filter comes to; undefined where its column or its text says nothing. */
+export function toCondition(filter: Filter, table: Table, catalogue: Catalogue): Expr | undefined {
+	if (filter.column === 0) {
+		const any = table.columns.flatMap((column) => onColumn(filter, column, table, catalogue) ?? [])
+		return any.length === 0 ? undefined : { kind: 'or', args: any, type: { kind: 'yesno' } }
+	}
+	const column = findColumn(table, filter.column)
+	return column && onColumn(filter, column, table, catalogue)
+}
+
+function onColumn({ is, text }: Filter, column: Column, table: Table, catalogue: Catalogue): Expr | undefined {
+	const field = shownField(column, table, catalogue)
+	if (is === 'blank' || is === 'filled') {
+		const blank: Expr = { kind: 'isblank', arg: field, type: { kind: 'yesno' } }
+		return is === 'blank' ? blank : { kind: 'not', arg: blank, type: { kind: 'yesno' } }
+	}
+	if (text.trim() === '') return undefined
+	if (is === 'contains') return contains(field, text.trim())
+	const value = readValue(field, column, text.trim())
+	const op = is === 'equal' ? '=' : is === 'at least' ? '>=' : '<='
+	return value && { kind: 'compare', op, left: field, right: value, type: { kind: 'yesno' } }
+}
+
+/** A reference is filtered by the label of its row, as it is shown. */
+function shownField(column: Column, table: Table, catalogue: Catalogue): Expr {
+	const row: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
+	const type = columnType(catalogue, column)
+	const field: Expr = { kind: 'field', of: row, table, column, type }
+	if (type.kind !== 'row') return field
+	const label = getColumn(type.table, type.table.label)
+	return { kind: 'field', of: field, table: type.table, column: label, type: columnType(catalogue, label) }
+}
+
+function contains(field: Expr, text: string): Expr | undefined {
+	const { kind } = field.type
+	if (kind === 'yesno' || kind === 'row' || kind === 'rows' || kind === 'set') return undefined
+	const shown: Expr = kind === 'text' ? field : { kind: 'totext', arg: field, type: { kind: 'text' } }
+	const pattern = `*${text.replace(/[?*~]/g, '~$&')}*`
+	return {
+		kind: 'call',
+		fn: FITS,
+		args: [shown, { kind: 'literal', value: pattern, type: { kind: 'text' } }],
+		type: { kind: 'yesno' }
+	}
+}
+
+/** What was typed as the column's own type reads it. */
+function readValue(field: Expr, column: Column, text: string): Expr | undefined {
+	const { kind } = field.type
+	if (kind === 'text') return { kind: 'literal', value: text, type: { kind } }
+	const own = findKind(column.type)?.read(text, column, TYPED)
+	if (own?.ok && own.value !== null) return { kind: 'literal', value: own.value, type: field.type }
+	if (kind === 'number' && Number.isFinite(Number(text)))
+		return { kind: 'literal', value: Number(text), type: { kind } }
+	if (kind === 'date' && isIsoDate(text)) return { kind: 'literal', value: text, type: { kind } }
+	if (kind === 'yesno' && /^(yes|no)$/i.test(text))
+		return { kind: 'literal', value: /^yes$/i.test(text), type: { kind } }
+	return undefined
+}

@@ -1,0 +1,20 @@
+/** Patterns that number rows: words, `{year}`, and one group of noughts for the digits: `SR-{year}-{0000}`. */
+
+const DIGITS = /\{(0+)\}/
+const YEAR = /\{year\}/g
+
+/** Whether a pattern has exactly one place for the digits, and nothing in braces that has no meaning. */
+export function isNumbering(pattern: string): boolean {
+	const rest = pattern.replace(YEAR, '').replace(DIGITS, '')
+	return DIGITS.test(pattern) && !/[{}]/.test(rest)
+}
+
+/** The series that a pattern counts in at a date: each year counts by itself where the year is in the pattern. */
+export function seriesOf(pattern: string, today: string): string {
+	return pattern.replace(YEAR, today.slice(0, 4))
+}
+
+/** The number of a row in its series, as it is shown; more digits than noughts are all shown. */
+export function printNumber(series: string, count: number): string {
+	return series.replace(DIGITS, (_found, noughts: string) => String(count).padStart(noughts.length, '0'))
+}

@@ -1,0 +1,61 @@
+/**
+ * What a new row gets by itself: the number of a numbering column, and the default of a column that was left blank.
+ *
+ * Both are the system's: the person need not be granted the column, and the lines are judged on the row with them.
+ */
+import { evaluate } from '$lib/core/formula/evaluate.ts'
+import { isFault, type Value } from '$lib/core/formula/types.ts'
+import { findKind } from '$lib/core/table/kinds/all.ts'
+import { printNumber, seriesOf } from '$lib/core/table/numbering.ts'
+import type { StoredValue } from '$lib/core/table/storage.ts'
+import type { Column, Table } from '$lib/core/table/types.ts'
+import { momentAt, standingOf } from '../people/rights-of-actor.ts'
+import type { Store } from '../store.ts'
+import type { ChangeContext } from './change.ts'
+import { rowFromStored, storeEnv } from './stored-row.ts'
+
+const NEXT = `
+	INSERT INTO numbering (column_id, series, last) VALUES (@column, @series, 1)
+	ON CONFLICT (column_id, series) DO UPDATE SET last = last + 1
+	RETURNING last`
+
+/** The columns of a new row that nobody filled in, with what they get. `given`: what was sent, as it will be stored. */
+export function fillNew(
+	store: Store,
+	table: Table,
+	given: ReadonlyMap<number, StoredValue>,
+	context: ChangeContext
+): (readonly [Column, StoredValue])[] {
+	const open = table.columns.filter((column) => (given.get(column.id) ?? null) === null)
+	const numbers = open.flatMap((column) =>
+		column.numbering ? [[column, takeNumber(store, column, context)] as const] : []
+	)
+	const defaults = open.filter((column) => column.otherwise && !column.numbering)
+	if (defaults.length === 0) return numbers
+	const { moment } = standingOf(store, context.actor, context.now)
+	const env = { ...moment, ...storeEnv(store), rows: [rowFromStored(0, 0, new Map(given))] }
+	return [
+		...numbers,
+		...defaults.flatMap((column) => {
+			const value = column.otherwise ? toStored(column, evaluate(column.otherwise.expr, env)) : null
+			return value === null ? [] : [[column, value] as const]
+		})
+	]
+}
+
+/** Numbers are never used twice: one that was taken by a change that failed is given again, as that never happened. */
+function takeNumber(store: Store, column: Column, { now }: ChangeContext): StoredValue {
+	const { today } = momentAt(store.workspace().timeZone, now)
+	const series = seriesOf(column.numbering ?? '', today)
+	const last = store.prepare(NEXT).pluck().get({ column: column.id, series }) as number
+	return printNumber(series, last)
+}
+
+/** A default that does not fit its column is left out, as if there were none. */
+function toStored(column: Column, value: Value): StoredValue {
+	if (value === null || value === '' || isFault(value)) return null
+	if (column.type === 'reference') return typeof value === 'number' ? value : null
+	const kind = findKind(column.type)
+	const reading = kind?.check(value, column)
+	return kind && reading?.ok && reading.value !== null ? kind.toStored(reading.value, column) : null
+}

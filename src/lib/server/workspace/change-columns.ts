@@ -1,0 +1,268 @@
+/** What a keeper does to columns and tables that exist: other names, rules and types, taking out and putting back. */
+import { AppError } from '$lib/core/app-error.ts'
+import { check, checkCondition } from '$lib/core/formula/check.ts'
+import { plainText } from '$lib/core/formula/evaluate.ts'
+import { isFault } from '$lib/core/formula/types.ts'
+import { findKind } from '$lib/core/table/kinds/all.ts'
+import { TYPED } from '$lib/core/table/kinds/kind.ts'
+import { isNumbering } from '$lib/core/table/numbering.ts'
+import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
+import { getColumn, getTable, type Column, type ColumnTypeName, type Table } from '$lib/core/table/types.ts'
+import { textKey } from '$lib/core/text/key.ts'
+import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
+import { refuseUnheld } from '../people/held-formulas.ts'
+import { toValue } from '../rows/stored-row.ts'
+import type { Store } from '../store.ts'
+import { takeNumbers } from './numbers.ts'
+import { refuseIfNeeded, restructure, usesOfColumn, type ColumnUse } from './restructure.ts'
+import { addColumn as addPhysical } from './schema.ts'
+import { getKeptTable, type ByKeeper } from './kept-table.ts'
+import { refuseTakenName } from './tables.ts'
+
+/** How long a column that was taken out can be put back. */
+const KEPT_MS = 30 * 86_400_000
+
+interface OfColumn extends ByKeeper {
+	readonly table: number
+	readonly column: number
+}
+
+/** What of a column can be written anew without touching its values. */
+export type ColumnWords = Partial<
+	Pick<
+		ColumnEntry,
+		'name' | 'about' | 'required' | 'unique' | 'unit' | 'otherwise' | 'numbering' | 'reverseName' | 'choices'
+	>
+>
+
+export function describeColumn(
+	store: Store,
+	{ table, column, words, actor, now }: OfColumn & { words: ColumnWords }
+): void {
+	const kept = getKeptTable(store, table, actor)
+	const old = getColumn(kept, column)
+	const name = words.name?.trim()
+	if (name !== undefined) refuseTaken(kept, name, column)
+	if (words.numbering && !isNumbering(words.numbering))
+		throw new AppError('invalid', 'A numbering needs one group of noughts in braces, as in SR-{year}-{0000}.')
+	if (words.numbering && old.type !== 'text' && old.type !== 'code')
+		throw new AppError(
+			'invalid',
+			'Numbers such as SR-2026-0001 are text or codes. Change the type of the column first.'
+		)
+	if (words.otherwise) refuseFormula(store, kept, words.otherwise, { actor, now, what: 'A default' })
+	if (words.choices) refuseLostChoices(store, kept, old, words.choices)
+	if (words.unique) refuseRepeats(store, kept, old)
+	restructure(store, { table, actor, now, what: `column ${old.name}` }, (entry) =>
+		mapColumn(entry, column, (each) => withoutBlanks({ ...each, ...words, ...(name === undefined ? {} : { name }) }))
+	)
+}
+
+export interface TableWords {
+	readonly name?: string | undefined
+	readonly about?: string | undefined
+	readonly checks?: TableEntry['checks']
+}
+
+export function describeTable(
+	store: Store,
+	{ table, words, actor, now }: ByKeeper & { table: number; words: TableWords }
+): void {
+	const kept = getKeptTable(store, table, actor)
+	const name = words.name?.trim()
+	if (name !== undefined && name.toLowerCase() !== kept.name.toLowerCase()) refuseTakenName(store, name)
+	for (const { formula } of words.checks ?? []) refuseFormula(store, kept, formula, { actor, now, what: 'A check' })
+	restructure(store, { table, actor, now, what: 'table' }, (entry) =>
+		withoutBlanks({ ...entry, ...words, name: name ?? entry.name })
+	)
+}
+
+/** What taking a column out would come to. */
+export function previewRemoval(
+	store: Store,
+	{ table, column, actor }: OfColumn
+): { uses: ColumnUse[]; filled: number } {
+	const kept = getKeptTable(store, table, actor)
+	const old = getColumn(kept, column)
+	const filled = old.computed ? 0 : (store.prepare(`SELECT count(c${column}) FROM t${table}`).pluck().get() as number)
+	return { uses: usesOfColumn(store, table, column), filled }
+}
+
+export function removeColumn(store: Store, { table, column, actor, now }: OfColumn): void {
+	const kept = getKeptTable(store, table, actor)
+	const { name } = getColumn(kept, column)
+	refuseIfNeeded(store, table, column)
+	const gone = new Set([column])
+	restructure(store, { table, actor, now, what: `column ${name} taken out`, gone }, (entry) => {
+		const position = entry.columns.findIndex((each) => each.id === column)
+		const taken = entry.columns[position]
+		const removed = (entry.removed ?? []).filter((each) => each.at > now - KEPT_MS)
+		return {
+			...entry,
+			columns: entry.columns.filter((each) => each.id !== column),
+			removed: taken ? [...removed, { column: taken, position, at: now }] : removed
+		}
+	})
+}
+
+/** Puts a column that was taken out back where it was, with its values. */
+export function returnColumn(store: Store, { table, column, actor, now }: OfColumn): void {
+	const kept = getKeptTable(store, table, actor)
+	const entry = store.workspace().document.tables.find((each) => each.id === table)
+	const found = entry?.removed?.find((each) => each.column.id === column)
+	if (!found) throw new AppError('not_found', 'That column can no longer be put back.')
+	refuseTaken(kept, found.column.name, column)
+	restructure(store, { table, actor, now, what: `column ${found.column.name} put back` }, (was) => ({
+		...was,
+		columns: was.columns.toSpliced(found.position, 0, found.column),
+		removed: (was.removed ?? []).filter((each) => each.column.id !== column)
+	}))
+}
+
+export interface ConversionPreview {
+	readonly read: number
+	readonly blank: number
+	readonly unread: readonly { readonly text: string; readonly rows: number }[]
+}
+
+/** What another type would make of the values of a column. */
+export function previewConversion(
+	store: Store,
+	{ table, column, type, actor }: OfColumn & { type: ColumnTypeName }
+): ConversionPreview {
+	const kept = getKeptTable(store, table, actor)
+	const old = getColumn(kept, column)
+	const target = targetColumn(store, kept, old, type)
+	const unread: { text: string; rows: number }[] = []
+	const counts = { read: 0, blank: 0 }
+	for (const [stored, rows] of differentValues(store, kept, old)) {
+		const text = textOf(old, stored)
+		if (text === '') counts.blank += rows
+		else if (convert(target, text) === null) unread.push({ text, rows })
+		else counts.read += rows
+	}
+	return { ...counts, unread: unread.sort((a, b) => b.rows - a.rows).slice(0, 50) }
+}
+
+/** Gives a column another type. The values as they were stay in the store under their own number. */
+export function convertColumn(
+	store: Store,
+	{ table, column, type, actor, now }: OfColumn & { type: ColumnTypeName }
+): number {
+	const kept = getKeptTable(store, table, actor)
+	const old = getColumn(kept, column)
+	const target = targetColumn(store, kept, old, type)
+	const id = takeNumbers(store, 'column', 1)
+	const made: Column = { ...target, id }
+	addPhysical(store.db, kept, made)
+	fillConverted(store, kept, old, made)
+	const entry = toEntry(made)
+	const replaced = new Map([[column, id]])
+	restructure(store, { table, actor, now, what: `column ${old.name} to ${type}`, replaced }, (was) => ({
+		...mapColumn(was, column, () => entry),
+		label: was.label === column ? id : was.label
+	}))
+	return id
+}
+
+function fillConverted(store: Store, table: Table, old: Column, made: Column): void {
+	const key = hasKey(made) ? `, c${made.id}k = @key` : ''
+	const update = store.db.prepare(`UPDATE t${table.id} SET c${made.id} = @value${key} WHERE c${old.id} IS @stored`)
+	// One statement for each different value needs the old column's index; without one, few different values are few passes.
+	store.db.exec(`CREATE INDEX IF NOT EXISTS converting ON t${table.id} (c${old.id})`)
+	for (const [stored] of differentValues(store, table, old)) {
+		const value = convert(made, textOf(old, stored))
+		if (value === null) continue
+		update.run({ stored, value, ...(key ? { key: textKey(String(value)) } : {}) })
+	}
+	store.db.exec('DROP INDEX converting')
+}
+
+function differentValues(store: Store, table: Table, column: Column): [StoredValue, number][] {
+	return store.db.prepare(`SELECT c${column.id}, count(*) FROM t${table.id} GROUP BY 1`).raw().all() as [
+		StoredValue,
+		number
+	][]
+}
+
+/** The column as it will be. A choice offers what stands there; a column of that type before gives its own settings. */
+function targetColumn(store: Store, table: Table, old: Column, type: ColumnTypeName): Column {
+	if (old.computed || old.type === 'reference' || type === 'computed' || type === 'reference' || !findKind(type))
+		throw new AppError('invalid', 'This column cannot be given that type here.')
+	const { choices: _choices, places: _places, numbering: _numbering, otherwise: _otherwise, ...plain } = old
+	if (type !== 'choice') return { ...plain, type }
+	const words = differentValues(store, table, old).flatMap(([stored]) => textOf(old, stored) || [])
+	const choices = [...new Map(words.map((word) => [textKey(word), word])).values()].sort()
+	if (choices.length > 200)
+		throw new AppError(
+			'invalid',
+			`There are ${choices.length.toLocaleString('en-GB')} different values: too many to choose from.`
+		)
+	return { ...plain, type, choices }
+}
+
+function toEntry(column: Column): ColumnEntry {
+	const { computed: _computed, otherwise: _otherwise, choices, ...plain } = column
+	return { ...plain, ...(choices ? { choices: [...choices] } : {}) }
+}
+
+/** A value as a person would type it. */
+function textOf(column: Column, stored: StoredValue): string {
+	const value = stored === null ? null : toValue(column, stored)
+	if (value === null || isFault(value)) return ''
+	if (column.type === 'time' || column.type === 'duration' || column.type === 'yes/no')
+		return findKind(column.type)?.show(value, column) ?? ''
+	return plainText(value) ?? ''
+}
+
+function convert(column: Column, text: string): StoredValue {
+	const kind = findKind(column.type)
+	if (!kind || text === '') return null
+	const reading = kind.read(text, column, TYPED)
+	return reading.ok && reading.value !== null ? kind.toStored(reading.value, column) : null
+}
+
+function mapColumn(entry: TableEntry, id: number, map: (column: ColumnEntry) => ColumnEntry): TableEntry {
+	return { ...entry, columns: entry.columns.map((each) => (each.id === id ? map(each) : each)) }
+}
+
+/** Settings that were emptied are left out rather than kept as nothing. */
+function withoutBlanks<T extends object>(entry: T): T {
+	const filled = Object.entries(entry).filter(([, value]) => value !== undefined && value !== '' && value !== false)
+	return Object.fromEntries(filled) as T
+}
+
+function refuseTaken(table: Table, name: string, column: number): void {
+	if (name === '') throw new AppError('invalid', 'A column needs a name.')
+	const taken = table.columns.some((each) => each.id !== column && each.name.toLowerCase() === name.toLowerCase())
+	if (taken) throw new AppError('invalid', `${table.name} has a column called "${name}" already.`)
+}
+
+/** A check or default is judged on the data as it is, so it may read only what its writer holds. */
+function refuseFormula(store: Store, table: Table, text: string, by: ByKeeper & { what: string }): void {
+	const { catalogue } = store.workspace()
+	const scope = { catalogue, rows: [getTable(catalogue, table.id)], me: true }
+	const { expr, issues } = by.what === 'A check' ? checkCondition(text, scope) : check(text, scope)
+	if (!expr) throw new AppError('invalid', issues[0]?.message ?? 'This formula cannot be read.', { issues })
+	refuseUnheld(store, expr, by)
+}
+
+/** Choices are kept by their place: they may be renamed and added to, and only those that no row holds may go. */
+function refuseLostChoices(store: Store, table: Table, column: Column, choices: readonly string[]): void {
+	const least = (store.prepare(`SELECT max(c${column.id}) FROM t${table.id}`).pluck().get() as number | null) ?? 0
+	if (column.type === 'choice' && choices.length >= least) return
+	throw new AppError('invalid', 'Rows still hold one of the choices that would go. Change those rows first.')
+}
+
+function refuseRepeats(store: Store, table: Table, column: Column): void {
+	const name = `c${column.id}${hasKey(column) ? 'k' : ''}`
+	const [repeated] = store.db
+		.prepare(`SELECT ${name} FROM t${table.id} WHERE ${name} IS NOT NULL GROUP BY 1 HAVING count(*) > 1 LIMIT 1`)
+		.raw()
+		.all() as unknown[][]
+	if (repeated)
+		throw new AppError(
+			'invalid',
+			`${column.name} holds "${String(repeated[0])}" more than once, so it cannot be unique yet.`
+		)
+}

@@ -1,0 +1,109 @@
+<script lang="ts">
+	/** What a column is called and what holds of its values. */
+	import { untrack } from 'svelte'
+	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+
+	type Props = {
+		table: BenchTable
+		column: ShownColumn
+		onkeep: (words: Record<string, unknown>) => void
+	}
+
+	let { table, column, onkeep }: Props = $props()
+
+	const id = $props.id()
+	const was = untrack(() => ({
+		name: column.name,
+		about: column.about ?? '',
+		unit: column.unit ?? '',
+		required: column.required ?? false,
+		unique: column.unique ?? false,
+		otherwise: column.otherwise ?? '',
+		numbering: column.numbering ?? '',
+		reverseName: column.reverseName ?? '',
+		choices: column.choices?.join(', ') ?? ''
+	}))
+	const words = $state({ ...was })
+
+	const computed = $derived(column.type === 'computed')
+	const numeric = $derived(['whole number', 'decimal', 'money', 'computed'].includes(column.type))
+	const numbered = $derived(column.type === 'text' || column.type === 'code')
+	const keys = Object.keys(was) as (keyof typeof was)[]
+	const changed = $derived(keys.filter((key) => words[key] !== was[key]))
+
+	/** Only what was changed is sent, so that two builders at one table do not undo each other. */
+	function keep(event: SubmitEvent) {
+		event.preventDefault()
+		const list = words.choices
+			.split(',')
+			.map((each) => each.trim())
+			.filter((each) => each !== '')
+		onkeep(Object.fromEntries(changed.map((key) => [key, key === 'choices' ? list : words[key]])))
+	}
+</script>
+
+<form onsubmit={keep}>
+	<label for="{id}-name">Name</label>
+	<input id="{id}-name" class="field" required maxlength="80" bind:value={words.name} />
+	<label for="{id}-about">What it means, in a sentence</label>
+	<input id="{id}-about" class="field" maxlength="500" bind:value={words.about} />
+	{#if numeric}
+		<label for="{id}-unit">Unit</label>
+		<input id="{id}-unit" class="field" maxlength="20" bind:value={words.unit} />
+	{/if}
+	{#if column.type === 'choice'}
+		<label for="{id}-choices">Choices in their order, with commas between</label>
+		<input id="{id}-choices" class="field" bind:value={words.choices} />
+	{/if}
+	{#if column.type === 'reference'}
+		<label for="{id}-reverse">What these rows are called from there</label>
+		<input
+			id="{id}-reverse"
+			class="field"
+			maxlength="80"
+			bind:value={words.reverseName}
+			placeholder={table.name.toLowerCase()}
+		/>
+	{/if}
+	{#if !computed}
+		<div class="ticks">
+			<label><input type="checkbox" bind:checked={words.required} /> Must be filled in</label>
+			<label><input type="checkbox" bind:checked={words.unique} /> No value twice</label>
+		</div>
+		{#if words.numbering === ''}
+			<label for="{id}-otherwise">A new row gets, where it is left blank</label>
+			<input id="{id}-otherwise" class="field formula" bind:value={words.otherwise} placeholder="TODAY()" />
+		{/if}
+		{#if numbered}
+			<label for="{id}-numbering">Numbers each new row as</label>
+			<input
+				id="{id}-numbering"
+				class="field mono"
+				bind:value={words.numbering}
+				placeholder="SR-{'{year}'}-{'{0000}'}"
+			/>
+		{/if}
+	{/if}
+	<p><button class="btn main" disabled={changed.length === 0}>Keep</button></p>
+</form>
+
+<style>
+	form {
+		display: grid;
+		gap: 0.25rem;
+		margin-top: 0.4rem;
+	}
+	form > label {
+		font-weight: 600;
+		margin-top: 0.3rem;
+	}
+	.ticks {
+		display: flex;
+		gap: 1.2rem;
+		margin-top: 0.5rem;
+	}
+	p {
+		margin: 0.6rem 0 0;
+	}
+</style>

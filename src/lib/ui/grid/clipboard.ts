@@ -1,0 +1,26 @@
+/** Blocks of cells as spreadsheets exchange them: tabs between cells, quotes round what holds a tab or a line break. */
+import Papa from 'papaparse'
+import { numberText } from '$lib/core/formula/numbers.ts'
+import { isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
+import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import { showCell } from '../cells/show-cell.ts'
+
+export function toClipboard(cells: readonly (readonly string[])[]): string {
+	return Papa.unparse(cells as string[][], { delimiter: '\t', newline: '\r\n' })
+}
+
+export function fromClipboard(text: string): string[][] {
+	// Spreadsheets close the last row with a line break as well.
+	const trimmed = text.replace(/\r?\n$/, '')
+	if (trimmed === '') return [['']]
+	return Papa.parse<string[]>(trimmed, { delimiter: '\t' }).data
+}
+
+/** A cell as another program reads it: plain digits, dates as ISO 8601, the rest as it is shown. */
+export function plainCell(column: ShownColumn, cell: WireCell | undefined): string {
+	if (cell === undefined || cell === null) return ''
+	if (isReferenceCell(cell)) return cell.label
+	if (typeof cell === 'object') return ''
+	if (typeof cell === 'number' && column.type !== 'time' && column.type !== 'duration') return numberText(cell)
+	return column.type === 'date' || column.shows === 'date' ? String(cell) : showCell(column, cell)
+}
