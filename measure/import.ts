@@ -1,35 +1,38 @@
-/** A CSV of 100,000 rows brought in through the real threads, the shell's import beside it, and edits meanwhile. */
+/** A CSV of a million rows brought in through the real threads, the shell's import beside it, and edits meanwhile. */
 import { spawnSync } from 'node:child_process'
-import { createReadStream, writeFileSync } from 'node:fs'
+import { appendFileSync, createReadStream, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import type { ColumnGuess } from '../src/lib/core/exchange/infer.ts'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
-import { makeDemo } from '../demo/make-demo.ts'
 import { openHost, type Host } from '../src/lib/server/host.ts'
 
-const ROWS = 100_000
-const RUNS = 3
+const ROWS = 1_000_000
+const RUNS = 2
 
 export async function measureImport(folder: string, scripts: string) {
 	const csv = join(folder, 'soundings.csv')
-	writeFileSync(csv, makeCsv())
+	writeCsv(csv)
 	const workspace = join(folder, 'workspace')
-	await makeDemo(workspace, Date.now())
+	// In a process of its own, so that its memory is not counted here.
+	spawnSync(process.execPath, [join(scripts, 'make-demo.js'), workspace], { stdio: 'inherit' })
 	const host = await openHost({ folder: workspace, scripts, origin: 'http://127.0.0.1:1' })
 	const person = (await host.read('people', undefined)).find((each) => each.name === 'Saskia Holm')?.person ?? 0
+	const idleMegabytes = megabytes()
 	const runs = []
 	for (let i = 0; i < RUNS; i++) runs.push(await runOnce(host, { csv, person, name: `Soundings ${i}`, editing: false }))
 	// Once more with somebody editing as fast as answers come, which is no part of the first ratio.
 	const busy = await runOnce(host, { csv, person, name: 'Soundings, busy', editing: true })
 	await host.close()
 	const edits = [...busy.edits].sort((a, b) => a - b)
-	const shell = Array.from({ length: RUNS }, (_run, i) => importByShell(csv, join(folder, `shell-${i}.db`)))
+	const shell = Array.from({ length: RUNS }, (_run, i) => importByShell(csv, join(folder, `shell-${i}.db`), INDEX))
 	return {
 		rows: ROWS,
 		inspectMs: middle(runs.map((run) => run.inspectMs)),
 		importMs: middle(runs.map((run) => run.importMs)),
 		shellMs: middle(shell),
+		idleMegabytes,
+		mostMegabytes: Math.max(...runs.map((run) => run.mostMegabytes)),
 		edits: edits.length,
 		editMedian: edits[Math.floor(edits.length / 2)] ?? 0,
 		editP99: edits[Math.floor(edits.length * 0.99)] ?? 0,
@@ -37,15 +40,20 @@ export async function measureImport(folder: string, scripts: string) {
 	}
 }
 
-function makeCsv(): string {
-	const lines = ['no,sounding,depth,day,bed,place,remark,buoy']
-	for (let i = 0; i < ROWS; i++) {
-		const bed = ['sand', 'shell', 'mud', 'rock'][i % 4]
-		lines.push(
-			`${i},S-${i},${(i % 97) / 10},2026-0${(i % 9) + 1}-1${i % 9},${bed},"50.${3000 + (i % 900)}, -4.${1000 + (i % 800)}",taken on the ebb ${i % 500},B-${i % 7000}`
-		)
+function writeCsv(file: string): void {
+	writeFileSync(file, 'no,sounding,depth,day,bed,place,remark,buoy\n')
+	for (let from = 0; from < ROWS; from += PIECE) {
+		const lines = Array.from({ length: Math.min(PIECE, ROWS - from) }, (_line, i) => lineOf(from + i))
+		appendFileSync(file, `${lines.join('\n')}\n`)
 	}
-	return `${lines.join('\n')}\n`
+}
+
+/** Written in pieces, so that its memory is not counted with the program's. */
+const PIECE = 10_000
+
+function lineOf(i: number): string {
+	const bed = ['sand', 'shell', 'mud', 'rock'][i % 4]
+	return `${i},S-${i},${(i % 97) / 10},2026-0${(i % 9) + 1}-1${i % 9},${bed},"50.${3000 + (i % 900)}, -4.${1000 + (i % 800)}",taken on the ebb ${i % 500},B-${i % 7000}`
 }
 
 async function runOnce(
@@ -72,11 +80,13 @@ async function runOnce(
 	const started = performance.now()
 	await host.imports.start(given.id, plan, actor)
 	const edits: number[] = []
+	let mostMegabytes = 0
 	const edit = await editor(host, person)
 	for (;;) {
 		const state = host.imports.state(given.id, actor)
 		if (state.state === 'done') break
 		if (state.state === 'failed') throw new Error(state.message)
+		mostMegabytes = Math.max(mostMegabytes, megabytes())
 		if (!editing) {
 			await new Promise((done) => setTimeout(done, 5))
 			continue
@@ -85,7 +95,7 @@ async function runOnce(
 		await edit()
 		edits.push(performance.now() - asked)
 	}
-	return { inspectMs, importMs: performance.now() - started, edits }
+	return { inspectMs, importMs: performance.now() - started, edits, mostMegabytes }
 }
 
 function toColumn(guess: ColumnGuess, from: number): ImportPlan['columns'][number] {
@@ -117,17 +127,26 @@ async function editor(host: Host, person: number): Promise<() => Promise<void>> 
 	}
 }
 
-function importByShell(csv: string, file: string): number {
-	const create =
-		'CREATE TABLE s (no INTEGER, sounding TEXT, depth REAL, day TEXT, bed TEXT, place TEXT, remark TEXT, buoy TEXT);'
+const CREATE =
+	'CREATE TABLE s (no INTEGER, sounding TEXT, depth REAL, day TEXT, bed TEXT, place TEXT, remark TEXT, buoy TEXT);'
+/** The index that the table gets here, on the column its rows are known by. */
+const INDEX = 'CREATE INDEX i ON s (no);'
+
+function importByShell(csv: string, file: string, index: string): number {
 	const started = performance.now()
 	const result = spawnSync(
 		'sqlite3',
-		[file, 'PRAGMA journal_mode = WAL;', create, '.mode csv', `.import --skip 1 ${csv} s`],
+		[file, 'PRAGMA journal_mode = WAL;', CREATE, '.mode csv', `.import --skip 1 ${csv} s`, index],
 		{ encoding: 'utf8' }
 	)
 	if (result.status !== 0) throw new Error(`Cannot run the sqlite3 shell (apt-get install sqlite3): ${result.stderr}`)
 	return performance.now() - started
+}
+
+/** What the program holds in all its threads, without the pages of the file that the system maps for it (Linux). */
+function megabytes(): number {
+	const status = readFileSync('/proc/self/status', 'utf8')
+	return Number(/RssAnon:\s*(\d+)/.exec(status)?.[1] ?? 0) / 1024
 }
 
 function middle(values: readonly number[]): number {

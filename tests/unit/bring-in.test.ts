@@ -107,7 +107,7 @@ describe('what cannot be read is refused in plain words', () => {
 		[
 			'picture.csv',
 			new Uint8Array(Array.from({ length: 300 }, (_each, i) => (i * 37) % 31)),
-			'neither a CSV file nor a workbook'
+			'is no text, workbook, JSON or SQLite file'
 		]
 	])('%s', async (name, content, said) => {
 		expect(await refusal(name, content)).toContain(said)

@@ -60,7 +60,7 @@ function readAll(actor: number, request: Omit<RowsRequest, 'table'>, limit: numb
 	return rows
 }
 
-const ORDERS: readonly (readonly [what: string, ...by: SortBy[]])[] = [
+const ORDERS: [what: string, ...by: SortBy[]][] = [
 	['one column', { column: 20, descending: false }],
 	['one column, falling', { column: 21, descending: true }],
 	['two columns', { column: 20, descending: false }, { column: 21, descending: true }],

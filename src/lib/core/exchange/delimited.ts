@@ -79,9 +79,24 @@ function isOneNumber(rows: readonly (readonly string[])[], separator: string): b
 const WINDOWS_1252 = '€\u0081‚ƒ„…†‡ˆ‰Š‹Œ\u008dŽ\u008f\u0090‘’“”•–—˜™š›œ\u009džŸ'
 
 export function decodeText(bytes: Uint8Array, encoding: Encoding): string {
-	const text = new TextDecoder(encoding).decode(bytes)
-	if (encoding !== 'windows-1252') return text
-	return text.replace(/[\u0080-\u009f]/g, (character) => WINDOWS_1252[character.charCodeAt(0) - 0x80] ?? character)
+	const decode = decoderFor(encoding)
+	return decode(bytes) + decode()
+}
+
+/** Decodes piece by piece: a character that is cut between two of them is kept until it is whole. Called bare, it ends. */
+export function decoderFor(encoding: Encoding): (bytes?: Uint8Array) => string {
+	const decoder = new TextDecoder(encoding)
+	return (bytes) => {
+		const text = bytes ? decoder.decode(bytes, { stream: true }) : decoder.decode()
+		if (encoding !== 'windows-1252') return text
+		return text.replace(/[\u0080-\u009f]/g, (character) => WINDOWS_1252[character.charCodeAt(0) - 0x80] ?? character)
+	}
+}
+
+/** How lines end, by the first that does. */
+export function findLineEnd(sample: string): '\n' | '\r\n' | '\r' {
+	const end = /\r\n|\n|\r/.exec(sample.replace(/"[^"]*"/g, ''))?.[0]
+	return end === '\r\n' || end === '\r' ? end : '\n'
 }
 
 /** All records of a text, as they stand; blank lines at the end are dropped. */

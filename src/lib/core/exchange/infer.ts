@@ -13,6 +13,7 @@ import { TYPED, type Writing } from '../table/kinds/kind.ts'
 import { parseNumber } from '../table/kinds/numbers.ts'
 import { isYesNoWord } from '../table/kinds/yes-no.ts'
 import type { Column, ColumnTypeName } from '../table/types.ts'
+import { ColumnCollector, type Collected } from './collect.ts'
 import { splitUnit } from './headings.ts'
 
 export interface ColumnGuess {
@@ -63,35 +64,28 @@ export const NULL_WORDS: ReadonlySet<string> = new Set([
 	'nan'
 ])
 
+/** @param text without spaces at its ends */
+const LONGEST_NULL_WORD = Math.max(...[...NULL_WORDS].map((word) => word.length))
+
 export function isNothing(text: string): boolean {
-	return NULL_WORDS.has(text.trim().toLowerCase())
+	return text.length <= LONGEST_NULL_WORD ? NULL_WORDS.has(text.toLowerCase()) : false
 }
 
 /** `values`: the column from its first row; `firstRow`: the number of that row as people count, for the doubts. */
 export function inferColumn(heading: string, values: readonly string[], firstRow: number): ColumnGuess {
+	const collector = new ColumnCollector()
+	values.forEach((value, i) => collector.add(value, firstRow + i))
+	return inferCollected(heading, collector.collected())
+}
+
+/** The same from values that were gathered as the rows passed by. */
+export function inferCollected(heading: string, collected: readonly Collected[]): ColumnGuess {
 	const split = splitUnit(heading)
-	const filled = collect(values, firstRow)
-	const column = guess(split.name, filled, split.unit)
-	return { ...column, blank: filled.length === 0 }
+	const filled = collected.filter(({ text }) => !isNothing(text))
+	return { ...guess(split.name, filled, split.unit), blank: filled.length === 0 }
 }
 
-interface Filled {
-	readonly text: string
-	readonly rows: number[]
-}
-
-/** Each different value once, with the rows it stands in. */
-function collect(values: readonly string[], firstRow: number): Filled[] {
-	const found = new Map<string, Filled>()
-	values.forEach((value, i) => {
-		const text = value.trim()
-		if (isNothing(text)) return
-		const known = found.get(text)
-		if (known) known.rows.push(firstRow + i)
-		else found.set(text, { text, rows: [firstRow + i] })
-	})
-	return [...found.values()]
-}
+type Filled = Readonly<Collected>
 
 type Guess = Omit<ColumnGuess, 'blank'>
 
@@ -128,11 +122,11 @@ type Attempt = (plain: Guess, filled: readonly Filled[]) => Guess | undefined
 
 /** The values that a test refuses, or undefined if there are too many for the type to be meant. */
 function strays(filled: readonly Filled[], test: (text: string) => boolean): Filled[] | undefined {
-	let allowed = Math.floor(filled.reduce((all, each) => all + each.rows.length, 0) * 0.03)
+	let allowed = Math.floor(filled.reduce((all, each) => all + each.count, 0) * 0.03)
 	const refused: Filled[] = []
 	for (const each of filled) {
 		if (test(each.text)) continue
-		allowed -= each.rows.length
+		allowed -= each.count
 		// Most types are ruled out by the first few values; a long column need not be read to its end for each.
 		if (allowed < 0) return undefined
 		refused.push(each)
@@ -197,14 +191,14 @@ const asDate: Attempt = (plain, filled) => {
 
 function countOrders(filled: readonly Filled[], read: (text: string, dates: Writing['dates']) => string | undefined) {
 	const counts = { both: 0, dayOnly: 0, monthOnly: 0, sample: '' }
-	for (const { text, rows } of filled) {
+	for (const { text, count } of filled) {
 		const day = read(text, 'day first')
 		const month = read(text, 'month first')
 		if (day !== undefined && month !== undefined && day !== month) {
-			counts.both += rows.length
+			counts.both += count
 			counts.sample ||= text
-		} else if (day !== undefined && month === undefined) counts.dayOnly += rows.length
-		else if (month !== undefined && day === undefined) counts.monthOnly += rows.length
+		} else if (day !== undefined && month === undefined) counts.dayOnly += count
+		else if (month !== undefined && day === undefined) counts.monthOnly += count
 	}
 	return counts
 }
@@ -264,7 +258,8 @@ const asMoney: Attempt = (plain, filled) => {
 	const named = /salary|arrears|price|fee\b|fees\b/i.test(plain.name) && !plain.unit
 	if (!marked && !named && !(MONEY_NAME.test(plain.name) && filled.every(({ text }) => /[.,]\d\d$/.test(text))))
 		return undefined
-	const bare = filled.map(({ text, rows }) => ({
+	const bare = filled.map(({ text, count, rows }) => ({
+		count,
 		text: text
 			.replace(/[£€$¥]|GBP|EUR|USD/g, '')
 			.replace(/^\((.*)\)$/, '-$1')
@@ -321,10 +316,10 @@ const asNumber: Attempt = (plain, filled) => {
 function writingOf(filled: readonly Filled[]): Writing {
 	let comma = 0
 	let dot = 0
-	for (const { text, rows } of filled) {
+	for (const { text, count } of filled) {
 		const bare = text.replace(/[£€$¥%]|\s*(GBP|EUR|USD)\s*/g, '').trim()
-		if (/,\d{1,2}$|,\d{4,}$|\.\d{3},/.test(bare)) comma += rows.length
-		else if (/\.\d{1,2}$|\.\d{4,}$|,\d{3}\./.test(bare)) dot += rows.length
+		if (/,\d{1,2}$|,\d{4,}$|\.\d{3},/.test(bare)) comma += count
+		else if (/\.\d{1,2}$|\.\d{4,}$|,\d{3}\./.test(bare)) dot += count
 	}
 	return { ...TYPED, decimal: comma > dot ? ',' : '.' }
 }
@@ -334,14 +329,14 @@ const CHOICE_NAME = /type|state|status|kind|category|priority|region|country|siz
 /** A few words that come again and again. One that came once and nearly says another is likely a slip. */
 const asChoice: Attempt = (plain, filled) => {
 	const merged = new Map<string, Filled>()
-	for (const { text, rows } of filled) {
+	for (const { text, count, rows } of filled) {
 		const key = textKey(text)
 		const known = merged.get(key)
-		if (known) known.rows.push(...rows)
-		else merged.set(key, { text, rows: [...rows] })
+		if (known) merged.set(key, { ...known, count: known.count + count, rows: [...known.rows, ...rows] })
+		else merged.set(key, { text, count, rows: [...rows] })
 	}
 	const words = [...merged.values()]
-	const count = words.reduce((all, each) => all + each.rows.length, 0)
+	const count = words.reduce((all, each) => all + each.count, 0)
 	if (words.some(({ text }) => text.length > 40) || words.length > 25) return undefined
 	const repeated = count >= words.length * 4 && words.length <= 20
 	const named = CHOICE_NAME.test(plain.name) && (count >= words.length * 1.5 || /country|gender|size/i.test(plain.name))
@@ -354,10 +349,10 @@ const asChoice: Attempt = (plain, filled) => {
 }
 
 function findSlip(word: Filled, words: readonly Filled[]): Extract<Doubt, { kind: 'spelling' }>[] {
-	if (word.rows.length > 2 || word.text.length < 4) return []
+	if (word.count > 2 || word.text.length < 4) return []
 	const meant = words.find((other) => {
 		const near = editDistance(textKey(other.text), textKey(word.text)) <= Math.max(1, Math.floor(word.text.length / 6))
-		return other !== word && other.rows.length >= word.rows.length * 5 && near
+		return other !== word && other.count >= word.count * 5 && near
 	})
 	return meant ? [{ kind: 'spelling', text: word.text, proposed: meant.text, rows: word.rows }] : []
 }
@@ -366,7 +361,7 @@ function findSlip(word: Filled, words: readonly Filled[]): Extract<Doubt, { kind
 function mostUsed(word: Filled, filled: readonly Filled[]): string {
 	const same = filled.filter((each) => textKey(each.text) === textKey(word.text))
 	return same.reduce(
-		(best, each) => (each.rows.length > best.rows.length ? each : best),
+		(best, each) => (each.count > best.count ? each : best),
 		word === same[0] ? word : (same[0] ?? word)
 	).text
 }

@@ -1,8 +1,9 @@
 /** What is to be brought in of a sheet, as the builder settled it, and how a row of text becomes a row of values. */
 import { z } from 'zod'
+import { ownCopy } from '../text/own-copy.ts'
 import { textKey } from '../text/key.ts'
 import { findKind } from '../table/kinds/all.ts'
-import { scaleOf, type StoredValue } from '../table/storage.ts'
+import { hasKey, scaleOf, type StoredValue } from '../table/storage.ts'
 import { COLUMN_TYPES, type Column } from '../table/types.ts'
 import { parseDate } from '../table/kinds/date.ts'
 import { isNothing } from './infer.ts'
@@ -47,7 +48,14 @@ export interface Unread {
 	readonly text: string
 }
 
-export type CellReader = (text: string) => { readonly value: StoredValue; readonly unread: boolean }
+export interface ReadCell {
+	readonly value: StoredValue
+	/** The key by which it is compared, for columns that have one. */
+	readonly key?: string | null
+	readonly unread: boolean
+}
+
+export type CellReader = (text: string) => ReadCell
 
 /** Makes the reader of one column: text of the file to what is stored. */
 export function cellReader(plan: ImportColumn, column: Column): CellReader {
@@ -56,7 +64,8 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 	const fixes = new Map(plan.fixes)
 	const choices = new Map(column.choices?.map((choice, i) => [textKey(choice), i + 1]))
 	const scale = scaleOf(column)
-	return (raw) => {
+	const keyed = hasKey(column)
+	const read = (raw: string): ReadCell => {
 		let text = raw.trim()
 		const fixed = fixes.get(text)
 		if (fixed === null) return { value: null, unread: false }
@@ -73,9 +82,35 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 		if (!reading.ok) return { value: null, unread: true }
 		if (reading.value === null) return { value: null, unread: false }
 		const value = reading.value
-		return { value: scale > 1 ? Math.round(Number(value) * scale) : kind.toStored(value, column), unread: false }
+		const stored = scale > 1 ? Math.round(Number(value) * scale) : kind.toStored(value, column)
+		return keyed ? { value: stored, key: textKey(String(stored)), unread: false } : { value: stored, unread: false }
+	}
+	return remembering(read)
+}
+
+/**
+ * Most columns say the same things again and again, and reading a date takes ten times as long as looking it up. Where
+ * nearly every value is another, looking up only costs, so it is given up.
+ */
+function remembering(read: CellReader): CellReader {
+	const known = new Map<string, ReadCell>()
+	let asked = 0
+	let missed = 0
+	return (raw) => {
+		if (missed > MOST_REMEMBERED && missed * 2 > asked) return read(raw)
+		asked++
+		const found = known.get(raw)
+		if (found) return found
+		missed++
+		if (known.size >= MOST_REMEMBERED) return read(raw)
+		const text = ownCopy(raw)
+		const cell = read(text)
+		known.set(text, cell)
+		return cell
 	}
 }
+
+const MOST_REMEMBERED = 5_000
 
 /** Dates that came with a midnight, or as eight digits. */
 function bareDate(text: string): string {

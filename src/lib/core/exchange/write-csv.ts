@@ -17,5 +17,16 @@ export function exportText(column: Pick<Column, 'type'>, cell: WireCell | undefi
 	if (isReferenceCell(cell)) return cell.label
 	if (isErrorCell(cell)) return cell.error
 	if (typeof cell === 'boolean') return findKind('yes/no')?.show(cell, column as Column) ?? String(cell)
+	if (typeof cell === 'number' && (column.type === 'time' || column.type === 'duration'))
+		return findKind(column.type)?.show(cell, column as Column) ?? String(cell)
 	return String(cell)
+}
+
+const NUMBER = /^[+-]?\d+(\.\d+)?([eE][+-]?\d+)?$/
+
+/**
+ * A text that a spreadsheet would run as a formula, made plain by a quote before it (OWASP, "CSV Injection"). Numbers stay.
+ */
+export function defuse(text: string): string {
+	return /^[=+\-@\t\r]/.test(text) && !NUMBER.test(text) ? `'${text}` : text
 }

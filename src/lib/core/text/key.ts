@@ -5,8 +5,13 @@
  * It is no natural order ("a10" stands before "a2"); that is a separate choice.
  */
 export function textKey(text: string): string {
+	// Most text is plain ASCII, for which the general way takes ten times as long.
+	if (PLAIN.test(text)) return text.toLowerCase()
 	return text.normalize('NFC').toLowerCase().replaceAll('ς', 'σ')
 }
+
+// eslint-disable-next-line no-control-regex -- all of ASCII is meant
+const PLAIN = /^[\x00-\x7f]*$/
 
 /** Orders two texts by code point, as SQLite orders UTF-8 bytes. JavaScript's `<` orders UTF-16 units, which differs. */
 export function compareCodePoints(a: string, b: string): number {

@@ -1,5 +1,5 @@
 /** A table as a stream of CSV, with only what this reader sees. */
-import { csvRecord, exportText } from '$lib/core/exchange/write-csv.ts'
+import { csvRecord, defuse, exportText } from '$lib/core/exchange/write-csv.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import type { Host } from '../host.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
@@ -10,15 +10,18 @@ export interface Exporting {
 	readonly table: number
 	readonly actor: Actor
 	readonly now: number
+	/** Makes cells plain that a spreadsheet would run. */
+	readonly defused: boolean
 }
 
 export async function exportCsv(
 	host: Host,
-	{ table, actor, now }: Exporting
+	{ table, actor, now, defused }: Exporting
 ): Promise<{ name: string; stream: ReadableStream } | undefined> {
 	const head = await host.read('tableHead', { table, actor, now })
 	if (!head) return undefined
 	const encoder = new TextEncoder()
+	const safe = defused ? defuse : (value: string) => value
 	let after: string | undefined
 	let started = false
 	const stream = new ReadableStream({
@@ -28,7 +31,9 @@ export async function exportCsv(
 			let text = started ? '' : `\ufeff${csvRecord(head.columns.map((column) => column.name))}`
 			started = true
 			for (const row of page.rows)
-				text += csvRecord(head.columns.map((column) => exportText(column as never, row.cells[cellKey(column.id)])))
+				text += csvRecord(
+					head.columns.map((column) => safe(exportText(column as never, row.cells[cellKey(column.id)])))
+				)
 			controller.enqueue(encoder.encode(text))
 			if (page.next === null) controller.close()
 			else after = page.next

@@ -6,9 +6,9 @@ import { cellReader, type ImportPlan, type Unread } from '$lib/core/exchange/pla
 import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
 import type { Column } from '$lib/core/table/types.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
-import { textKey } from '$lib/core/text/key.ts'
 import type { ColumnEntry } from '$lib/core/workspace/document.ts'
 import { openFile } from './open-file.ts'
+import type { Sheet } from './sheet.ts'
 import { AppError } from '$lib/core/app-error.ts'
 
 export const BATCH = 1_000
@@ -23,8 +23,8 @@ export interface Batch {
 	readonly table: number
 	/** Store names, keys among them. */
 	readonly names: readonly string[]
-	/** Row after row of values in the order of `names`. */
-	readonly rows: readonly (readonly StoredValue[])[]
+	/** Row after row of values in the order of `names`, all in one list: nested ones take twice as long to hand over. */
+	readonly values: readonly StoredValue[]
 	readonly now: number
 	readonly person: number
 }
@@ -50,6 +50,7 @@ export interface BroughtIn {
 }
 
 const MAX_UNREAD = 200
+const MOST_AHEAD = 3
 
 /** `write` resolves when a batch is committed; `isStopped` is asked between batches. */
 export async function bringIn(
@@ -57,9 +58,22 @@ export async function bringIn(
 	write: (batch: Batch) => Promise<void>,
 	watch: { onProgress: (progress: Progress) => void; isStopped: () => boolean }
 ): Promise<BroughtIn> {
-	const { sheets } = await openFile(path, name)
-	const sheet = sheets.find((each) => each.name === plan.sheet) ?? sheets[0]
-	if (!sheet) throw new AppError('invalid', `${name} holds no filled sheet.`)
+	const file = await openFile(path, name)
+	try {
+		const sheet = file.sheets.find((each) => each.name === plan.sheet) ?? file.sheets[0]
+		if (!sheet) throw new AppError('invalid', `${name} holds no filled sheet.`)
+		return await bringSheetIn(sheet, { plan, begun, now, person }, write, watch)
+	} finally {
+		file.close()
+	}
+}
+
+async function bringSheetIn(
+	sheet: Sheet,
+	{ plan, begun, now, person }: Omit<BringIn, 'path' | 'name'>,
+	write: (batch: Batch) => Promise<void>,
+	watch: { onProgress: (progress: Progress) => void; isStopped: () => boolean }
+): Promise<BroughtIn> {
 	const included = plan.columns.filter((column) => column.include)
 	const begunColumn = (i: number): Column => {
 		const entry = begun.columns[i]
@@ -69,7 +83,8 @@ export async function bringIn(
 	const readers = included.map((column, i) => ({
 		column: begunColumn(i),
 		from: column.from,
-		read: cellReader(column, begunColumn(i))
+		read: cellReader(column, begunColumn(i)),
+		keyed: hasKey(begunColumn(i))
 	}))
 	const names = readers.flatMap(({ column }) =>
 		hasKey(column) ? [`c${column.id}`, `c${column.id}k`] : [`c${column.id}`]
@@ -77,37 +92,39 @@ export async function bringIn(
 	const unread: Unread[] = []
 	let unreadCount = 0
 	let done = 0
-	let batch: StoredValue[][] = []
-	let writing = Promise.resolve()
+	let share = 0
+	let at = 0
+	let values: StoredValue[] = []
+	const writing: Promise<void>[] = []
 
 	const flush = async (): Promise<void> => {
-		const rows = batch
-		batch = []
-		// One batch is written while the next is read; never more, so that memory stays bounded.
-		await writing
 		if (watch.isStopped()) throw new AppError('invalid', 'Stopped. Nothing was brought in.')
-		writing = write({ table: begun.table, names, rows, now, person })
-		writing.catch(() => undefined)
-		watch.onProgress({ done, of: sheet.rows.length - plan.firstRow })
+		// A few batches are on their way while the next is read; never more, so that memory stays bounded.
+		if (writing.length >= MOST_AHEAD) await writing.shift()
+		const sent = write({ table: begun.table, names, values, now, person })
+		sent.catch(() => undefined)
+		writing.push(sent)
+		values = []
+		watch.onProgress({ done, of: share > 0 ? Math.max(done, Math.round(done / share)) : done })
 	}
 
-	for (let i = plan.firstRow; i < sheet.rows.length; i++) {
-		const row = sheet.rows[i] ?? []
-		if (row.every((cell) => cell.trim() === '')) continue
-		const values: StoredValue[] = []
-		for (const { column, from, read } of readers) {
-			const text = row[from] ?? ''
-			const cell = read(text)
-			if (cell.unread && ++unreadCount <= MAX_UNREAD)
-				unread.push({ row: i + 1, column: column.name, text: text.slice(0, 80) })
-			values.push(cell.value)
-			if (hasKey(column)) values.push(typeof cell.value === 'string' ? textKey(cell.value) : null)
+	for await (const batch of sheet.batches()) {
+		share = batch.share
+		for (const row of batch.rows) {
+			const i = at++
+			if (i < plan.firstRow || row.every((cell) => cell.trim() === '')) continue
+			for (const { column, from, read, keyed } of readers) {
+				const cell = read(row[from] ?? '')
+				if (cell.unread && ++unreadCount <= MAX_UNREAD)
+					unread.push({ row: i + 1, column: column.name, text: (row[from] ?? '').trim().slice(0, 80) })
+				values.push(cell.value)
+				if (keyed) values.push(cell.key ?? null)
+			}
+			done++
+			if (done % BATCH === 0) await flush()
 		}
-		batch.push(values)
-		done++
-		if (batch.length === BATCH) await flush()
 	}
-	await flush()
-	await writing
+	if (values.length > 0) await flush()
+	await Promise.all(writing)
 	return { rows: done, unread, unreadCount }
 }

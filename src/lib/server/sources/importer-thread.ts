@@ -1,11 +1,13 @@
 /** The importer thread, asked from the main thread. */
 import { Worker, type MessagePort } from 'node:worker_threads'
+import type { FileToMake } from '../exports/make-file.ts'
 import { toError, type Answer } from '../threads/protocol.ts'
 import type { BringIn, BroughtIn, Progress } from './bring-in.ts'
 import type { InspectRequest, Inspection } from './inspect.ts'
 
 export interface Importer {
 	inspect(request: InspectRequest): Promise<Inspection>
+	makeFile(file: FileToMake): Promise<void>
 	bringIn(
 		args: BringIn,
 		port: MessagePort,
@@ -54,6 +56,7 @@ export function startImporter(script: string): Importer {
 	}
 
 	return {
+		makeFile: async (file) => void (await ask('makeFile', file).done),
 		inspect: (request) => ask<Inspection>('inspect', request).done,
 		bringIn: (args, port, onProgress) => {
 			const { id, done } = ask<BroughtIn>('bringIn', args, { port, onProgress })

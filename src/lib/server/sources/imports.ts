@@ -3,7 +3,7 @@
  * at it. What is not brought in is removed after 48 hours.
  */
 import { createWriteStream } from 'node:fs'
-import { mkdir, readdir, rm, stat } from 'node:fs/promises'
+import { mkdir, readdir, readFile, rm, stat } from 'node:fs/promises'
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
@@ -11,6 +11,7 @@ import { pipeline } from 'node:stream/promises'
 import { MessageChannel } from 'node:worker_threads'
 import { AppError } from '$lib/core/app-error.ts'
 import { importPlanSchema, type Unread } from '$lib/core/exchange/plan.ts'
+import type { FileToMake } from '../exports/make-file.ts'
 import type { Host } from '../host.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import type { Importer } from './importer-thread.ts'
@@ -41,6 +42,8 @@ interface Entry {
 	readonly person: number
 	state: ImportState
 	stop: (() => void) | undefined
+	/** What it looks like before anybody settled anything: a large file need not be looked through twice. */
+	looked?: Promise<Inspection>
 }
 
 const MAX_BYTES = 512 * 1024 * 1024
@@ -56,6 +59,8 @@ export interface Imports {
 	start(id: string, plan: unknown, actor: Actor): Promise<void>
 	state(id: string, actor: Actor): ImportState
 	stop(id: string, actor: Actor): void
+	/** Makes a file in the thread that reads files. */
+	makeFile(file: Omit<FileToMake, 'path'>): Promise<Uint8Array<ArrayBuffer>>
 	close(): Promise<void>
 }
 
@@ -111,7 +116,11 @@ export function openImports(
 		const { path, name, state } = get(id, actor)
 		if (state.state === 'done')
 			throw new AppError('not_found', `${name} has been brought in. Its table is listed at Sources.`)
-		return { ...(await importer.inspect({ ...settings, path, name })), file: name }
+		const entry = get(id, actor)
+		const plain = Object.values(settings).every((value) => value === undefined)
+		const looked = (plain ? entry.looked : undefined) ?? importer.inspect({ ...settings, path, name })
+		if (plain) entry.looked = looked
+		return { ...(await looked), file: name }
 	}
 
 	/** Returns once it is under way; `state` tells how far it is. */
@@ -153,8 +162,20 @@ export function openImports(
 			})
 	}
 
+	async function makeFile(file: Omit<FileToMake, 'path'>): Promise<Uint8Array<ArrayBuffer>> {
+		await mkdir(folder, { recursive: true, mode: 0o700 })
+		const path = join(folder, randomUUID())
+		try {
+			await importer.makeFile({ ...file, path })
+			return new Uint8Array(await readFile(path))
+		} finally {
+			await rm(path, { force: true })
+		}
+	}
+
 	return {
 		take,
+		makeFile,
 		inspect,
 		start,
 		state: (id, actor) => get(id, actor).state,

@@ -1,8 +1,15 @@
-/** Looks at a file that was given in: its first rows as they are, where its headings stand, what its columns are. */
-import { findHeadings, nameColumns } from '$lib/core/exchange/headings.ts'
-import { inferColumn, type ColumnGuess } from '$lib/core/exchange/infer.ts'
+/**
+ * Looks at a file that was given in: its first rows as they are, where its headings stand, what its columns are.
+ *
+ * The whole of it is read once, in pieces: what stands in each column is gathered as the rows pass by.
+ */
 import { AppError } from '$lib/core/app-error.ts'
+import { ColumnCollector } from '$lib/core/exchange/collect.ts'
+import { findHeadings, nameColumns, type Headings } from '$lib/core/exchange/headings.ts'
+import { inferCollected, type ColumnGuess } from '$lib/core/exchange/infer.ts'
+import { ownCopy } from '$lib/core/text/own-copy.ts'
 import { openFile } from './open-file.ts'
+import type { Sheet } from './sheet.ts'
 
 export interface InspectRequest {
 	readonly path: string
@@ -27,42 +34,93 @@ export interface Inspection {
 }
 
 const SHOWN_ROWS = 60
+/** Enough to find the headings and the width by. */
+const HEAD_ROWS = 1_000
+/** Enough to tell by whether a column's values are all different. */
+const SAMPLE_ROWS = 5_000
 
-export async function inspectFile({ path, name, sheet, headingRow, firstRow }: InspectRequest): Promise<Inspection> {
-	const { sheets } = await openFile(path, name)
-	const chosen = sheets.find((each) => each.name === sheet) ?? sheets[0]
-	if (!chosen) throw new AppError('invalid', `${name} holds no filled sheet.`)
-	const found = findHeadings(chosen.rows)
+export async function inspectFile(request: InspectRequest): Promise<Inspection> {
+	const { path, name } = request
+	const file = await openFile(path, name)
+	try {
+		const chosen = file.sheets.find((each) => each.name === request.sheet) ?? file.sheets[0]
+		if (!chosen) throw new AppError('invalid', `${name} holds no filled sheet.`)
+		const looked = await lookThrough(chosen, request)
+		if (looked.head.length === 0) throw new AppError('invalid', `${name} is empty. Nothing was brought in.`)
+		const names = nameColumns(looked.headingRow === null ? undefined : looked.head[looked.headingRow], looked.width)
+		const columns = names.map((each, i) => inferCollected(each, looked.collectors[i]?.collected() ?? []))
+		return {
+			sheets: file.sheets.map((each) => each.name),
+			sheet: chosen.name,
+			headingRow: looked.headingRow,
+			firstRow: looked.firstRow,
+			rowCount: looked.rowCount,
+			head: looked.head.slice(0, SHOWN_ROWS),
+			columns,
+			label: chosen.said?.key ?? proposeLabel(columns, looked.sample)
+		}
+	} finally {
+		file.close()
+	}
+}
+
+interface Looked extends Headings {
+	readonly head: readonly (readonly string[])[]
+	readonly sample: readonly (readonly string[])[]
+	readonly width: number
+	readonly rowCount: number
+	readonly collectors: readonly ColumnCollector[]
+}
+
+async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looked> {
+	const head: (readonly string[])[] = []
+	const sample: (readonly string[])[] = []
+	let settled: (Headings & { width: number; collectors: ColumnCollector[] }) | undefined
+	let rowCount = 0
+	let at = 0
+	const settle = () => {
+		const width = sheet.said?.columns.length ?? head.reduce((most, row) => Math.max(most, row.length), 0)
+		const collectors = Array.from({ length: width }, () => new ColumnCollector())
+		settled = { ...headingsOf(head, request, sheet), width, collectors }
+		for (const row of head) take(row)
+	}
+	const take = (row: readonly string[]) => {
+		const i = at++
+		if (!settled || i < settled.firstRow || row.every((cell) => cell.trim() === '')) return
+		rowCount++
+		if (sample.length < SAMPLE_ROWS) sample.push(row.map(ownCopy))
+		settled.collectors.forEach((collector, column) => collector.add(row[column] ?? '', i + 1))
+	}
+	for await (const { rows } of sheet.batches()) {
+		for (const row of rows) {
+			if (settled) take(row)
+			else head.push(row.map(ownCopy))
+			if (!settled && head.length === HEAD_ROWS) settle()
+		}
+	}
+	if (!settled) settle()
+	if (!settled) throw new Error('Expected the headings of a sheet to be settled')
+	const { headingRow, firstRow, width, collectors } = settled as Headings & {
+		width: number
+		collectors: ColumnCollector[]
+	}
+	return { head, sample, rowCount, headingRow, firstRow, width, collectors }
+}
+
+/** As the builder says, as the file says, or as it looks. */
+function headingsOf(head: readonly (readonly string[])[], request: InspectRequest, sheet: Sheet): Headings {
+	const { headingRow, firstRow } = request
+	const found = sheet.said ? { headingRow: 0, firstRow: 1 } : findHeadings(head)
 	const heading = headingRow === undefined ? found.headingRow : headingRow
-	const first = Math.max(
-		firstRow ?? (headingRow === undefined ? found.firstRow : (heading ?? -1) + 1),
-		(heading ?? -1) + 1
-	)
-	const rows = chosen.rows.slice(first)
-	const width = Math.max(0, ...chosen.rows.slice(0, 1000).map((row) => row.length))
-	const names = nameColumns(heading === null ? undefined : chosen.rows[heading], width)
-	const columns = names.map((each, i) =>
-		inferColumn(
-			each,
-			rows.map((row) => row[i] ?? ''),
-			first + 1
-		)
-	)
+	const least = (heading ?? -1) + 1
 	return {
-		sheets: sheets.map((each) => each.name),
-		sheet: chosen.name,
 		headingRow: heading,
-		firstRow: first,
-		rowCount: rows.filter((row) => row.some((cell) => cell.trim() !== '')).length,
-		head: chosen.rows.slice(0, SHOWN_ROWS),
-		columns,
-		label: proposeLabel(columns, rows)
+		firstRow: Math.max(firstRow ?? (headingRow === undefined ? found.firstRow : least), least)
 	}
 }
 
 /** The first column whose values are all there and all different. */
-function proposeLabel(columns: readonly ColumnGuess[], rows: readonly (readonly string[])[]): number {
-	const sample = rows.slice(0, 5000)
+function proposeLabel(columns: readonly ColumnGuess[], sample: readonly (readonly string[])[]): number {
 	const unique = columns.findIndex((column, i) => {
 		if (column.blank || !['text', 'code', 'whole number'].includes(column.type)) return false
 		const values = sample.map((row) => (row[i] ?? '').trim().toLowerCase()).filter((value) => value !== '')

@@ -3,12 +3,14 @@
  * rows to the writer by a port of their own.
  */
 import { parentPort, type MessagePort } from 'node:worker_threads'
+import { makeFile, type FileToMake } from '../exports/make-file.ts'
 import { bringIn, type BringIn } from '../sources/bring-in.ts'
 import { inspectFile, type InspectRequest } from '../sources/inspect.ts'
 import { toAnswer, toError, type Answer } from './protocol.ts'
 
 type FromMain =
 	| { readonly id: number; readonly name: 'inspect'; readonly args: InspectRequest }
+	| { readonly id: number; readonly name: 'makeFile'; readonly args: FileToMake }
 	| { readonly id: number; readonly name: 'bringIn'; readonly args: BringIn; readonly port: MessagePort }
 	| { readonly stop: number }
 
@@ -23,10 +25,21 @@ parentPort?.postMessage('ready')
 async function answer(message: Exclude<FromMain, { stop: number }>): Promise<void> {
 	const { id } = message
 	try {
-		const result = message.name === 'inspect' ? await inspectFile(message.args) : await run(message)
-		parentPort?.postMessage({ id, ok: true, json: JSON.stringify(result) } satisfies Answer)
+		const result = await work(message)
+		parentPort?.postMessage({ id, ok: true, json: JSON.stringify(result ?? null) } satisfies Answer)
 	} catch (error) {
 		parentPort?.postMessage(toAnswer(id, error))
+	}
+}
+
+function work(message: Exclude<FromMain, { stop: number }>): Promise<unknown> {
+	switch (message.name) {
+		case 'inspect':
+			return inspectFile(message.args)
+		case 'makeFile':
+			return makeFile(message.args)
+		case 'bringIn':
+			return run(message)
 	}
 }
 

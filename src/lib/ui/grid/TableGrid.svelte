@@ -15,6 +15,7 @@
 	import { fromClipboard, plainCell, toClipboard } from './clipboard.ts'
 	import ColumnCard from './ColumnCard.svelte'
 	import ColumnMenu from './ColumnMenu.svelte'
+	import ExportMenu from './ExportMenu.svelte'
 	import FindBar from './FindBar.svelte'
 	import GridCell from './GridCell.svelte'
 	import { GridEdits, toInput, type GridChange } from './grid-edits.svelte.ts'
@@ -546,7 +547,7 @@
 		>
 		{#if table.kept}<button class="btn" onclick={() => (card = card === 'table' ? undefined : 'table')}>Rules</button
 			>{/if}
-		<a class="btn" href="/export/{table.id}" download>Export CSV</a>
+		<ExportMenu table={table.id} />
 	</header>
 	{#if finding}
 		<FindBar

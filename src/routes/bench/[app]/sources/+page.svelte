@@ -55,14 +55,16 @@
 		}}
 		ondragleave={() => (over = false)}
 	>
-		<p><strong>{busy ? `Reading ${busy}…` : 'Drop a spreadsheet here'}</strong></p>
-		<p class="quiet">CSV or XLSX. You see what was read, and settle what is unclear, before anything is brought in.</p>
+		<p><strong>{busy ? `Reading ${busy}…` : 'Drop a file here'}</strong></p>
+		<p class="quiet">
+			CSV, XLSX, ODS, JSON or SQLite. You see what was read, and settle what is unclear, before anything is brought in.
+		</p>
 		<label class="btn main">
 			Choose a file
 			<input
 				class="visually-hidden"
 				type="file"
-				accept=".csv,.tsv,.txt,.xlsx"
+				accept=".csv,.tsv,.txt,.xlsx,.ods,.json,.ndjson,.jsonl,.db,.sqlite,.sqlite3"
 				disabled={busy !== ''}
 				onchange={(event) => take(event.currentTarget.files?.[0])}
 			/>

@@ -1,0 +1,50 @@
+/** A delimited text, read in pieces: a file of any size takes the memory of one piece. */
+import { createReadStream } from 'node:fs'
+import { stat } from 'node:fs/promises'
+import Papa from 'papaparse'
+import { clean, decoderFor, findEncoding, findSeparator, findLineEnd } from '$lib/core/exchange/delimited.ts'
+import { NOTHING_HELD, refusedFile, type OpenedFile, type RowBatch } from './sheet.ts'
+
+const PIECE = 1024 * 1024
+/** A quoted cell that goes on for longer than this is a quote that was never closed. */
+const MOST_CARRIED = 16 * PIECE
+/** Enough to tell the separator by. */
+const SAMPLE = 100_000
+
+export async function openText(path: string, name: string, head: Uint8Array): Promise<OpenedFile> {
+	const encoding = findEncoding(head)
+	const sample = clean(await readSample(path, decoderFor(encoding)))
+	if (sample.replace(/[\s,;|]/g, '') === '') throw refusedFile(`${name} is empty. Nothing was brought in.`)
+	const delimiter = findSeparator(await readSample(path, decoderFor(encoding)))
+	const newline = findLineEnd(sample)
+	const { size } = await stat(path)
+
+	async function* batches(): AsyncGenerator<RowBatch> {
+		const decode = decoderFor(encoding)
+		const parser = new Papa.Parser({ delimiter, newline })
+		let read = 0
+		let carried = ''
+		let started = false
+		for await (const piece of createReadStream(path, { highWaterMark: PIECE })) {
+			read += (piece as Buffer).length
+			let text = carried + decode(piece as Buffer)
+			if (!started) text = clean(text)
+			started = true
+			const { data, meta } = parser.parse(text, 0, true) as { data: string[][]; meta: { cursor: number } }
+			carried = text.slice(meta.cursor)
+			if (carried.length > MOST_CARRIED)
+				throw refusedFile(`${name} has a quote that is opened and never closed. Mend it, or save the file again.`)
+			yield { rows: data, share: read / size }
+		}
+		const { data } = parser.parse(carried + decode(), 0, false) as { data: string[][] }
+		yield { rows: data, share: 1 }
+	}
+
+	return { kind: 'text', sheets: [{ name: '', batches }], close: NOTHING_HELD }
+}
+
+async function readSample(path: string, decode: (bytes?: Uint8Array) => string): Promise<string> {
+	for await (const piece of createReadStream(path, { end: SAMPLE - 1, highWaterMark: SAMPLE }))
+		return decode(piece as Buffer)
+	return ''
+}

@@ -1,0 +1,116 @@
+/** Workbooks: XLSX by a library that keeps dates apart from numbers, ODS by one that reads it. */
+import XLSX from '@e965/xlsx'
+import ExcelJS from 'exceljs'
+import { readFile } from 'node:fs/promises'
+import { NOTHING_HELD, refusedFile, sheetOf, type OpenedFile } from './sheet.ts'
+
+/** The most that a workbook may unfold to; a few kilobytes can claim gigabytes. */
+const MAX_UNPACKED = 600 * 1024 * 1024
+const MAX_CELLS = 8_000_000
+
+export async function openWorkbook(path: string, name: string): Promise<OpenedFile> {
+	const bytes = await readFile(path)
+	if (unpackedSize(bytes) > MAX_UNPACKED)
+		throw refusedFile(`${name} unfolds to more than fits. Split it, or save the sheet as CSV.`)
+	const sheets = isOpenDocument(bytes) ? readOpenDocument(bytes, name) : await readXlsx(bytes, name)
+	const filled = sheets.filter((sheet) => sheet.rows.length > 0)
+	if (filled.length === 0) throw refusedFile(`${name} holds no filled sheet. Nothing was brought in.`)
+	return { kind: 'workbook', sheets: filled.map((sheet) => sheetOf(sheet.name, sheet.rows)), close: NOTHING_HELD }
+}
+
+interface Rows {
+	readonly name: string
+	readonly rows: readonly (readonly string[])[]
+}
+
+/** By the names in the archive's directory: a spreadsheet of OpenDocument keeps its cells in content.xml (ODF 1.3, 2.2). */
+function isOpenDocument(bytes: Buffer): boolean {
+	return bytes.includes('content.xml', 0, 'latin1') && !bytes.includes('xl/workbook.xml', 0, 'latin1')
+}
+
+function readOpenDocument(bytes: Buffer, name: string): Rows[] {
+	try {
+		const book = XLSX.read(bytes, { type: 'buffer', cellDates: true, UTC: true })
+		return book.SheetNames.map((sheet) => {
+			const found = XLSX.utils.sheet_to_json<unknown[]>(book.Sheets[sheet] ?? {}, {
+				header: 1,
+				raw: true,
+				defval: '',
+				blankrows: true,
+				UTC: true
+			})
+			return { name: sheet, rows: trimEnd(found.map((row) => row.map(looseText))) }
+		})
+	} catch {
+		throw refusedFile(`${name} is damaged, or is no workbook. Open it in your spreadsheet and save it again.`)
+	}
+}
+
+async function readXlsx(bytes: Buffer, name: string): Promise<Rows[]> {
+	const workbook = new ExcelJS.Workbook()
+	try {
+		await workbook.xlsx.load(bytes as unknown as ArrayBuffer, {
+			ignoreNodes: ['dataValidations', 'conditionalFormatting', 'drawing', 'picture']
+		})
+	} catch {
+		throw refusedFile(`${name} is damaged, or is no workbook. Open it in your spreadsheet and save it again.`)
+	}
+	return workbook.worksheets.map(toRows)
+}
+
+/** The sum of the sizes that a ZIP's directory claims for its entries. */
+function unpackedSize(bytes: Buffer): number {
+	let size = 0
+	for (
+		let at = bytes.indexOf('PK\x01\x02', 0, 'latin1');
+		at >= 0;
+		at = bytes.indexOf('PK\x01\x02', at + 46, 'latin1')
+	) {
+		if (at + 28 <= bytes.length) size += bytes.readUInt32LE(at + 24)
+	}
+	return size
+}
+
+function toRows(sheet: ExcelJS.Worksheet): Rows {
+	if (sheet.rowCount * sheet.columnCount > MAX_CELLS)
+		throw refusedFile(`The sheet ${sheet.name} is too large. Save it as CSV and bring that in.`)
+	const width = sheet.columnCount
+	const rows: string[][] = []
+	for (let r = 1; r <= sheet.rowCount; r++) {
+		const row = sheet.getRow(r)
+		rows.push(Array.from({ length: width }, (_each, c) => cellText(row.getCell(c + 1))))
+	}
+	return { name: sheet.name, rows: trimEnd(rows) }
+}
+
+function trimEnd(rows: string[][]): string[][] {
+	while (rows.length > 0 && rows[rows.length - 1]?.every((cell) => cell === '')) rows.pop()
+	return rows
+}
+
+/** The text of a cell: dates as ISO 8601, formulas by their value, merged cells only once. */
+function cellText(cell: ExcelJS.Cell): string {
+	if (cell.isMerged && cell.master !== cell) return ''
+	return valueText(cell.value)
+}
+
+function valueText(value: ExcelJS.CellValue): string {
+	if (value === null || value === undefined) return ''
+	if (value instanceof Date) return dateText(value)
+	if (typeof value !== 'object') return String(value)
+	if ('richText' in value) return value.richText.map((part) => part.text).join('')
+	if ('result' in value) return valueText((value.result ?? null) as ExcelJS.CellValue)
+	if ('error' in value) return ''
+	return 'text' in value ? valueText(value.text as ExcelJS.CellValue) : ''
+}
+
+function looseText(value: unknown): string {
+	if (value === null || value === undefined) return ''
+	return value instanceof Date ? dateText(value) : String(value)
+}
+
+function dateText(date: Date): string {
+	if (Number.isNaN(date.getTime())) return ''
+	const iso = date.toISOString()
+	return iso.endsWith('T00:00:00.000Z') ? iso.slice(0, 10) : iso
+}

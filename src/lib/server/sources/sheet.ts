@@ -1,0 +1,42 @@
+import { AppError } from '$lib/core/app-error.ts'
+
+/** A part of a file that can become a table: a sheet, a table of a database, or the whole of a text. */
+export interface Sheet {
+	readonly name: string
+	/** Its rows from the first on, in batches; read anew each time. */
+	batches(): AsyncGenerator<RowBatch> | Generator<RowBatch>
+	/** What the file itself says: the column names, and by which column its rows are known. */
+	readonly said?: { readonly columns: readonly string[]; readonly key: number | undefined }
+}
+
+export interface RowBatch {
+	readonly rows: readonly (readonly string[])[]
+	/** How much of the whole has been read with it, from 0 to 1. */
+	readonly share: number
+}
+
+export type FileKind = 'text' | 'workbook' | 'records' | 'database'
+
+export interface OpenedFile {
+	readonly kind: FileKind
+	readonly sheets: readonly Sheet[]
+	/** Lets go of what is held open. */
+	close(): void
+}
+
+const BATCH = 1_000
+
+/** A sheet whose rows are all at hand. */
+export function sheetOf(name: string, rows: readonly (readonly string[])[]): Sheet {
+	function* batches(): Generator<RowBatch> {
+		for (let at = 0; at < rows.length; at += BATCH)
+			yield { rows: rows.slice(at, at + BATCH), share: Math.min(1, (at + BATCH) / rows.length) }
+	}
+	return { name, batches }
+}
+
+export function refusedFile(message: string): AppError {
+	return new AppError('invalid', message)
+}
+
+export const NOTHING_HELD = (): void => undefined

@@ -1,0 +1,64 @@
+<script lang="ts">
+	/** The formats in which a table leaves: what the reader may not see is in none of them. */
+	type Props = { table: number }
+
+	let { table }: Props = $props()
+
+	const FORMATS = [
+		['csv', 'CSV'],
+		['csv defused', 'CSV, safe to open in a spreadsheet'],
+		['xlsx', 'Workbook (XLSX)'],
+		['ods', 'Workbook (ODS)'],
+		['json', 'JSON'],
+		['sqlite', 'SQLite file']
+	] as const
+
+	let menu = $state<HTMLDetailsElement>()
+</script>
+
+<details bind:this={menu}>
+	<summary class="btn">Export</summary>
+	<ul>
+		{#each FORMATS as [format, words] (format)}
+			<li>
+				<a
+					href="/export/{table}?format={encodeURIComponent(format)}"
+					download
+					onclick={() => menu && (menu.open = false)}>{words}</a
+				>
+			</li>
+		{/each}
+	</ul>
+</details>
+
+<style>
+	details {
+		position: relative;
+	}
+	summary {
+		list-style: none;
+		cursor: pointer;
+	}
+	ul {
+		position: absolute;
+		right: 0;
+		z-index: 9;
+		margin: 0.2rem 0 0;
+		padding: 0.3rem 0;
+		list-style: none;
+		width: max-content;
+		background: var(--paper);
+		border: 1px solid var(--pitch);
+		border-radius: 3px;
+		box-shadow: 0 10px 30px rgb(0 0 0 / 20%);
+	}
+	a {
+		display: block;
+		padding: 0.4rem 1rem;
+		color: inherit;
+		text-decoration: none;
+	}
+	a:hover {
+		background: var(--marigold-wash);
+	}
+</style>
