@@ -2,7 +2,7 @@
 import { check } from '$lib/core/formula/check.ts'
 import { FAULT_NAMES, isFault, type Issue } from '$lib/core/formula/types.ts'
 import { showResult } from '$lib/core/routine/message-text.ts'
-import { isVolatile, ownColumns, readsOwnRowOnly } from '$lib/core/formula/walk.ts'
+import { isVolatile, ownColumns, readsOwnRowOnly, registeredCalls } from '$lib/core/formula/walk.ts'
 import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { readRows } from '../rows/read.ts'
 import { workOut } from '../routines/work-out.ts'
@@ -17,6 +17,8 @@ export interface FormulaResult {
 	readonly sample?: string
 	readonly result?: string
 	readonly dependsOn?: readonly string[]
+	/** Functions that run as code registered with the database instead of SQL of its own. */
+	readonly registered?: readonly string[]
 	/** Kept in the row, or worked out when it is read. */
 	readonly kept?: boolean
 }
@@ -38,6 +40,7 @@ export function tryFormula(store: Store, { table: id, text, row, actor, now }: T
 		issues: [],
 		type: expr.type.kind,
 		dependsOn: table.columns.filter((column) => read.has(column.id)).map((column) => column.name),
+		registered: registeredCalls(expr),
 		kept: readsOwnRowOnly(expr) && !isVolatile(expr)
 	}
 	const first = row ?? readRows(store, actor, { table: id, columns: [], limit: 1 }, now).rows[0]?.id

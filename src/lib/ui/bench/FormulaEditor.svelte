@@ -1,7 +1,10 @@
 <script lang="ts">
 	/** A formula with what it comes to, worked out as one types. */
-	import { untrack } from 'svelte'
+	import { page } from '$app/state'
+	import { tick, untrack } from 'svelte'
+	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import { send } from '../send.ts'
+	import FormulaHints from './FormulaHints.svelte'
 
 	type Issue = { message: string; span: { from: number; to: number } }
 	type Trial = {
@@ -12,6 +15,8 @@
 		sample?: string
 		result?: string
 		kept?: boolean
+		dependsOn?: readonly string[]
+		registered?: readonly string[]
 	}
 	type Props = {
 		value: string
@@ -27,6 +32,8 @@
 
 	const id = $props.id()
 	let text = $state(untrack(() => value))
+	let caret = $state(0)
+	let box = $state<HTMLTextAreaElement>()
 	let trial = $state<Trial | undefined>()
 	let timer: ReturnType<typeof setTimeout> | undefined
 	let asked = 0
@@ -37,8 +44,21 @@
 		if (mine === asked && answer.ok) trial = answer.value
 	}
 
+	/** Columns and sets of the row that the formula stands on. */
+	const names = $derived.by(() => {
+		const bench = page.data['bench'] as { tables?: readonly BenchTable[] } | undefined
+		const own = bench?.tables?.find((each) => each.id === table)
+		return own ? [...own.columns.map((column) => column.name), ...own.reverses] : []
+	})
+
 	function typed(event: Event) {
-		text = (event.currentTarget as HTMLTextAreaElement).value
+		const box = event.currentTarget as HTMLTextAreaElement
+		caret = box.selectionStart
+		change(box.value)
+	}
+
+	function change(next: string) {
+		text = next
 		clearTimeout(timer)
 		timer = setTimeout(() => {
 			void test()
@@ -55,6 +75,23 @@
 		}
 	})
 
+	async function pick(next: string, at: number) {
+		change(next)
+		caret = at
+		await tick()
+		box?.focus()
+		box?.setSelectionRange(at, at)
+	}
+
+	/** The arrow down goes from the text to the names that go on from it. */
+	function onkeydown(event: KeyboardEvent) {
+		if (event.key !== 'ArrowDown') return
+		const first = box?.parentElement?.querySelector<HTMLElement>('ul[aria-label] button')
+		if (!first) return
+		event.preventDefault()
+		first.focus()
+	}
+
 	function focus(node: HTMLElement) {
 		node.focus()
 	}
@@ -66,11 +103,16 @@
 	class="field formula"
 	rows="2"
 	spellcheck="false"
+	bind:this={box}
 	use:focus
 	value={text}
+	onkeyup={() => (caret = box?.selectionStart ?? 0)}
+	onclick={() => (caret = box?.selectionStart ?? 0)}
+	{onkeydown}
 	oninput={typed}
 	aria-invalid={(trial?.issues.length ?? 0) > 0}
 	placeholder={empty}></textarea>
+<FormulaHints {text} {caret} {names} onpick={pick} />
 {#each trial?.issues ?? [] as issue (issue.message)}
 	<p class="says-wrong">{issue.message}</p>
 	{#if issue.span.to > issue.span.from}<p class="mono place">
@@ -94,6 +136,14 @@
 			<dd>{trial.result}</dd>
 			<dt>Worked out</dt>
 			<dd>{trial.kept ? 'when the row changes, and kept' : 'in the database, whenever it is read'}</dd>
+			{#if trial.dependsOn && trial.dependsOn.length > 0}
+				<dt>Reads</dt>
+				<dd>{trial.dependsOn.join(', ')}</dd>
+			{/if}
+			{#if trial.registered && trial.registered.length > 0}
+				<dt>Not plain SQL, so slower over many rows</dt>
+				<dd class="mono">{trial.registered.join(' ')}</dd>
+			{/if}
 		{/if}
 	</dl>
 {/if}

@@ -52,7 +52,7 @@
 				required
 				aria-label="What is said where check {i + 1} does not hold"
 				bind:value={check.message}
-				placeholder="Said where it does not: “Depth is in metres, up to 40.”"
+				placeholder="Said where it does not hold"
 			/>
 		</div>
 	{/each}
