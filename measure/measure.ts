@@ -4,11 +4,13 @@
  * - A page of 50 rows under access lines, on a million rows, against hand-written SQL with the same condition.
  * - Bringing in a CSV of 1,000,000 rows against the `sqlite3` shell's `.import` into a table of the same columns.
  * - Edits of others while that goes on.
+ * - A formula over three million rows against the same written by hand.
  */
 import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
+import { measureFormula } from './formula.ts'
 import { measureImport } from './import.ts'
 import { measurePage } from './page.ts'
 
@@ -18,6 +20,7 @@ const scripts = resolve('build/threads')
 // First, so that the memory it takes is its own.
 const brought = await measureImport(folder, scripts)
 const page = measurePage()
+const formula = measureFormula()
 rmSync(folder, { recursive: true, force: true })
 
 const version = spawnSync('sqlite3', ['--version'], { encoding: 'utf8' }).stdout.split(' ')[0] ?? 'not installed'
@@ -37,6 +40,12 @@ The statement inside the reader, prepared beforehand, against hand-written SQL w
 ${page.cases.map((each) => `| ${each.name} | ${round(each.ours, 3)} | ${round(each.byHand, 3)} | **${round(each.ours / each.byHand)}** | 1.5 |`).join('\n')}
 
 The whole of \`readRows\` (rights, plan, statement, rows as they travel): ${round(page.whole, 3)} ms.
+
+## A formula over ${formula.rows.toLocaleString('en-GB')} rows
+
+| formula | ours, ms | by hand, ms | ratio | bound |
+| --- | --- | --- | --- | --- |
+${formula.cases.map((each) => `| ${each.name} | ${round(each.ours, 0)} | ${round(each.byHand, 0)} | **${round(each.ours / each.byHand)}** | ${each.bound} |`).join('\n')}
 
 ## Bringing in a CSV of ${brought.rows.toLocaleString('en-GB')} rows, 8 columns
 

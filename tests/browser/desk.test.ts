@@ -67,15 +67,15 @@ test('a page left open loses the rows when the right goes, and finds them when i
 test('edits go on while a large file comes in, and a stop leaves nothing', async ({ browser }) => {
 	const file = join(mkdtempSync(join(tmpdir(), 'tin-shed-csv-')), 'soundings.csv')
 	const rows = Array.from(
-		{ length: 120_000 },
+		{ length: 400_000 },
 		(_row, i) => `${i},S-${i},${(i % 97) / 10},2026-0${(i % 9) + 1}-1${i % 9},bed of sand and shell ${i % 50}`
 	)
 	writeFileSync(file, `no,sounding,depth,day,remark\n${rows.join('\n')}\n`)
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/1/sources')
 	await builder.locator('input[type=file]').setInputFiles(file)
-	await builder.getByRole('button', { name: 'Bring in 120,000 rows' }).click()
-	const status = builder.getByRole('status').filter({ hasText: 'of 120,000 rows' })
+	await builder.getByRole('button', { name: 'Bring in 400,000 rows' }).click()
+	const status = builder.getByRole('status').filter({ hasText: 'of 400,000 rows' })
 	await expect(status).toBeVisible()
 	const edited = await builder.evaluate(async () => {
 		type Row = { id: string; cells: Record<string, unknown>; may: { change: number[] } }

@@ -64,6 +64,10 @@ export function compileFault(expr: Expr, ctx: Context): Sql | undefined {
 
 /** A condition that is true exactly where the formula is: never for a blank or an error. */
 export function compileCondition(expr: Expr, ctx: Context): Sql {
+	// A part in error makes the whole no, as a part that does not hold does.
+	if (expr.kind === 'and') return bounded(allOf(expr.args.map((arg) => compileCondition(arg, ctx))))
+	const range = expr.kind === 'compare' ? solveDates(expr) : undefined
+	if (range && !faultOf(range.column, ctx)) return bounded(holdsRange(withinWorks(range), true, ctx))
 	const fault = faultOf(expr, ctx)
 	const condition = holds(expr, true, ctx)
 	return bounded(fault ? sql`((${fault}) IS NULL AND ${condition})` : condition)
@@ -161,6 +165,14 @@ function holdsRange({ column, from, before }: DateRange, want: boolean, ctx: Con
 	return unlessWanted(want, inside)
 }
 
+/** The range without the dates on which its function fails: there the condition is no, so it need not be asked apart. */
+function withinWorks(range: DateRange): DateRange {
+	const { works } = range
+	const later = (a: string | undefined, b: string | undefined) => (a === undefined || (b ?? '') > a ? b : a)
+	const sooner = (a: string | undefined, b: string | undefined) => (a === undefined || (b ?? a) < a ? b : a)
+	return { ...range, from: later(range.from, works.from), before: sooner(range.before, works.before) }
+}
+
 /** The dates outside a solved range on which its function fails. */
 function rangeFault({ column, works }: DateRange, ctx: Context): Sql | undefined {
 	const value = valueOf(column, ctx)
@@ -222,12 +234,17 @@ function solveScaled(
 	const guard = maskOf(field.table, field.column, alias, ctx)
 	const left = { value: raw(`${alias}.c${field.column.id}`), ...(guard ? { guard } : {}) }
 	if (field.column.type === 'choice' && op === '=' && typeof constant.value === 'string') {
-		return { left, op, right: { value: param(choiceNumber(field.column, constant.value)) } }
+		return { left, op, right: { value: whole(choiceNumber(field.column, constant.value)) } }
 	}
-	const whole = field.column.type === 'whole number' || scaleOf(field.column) > 1
-	if (!whole || typeof constant.value !== 'number') return undefined
+	const isWhole = field.column.type === 'whole number' || scaleOf(field.column) > 1
+	if (!isWhole || typeof constant.value !== 'number') return undefined
 	const bound = scaleBound(op, constant.value, scaleOf(field.column))
-	return { left, op: bound.op, right: { value: param(bound.value) } }
+	return { left, op: bound.op, right: { value: whole(bound.value) } }
+}
+
+/** Bound as a whole number: as a floating one each comparison would convert (281 against 470 ms over 3,000,000 rows). */
+function whole(value: number | null): Sql {
+	return param(value !== null && Number.isSafeInteger(value) ? BigInt(value) : value)
 }
 
 function holdsIn(expr: Expr & { kind: 'in' }, ctx: Context): Sql {

@@ -359,7 +359,7 @@ class SelectList {
 	}
 
 	private addFlag(condition: Sql): number {
-		const key = condition.text + JSON.stringify(condition.params)
+		const key = condition.text + condition.params.map((value) => `${typeof value} ${String(value)}`).join('\n')
 		const known = this.known.get(key)
 		if (known !== undefined) return known
 		const at = this.add(sql`(CASE WHEN ${condition} THEN 1 END)`)

@@ -4,7 +4,7 @@ export interface Sql {
 	readonly params: readonly SqlValue[]
 }
 
-export type SqlValue = null | number | string
+export type SqlValue = null | number | string | bigint
 
 /** `` sql`n = ${param(5)}` `` joins pieces into one; what stands in `${}` is SQL itself or a name made by this program. */
 export function sql(strings: TemplateStringsArray, ...pieces: readonly (Sql | number)[]): Sql {

@@ -108,23 +108,28 @@ async function bringSheetIn(
 		watch.onProgress({ done, of: share > 0 ? Math.max(done, Math.round(done / share)) : done })
 	}
 
-	for await (const batch of sheet.batches()) {
-		share = batch.share
-		for (const row of batch.rows) {
-			const i = at++
-			if (i < plan.firstRow || row.every((cell) => cell.trim() === '')) continue
-			for (const { column, from, read, keyed } of readers) {
-				const cell = read(row[from] ?? '')
-				if (cell.unread && ++unreadCount <= MAX_UNREAD)
-					unread.push({ row: i + 1, column: column.name, text: (row[from] ?? '').trim().slice(0, 80) })
-				values.push(cell.value)
-				if (keyed) values.push(cell.key ?? null)
+	try {
+		for await (const batch of sheet.batches()) {
+			share = batch.share
+			for (const row of batch.rows) {
+				const i = at++
+				if (i < plan.firstRow || row.every((cell) => cell.trim() === '')) continue
+				for (const { column, from, read, keyed } of readers) {
+					const cell = read(row[from] ?? '')
+					if (cell.unread && ++unreadCount <= MAX_UNREAD)
+						unread.push({ row: i + 1, column: column.name, text: (row[from] ?? '').trim().slice(0, 80) })
+					values.push(cell.value)
+					if (keyed) values.push(cell.key ?? null)
+				}
+				done++
+				if (done % BATCH === 0) await flush()
 			}
-			done++
-			if (done % BATCH === 0) await flush()
 		}
+		if (values.length > 0) await flush()
+		await Promise.all(writing)
+	} finally {
+		// Whatever happened: nothing may still be on its way when the table is dropped.
+		await Promise.allSettled(writing)
 	}
-	if (values.length > 0) await flush()
-	await Promise.all(writing)
 	return { rows: done, unread, unreadCount }
 }

@@ -141,7 +141,7 @@
 				<dd>{trial.dependsOn.join(', ')}</dd>
 			{/if}
 			{#if trial.registered && trial.registered.length > 0}
-				<dt>Not plain SQL, so slower over many rows</dt>
+				<dt>Runs as code, not SQL</dt>
 				<dd class="mono">{trial.registered.join(' ')}</dd>
 			{/if}
 		{/if}

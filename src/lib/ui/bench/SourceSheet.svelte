@@ -242,9 +242,11 @@
 	</div>
 	<footer>
 		{#if status.state === 'running'}
-			<div class="bar"><Progressbar progress={Math.round((100 * status.done) / (status.of || 1))} size="h-2.5" /></div>
+			<div class="bar">
+				<Progressbar progress={Math.round((100 * status.done) / (inspection.rowCount || 1))} size="h-2.5" />
+			</div>
 			<p class="grow" role="status">
-				{status.done.toLocaleString('en-GB')} of {status.of.toLocaleString('en-GB')} rows
+				{status.done.toLocaleString('en-GB')} of {inspection.rowCount.toLocaleString('en-GB')} rows
 			</p>
 			<button class="btn" onclick={stop}>Stop</button>
 		{:else if status.state === 'done'}

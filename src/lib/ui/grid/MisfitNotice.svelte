@@ -1,9 +1,6 @@
 <script lang="ts">
 	/** Which cells of a paste or a fill do not fit and why, with the choice of putting in none or those that do. */
-	export interface ShownMisfit {
-		readonly place: string
-		readonly message: string
-	}
+	import type { ShownMisfit } from './misfit.ts'
 
 	type Props = { misfits: readonly ShownMisfit[]; total: number; onnone: () => void; onpartly: () => void }
 

@@ -11,20 +11,22 @@
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import { draftOf, readDraft, type CellDraft } from '../cells/cell-draft.ts'
-	import { isNumeric, showCell } from '../cells/show-cell.ts'
+	import { showCell } from '../cells/show-cell.ts'
 	import { fromClipboard, plainCell, toClipboard } from './clipboard.ts'
 	import ColumnCard from './ColumnCard.svelte'
 	import ColumnMenu from './ColumnMenu.svelte'
 	import ExportMenu from './ExportMenu.svelte'
 	import FindBar from './FindBar.svelte'
-	import GridCell from './GridCell.svelte'
-	import { GridEdits, toInput, type GridChange } from './grid-edits.svelte.ts'
+	import { clearCells, fillFrom, mayEdit, putTexts, replaceTexts, whyNot, type BlockPlan } from './grid-blocks.ts'
+	import { GridEdits, type GridChange } from './grid-edits.svelte.ts'
 	import GridHeader from './GridHeader.svelte'
+	import GridRow from './GridRow.svelte'
 	import { GridRows } from './grid-rows.svelte.ts'
 	import { GridView } from './grid-view.svelte.ts'
-	import MisfitNotice, { type ShownMisfit } from './MisfitNotice.svelte'
+	import type { ShownMisfit } from './misfit.ts'
+	import MisfitNotice from './MisfitNotice.svelte'
 	import NewColumn from './NewColumn.svelte'
-	import { at, blockOf, holds, isOneCell, moved, type Selection } from './selection.ts'
+	import { at, blockOf, isOneCell, moved, type Selection } from './selection.ts'
 	import TableCard from './TableCard.svelte'
 	import { totalsOf } from './totals.ts'
 
@@ -136,15 +138,6 @@
 		if (column >= view.frozen && left - box.scrollLeft < fixed) box.scrollLeft = left - fixed
 		else if (right - box.scrollLeft > box.clientWidth) box.scrollLeft = right - box.clientWidth
 		await tick()
-	}
-
-	function mayEdit(row: WireRow | undefined, column: ShownColumn | undefined): boolean {
-		return column !== undefined && (row?.may?.change.includes(column.id) ?? false)
-	}
-
-	function whyNot(column: ShownColumn): string {
-		if (column.type === 'computed') return `${column.name} is computed. Open its card to change the formula.`
-		return `You may not change ${column.name} here.`
 	}
 
 	function startEdit(text?: string) {
@@ -284,7 +277,7 @@
 		const height = single ? block.bottom - block.top + 1 : given.length
 		const breadth = single ? block.right - block.left + 1 : Math.max(...given.map((line) => line.length))
 		await rows.want(block.top, block.top + height)
-		await putTexts(
+		await putInto(
 			'the paste',
 			{ height, breadth },
 			(row, column) => (single ? given[0]?.[0] : given[row]?.[column]) ?? ''
@@ -292,40 +285,25 @@
 	}
 
 	/** Texts into the block that starts where the selection does; rows past the end are added. */
-	async function putTexts(
+	async function putInto(
 		words: string,
 		{ height, breadth }: { height: number; breadth: number },
 		textAt: (row: number, column: number) => string
 	) {
-		const found: ShownMisfit[] = []
-		const changes: GridChange[] = []
 		const targets = columns.slice(block.left, block.left + breadth)
 		if (breadth > targets.length)
 			return void (wrong = `This is ${breadth} columns wide, but only ${targets.length} are left from here.`)
-		for (let i = 0; i < height; i++) {
-			const row = rows.at(block.top + i)
-			const isNew = block.top + i >= rows.count
-			if (!row && !isNew) return void (wrong = 'Some of these rows are still being read. Try again in a moment.')
-			const cells: CellChange[] = []
-			for (const [j, column] of targets.entries()) {
-				const place = `Row ${(block.top + i + 1).toLocaleString('en-GB')}, ${column.name}`
-				const text = textAt(i, j)
-				const was = row?.cells[cellKey(column.id)]
-				if (row && plainCell(column, was) === text) continue
-				if (column.type === 'computed' || (row && !mayEdit(row, column))) {
-					found.push({ place, message: whyNot(column) })
-					continue
-				}
-				const reading = readDraft(column, { text })
-				if (!reading.ok) found.push({ place, message: reading.message })
-				else cells.push({ column: column.id, value: reading.value, ...(was === undefined ? {} : { was }) })
-			}
-			if (cells.length === 0) continue
-			changes.push(row ? { kind: 'change', row: row.id, cells } : { kind: 'add', cells })
-		}
-		const partly = async () => void (await put(words, changes, true))
-		if (found.length > 0) misfits = { shown: found, total: height * breadth, partly }
-		else if (changes.length > 0) await put(words, changes)
+		const taken = Array.from({ length: height }, (_row, i) => rows.at(block.top + i))
+		if (taken.some((row, i) => !row && block.top + i < rows.count))
+			return void (wrong = 'Some of these rows are still being read. Try again in a moment.')
+		await putPlan(words, putTexts({ rows: taken, first: block.top + 1, columns: targets, textAt }), height * breadth)
+	}
+
+	/** Puts a block in, or shows first which of its cells do not fit. */
+	async function putPlan(words: string, { changes, misfits: found }: BlockPlan, total: number): Promise<boolean> {
+		if (found.length === 0) return changes.length > 0 && (await put(words, changes))
+		misfits = { shown: found, total, partly: async () => void (await put(words, changes, true)) }
+		return false
 	}
 
 	async function fillDown() {
@@ -333,36 +311,20 @@
 		if (!source || block.bottom === block.top)
 			return void (wrong = 'Choose the cell to fill from and the cells below it.')
 		const chosen = selectedRows()
-		if (!chosen) return
-		const shown = columns.slice(block.left, block.right + 1).filter((column) => column.type !== 'computed')
-		const changes = chosen.slice(1).map((row): GridChange => ({
-			kind: 'change',
-			row: row.id,
-			cells: shown.map((column) => {
-				const was = row.cells[cellKey(column.id)]
-				return {
-					column: column.id,
-					value: toInput(source.cells[cellKey(column.id)]),
-					...(was === undefined ? {} : { was })
-				}
-			})
-		}))
-		await put('the fill', changes)
+		if (chosen) await put('the fill', fillFrom(source, chosen.slice(1), selectedColumns()))
 	}
 
 	async function clear() {
 		const chosen = selectedRows()
 		if (!chosen) return
-		const shown = columns.slice(block.left, block.right + 1).filter((column) => column.type !== 'computed')
-		if (shown.length === 0) return void (focusColumn && (wrong = whyNot(focusColumn)))
-		const changes = chosen.flatMap((row): GridChange[] => {
-			const cells = shown.flatMap((column): CellChange[] => {
-				const was = row.cells[cellKey(column.id)]
-				return was === undefined || was === null ? [] : [{ column: column.id, value: null, was }]
-			})
-			return cells.length === 0 ? [] : [{ kind: 'change', row: row.id, cells }]
-		})
+		if (selectedColumns().every((column) => column.type === 'computed'))
+			return void (focusColumn && (wrong = whyNot(focusColumn)))
+		const changes = clearCells(chosen, selectedColumns())
 		if (changes.length > 0) await put('the clearing', changes)
+	}
+
+	function selectedColumns(): readonly ShownColumn[] {
+		return columns.slice(block.left, block.right + 1)
 	}
 
 	async function replace(text: string, by: string) {
@@ -370,30 +332,12 @@
 		if (!column) return
 		const count = Math.min(rows.count, MOST_SELECTED)
 		await rows.want(0, count)
-		const pattern = new RegExp(text.trim().replace(/[\\^$.*+?()[\]{}|]/g, '\\$&'), 'giu')
-		const changes: GridChange[] = []
-		const found: ShownMisfit[] = []
-		for (let i = 0; i < count; i++) {
-			const row = rows.at(i)
-			const was = row?.cells[cellKey(column.id)]
-			const old = plainCell(column, was)
-			const next = old.replace(pattern, () => by)
-			if (!row || was === undefined || next === old) continue
-			const reading = readDraft(column, { text: next })
-			if (reading.ok)
-				changes.push({ kind: 'change', row: row.id, cells: [{ column: column.id, value: reading.value, was }] })
-			else found.push({ place: `Row ${i + 1}, ${column.name}`, message: reading.message })
-		}
-		if (changes.length === 0 && found.length === 0) return void (said = `${column.name} holds no such text.`)
-		const words = `the replacement in ${column.name}`
-		if (found.length > 0)
-			misfits = {
-				shown: found,
-				total: changes.length + found.length,
-				partly: async () => void (await put(words, changes, true))
-			}
-		else if (await put(words, changes))
-			said = `Replaced in ${changes.length.toLocaleString('en-GB')} ${changes.length === 1 ? 'row' : 'rows'}.`
+		const all = Array.from({ length: count }, (_row, i) => rows.at(i)).filter((row) => row !== undefined)
+		const plan = replaceTexts(all, column, { text, by })
+		const total = plan.changes.length + plan.misfits.length
+		if (total === 0) return void (said = `${column.name} holds no such text.`)
+		if (await putPlan(`the replacement in ${column.name}`, plan, total))
+			said = `Replaced in ${total.toLocaleString('en-GB')} ${total === 1 ? 'row' : 'rows'}.`
 	}
 
 	async function step(way: 'undo' | 'redo') {
@@ -666,46 +610,24 @@
 		<div class="body" style:height="{pixels}px" style:width="{width}px">
 			<div class="window" style:transform="translateY({scaled ? (box?.scrollTop ?? 0) : first * ROW}px)">
 				{#each slots as r (r % (visible + 2))}
-					{@const row = rows.at(r)}
-					<div class="row" role="row" aria-rowindex={r + 1}>
-						<span class="no" role="rowheader" style:width="{rowHeader}px">{(r + 1).toLocaleString('en-GB')}</span>
-						{#each columns as column, c (column.id)}
-							{@const cell = row?.cells[cellKey(column.id)]}
-							{@const here = selection.focus.row === r && selection.focus.column === c}
-							{@const chosen = holds(block, r, c)}
-							<div
-								role="gridcell"
-								tabindex="-1"
-								class="cell"
-								class:at={here}
-								class:chosen
-								class:num={isNumeric(column)}
-								class:computed={column.type === 'computed'}
-								class:unseen={row !== undefined && cell === undefined}
-								class:fault={typeof cell === 'object' && cell !== null && 'error' in cell}
-								class:frozen={c < view.frozen}
-								style:width="{view.width(column)}px"
-								style:left={c < view.frozen ? `${lefts[c]}px` : undefined}
-								aria-selected={chosen}
-								onmousedown={(event) => press(event, r, c)}
-								onmouseenter={(event) => drag(event, r, c)}
-								ondblclick={() => startEdit()}
-							>
-								{#if here && editing}
-									<GridCell
-										{column}
-										{cell}
-										draft={editing}
-										invalid={wrong !== ''}
-										onchange={(draft, done) => {
-											editing = draft
-											if (done) void commit()
-										}}
-									/>
-								{:else}{row === undefined ? '…' : cell === undefined ? '' : showCell(column, cell)}{/if}
-							</div>
-						{/each}
-					</div>
+					<GridRow
+						index={r}
+						row={rows.at(r)}
+						{columns}
+						{view}
+						{lefts}
+						{selection}
+						{block}
+						draft={selection.focus.row === r ? editing : undefined}
+						invalid={wrong !== ''}
+						onpress={press}
+						ondrag={drag}
+						onopen={() => startEdit()}
+						onchange={(draft, done) => {
+							editing = draft
+							if (done) void commit()
+						}}
+					/>
 				{/each}
 			</div>
 		</div>
@@ -786,7 +708,7 @@
 	.scroll:focus-visible {
 		outline: none;
 	}
-	.scroll:focus-visible .cell.at {
+	.scroll:focus-visible :global(.cell.at) {
 		outline-width: 3px;
 		outline-offset: -3px;
 	}
@@ -814,65 +736,13 @@
 		top: 0;
 		left: 0;
 	}
-	.row {
-		display: flex;
-		height: 31px;
-		contain: layout style;
-	}
-	.corner,
-	.no {
+	.corner {
 		position: sticky;
 		left: 0;
 		z-index: 3;
 		flex: none;
 		background: var(--limewash);
-		color: var(--zinc-5);
-		font: 400 0.72rem / 31px var(--mono);
-		text-align: center;
 		border-right: 1px solid var(--zinc-2);
-		border-bottom: 1px solid var(--zinc-2);
-	}
-	.cell {
-		flex: none;
-		box-sizing: border-box;
-		height: 31px;
-		padding: 0 0.6rem;
-		line-height: 30px;
-		overflow: hidden;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-		background: var(--paper);
-		border-right: 1px solid var(--zinc-2);
-		border-bottom: 1px solid var(--zinc-2);
-		cursor: cell;
-		user-select: none;
-	}
-	.cell.num {
-		text-align: right;
-		font-variant-numeric: tabular-nums;
-	}
-	.cell.computed {
-		background: var(--chalk);
-	}
-	.cell.unseen {
-		background: repeating-linear-gradient(135deg, var(--limewash) 0 4px, transparent 4px 8px);
-	}
-	.cell.fault {
-		color: var(--oxide);
-		font-family: var(--mono);
-		font-size: 0.82rem;
-	}
-	.cell.frozen {
-		position: sticky;
-		z-index: 2;
-	}
-	.cell.chosen {
-		background: var(--marigold-wash);
-	}
-	.cell.at {
-		outline: 2px solid var(--marigold);
-		outline-offset: -2px;
-		overflow: visible;
 	}
 	.plus {
 		padding: 0.35rem 0.6rem;
