@@ -122,6 +122,13 @@ describe('records', () => {
 	})
 })
 
+test('a sheet that claims more cells than fit is refused, not unfolded', async () => {
+	const book = new ExcelJS.Workbook()
+	book.addWorksheet('Wide').getCell('AAA100000').value = 'far away'
+	const bytes = new Uint8Array(await book.xlsx.writeBuffer())
+	await expect(inspectFile(given('wide.xlsx', bytes))).rejects.toThrow('The sheet Wide is too large.')
+})
+
 describe('a database', () => {
 	const path = join(folder, 'stores.db')
 	const db = new Database(path)

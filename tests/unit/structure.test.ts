@@ -17,7 +17,8 @@ import {
 	returnColumn
 } from '$lib/server/workspace/change-columns.ts'
 import { putTableBack, usesOfColumn } from '$lib/server/workspace/restructure.ts'
-import { setFormula, toReference } from '$lib/server/workspace/tables.ts'
+import { saveWorkspace } from '$lib/server/workspace/save.ts'
+import { addColumn, setFormula, toReference } from '$lib/server/workspace/tables.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const HARBOURS = 2
@@ -305,4 +306,84 @@ describe('rules', () => {
 		const unique = () => describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { unique: true } })
 		expect(unique).toThrow('more than once')
 	})
+})
+
+describe('what a change of structure must not do', () => {
+	test('show a column to those it was kept from, after it was taken out and put back', () => {
+		const { document } = store.workspace()
+		const columns = { kind: 'except' as const, columns: [35] }
+		saveWorkspace(
+			store,
+			{ ...document, lines: [{ id: 'b', table: MOORINGS, role: 1, verbs: ['see'], where: '', columns }] },
+			{ now: NOW, by: KEEPER }
+		)
+		removeColumn(store, { ...by, table: MOORINGS, column: 35 })
+		returnColumn(store, { ...by, table: MOORINGS, column: 35 })
+		expect(store.workspace().document.lines[0]?.columns).toEqual(columns)
+	})
+
+	test('turn one choice into another when their order changes, there and back', () => {
+		const rows = ['Sound', 'Watch', 'Replace'].map((text, i) => add(MOORINGS, { 30: `A${i}`, 35: text }))
+		const id = convertColumn(store, { ...by, table: MOORINGS, column: 35, type: 'choice' })
+		const stand = () => rows.map((row) => cellsOf(row)[`c${id}`])
+		expect(stand()).toEqual(['Sound', 'Watch', 'Replace'])
+		const { version } = store.workspace()
+		const choose = (choices: string[]) =>
+			describeColumn(store, { ...by, table: MOORINGS, column: id, words: { choices } })
+		// Offered as they were found, in the order of the alphabet: Replace, Sound, Watch. One is renamed, two change places.
+		choose(['Replace now', 'Watch', 'Sound', 'New'])
+		expect(stand()).toEqual(['Sound', 'Watch', 'Replace now'])
+		putTableBack(store, { ...by, table: MOORINGS, version })
+		expect(stand()).toEqual(['Sound', 'Watch', 'Replace'])
+	})
+
+	test('drop a choice that a row holds', () => {
+		add(MOORINGS, { 30: 'A', 35: 'Sound' })
+		add(MOORINGS, { 30: 'B', 35: 'Watch' })
+		const id = convertColumn(store, { ...by, table: MOORINGS, column: 35, type: 'choice' })
+		const drop = () => describeColumn(store, { ...by, table: MOORINGS, column: id, words: { choices: ['Sound'] } })
+		expect(drop).toThrow('Rows still hold one of the choices that would go.')
+	})
+
+	test('leave a kept value as it was when a column it reads changes its type, or its formula', () => {
+		addColumn(store, { ...by, table: MOORINGS, column: { name: 'Said', type: 'computed', formula: '"is " & Notes' } })
+		addColumn(store, {
+			...by,
+			table: MOORINGS,
+			column: { name: 'Said twice', type: 'computed', formula: 'Said & "!"' }
+		})
+		const [said, twice] = ['Said', 'Said twice'].map(
+			(name) =>
+				store
+					.workspace()
+					.catalogue.tables.get(MOORINGS)
+					?.columns.find((each) => each.name === name)?.id ?? 0
+		)
+		const row = add(MOORINGS, { 30: 'A', 35: '007' })
+		expect(cellsOf(row)).toMatchObject({ [`c${said}`]: 'is 007', [`c${twice}`]: 'is 007!' })
+		convertColumn(store, { ...by, table: MOORINGS, column: 35, type: 'whole number' })
+		expect(cellsOf(row)).toMatchObject({ [`c${said}`]: 'is 7', [`c${twice}`]: 'is 7!' })
+		setFormula(store, { ...by, table: MOORINGS, column: said ?? 0, formula: '"was " & Notes' })
+		expect(cellsOf(row)).toMatchObject({ [`c${twice}`]: 'was 7!' })
+	})
+
+	test('give another meaning to a formula by a name that is taken for a set', () => {
+		describeColumn(store, { ...by, table: MOORINGS, column: 32, words: { reverseName: 'places' } })
+		const rename = () => describeColumn(store, { ...by, table: HARBOURS, column: 20, words: { name: 'places' } })
+		expect(rename).toThrow('would mean something else. Choose another.')
+	})
+
+	test('change who keeps the table when it is put back', () => {
+		const { version, document } = store.workspace()
+		describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { about: 'What was seen' } })
+		putTableBack(store, { ...by, table: MOORINGS, version })
+		expect(store.workspace().document.tables[2]?.keepers).toEqual(document.tables[2]?.keepers)
+	})
+})
+
+test('a numbering goes on from what stands there already', () => {
+	add(MOORINGS, { 30: 'A', 35: 'M-2026-0041' })
+	add(MOORINGS, { 30: 'B', 35: 'M-2025-0099' })
+	describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{year}-{0000}' } })
+	expect(cellsOf(add(MOORINGS, { 30: 'C' }))).toMatchObject({ c35: 'M-2026-0042' })
 })

@@ -18,10 +18,10 @@ export interface Standing {
 }
 
 /**
- * The formula as it must be written under new names, meaning what it meant. A formula that had mistakes before is left as
- * it stands.
+ * The formula as it must be written under new names, meaning what it meant; undefined where no way of writing it does. A
+ * formula that had mistakes before is left as it stands.
  */
-export function renameIn(text: string, standing: Standing, before: Catalogue, after: Catalogue): string {
+export function renameIn(text: string, standing: Standing, before: Catalogue, after: Catalogue): string | undefined {
 	const was = readNames(text, standing, before)
 	if (!was.expr) return text
 	for (const print of [printName, quoteName]) {
@@ -29,7 +29,7 @@ export function renameIn(text: string, standing: Standing, before: Catalogue, af
 		const { expr } = readNames(printed, standing, after)
 		if (expr && isSameTree(expr, was.expr)) return printed
 	}
-	throw new Error(`Cannot rename in formula "${text}": no way of writing it means the same`)
+	return undefined
 }
 
 /** Every name that stands in a formula, in the order of its text; a formula with mistakes has none. */

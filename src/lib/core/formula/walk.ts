@@ -105,3 +105,18 @@ export function registeredCalls(expr: Expr): readonly string[] {
 	})
 	return [...names]
 }
+
+/**
+ * What a tree's values follow from, as one text: the tree itself, the formulas of the columns it reads, and the words of
+ * their choices. While it is the same, what was kept is still right.
+ */
+export function basisOf(expr: Expr): string {
+	const parts = [printTree(expr)]
+	someNode(expr, (node) => {
+		if (node.kind !== 'field') return false
+		if (node.column.choices) parts.push(node.column.choices.join('\n'))
+		if (node.column.computed) parts.push(basisOf(node.column.computed.expr))
+		return false
+	})
+	return parts.join('\n')
+}

@@ -18,3 +18,11 @@ export function seriesOf(pattern: string, today: string): string {
 export function printNumber(series: string, count: number): string {
 	return series.replace(DIGITS, (_found, noughts: string) => String(count).padStart(noughts.length, '0'))
 }
+
+/** The number that stands in a text of a series; undefined for any other text. */
+export function readNumber(series: string, text: string): number | undefined {
+	const [before = '', after = ''] = series.split(DIGITS).filter((_part, i) => i !== 1)
+	if (!text.startsWith(before) || !text.endsWith(after)) return undefined
+	const digits = text.slice(before.length, text.length - after.length)
+	return /^\d{1,15}$/.test(digits) ? Number(digits) : undefined
+}

@@ -1,6 +1,6 @@
 /** Goes through the workspace document: every formula in it, and every column that a line names by number. */
 import type { Standing } from '../formula/rename.ts'
-import type { ColumnEntry, WorkspaceDocument } from './document.ts'
+import type { ColumnEntry, LineEntry, WorkspaceDocument } from './document.ts'
 
 /** @param place what holds the formula, as a person would call it */
 export type MapFormula = (text: string, standing: Standing, place: string) => string
@@ -29,6 +29,10 @@ export function mapFormulas(document: WorkspaceDocument, map: MapFormula): Works
 	return { ...document, tables, lines }
 }
 
+function leftOf(line: LineEntry, column: number): number[] {
+	return line.columns.kind === 'except' ? [column] : []
+}
+
 function mapColumn(column: ColumnEntry, map: (text: string) => string): ColumnEntry {
 	return {
 		...column,
@@ -37,7 +41,10 @@ function mapColumn(column: ColumnEntry, map: (text: string) => string): ColumnEn
 	}
 }
 
-/** The document with the columns that lines name mapped; a column that goes is taken out. */
+/**
+ * The document with the columns that lines name mapped. A column that goes is taken out of what a line grants, but stays
+ * among what a line keeps back: put back one day, it must not be shown to those it was kept from.
+ */
 export function mapLineColumns(
 	document: WorkspaceDocument,
 	map: (column: number) => number | undefined
@@ -45,7 +52,10 @@ export function mapLineColumns(
 	const lines = document.lines.map((line) =>
 		line.columns.kind === 'all'
 			? line
-			: { ...line, columns: { ...line.columns, columns: line.columns.columns.flatMap((each) => map(each) ?? []) } }
+			: {
+					...line,
+					columns: { ...line.columns, columns: line.columns.columns.flatMap((each) => map(each) ?? leftOf(line, each)) }
+				}
 	)
 	return { ...document, lines }
 }

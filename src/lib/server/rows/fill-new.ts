@@ -6,7 +6,7 @@
 import { evaluate } from '$lib/core/formula/evaluate.ts'
 import { isFault, type Value } from '$lib/core/formula/types.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
-import { printNumber, seriesOf } from '$lib/core/table/numbering.ts'
+import { printNumber, readNumber, seriesOf } from '$lib/core/table/numbering.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/table/types.ts'
 import { momentAt, standingOf } from '../people/rights-of-actor.ts'
@@ -14,8 +14,9 @@ import type { Store } from '../store.ts'
 import type { ChangeContext } from './change.ts'
 import { rowFromStored, storeEnv } from './stored-row.ts'
 
+const BEGUN = `SELECT last FROM numbering WHERE column_id = ? AND series = ?`
 const NEXT = `
-	INSERT INTO numbering (column_id, series, last) VALUES (@column, @series, 1)
+	INSERT INTO numbering (column_id, series, last) VALUES (@column, @series, @first)
 	ON CONFLICT (column_id, series) DO UPDATE SET last = last + 1
 	RETURNING last`
 
@@ -28,7 +29,7 @@ export function fillNew(
 ): (readonly [Column, StoredValue])[] {
 	const open = table.columns.filter((column) => (given.get(column.id) ?? null) === null)
 	const numbers = open.flatMap((column) =>
-		column.numbering ? [[column, takeNumber(store, column, context)] as const] : []
+		column.numbering ? [[column, takeNumber(store, table, column, context)] as const] : []
 	)
 	const defaults = open.filter((column) => column.otherwise && !column.numbering)
 	if (defaults.length === 0) return numbers
@@ -44,11 +45,21 @@ export function fillNew(
 }
 
 /** Numbers are never used twice: one that was taken by a change that failed is given again, as that never happened. */
-function takeNumber(store: Store, column: Column, { now }: ChangeContext): StoredValue {
+function takeNumber(store: Store, table: Table, column: Column, { now }: ChangeContext): StoredValue {
 	const { today } = momentAt(store.workspace().timeZone, now)
 	const series = seriesOf(column.numbering ?? '', today)
-	const last = store.prepare(NEXT).pluck().get({ column: column.id, series }) as number
+	const begun = store.prepare(BEGUN).pluck().get(column.id, series)
+	const first = begun === undefined ? greatestNumber(store, table, column, series) + 1 : 0
+	const last = store.prepare(NEXT).pluck().get({ column: column.id, series, first }) as number
 	return printNumber(series, last)
+}
+
+/** The greatest number of a series that stands in the table already, as from a file: the series goes on from there. */
+function greatestNumber(store: Store, table: Table, column: Column, series: string): number {
+	const values = store.db.prepare(`SELECT c${column.id} FROM t${table.id} WHERE c${column.id} IS NOT NULL`).pluck()
+	let greatest = 0
+	for (const value of values.iterate()) greatest = Math.max(greatest, readNumber(series, String(value)) ?? 0)
+	return greatest
 }
 
 /** A default that does not fit its column is left out, as if there were none. */

@@ -6,10 +6,19 @@ type Json = null | string | number | boolean | readonly Json[] | { readonly [key
 
 export async function openRecords(path: string, name: string): Promise<OpenedFile> {
 	const text = (await readFile(path, 'utf8')).replace(/^\ufeff/, '').trim()
-	const found = parseJson(text) ?? parseLines(text, name)
-	const sheets = toSheets(found, name)
+	const sheets = readSheets(text, name)
 	if (sheets.length === 0) throw refusedFile(`${name} holds no list of records. Nothing was brought in.`)
 	return { kind: 'records', sheets, close: NOTHING_HELD }
+}
+
+/** Nesting past what the stack bears is hostile, or no table. */
+function readSheets(text: string, name: string): Sheet[] {
+	try {
+		return toSheets(parseJson(text) ?? parseLines(text, name), name)
+	} catch (error) {
+		if (error instanceof RangeError) throw refusedFile(`${name} is nested too deeply to be a table.`)
+		throw error
+	}
 }
 
 function parseJson(text: string): Json | undefined {

@@ -2,6 +2,7 @@
 import XLSX from '@e965/xlsx'
 import ExcelJS from 'exceljs'
 import { readFile } from 'node:fs/promises'
+import { AppError } from '$lib/core/app-error.ts'
 import { NOTHING_HELD, refusedFile, sheetOf, type OpenedFile } from './sheet.ts'
 
 /** The most that a workbook may unfold to; a few kilobytes can claim gigabytes. */
@@ -32,6 +33,7 @@ function readOpenDocument(bytes: Buffer, name: string): Rows[] {
 	try {
 		const book = XLSX.read(bytes, { type: 'buffer', cellDates: true, UTC: true })
 		return book.SheetNames.map((sheet) => {
+			refuseTooLarge(sheet, XLSX.utils.decode_range(book.Sheets[sheet]?.['!ref'] ?? 'A1').e)
 			const found = XLSX.utils.sheet_to_json<unknown[]>(book.Sheets[sheet] ?? {}, {
 				header: 1,
 				raw: true,
@@ -41,9 +43,15 @@ function readOpenDocument(bytes: Buffer, name: string): Rows[] {
 			})
 			return { name: sheet, rows: trimEnd(found.map((row) => row.map(looseText))) }
 		})
-	} catch {
+	} catch (error) {
+		if (error instanceof AppError) throw error
 		throw refusedFile(`${name} is damaged, or is no workbook. Open it in your spreadsheet and save it again.`)
 	}
+}
+
+function refuseTooLarge(sheet: string, last: { readonly r: number; readonly c: number }): void {
+	if ((last.r + 1) * (last.c + 1) > MAX_CELLS)
+		throw refusedFile(`The sheet ${sheet} is too large. Save it as CSV and bring that in.`)
 }
 
 async function readXlsx(bytes: Buffer, name: string): Promise<Rows[]> {
@@ -72,8 +80,7 @@ function unpackedSize(bytes: Buffer): number {
 }
 
 function toRows(sheet: ExcelJS.Worksheet): Rows {
-	if (sheet.rowCount * sheet.columnCount > MAX_CELLS)
-		throw refusedFile(`The sheet ${sheet.name} is too large. Save it as CSV and bring that in.`)
+	refuseTooLarge(sheet.name, { r: sheet.rowCount - 1, c: sheet.columnCount - 1 })
 	const width = sheet.columnCount
 	const rows: string[][] = []
 	for (let r = 1; r <= sheet.rowCount; r++) {

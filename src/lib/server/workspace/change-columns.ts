@@ -1,19 +1,19 @@
 /** What a keeper does to columns and tables that exist: other names, rules and types, taking out and putting back. */
 import { AppError } from '$lib/core/app-error.ts'
-import { check, checkCondition } from '$lib/core/formula/check.ts'
 import { plainText } from '$lib/core/formula/evaluate.ts'
 import { isFault } from '$lib/core/formula/types.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
+import { placesOf } from '$lib/core/table/choice-places.ts'
 import { isNumbering } from '$lib/core/table/numbering.ts'
 import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
-import { getColumn, getTable, type Column, type ColumnTypeName, type Table } from '$lib/core/table/types.ts'
+import { getColumn, type Column, type ColumnTypeName, type Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
-import { refuseUnheld } from '../people/held-formulas.ts'
 import { toValue } from '../rows/stored-row.ts'
 import type { Store } from '../store.ts'
 import { takeNumbers } from './numbers.ts'
+import { refuseUnheldRule } from './rules.ts'
 import { refuseIfNeeded, restructure, usesOfColumn, type ColumnUse } from './restructure.ts'
 import { addColumn as addPhysical } from './schema.ts'
 import { getKeptTable, type ByKeeper } from './kept-table.ts'
@@ -50,7 +50,7 @@ export function describeColumn(
 			'invalid',
 			'Numbers such as SR-2026-0001 are text or codes. Change the type of the column first.'
 		)
-	if (words.otherwise) refuseFormula(store, kept, words.otherwise, { actor, now, what: 'A default' })
+	if (words.otherwise) refuseUnheldRule(store, { table, kind: 'default', text: words.otherwise, actor, now })
 	if (words.choices) refuseLostChoices(store, kept, old, words.choices)
 	if (words.unique) refuseRepeats(store, kept, old)
 	restructure(store, { table, actor, now, what: `column ${old.name}` }, (entry) =>
@@ -71,7 +71,8 @@ export function describeTable(
 	const kept = getKeptTable(store, table, actor)
 	const name = words.name?.trim()
 	if (name !== undefined && name.toLowerCase() !== kept.name.toLowerCase()) refuseTakenName(store, name)
-	for (const { formula } of words.checks ?? []) refuseFormula(store, kept, formula, { actor, now, what: 'A check' })
+	for (const { formula } of words.checks ?? [])
+		refuseUnheldRule(store, { table, kind: 'check', text: formula, actor, now })
 	restructure(store, { table, actor, now, what: 'table' }, (entry) =>
 		withoutBlanks({ ...entry, ...words, name: name ?? entry.name })
 	)
@@ -238,20 +239,14 @@ function refuseTaken(table: Table, name: string, column: number): void {
 	if (taken) throw new AppError('invalid', `${table.name} has a column called "${name}" already.`)
 }
 
-/** A check or default is judged on the data as it is, so it may read only what its writer holds. */
-function refuseFormula(store: Store, table: Table, text: string, by: ByKeeper & { what: string }): void {
-	const { catalogue } = store.workspace()
-	const scope = { catalogue, rows: [getTable(catalogue, table.id)], me: true }
-	const { expr, issues } = by.what === 'A check' ? checkCondition(text, scope) : check(text, scope)
-	if (!expr) throw new AppError('invalid', issues[0]?.message ?? 'This formula cannot be read.', { issues })
-	refuseUnheld(store, expr, by)
-}
-
-/** Choices are kept by their place: they may be renamed and added to, and only those that no row holds may go. */
+/** Choices may be renamed, moved and added to; only those that no row holds may go. */
 function refuseLostChoices(store: Store, table: Table, column: Column, choices: readonly string[]): void {
-	const least = (store.prepare(`SELECT max(c${column.id}) FROM t${table.id}`).pluck().get() as number | null) ?? 0
-	if (column.type === 'choice' && choices.length >= least) return
-	throw new AppError('invalid', 'Rows still hold one of the choices that would go. Change those rows first.')
+	if (column.type !== 'choice') throw new AppError('invalid', `${column.name} is no choice.`)
+	if (new Set(choices.map(textKey)).size < choices.length)
+		throw new AppError('invalid', 'Each choice may stand there once only.')
+	const lost = [...placesOf(column.choices ?? [], choices)].filter(([, to]) => to === null).map(([from]) => from)
+	const held = store.db.prepare(`SELECT 1 FROM t${table.id} WHERE c${column.id} IN (${lost.join(', ')}) LIMIT 1`).get()
+	if (held) throw new AppError('invalid', 'Rows still hold one of the choices that would go. Change those rows first.')
 }
 
 function refuseRepeats(store: Store, table: Table, column: Column): void {

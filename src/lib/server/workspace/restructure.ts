@@ -17,6 +17,8 @@ import { parseWorkspace, type TableEntry, type WorkspaceDocument } from '$lib/co
 import * as documentWalk from '$lib/core/workspace/walk-document.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
+import { placesOf } from '$lib/core/table/choice-places.ts'
+import { refuseUnheldRules } from './rules.ts'
 import { saveWorkspace } from './save.ts'
 import { getKeptTable, type ByKeeper } from './kept-table.ts'
 
@@ -40,8 +42,13 @@ export function restructure(store: Store, asked: Restructuring, change: (entry: 
 	// Only for the names: formulas are still written in the old ones here.
 	const after = buildWorkspace(changed).catalogue
 	const replacedAway = (asked.replaced?.size ?? 0) > 0
-	const rename = (text: string, standing: Standing) =>
-		replacedAway ? text : renameIn(text, standing, catalogue, after)
+	const rename = (text: string, standing: Standing) => {
+		const printed = replacedAway ? text : renameIn(text, standing, catalogue, after)
+		if (printed === undefined)
+			throw new AppError('invalid', `With this name, "${text}" would mean something else. Choose another.`)
+		return printed
+	}
+	remapChoices(store, table, catalogue, after)
 	saveWorkspace(store, documentWalk.mapFormulas(changed, rename), { now, by: actor.person })
 	if (replacedAway) refuseBrokenApps(store, catalogue)
 	rewriteApps(store, (app) => appWalk.mapColumns(appWalk.mapFormulas(app, rename), moved))
@@ -55,6 +62,19 @@ export function restructure(store: Store, asked: Restructuring, change: (entry: 
 		body: { what }
 	})
 	store.touched.add(table)
+}
+
+/** Choices are kept by their place: where the places change, rows go on holding the word they held. */
+function remapChoices(store: Store, id: number, before: Catalogue, after: Catalogue): void {
+	for (const column of getTable(after, id).columns) {
+		const was = getTable(before, id).columns.find((each) => each.id === column.id)?.choices ?? []
+		const places = placesOf(was, column.choices ?? [])
+		const moved = [...places].filter(([from, to]) => from !== to)
+		if (column.type !== 'choice' || moved.length === 0) continue
+		const whens = moved.map(([from, to]) => `WHEN ${from} THEN ${to ?? 'NULL'}`).join(' ')
+		const list = moved.map(([from]) => from).join(', ')
+		store.db.exec(`UPDATE t${id} SET c${column.id} = CASE c${column.id} ${whens} END WHERE c${column.id} IN (${list})`)
+	}
 }
 
 const DRAFTS = `
@@ -151,7 +171,10 @@ export function putTableBack(
 		else gone.add(column.id)
 	}
 	for (const column of gone) refuseIfNeeded(store, table, column)
-	restructure(store, { table, actor, now, what: 'put back', replaced, gone }, () => was)
+	// Under today's rights, and without touching who keeps the table.
+	refuseUnheldRules(store, table, was, { actor, now })
+	const { keepers } = current
+	restructure(store, { table, actor, now, what: 'put back', replaced, gone }, () => ({ ...was, keepers }))
 }
 
 /** Refuses to take a column out while something cannot do without it, and says what. */

@@ -6,10 +6,10 @@ import { AppError } from '$lib/core/app-error.ts'
 import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
 import { workspaceSchema, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { isStored } from '$lib/core/table/storage.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import type { Column, Computed, Table } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
 import { addColumn, createIndex, createIndexes, createTable, replaceView } from './schema.ts'
-import { someNode } from '$lib/core/formula/walk.ts'
+import { basisOf, someNode } from '$lib/core/formula/walk.ts'
 import { fillComputed } from './fill-computed.ts'
 
 const LAST_VERSION = `SELECT max(version) FROM document WHERE kind = 'workspace'`
@@ -42,12 +42,16 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 		const old = before?.catalogue.tables.get(table.id)
 		for (const column of table.columns) {
 			const was = old?.columns.find((each) => each.id === column.id)
-			const changed = column.computed?.stored && was?.computed?.text !== column.computed.text
-			if (changed) fillComputed(store, table, column)
+			if (column.computed?.stored && !isStillRight(was, column.computed)) fillComputed(store, table, column)
 		}
 	}
 	indexWhatLinesRead(store)
 	store.touched.add('access')
+}
+
+/** A kept value follows from the columns that its formula reads too: another type or formula of theirs changes it. */
+function isStillRight(was: Column | undefined, now: Computed): boolean {
+	return was?.computed?.stored === true && basisOf(was.computed.expr) === basisOf(now.expr)
 }
 
 function bringInLine(store: Store, old: Table | undefined, table: Table, saving: Saving): void {

@@ -5,6 +5,7 @@ import { checkCondition } from '$lib/core/formula/check.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import { allOf, param, sql, type Sql } from '$lib/core/query/sql.ts'
 import { getColumn, getTable, type Table } from '$lib/core/table/types.ts'
+import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { refuseUnlessBuilder } from '../apps/apps.ts'
 import { refuseUnheld } from '../people/held-formulas.ts'
@@ -15,6 +16,7 @@ import { getKeptTable, type ByKeeper } from './kept-table.ts'
 import { takeNumbers } from './numbers.ts'
 import { restructure } from './restructure.ts'
 import { saveWorkspace } from './save.ts'
+import { addColumn as addPhysical } from './schema.ts'
 
 export function refuseTakenName(store: Store, name: string): void {
 	const taken = store
@@ -23,7 +25,8 @@ export function refuseTakenName(store: Store, name: string): void {
 	if (taken) throw new AppError('invalid', `There is a table called "${name.trim()}" already. Choose another name.`)
 }
 
-export type NewColumn = Omit<ColumnEntry, 'id'>
+/** Defaults and numbering come after, as rules of a column that is there: they are checked against what their writer holds. */
+export type NewColumn = Omit<ColumnEntry, 'id' | 'otherwise' | 'numbering'>
 
 export function addTable(
 	store: Store,
@@ -57,7 +60,10 @@ export function addColumn(
 	const kept = getKeptTable(store, table, actor)
 	refuseTakenColumn(kept, column.name)
 	const id = takeNumbers(store, 'column', 1)
-	changeTable(store, { table, actor, now }, (entry) => ({ ...entry, columns: [...entry.columns, { ...column, id }] }))
+	restructure(store, { table, actor, now, what: `column ${column.name} added` }, (entry) => ({
+		...entry,
+		columns: [...entry.columns, { ...column, id }]
+	}))
 	return id
 }
 
@@ -67,7 +73,7 @@ export function setFormula(
 	{ table, column, formula, actor, now }: ByKeeper & { table: number; column: number; formula: string }
 ): void {
 	getKeptTable(store, table, actor)
-	changeTable(store, { table, actor, now }, (entry) => ({
+	restructure(store, { table, actor, now, what: 'formula' }, (entry) => ({
 		...entry,
 		columns: entry.columns.map((each) => (each.id === column && each.type === 'computed' ? { ...each, formula } : each))
 	}))
@@ -81,34 +87,12 @@ export function setLabel(
 	const { type } = getColumn(kept, column)
 	if (type === 'reference' || type === 'computed')
 		throw new AppError('invalid', 'A row is known by a column of its own that is typed in, such as its code or name.')
-	changeTable(store, { table, actor, now }, (entry) => ({ ...entry, label: column }))
+	restructure(store, { table, actor, now, what: 'what rows are known by' }, (entry) => ({ ...entry, label: column }))
 }
 
 function refuseTakenColumn(table: Table, name: string): void {
 	const taken = table.columns.some((column) => column.name.toLowerCase() === name.trim().toLowerCase())
 	if (taken) throw new AppError('invalid', `${table.name} has a column called "${name.trim()}" already.`)
-}
-
-function changeTable(
-	store: Store,
-	{ table, actor, now }: ByKeeper & { table: number },
-	change: (entry: TableEntry) => TableEntry
-): void {
-	const { document } = store.workspace()
-	const next: WorkspaceDocument = {
-		...document,
-		tables: document.tables.map((entry) => (entry.id === table ? change(entry) : entry))
-	}
-	saveWorkspace(store, next, { now, by: actor.person })
-	writeHistory(store, {
-		at: now,
-		person: actor.person,
-		through: 'Tables',
-		kind: 'change table',
-		table,
-		row: null,
-		body: {}
-	})
 }
 
 export interface Matching extends ByKeeper {
@@ -150,17 +134,19 @@ export function toReference(
 	const id = takeNumbers(store, 'column', 1)
 	const entry: ColumnEntry = { id, name: old.name, type: 'reference', to, ...(old.required ? { required: true } : {}) }
 	const { found, text } = matching(store, asked)
-	const what = `column ${old.name} to a reference`
-	restructure(store, { table, actor, now, what, replaced: new Map([[column, id]]) }, (was) => ({
-		...was,
-		columns: was.columns.map((one) => (one.id === column ? entry : one))
-	}))
+	// Filled first: kept columns that read it are worked out when the table's entry is saved.
+	addPhysical(store.db, kept, toColumn(entry))
 	store.db.prepare(`UPDATE t${table} AS r SET c${id} = ${found.text}`).run(...found.params)
 	for (const [from, meant] of fixes) {
 		const row = targetOf(store, asked, param(meant))
 		const fix = sql`UPDATE t${table} AS r SET c${id} = ${row} WHERE ${text} = ${param(from)} AND c${id} IS NULL`
 		store.db.prepare(fix.text).run(...fix.params)
 	}
+	const what = `column ${old.name} to a reference`
+	restructure(store, { table, actor, now, what, replaced: new Map([[column, id]]) }, (was) => ({
+		...was,
+		columns: was.columns.map((one) => (one.id === column ? entry : one))
+	}))
 	return id
 }
 

@@ -6,8 +6,8 @@ import { getBuilder } from '$lib/server/signed-in.ts'
 
 const number = z.number().int()
 const table = number
-// Vouching for a column is no part of making one.
-const newColumn = columnSchema.omit({ id: true, vouched: true })
+// Vouching for a column is no part of making one, nor are rules, which are checked when they are written.
+const newColumn = columnSchema.omit({ id: true, vouched: true, otherwise: true, numbering: true })
 const columnWords = columnSchema
 	.pick({ name: true, about: true, required: true, unique: true, unit: true, otherwise: true, numbering: true })
 	.extend({ reverseName: columnSchema.shape.reverseName, choices: columnSchema.shape.choices })

@@ -2,7 +2,7 @@
 import { BAD_VALUE, type FunctionEntry, type Value } from '../types.ts'
 import { family } from './define.ts'
 import { showGrouped } from './format-number.ts'
-import { wildcardPattern } from './wildcards.ts'
+import { findPattern } from './wildcards.ts'
 
 const text = family('text')
 
@@ -154,9 +154,8 @@ export const TEXT_FUNCTIONS: readonly FunctionEntry[] = [
 			const all = characters(within)
 			const skipped = Math.trunc(from) - 1
 			if (skipped < 0 || skipped > all.length) return BAD_VALUE
-			const start = all.slice(0, skipped).join('').length
-			const found = wildcardPattern(wanted).exec(within.slice(start))
-			return found ? positionOf(within, start + found.index) : BAD_VALUE
+			const found = findPattern(all, wanted, skipped)
+			return found === undefined ? BAD_VALUE : found + 1
 		}
 	}),
 	text({

@@ -5,8 +5,46 @@ import { family } from './define.ts'
 
 const text = family('text')
 
-export function wildcardPattern(wanted: string): RegExp {
-	return new RegExp(toSource(wanted), 'isu')
+/**
+ * Where a pattern first fits, from a place on, both counted in characters from 0; undefined where it does not. Each part
+ * between stars is looked for once from where the last one ended: no pattern takes longer than its length times the text's.
+ */
+export function findPattern(given: readonly string[], wanted: string, from: number): number | undefined {
+	const text = given.map(textKey)
+	const [first = [], ...rest] = segmentsOf([...wanted].map(textKey))
+	for (let at = from; at + first.length <= text.length; at++) {
+		if (!fitsAt(text, first, at)) continue
+		let end: number | undefined = at + first.length
+		for (const segment of rest) end = end === undefined ? undefined : endOf(text, segment, end)
+		// A later start leaves less room for the rest.
+		return end === undefined ? undefined : at
+	}
+	return undefined
+}
+
+/** A character as it is, or any. */
+type Sign = string | typeof ANY
+const ANY = Symbol('any character')
+
+function segmentsOf(pattern: readonly string[]): readonly (readonly Sign[])[] {
+	const segments: Sign[][] = [[]]
+	for (let i = 0; i < pattern.length; i++) {
+		const sign = pattern[i] ?? ''
+		if (sign === '*') segments.push([])
+		else if (sign === '~' && /^[?*~]$/.test(pattern[i + 1] ?? '')) segments.at(-1)?.push(pattern[++i] ?? '')
+		else segments.at(-1)?.push(sign === '?' ? ANY : sign)
+	}
+	return segments
+}
+
+function fitsAt(text: readonly string[], segment: readonly Sign[], at: number): boolean {
+	return segment.every((sign, i) => sign === ANY || text[at + i] === sign)
+}
+
+function endOf(text: readonly string[], segment: readonly Sign[], from: number): number | undefined {
+	for (let at = from; at + segment.length <= text.length; at++)
+		if (fitsAt(text, segment, at)) return at + segment.length
+	return undefined
 }
 
 /** Whether a pattern stands in a criterion, so that it asks for more than equality. */
@@ -49,14 +87,4 @@ function fits(given: readonly string[], pattern: readonly string[]): boolean {
 	}
 	while (pattern[next] === '*') next++
 	return next === pattern.length
-}
-
-function toSource(wanted: string): string {
-	// Runs of stars ask for the same as one, and would make the engine try every way to share the text among them.
-	return wanted
-		.replace(/\*+/g, '*')
-		.replace(/~([?*~])|[?*]|[\\^$.|+()[\]{}/-]/g, (found: string, literal: string | undefined) => {
-			if (literal !== undefined) return literal === '~' ? '~' : `\\${literal}`
-			return found === '?' ? '.' : found === '*' ? '.*?' : found === '-' || found === '/' ? found : `\\${found}`
-		})
 }

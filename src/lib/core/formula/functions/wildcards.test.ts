@@ -1,0 +1,22 @@
+import { expect, test } from 'vitest'
+import { findPattern } from './wildcards.ts'
+
+test.each<[text: string, wanted: string, from: number, want: number | undefined]>([
+	['abcd', 'b?d', 0, 1],
+	['abcd', 'B?D', 0, 1],
+	['abcd', '*d', 0, 0],
+	['abcabc', 'a*c', 1, 3],
+	['what?', '~?', 0, 4],
+	['a*b', '~*', 0, 1],
+	['a~b', '~b', 0, 1],
+	['abc', 'c*a', 0, undefined],
+	['', '', 0, 0],
+	['Straße ß', 'ß', 5, 7]
+])('in %s, %s from %d', (text, wanted, from, want) => {
+	expect(findPattern([...text], wanted, from)).toBe(want)
+})
+
+test('a pattern made to swell does not: it takes its length times the text, not a power of it', () => {
+	const text = [...'a'.repeat(3_000)]
+	expect(findPattern(text, `${'a*'.repeat(40)}b`, 0)).toBeUndefined()
+})
