@@ -58,7 +58,7 @@
 		</p>
 	{/if}
 	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
-	<details open={!computed}>
+	<details name="column card" open={!computed}>
 		<summary>Name and rules</summary>
 		<ColumnRules {table} {column} onkeep={(words) => step({ kind: 'describe column', words })} />
 		{#if table.label !== column.id && column.type !== 'reference' && !computed}
@@ -66,12 +66,12 @@
 		{/if}
 	</details>
 	{#if !computed && column.type !== 'reference'}
-		<details>
+		<details name="column card">
 			<summary>Another type</summary>
 			<ColumnType {table} {tables} {column} onstep={step} />
 		</details>
 	{/if}
-	<details>
+	<details name="column card">
 		<summary>What uses it</summary>
 		<ColumnRemoval {table} {column} onremove={() => step({ kind: 'remove' })} />
 	</details>

@@ -766,6 +766,9 @@
 		font-variant-numeric: tabular-nums;
 	}
 	.none {
+		position: sticky;
+		left: 0;
+		width: fit-content;
 		padding: 1rem 1.2rem;
 	}
 	aside {
