@@ -75,7 +75,7 @@ function compile(store: Store, formula: string, condition: boolean): Sql {
 	const { expr, issues } = condition ? checkCondition(formula, scope) : check(formula, scope)
 	if (!expr) throw new Error(issues[0]?.message)
 	const folded = fold(expr, MOMENT)
-	return condition ? compileCondition(folded, newContext('r')) : compileValue(folded, newContext('r'))
+	return condition ? compileCondition(folded, newContext('r', MOMENT)) : compileValue(folded, newContext('r', MOMENT))
 }
 
 function time(store: Store, what: Sql, condition: boolean): number {

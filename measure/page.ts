@@ -5,6 +5,7 @@ import { standingOf } from '../src/lib/server/people/rights-of-actor.ts'
 import { readRows } from '../src/lib/server/rows/read.ts'
 import { getColumn, getTable } from '../src/lib/core/table/types.ts'
 import { createIndex } from '../src/lib/server/workspace/schema.ts'
+import { median, paired, time } from './timing.ts'
 
 const ROWS = 1_000_000
 const RUNS = 400
@@ -43,7 +44,8 @@ export function measurePage(): { rows: number; cases: PageCase[]; whole: number 
 			name,
 			...paired(
 				() => ours.all(...query.params),
-				() => byHand.all()
+				() => byHand.all(),
+				RUNS
 			)
 		}
 	})
@@ -134,28 +136,6 @@ function makeStore() {
 	return store
 }
 
-/** Medians of two ways that take turns, so that neither has the warmer cache. */
-function paired(ours: () => unknown, byHand: () => unknown): { ours: number; byHand: number } {
-	const a: number[] = []
-	const b: number[] = []
-	for (let i = 0; i < RUNS; i++) {
-		a.push(time(ours))
-		b.push(time(byHand))
-	}
-	return { ours: median(a), byHand: median(b) }
-}
-
 function times(work: () => unknown): number[] {
 	return Array.from({ length: RUNS }, () => time(work))
-}
-
-function time(work: () => unknown): number {
-	const started = performance.now()
-	work()
-	return performance.now() - started
-}
-
-function median(values: readonly number[]): number {
-	const sorted = [...values].sort((x, y) => x - y)
-	return sorted[Math.floor(sorted.length / 2)] ?? 0
 }

@@ -368,6 +368,16 @@ describe('the door in', () => {
 		expect(codes(OSRIC)).toEqual(['VQ-001', 'VQ-002', 'VQ-003'])
 	})
 
+	test('the number of a row that was removed is not given to the next one', () => {
+		const gone = add(MOORINGS, { [CODE]: 'NH-100' })
+		act(KEEPER, { kind: 'remove', table: MOORINGS, row: gone })
+		const next = add(MOORINGS, { [CODE]: 'NH-101' })
+		expect(next).not.toBe(gone)
+		act(KEEPER, { kind: 'restore', table: MOORINGS, row: gone })
+		expect(read(KEEPER, { row: gone }).rows[0]?.cells[cellKey(CODE)]).toBe('NH-100')
+		expect(readHistory(store, { table: MOORINGS, row: next, actor: { person: KEEPER }, now: NOW })).toHaveLength(1)
+	})
+
 	test('what has lain in the bin for thirty days goes with the next removal', () => {
 		act(OSRIC, { kind: 'remove', table: MOORINGS, row: ids.get('VQ-002') ?? '' })
 		store.db.prepare('UPDATE bin SET removed_at = ?').run(NOW - 31 * 86_400_000)

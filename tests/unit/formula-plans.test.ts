@@ -17,7 +17,7 @@ function planOf(formula: string): string {
 	const { catalogue } = store.workspace()
 	const { expr, issues } = checkCondition(formula, { catalogue, rows: [getTable(catalogue, ITEMS)], me: false })
 	if (!expr) throw new Error(issues[0]?.message)
-	const condition = compileCondition(fold(expr, moment), newContext('r'))
+	const condition = compileCondition(fold(expr, moment), newContext('r', moment))
 	const rows = store.select(sql`EXPLAIN QUERY PLAN SELECT r.n FROM t${ITEMS} AS r WHERE ${condition}`)
 	return rows.map((row) => String(row[3])).join('\n')
 }

@@ -51,9 +51,9 @@ function scopeOf(store: Store) {
 function query(store: Store, expr: Expr): { values: unknown[]; holds: boolean[] | undefined } | undefined {
 	const folded = fold(expr, moment)
 	try {
-		const fault = compileFault(folded, newContext('r')) ?? raw('NULL')
-		const value = compileValue(folded, newContext('r'))
-		const condition = expr.type.kind === 'yesno' ? compileCondition(folded, newContext('r')) : raw('NULL')
+		const fault = compileFault(folded, newContext('r', moment)) ?? raw('NULL')
+		const value = compileValue(folded, newContext('r', moment))
+		const condition = expr.type.kind === 'yesno' ? compileCondition(folded, newContext('r', moment)) : raw('NULL')
 		const rows = store.select(sql`SELECT ${value}, ${fault}, (${condition}) IS TRUE FROM t${ITEMS} AS r ORDER BY r.n`)
 		const values = rows.map((row) => (row[1] === null ? toShown(fromSql(row[0], expr)) : FAULT_NAMES[Number(row[1])]))
 		return { values, holds: expr.type.kind === 'yesno' ? rows.map((row) => row[2] === 1) : undefined }

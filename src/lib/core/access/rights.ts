@@ -36,6 +36,8 @@ export interface Right {
 }
 
 export interface Rights extends Sight {
+	/** The moment that the lines were folded for. */
+	readonly moment: Moment
 	/** The lines by which this person may do something with rows of a table. */
 	of(verb: Verb, table: Table): readonly Right[]
 	/** Whether any row could be meant: decides what is offered, never what is allowed. */
@@ -95,7 +97,7 @@ export function rightsOf(reader: Reader, lines: readonly Line[], moment: Moment)
 		return of(verb, table).some((right) => column === undefined || covers(right.columns, column.id))
 	}
 
-	return { of, rows, cell, mayPossibly }
+	return { moment, of, rows, cell, mayPossibly }
 }
 
 function granted(reader: Reader, table: Table, column?: Column): Expr {

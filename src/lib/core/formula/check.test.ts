@@ -99,7 +99,7 @@ describe('what is wrong is said in words, with its place and the remedy', () => 
 		['Depth >', 'The formula stops too early: a value was expected here.', ''],
 		['(Depth', 'A closing bracket ")" is missing here.', ''],
 		['Depth § 3', '"§" has no meaning in a formula.', '§'],
-		['me', 'After "me" comes a dot and a column: me.name.', 'me'],
+		['this', 'After "this" comes a dot and a column: this.name.', 'this'],
 		['Harbour.moorings', 'The result needs one value, but this is many rows of Moorings.', 'Harbour.moorings'],
 		[
 			'COUNT(Harbour.moorings.Code)',

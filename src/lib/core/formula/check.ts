@@ -87,11 +87,10 @@ function checkTree(tree: Syntax, scope: Scope): Expr {
 			return { kind: 'literal', value: tree.value, type: YESNO }
 		case 'name':
 			return checkName(tree.name, tree.span, scope)
-		case 'this':
 		case 'me':
-			throw new Refused(
-				issue.unreadable(`After "${tree.kind}" comes a dot and a column: ${tree.kind}.name.`, tree.span)
-			)
+			return { ...meNode(tree.span, scope), type: { kind: 'row', table: scope.catalogue.people } }
+		case 'this':
+			throw new Refused(issue.unreadable('After "this" comes a dot and a column: this.name.', tree.span))
 		case 'member':
 			return checkMember(tree, scope)
 		case 'call':
@@ -126,11 +125,16 @@ function checkMember(tree: Syntax & { kind: 'member' }, scope: Scope): Expr {
 }
 
 function checkMe(tree: Syntax & { kind: 'member' }, scope: Scope): Expr {
-	if (!scope.me) throw new Refused(issue.noMe(tree.of.span))
+	const me = meNode(tree.of.span, scope)
 	const column = findByName(scope.catalogue.people.columns, tree.name)
 	if (!column) throw new Refused(unknownIn(scope.catalogue.people, tree.name, tree.nameSpan))
 	scope.onName?.({ kind: 'column', table: scope.catalogue.people.id, column: column.id, span: tree.nameSpan })
-	return { kind: 'me', column, type: columnType(scope.catalogue, column) }
+	return { ...me, column, type: columnType(scope.catalogue, column) }
+}
+
+function meNode(span: Span, scope: Scope) {
+	if (!scope.me) throw new Refused(issue.noMe(span))
+	return { kind: 'me', table: scope.catalogue.people, column: undefined } as const
 }
 
 /** A column or reverse reference of a row, or of each row of a set. */

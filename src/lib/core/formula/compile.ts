@@ -12,13 +12,16 @@
  * because values, conditions, sets and faults call one another at every node.
  */
 import { hasKey, scaleOf } from '../table/storage.ts'
-import { getColumn, type Column, type Table } from '../table/types.ts'
+import { getColumn, type Column, type Computed, type Table } from '../table/types.ts'
 import { textKey } from '../text/key.ts'
 import { allOf, anyOf, joinSql, param, raw, sql, type Sql } from '../query/sql.ts'
 import { unreachable } from '../unreachable.ts'
+import { fold, type Moment } from './fold.ts'
 import { isSetType } from './functions/define.ts'
+import { partsOfTotal, placeOf, whereServed } from './kept.ts'
 import { choiceNumber, FLIPPED, scaleBound, solveDates, type DateRange } from './solve.ts'
-import { isFault, type AggregateName, type CompareOp, type Expr, type Value } from './types.ts'
+import { isFault, type AggregateName, type CompareOp, type Expr, type KeptTotal, type Value } from './types.ts'
+import { isVolatile } from './walk.ts'
 
 /** What a reader may see, as conditions over one row of a table (level 0). */
 export interface Sight {
@@ -28,6 +31,8 @@ export interface Sight {
 }
 
 export interface Context {
+	/** Who looks, and when: for the layers that depend on it. The formula itself comes folded. */
+	readonly moment: Moment
 	/** The names of the rows in reach, by level. */
 	readonly aliases: readonly string[]
 	readonly sight: Sight | undefined
@@ -46,9 +51,9 @@ const TRUE = raw('1')
 const FALSE = raw('0')
 const NULL = raw('NULL')
 
-export function newContext(alias: string, sight?: Sight): Context {
+export function newContext(alias: string, moment: Moment, sight?: Sight): Context {
 	let count = 0
-	return { aliases: [alias], sight, newAlias: () => `${alias}_${++count}` }
+	return { moment, aliases: [alias], sight, newAlias: () => `${alias}_${++count}` }
 }
 
 /** The value of a formula; NULL where it is blank or in error. Yes/no as 1 and 0. */
@@ -311,8 +316,9 @@ function valueOf(expr: Expr, ctx: Context): Sql {
 		case 'granted':
 			return sql`(CASE WHEN ${holds(expr, true, ctx)} THEN 1 ELSE 0 END)`
 		case 'me':
+			return valueOf(ownCell(expr, ctx), { ...ctx, sight: undefined })
 		case 'now':
-			throw new Error(`Expected "${expr.kind}" to be folded before compiling`)
+			throw new Error('Expected "now" to be folded before compiling')
 		case 'children':
 		case 'filter':
 		case 'sort':
@@ -403,12 +409,23 @@ function columnValue(column: Column, alias: string, ctx: Context): Sql {
 	const name = raw(`${alias}.c${column.id}`)
 	if (column.computed) {
 		if (column.computed.stored) return name
-		const value = valueOf(column.computed.expr, layerContext(column, alias, ctx))
+		const value = valueOf(layerOf(column.computed, ctx), layerContext(column, alias, ctx))
 		return column.computed.expr.type.kind === 'text' ? sql`nullif(${value}, '')` : value
 	}
 	if (column.type === 'choice') return choiceText(column, alias, (label) => label)
 	if (scaleOf(column) > 1) return sql`(${name} / ${raw(`${scaleOf(column)}.0`)})`
 	return column.type === 'whole number' ? sql`CAST(${name} AS REAL)` : name
+}
+
+/** A layer that reads the clock or the looker is folded for this moment, so that an index can serve it too. */
+function layerOf({ expr }: Computed, { moment }: Context): Expr {
+	return isVolatile(expr) ? fold(expr, moment) : expr
+}
+
+/** A layer of the looker's own row, which folding cannot work out: read like any other row's, as the data is. */
+function ownCell({ table, column, type }: Expr & { kind: 'me' }, { moment }: Context): Expr {
+	const row: Expr = { kind: 'literal', value: moment.me?.n ?? null, type: { kind: 'row', table } }
+	return column ? { kind: 'field', of: row, table, column, type } : row
 }
 
 function layerContext(column: Column, alias: string, ctx: Context): Context {
@@ -520,6 +537,30 @@ function withAlias(ctx: Context, level: number, alias: string): Context {
 const AGGREGATES = { COUNT: 'count', COUNTA: 'count', SUM: 'sum', MIN: 'min', MAX: 'max', AVERAGE: 'avg' } as const
 
 function aggregateValue(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql {
+	if (!expr.kept) return totalValue(expr, ctx)
+	const kept = keptValue(expr.kept, aliasAt(ctx, 0))
+	if (!ctx.sight) return kept
+	const { where, elseNone } = whereServed(expr.kept, ctx.sight)
+	if (where.kind === 'literal') return where.value === true ? kept : totalValue(expr, ctx)
+	const served = compileCondition(where, { ...ctx, aliases: [aliasAt(ctx, 0)], sight: undefined })
+	const none = expr.name === 'COUNT' || expr.name === 'COUNTA' || expr.name === 'SUM' ? raw('0.0') : NULL
+	return sql`(CASE WHEN ${served} THEN ${kept} ELSE ${elseNone ? none : totalValue(expr, ctx)} END)`
+}
+
+/** A total that lies in its row already, as the formula sees it. */
+function keptValue(total: KeptTotal, alias: string): Sql {
+	const [first = 'count'] = partsOfTotal(total)
+	const at = raw(`${alias}.${placeOf(total, first)}`)
+	const scale = total.item ? scaleOf(total.item) : 1
+	if (total.name === 'AVERAGE') {
+		const mean = sql`(CAST(${at} AS REAL) / nullif(${raw(`${alias}.${placeOf(total, 'count')}`)}, 0))`
+		return scale > 1 ? sql`(${mean} / ${raw(`${scale}.0`)})` : mean
+	}
+	if (first !== 'count' && scale > 1) return sql`(${at} / ${raw(`${scale}.0`)})`
+	return total.name === 'SUM' || total.item?.type === 'whole number' ? sql`CAST(${at} AS REAL)` : at
+}
+
+function totalValue(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql {
 	const [first] = expr.args
 	if (!first) throw new Error(`Expected "${expr.name}" to have an argument`)
 	if (first.type.kind !== 'rows' && first.type.kind !== 'set') return scalarAggregate(expr, ctx)
@@ -634,8 +675,9 @@ function faultOf(expr: Expr, ctx: Context): Sql | undefined {
 			const parts = expr.args.map((arg) => faultOf(arg, ctx))
 			return firstFault([...parts, expr.fn.canFail ? callSql('fault', expr, ctx) : undefined])
 		}
-		case 'this':
 		case 'me':
+			return faultOf(ownCell(expr, ctx), { ...ctx, sight: undefined })
+		case 'this':
 		case 'now':
 		case 'iserror':
 		case 'istype':
@@ -670,7 +712,7 @@ function fieldFault(expr: Expr & { kind: 'field' }, ctx: Context): Sql | undefin
 	const read = (column: Column, alias: string, inner: Context): Sql | undefined => {
 		if (!column.computed) return undefined
 		if (column.computed.stored) return raw(`${alias}.c${column.id}e`)
-		return faultOf(column.computed.expr, layerContext(column, alias, inner))
+		return faultOf(layerOf(column.computed, inner), layerContext(column, alias, inner))
 	}
 	if (expr.of.kind !== 'this') {
 		const before = faultOf(expr.of, ctx)

@@ -53,7 +53,8 @@ export function evaluate(expr: Expr, env: Env): Value {
 		case 'this':
 			return rowAt(env, expr.level).n
 		case 'me':
-			return env.me?.value(expr.column) ?? null
+			if (!env.me) return null
+			return expr.column ? cellOf(env.me, expr.column, env) : env.me.n
 		case 'field':
 			return evaluateField(expr, env)
 		case 'aggregate':
@@ -137,10 +138,12 @@ function rowAt(env: Env, level: number): RowValues {
 
 function evaluateField(expr: Expr & { kind: 'field' }, env: Env): Value {
 	const row = findRowOf(expr.of, env)
-	if (row === undefined || isFault(row)) return row ?? null
-	const { computed } = expr.column
-	if (!computed) return row.value(expr.column)
-	const value = evaluate(computed.expr, { ...env, rows: [row] })
+	return row === undefined || isFault(row) ? (row ?? null) : cellOf(row, expr.column, env)
+}
+
+function cellOf(row: RowValues, column: Column, env: Env): Value {
+	if (!column.computed) return row.value(column)
+	const value = evaluate(column.computed.expr, { ...env, rows: [row] })
 	return value === '' ? null : value
 }
 

@@ -71,7 +71,8 @@ export type Expr = { readonly type: Type } & (
 	| { readonly kind: 'literal'; readonly value: Value }
 	/** The row that the formula stands on: level 0 its own, level 1 the row inside a FILTER, and so on. */
 	| { readonly kind: 'this'; readonly level: number }
-	| { readonly kind: 'me'; readonly column: Column }
+	/** The looker's own row, or a column of it. */
+	| { readonly kind: 'me'; readonly table: Table; readonly column: Column | undefined }
 	| { readonly kind: 'field'; readonly of: Expr; readonly table: Table; readonly column: Column }
 	| { readonly kind: 'children'; readonly of: Expr; readonly reverse: Reverse }
 	| { readonly kind: 'filter'; readonly rows: Expr; readonly level: number; readonly where: Expr }
@@ -87,7 +88,13 @@ export type Expr = { readonly type: Type } & (
 	| { readonly kind: 'each'; readonly rows: Expr; readonly level: number; readonly item: Expr }
 	/** Values written out: `{1; 2; 3}`, or the parts of a call that takes any number of them. */
 	| { readonly kind: 'list'; readonly items: readonly Expr[] }
-	| { readonly kind: 'aggregate'; readonly name: AggregateName; readonly args: readonly Expr[] }
+	| {
+			readonly kind: 'aggregate'
+			readonly name: AggregateName
+			readonly args: readonly Expr[]
+			/** Where it lies in the row already. */
+			readonly kept?: KeptTotal
+	  }
 	| { readonly kind: 'arithmetic'; readonly op: ArithmeticOp; readonly left: Expr; readonly right: Expr }
 	| { readonly kind: 'negate'; readonly arg: Expr }
 	| { readonly kind: 'join'; readonly left: Expr; readonly right: Expr }
@@ -109,6 +116,23 @@ export type Expr = { readonly type: Type } & (
 	/** True for rows that were granted to the reader by name (a decision that was asked of them). Never written by hand. */
 	| { readonly kind: 'granted'; readonly table: Table; readonly person: number; readonly column?: number }
 )
+
+/** A total over the rows that point to a row, kept in that row's place in the store: `formula/kept.ts`. */
+export interface KeptTotal {
+	readonly name: AggregateName
+	readonly parent: Table
+	readonly child: Table
+	/** The column of the child by which it points. */
+	readonly by: Column
+	/** Which children count, each as a condition over the child at level 1. */
+	readonly where: readonly Expr[]
+	/** What is totalled; undefined where rows are counted. */
+	readonly item: Column | undefined
+	/** The columns of the child that decide, with `item`. */
+	readonly reads: readonly Column[]
+	/** The beginning of the names of its places in the parent: `c17t0`. */
+	readonly place: string
+}
 
 export type ExprKind = Expr['kind']
 

@@ -48,6 +48,50 @@ export function partsOf(expr: Expr): readonly Expr[] {
 	}
 }
 
+/** The same node with other parts. */
+export function mapParts(expr: Expr, map: (part: Expr) => Expr): Expr {
+	switch (expr.kind) {
+		case 'field':
+		case 'children':
+			return { ...expr, of: map(expr.of) }
+		case 'filter':
+			return { ...expr, rows: map(expr.rows), where: map(expr.where) }
+		case 'each':
+			return { ...expr, rows: map(expr.rows), item: map(expr.item) }
+		case 'sort':
+			return { ...expr, rows: map(expr.rows), key: map(expr.key) }
+		case 'first':
+			return { ...expr, set: map(expr.set) }
+		case 'list':
+			return { ...expr, items: expr.items.map(map) }
+		case 'aggregate':
+		case 'and':
+		case 'or':
+		case 'call':
+			return { ...expr, args: expr.args.map(map) }
+		case 'negate':
+		case 'totext':
+		case 'not':
+		case 'isblank':
+		case 'iserror':
+		case 'istype':
+		case 'errortype':
+			return { ...expr, arg: map(expr.arg) }
+		case 'arithmetic':
+		case 'join':
+		case 'compare':
+			return { ...expr, left: map(expr.left), right: map(expr.right) }
+		case 'in':
+			return { ...expr, item: map(expr.item), list: expr.list.map(map) }
+		case 'if':
+			return { ...expr, test: map(expr.test), then: map(expr.then), else: map(expr.else) }
+		case 'iferror':
+			return { ...expr, arg: map(expr.arg), else: map(expr.else) }
+		default:
+			return expr
+	}
+}
+
 /** Whether any node of a tree, the tree itself among them, satisfies a test. */
 export function someNode(expr: Expr, test: (node: Expr) => boolean): boolean {
 	return test(expr) || partsOf(expr).some((part) => someNode(part, test))
@@ -71,6 +115,21 @@ export function readsOwnRowOnly(expr: Expr): boolean {
 	})
 }
 
+/** The tables whose rows a tree reads, through references and reverses, and through the layers that it reads. */
+export function tablesRead(expr: Expr): ReadonlySet<number> {
+	const found = new Set<number>()
+	const visit = (node: Expr): boolean => {
+		if (node.kind === 'children' && node.type.kind === 'rows') found.add(node.type.table.id)
+		if (node.kind !== 'field') return false
+		if (node.of.kind !== 'this') found.add(node.table.id)
+		const { computed } = node.column
+		if (computed && !computed.stored) someNode(computed.expr, visit)
+		return false
+	}
+	someNode(expr, visit)
+	return found
+}
+
 /** The ids of the columns of its own row that a tree reads. */
 export function ownColumns(expr: Expr): ReadonlySet<number> {
 	const found = new Set<number>()
@@ -89,9 +148,10 @@ export function isSameTree(one: Expr, other: Expr): boolean {
 /** Tables, columns and functions by what they are known by; they point at one another. */
 function printTree(expr: Expr): string {
 	return JSON.stringify(expr, (key, value: unknown) => {
-		if (key === 'type') return undefined
+		// What is kept of a total follows from it.
+		if (key === 'type' || key === 'kept') return undefined
 		if (key === 'reverse') return (value as { column: number }).column
-		if (key === 'table' || key === 'column') return (value as { id?: number }).id ?? value
+		if (key === 'table' || key === 'column') return (value as { id?: number } | undefined)?.id ?? value
 		return key === 'fn' ? (value as { name: string }).name : value
 	})
 }

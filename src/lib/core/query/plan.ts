@@ -13,6 +13,7 @@
  */
 import { isAlways, isNever, type Right, type Rights } from '../access/rights.ts'
 import { compileCondition, compileFault, compileValue, newContext, type Context } from '../formula/compile.ts'
+import { keptSortPlace, whereServed } from '../formula/kept.ts'
 import { hasKey, isStored } from '../table/storage.ts'
 import { getColumn, getTable, type Catalogue, type Column, type Table } from '../table/types.ts'
 import type { Expr, Type } from '../formula/types.ts'
@@ -83,7 +84,7 @@ export interface Plans {
 const FIXED = [raw('r.n'), raw('r.rev')]
 
 export function planPage(request: PageRequest, { catalogue, rights }: Plans): PagePlan {
-	const ctx = newContext('r', rights)
+	const ctx = newContext('r', rights.moment, rights)
 	const list = new SelectList(ctx, rights)
 	const cells = request.columns
 		.filter((column) => !isNever(rights.cell(request.table, column)))
@@ -117,7 +118,7 @@ export interface AnchorPlan {
 }
 
 export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, rights }: Plans): readonly AnchorPlan[] {
-	const ctx = newContext('r', rights)
+	const ctx = newContext('r', rights.moment, rights)
 	const keys = keysOf(request, { catalogue, rights, ctx })
 	const table = raw(`t${request.table.id} AS r`)
 	const values = keys.map((key, i) => sql`${key.value} AS ${raw(`v${i}`)}`)
@@ -140,7 +141,7 @@ export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, ri
 
 /** How many rows there are, counted up to a limit. */
 export function planCount(request: Omit<PageRequest, 'limit'>, { rights }: Plans, limit: number): Sql {
-	const base = baseConditions(request, rights, newContext('r', rights))
+	const base = baseConditions(request, rights, newContext('r', rights.moment, rights))
 	return sql`SELECT count(*) FROM (SELECT 1 FROM t${request.table.id} AS r WHERE ${allOf(base)} LIMIT ${param(limit)})`
 }
 
@@ -252,7 +253,16 @@ function sortOf(table: Table, column: Column, { catalogue, rights, ctx }: Plans 
 		return { value: labelOf(column, target, { rights, ctx }, sortedLabel(label)), mask }
 	}
 	if (isStored(column)) return { value: raw(`r.c${column.id}`), mask }
-	return { value: layerValue(table, column, ctx), mask }
+	const kept = keptSort(column, rights)
+	return { value: kept === undefined ? layerValue(table, column, ctx) : raw(`r.${kept}`), mask }
+}
+
+/** The place of a kept total that is the whole of a column, where it serves the reader on every row: an index serves it. */
+function keptSort(column: Column, rights: Rights): string | undefined {
+	const place = keptSortPlace(column)
+	const expr = column.computed?.expr
+	if (place === undefined || expr?.kind !== 'aggregate' || !expr.kept) return undefined
+	return column.computed?.vouched || isAlways(whereServed(expr.kept, rights).where) ? place : undefined
 }
 
 function sortedLabel(label: Column): (alias: string) => Sql {

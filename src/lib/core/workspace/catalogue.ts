@@ -8,6 +8,7 @@
 import { type Scope } from '../formula/check-call.ts'
 import { check, checkCondition } from '../formula/check.ts'
 import * as issues from '../formula/issues.ts'
+import { withKeptTotals } from '../formula/kept.ts'
 import type { Expr, Issue } from '../formula/types.ts'
 import { isVolatile, readsOwnRowOnly, someNode } from '../formula/walk.ts'
 import { NOTHING, EVERYTHING } from '../access/rights.ts'
@@ -119,7 +120,7 @@ function addComputed(document: WorkspaceDocument, catalogue: Catalogue, found: P
 		}
 		checked = check(text, scope)
 		if (!checked.expr) found.push(...checked.issues.map((each) => ({ ...each, place: { column: column.id } })))
-		else (column as Building<Column>).computed = toComputed(text, checked.expr, entry.vouched ?? false)
+		else (column as Building<Column>).computed = toComputed(entry, checked.expr)
 	}
 
 	const unfinished = (expr: Expr): number[] => {
@@ -163,8 +164,9 @@ function mentioned(text: string, catalogue: Catalogue): number[] {
 		.map((column) => column.id)
 }
 
-function toComputed(text: string, expr: Expr, vouched: boolean): Computed {
-	return { text, expr, stored: readsOwnRowOnly(expr) && !isVolatile(expr), vouched }
+function toComputed({ id, formula = '', vouched = false }: ColumnEntry, expr: Expr): Computed {
+	const stored = readsOwnRowOnly(expr) && !isVolatile(expr)
+	return { text: formula, expr: stored ? expr : withKeptTotals(expr, id), stored, vouched }
 }
 
 function toLine(entry: LineEntry, catalogue: Catalogue, found: PlacedIssue[]): Line {

@@ -1,4 +1,5 @@
 import type { AppDocument } from '$lib/core/app/document.ts'
+import { keptSortPlace } from '$lib/core/formula/kept.ts'
 import { isStored } from '$lib/core/table/storage.ts'
 import { findColumn } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
@@ -11,7 +12,7 @@ export function indexSorts(store: Store, document: AppDocument): void {
 		for (const line of screen.lines) {
 			const table = line.kind === 'list' ? catalogue.tables.get(line.table) : undefined
 			const column = line.kind === 'list' && table && line.sort ? findColumn(table, line.sort.column) : undefined
-			if (table && column && isStored(column)) createIndex(store.db, table, column)
+			if (table && column && (isStored(column) || keptSortPlace(column))) createIndex(store.db, table, column)
 		}
 	}
 }

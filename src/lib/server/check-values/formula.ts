@@ -137,7 +137,7 @@ export function bothLives(store: Store, expr: Expr, n: number): Outcome[] {
 	const table = getTable(store.workspace().catalogue, OWN)
 	const moment = { today: '2026-11-23', now: new Date(NOW).toISOString() }
 	const folded = fold(expr, moment)
-	const ctx = newContext('r')
+	const ctx = newContext('r', moment)
 	const fault = compileFault(folded, ctx) ?? raw('NULL')
 	const [found] = store.select(sql`SELECT ${compileValue(folded, ctx)}, ${fault} FROM t${OWN} AS r WHERE r.n = ${n}`)
 	const queried =

@@ -22,11 +22,13 @@ export interface Scratch {
 	readonly lines?: WorkspaceDocument['lines']
 	/** Epoch ms. */
 	readonly now: number
+	/** Where it lies; in memory, if left out. */
+	readonly file?: string
 }
 
 /** A workspace in memory, with a keeper who may do everything: for tables of check values and for tests. */
 export function openScratch(scratch: Scratch): Store {
-	const store = openStore(openForWriting(':memory:'), openRowIds(randomBytes(16)))
+	const store = openStore(openForWriting(scratch.file ?? ':memory:'), openRowIds(randomBytes(16)))
 	const people = { id: PEOPLE_TABLE, name: 'people', keepers: [KEEPER], label: 1 }
 	const document: WorkspaceDocument = {
 		format: WORKSPACE_FORMAT,

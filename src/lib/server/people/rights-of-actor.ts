@@ -53,12 +53,17 @@ function ownStanding(store: Store, person: number, now: number): Standing {
 
 /** The workspace's date and the instant, for one request. */
 export function momentAt(timeZone: string, now: number): { today: string; now: string } {
-	let format = DATE_FORMATS.get(timeZone)
-	if (!format) {
-		format = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })
-		DATE_FORMATS.set(timeZone, format)
-	}
-	return { today: format.format(now), now: new Date(now).toISOString() }
+	const minute = Math.floor(now / 60_000)
+	const last = LAST_DATES.get(timeZone)
+	const today = last?.minute === minute ? last.today : dateIn(timeZone, now)
+	if (last?.minute !== minute) LAST_DATES.set(timeZone, { minute, today })
+	return { today, now: new Date(now).toISOString() }
 }
 
-const DATE_FORMATS = new Map<string, Intl.DateTimeFormat>()
+/** Working a date out takes longer than reading a row, and it is asked with each; no zone turns within a minute. */
+const LAST_DATES = new Map<string, { minute: number; today: string }>()
+
+function dateIn(timeZone: string, now: number): string {
+	const format = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })
+	return format.format(now)
+}

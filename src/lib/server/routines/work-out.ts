@@ -18,10 +18,10 @@ export interface OnRow {
 
 /** The value of a formula on a row; blank where the reader may not see the row. */
 export function workOut(store: Store, expr: Expr, { table, n, moment, rights }: OnRow): Value {
-	const ctx = newContext('r', rights)
+	const ctx = newContext('r', moment, rights)
 	const folded = fold(expr, moment)
 	const conditions = [sql`r.n = ${param(n)}`]
-	if (rights) conditions.push(compileCondition(rights.rows(table), newContext('r')))
+	if (rights) conditions.push(compileCondition(rights.rows(table), newContext('r', moment)))
 	const fault = compileFault(folded, ctx) ?? raw('NULL')
 	const [row] = store.select(
 		sql`SELECT ${compileValue(folded, ctx)}, ${fault} FROM t${table.id} AS r WHERE ${allOf(conditions)}`

@@ -9,7 +9,7 @@
  * Callers hold a write transaction with a savepoint around each call; a refusal is thrown and undoes all of it.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import { isNever, type Right, type Rights } from '$lib/core/access/rights.ts'
+import { isAlways, isNever, type Right, type Rights } from '$lib/core/access/rights.ts'
 import { covers, type Verb } from '$lib/core/access/types.ts'
 import type { Moment } from '$lib/core/formula/fold.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
@@ -24,6 +24,7 @@ import { checkGuards, checkNotClosed } from './guards.ts'
 import { writeHistory } from './history.ts'
 import { putInBin, takeFromBin } from './bin.ts'
 import { readRows } from './read.ts'
+import { nextRowNumber } from './row-numbers.ts'
 import { toStoredCells, type StoredCells } from './stored-cells.ts'
 import { readStoredRow, type StoredRow } from './stored-row.ts'
 
@@ -143,14 +144,19 @@ function restoreRow(door: Door, id: string): Changed {
 }
 
 function seenRow(door: Door, id: string): StoredRow {
-	const { store, table, rights } = door
+	const { store, table } = door
 	const n = store.ids.fromId(table.id, id)
 	if (n === undefined) throw notFound()
-	const seen = compileCondition(rights.rows(table), newContext('r'))
-	const [found] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, seen])}`)
-	const row = found && readStoredRow(store, table, n)
-	if (!row) throw notFound()
+	const row = readStoredRow(store, table, n)
+	if (!row || !isSeen(door, n)) throw notFound()
 	return row
+}
+
+function isSeen({ store, table, rights }: Door, n: number): boolean {
+	if (isAlways(rights.rows(table))) return true
+	const seen = compileCondition(rights.rows(table), newContext('r', rights.moment))
+	const [found] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, seen])}`)
+	return found !== undefined
 }
 
 function writable(table: Table, id: number): Column {
@@ -161,8 +167,8 @@ function writable(table: Table, id: number): Column {
 
 /** For each right, whether its condition holds on the row as it now is. */
 function judge(door: Door, n: number, rights: readonly Right[], part: 'where' | 'after'): boolean[] {
-	if (rights.length === 0) return []
-	const flags = rights.map((right) => sql`(${compileCondition(right[part], newContext('r'))}) IS TRUE`)
+	if (rights.every((right) => isAlways(right[part]))) return rights.map(() => true)
+	const flags = rights.map((right) => sql`(${compileCondition(right[part], newContext('r', door.moment))}) IS TRUE`)
 	const [row] = door.store.select(
 		sql`SELECT ${joinSql(flags, ', ')} FROM t${door.table.id} AS r WHERE r.n = ${param(n)}`
 	)
@@ -227,12 +233,13 @@ function sameCell(a: WireCell, b: WireCell): boolean {
 }
 
 function insertRow({ store, table, context }: Door, cells: StoredCells): number {
-	const names = ['rev', 'made_by', 'made_at', 'changed_by', 'changed_at', ...cells.names]
+	const n = nextRowNumber(store, table.id)
+	const names = ['n', 'rev', 'made_by', 'made_at', 'changed_by', 'changed_at', ...cells.names]
 	const { person } = context.actor
-	const values = [1, person, context.now, person, context.now, ...cells.values]
+	const values = [n, 1, person, context.now, person, context.now, ...cells.values]
 	const marks = names.map(() => '?').join(', ')
-	const result = store.prepare(`INSERT INTO t${table.id} (${names.join(', ')}) VALUES (${marks})`).run(...values)
-	return Number(result.lastInsertRowid)
+	store.prepare(`INSERT INTO t${table.id} (${names.join(', ')}) VALUES (${marks})`).run(...values)
+	return n
 }
 
 function updateRow({ store, table, context }: Door, n: number, cells: StoredCells): void {
@@ -278,7 +285,7 @@ function refuseIfUsed({ store, table, rights }: Door, n: number): void {
 		const points = sql`r.c${reverse.column} = ${param(n)}`
 		const [used] = store.select(sql`SELECT 1 FROM t${child.id} AS r WHERE ${points} LIMIT 1`)
 		if (!used) continue
-		const seen = compileCondition(rights.rows(child), newContext('r'))
+		const seen = compileCondition(rights.rows(child), newContext('r', rights.moment))
 		const [visible] = store.select(sql`SELECT 1 FROM t${child.id} AS r WHERE ${allOf([points, seen])} LIMIT 1`)
 		throw new AppError(
 			'invalid',

@@ -63,7 +63,8 @@ function holdsFor(store: Store, { table, n }: RowEvent, where: string, now: numb
 	const { catalogue, timeZone } = store.workspace()
 	const { expr } = checkCondition(where, { catalogue, rows: [table], me: false })
 	if (!expr) return false
-	const condition = compileCondition(fold(expr, momentAt(timeZone, now)), newContext('r'))
+	const moment = momentAt(timeZone, now)
+	const condition = compileCondition(fold(expr, moment), newContext('r', moment))
 	const [row] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, condition])}`)
 	return row !== undefined
 }

@@ -52,7 +52,9 @@ function checkUnique(store: Store, column: Column, { table, rights, after }: Gua
 	const same = [sql`${name} = ${param(key)}`, sql`r.n <> ${param(after.n)}`]
 	const [taken] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf(same)} LIMIT 1`)
 	if (!taken) return
-	const sight = [rights.rows(table), rights.cell(table, column)].map((each) => compileCondition(each, newContext('r')))
+	const sight = [rights.rows(table), rights.cell(table, column)].map((each) =>
+		compileCondition(each, newContext('r', rights.moment))
+	)
 	const [seen] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([...same, ...sight])} LIMIT 1`)
 	const message = seen
 		? `${column.name}: another row has this value already.`

@@ -36,7 +36,7 @@ export function readHistory(
 	const n = table && store.ids.fromId(id, row)
 	if (!table || n === undefined) return []
 	const standing = standingOf(store, actor, now)
-	const seen = compileCondition(standing.rights.rows(table), newContext('r'))
+	const seen = compileCondition(standing.rights.rows(table), newContext('r', standing.moment))
 	const [found] = store.select(sql`SELECT 1 FROM t${id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, seen])}`)
 	if (!found) return []
 	const columns = table.columns.filter((column) => isSeenNow(store, table, { column, n, rights: standing.rights }))
@@ -67,7 +67,7 @@ function isSeenNow(
 	const cell = rights.cell(table, column)
 	if (isNever(cell) || column.computed) return false
 	const [row] = store.select(
-		sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, compileCondition(cell, newContext('r'))])}`
+		sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, compileCondition(cell, newContext('r', rights.moment))])}`
 	)
 	return row !== undefined
 }

@@ -2,8 +2,8 @@
 import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { openScreen, readList, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
 import { findAccount, findSession, describePerson } from '../people/accounts.ts'
-import { isNever } from '$lib/core/access/rights.ts'
-import { standingOf, type Actor } from '../people/rights-of-actor.ts'
+import type { Actor } from '../people/rights-of-actor.ts'
+import { seenTables } from '../people/seen-tables.ts'
 import { isDemo, listTray } from '../post/tray.ts'
 import { queueState } from '../jobs/queue.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
@@ -49,15 +49,7 @@ export const READS = {
 		const sort = { column: label, descending: false }
 		return { label, page: readRows(store, actor, { ...request, columns: [label], sort }, now) }
 	},
-	/** Those of the tables of which this person may see anything. */
-	seenTables: (store: Store, { tables, actor, now }: { tables: readonly number[]; actor: Actor; now: number }) => {
-		const { rights } = standingOf(store, actor, now)
-		const known = store.workspace().catalogue.tables
-		return tables.filter((id) => {
-			const table = known.get(id)
-			return table !== undefined && !isNever(rights.rows(table))
-		})
-	},
+	seenTables,
 	history: readHistory,
 	apps: listApps,
 	appsFor: (store: Store, { actor, now }: Asking) =>

@@ -11,6 +11,7 @@ import type { Store } from '../store.ts'
 import { addColumn, createIndex, createIndexes, createTable, replaceView } from './schema.ts'
 import { basisOf, someNode } from '$lib/core/formula/walk.ts'
 import { fillComputed } from './fill-computed.ts'
+import { keepTotals } from './keep-totals.ts'
 
 const LAST_VERSION = `SELECT max(version) FROM document WHERE kind = 'workspace'`
 const ADD_VERSION = `
@@ -45,6 +46,7 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 			if (column.computed?.stored && !isStillRight(was, column.computed)) fillComputed(store, table, column)
 		}
 	}
+	keepTotals(store)
 	indexWhatLinesRead(store)
 	store.touched.add('access')
 }

@@ -4,6 +4,7 @@
  *
  * Column numbers are never used again, so renaming moves no data.
  */
+import { keptSortPlace } from '$lib/core/formula/kept.ts'
 import { quoteName, raw, joinSql, sql } from '$lib/core/query/sql.ts'
 import { hasKey, isStored, storageClass } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/table/types.ts'
@@ -32,7 +33,7 @@ export function createIndexes(db: Db, table: Table): void {
 }
 
 export function createIndex(db: Db, table: Table, column: Column): void {
-	const name = `c${column.id}${hasKey(column) ? 'k' : ''}`
+	const name = keptSortPlace(column) ?? `c${column.id}${hasKey(column) ? 'k' : ''}`
 	// Not UNIQUE: the index would speak before the lines of access do, and tell whoever may not write that a value is
 	// taken. The one writer asks after the lines, in the same transaction, so nothing can come between.
 	db.exec(`CREATE INDEX IF NOT EXISTS i${table.id}_${column.id} ON t${table.id} (${name}, n)`)

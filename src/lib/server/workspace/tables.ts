@@ -165,7 +165,9 @@ function targetOf(store: Store, { to, actor, now }: Matching, text: Sql): Sql {
 	if (!target) throw new AppError('not_found', 'That table is not there.')
 	const label = getColumn(target, target.label)
 	const { rights } = standingOf(store, actor, now)
-	const seen = [rights.rows(target), rights.cell(target, label)].map((each) => compileCondition(each, newContext('x')))
+	const seen = [rights.rows(target), rights.cell(target, label)].map((each) =>
+		compileCondition(each, newContext('x', rights.moment))
+	)
 	const key = hasKey(label) ? sql`x.c${label.id}k = text_key(${text})` : sql`x.c${label.id} = ${text}`
 	return sql`(SELECT x.n FROM t${target.id} AS x WHERE ${allOf([key, ...seen])} LIMIT 1)`
 }
