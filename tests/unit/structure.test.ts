@@ -286,11 +286,15 @@ describe('rules', () => {
 		expect(bad).toThrow('one group of noughts in braces')
 	})
 
-	test('a check speaks in the builder’s words; a blank that it cannot judge is refused only where it says no', () => {
-		const checks = [{ formula: 'ISBLANK(Depth) or Depth < 40', message: 'Depth is in metres, up to 40.' }]
+	test('a check speaks in the builder’s words; a blank is let through unless the check asks for blanks', () => {
+		const checks = [
+			{ formula: 'Depth < 40', message: 'Depth is in metres, up to 40.' },
+			{ formula: 'not (Code = "Z") or not ISBLANK(Depth)', message: 'Z needs a depth.' }
+		]
 		describeTable(store, { ...by, table: MOORINGS, words: { checks } })
 		expect(() => add(MOORINGS, { 30: 'A', 31: 41 })).toThrow('Depth is in metres, up to 40.')
 		expect(add(MOORINGS, { 30: 'A' })).not.toBe('')
+		expect(() => add(MOORINGS, { 30: 'Z' })).toThrow('Z needs a depth.')
 	})
 
 	test('a default may read only what its writer holds', () => {

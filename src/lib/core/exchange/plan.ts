@@ -19,12 +19,24 @@ export const importColumnSchema = z.object({
 	name: z.string().trim().min(1, 'Every column needs a name.').max(80),
 	type: z.enum(COLUMN_TYPES).exclude(['reference', 'computed']),
 	include: z.boolean(),
+	/** The column of the table it goes into, where that is there already. */
+	to: z.number().int().optional(),
 	unit: z.string().max(20).optional(),
 	places: z.number().int().min(0).max(6).optional(),
 	choices: z.array(z.string().min(1).max(200)).max(500).optional(),
 	writing: writingSchema,
 	/** Values that are read as others: a misspelling, a comma decimal. Null leaves the cell blank. */
 	fixes: z.array(z.tuple([z.string(), z.string().nullable()])).max(1000)
+})
+
+/** How rows go into a table that is there: as new ones; by a key, with new ones; or so that only those of the file stay. */
+export const MERGES = ['add', 'update', 'replace'] as const
+
+const intoSchema = z.object({
+	table: z.number().int(),
+	how: z.enum(MERGES),
+	/** The column by which a row of the file is known to be a row of the table. */
+	key: z.number().int()
 })
 
 export const importPlanSchema = z.object({
@@ -35,10 +47,13 @@ export const importPlanSchema = z.object({
 	tableName: z.string().trim().min(1, 'The table needs a name.').max(80),
 	/** The column of the sheet by which a row is known. */
 	label: z.number().int().min(0),
-	columns: z.array(importColumnSchema).min(1).max(500)
+	columns: z.array(importColumnSchema).min(1).max(500),
+	/** Left out for a new table. */
+	into: intoSchema.optional()
 })
 
 export type ImportPlan = z.infer<typeof importPlanSchema>
+export type MergeInto = z.infer<typeof intoSchema>
 export type ImportColumn = z.infer<typeof importColumnSchema>
 
 /** Text that could not be read: brought in as blank, and listed. */

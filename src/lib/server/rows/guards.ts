@@ -8,8 +8,9 @@ import type { Moment } from '$lib/core/formula/fold.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import type { Rights } from '$lib/core/access/rights.ts'
 import { allOf, param, raw, sql } from '$lib/core/query/sql.ts'
-import { hasKey } from '$lib/core/table/storage.ts'
-import type { Column, Table } from '$lib/core/table/types.ts'
+import { ownColumns, someNode } from '$lib/core/formula/walk.ts'
+import { hasKey, isStored } from '$lib/core/table/storage.ts'
+import { getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import type { Store } from '../store.ts'
 import { storeEnv, type StoredRow } from './stored-row.ts'
@@ -33,12 +34,21 @@ export function checkGuards(store: Store, guarded: Guarded): void {
 	checkRules(store, guarded)
 }
 
-/** The builder's own checks; one that is in error, or cannot say, lets the row through. */
+/**
+ * The builder's own checks; one that is in error, or cannot say, lets the row through. So does one that reads a column
+ * which is blank, since whether a column must be filled is another rule; unless the check asks for blanks itself.
+ */
 function checkRules(store: Store, { table, after, moment }: Guarded): void {
 	for (const { expr, message } of table.checks) {
+		const asksBlank = someNode(expr, (node) => node.kind === 'isblank')
+		if (!asksBlank && [...ownColumns(expr)].some((id) => isBlank(after, table, id))) continue
 		const value = evaluate(expr, { ...moment, ...storeEnv(store), rows: [after] })
 		if (value === false || value === 0) throw new AppError('invalid', message)
 	}
+}
+
+function isBlank({ stored }: StoredRow, table: Table, id: number): boolean {
+	return isStored(getColumn(table, id)) && (stored.get(id) ?? null) === null
 }
 
 function checkRequired(column: Column): void {

@@ -17,6 +17,8 @@ export interface Begun {
 	readonly table: number
 	/** The columns of the new table, in the order of the plan's included ones. */
 	readonly columns: readonly ColumnEntry[]
+	/** A further column that takes the ids of those that could not be read, as `,12,14,`: these keep what they held. */
+	readonly skipped?: number
 }
 
 export interface Batch {
@@ -86,9 +88,11 @@ async function bringSheetIn(
 		read: cellReader(column, begunColumn(i)),
 		keyed: hasKey(begunColumn(i))
 	}))
-	const names = readers.flatMap(({ column }) =>
-		hasKey(column) ? [`c${column.id}`, `c${column.id}k`] : [`c${column.id}`]
-	)
+	const { skipped } = begun
+	const names = [
+		...readers.flatMap(({ column }) => (hasKey(column) ? [`c${column.id}`, `c${column.id}k`] : [`c${column.id}`])),
+		...(skipped === undefined ? [] : [`c${skipped}`])
+	]
 	const unread: Unread[] = []
 	let unreadCount = 0
 	let done = 0
@@ -114,13 +118,16 @@ async function bringSheetIn(
 			for (const row of batch.rows) {
 				const i = at++
 				if (i < plan.firstRow || row.every((cell) => cell.trim() === '')) continue
+				let left = ''
 				for (const { column, from, read, keyed } of readers) {
 					const cell = read(row[from] ?? '')
 					if (cell.unread && ++unreadCount <= MAX_UNREAD)
 						unread.push({ row: i + 1, column: column.name, text: (row[from] ?? '').trim().slice(0, 80) })
 					values.push(cell.value)
 					if (keyed) values.push(cell.key ?? null)
+					if (cell.unread) left += `${column.id},`
 				}
+				if (skipped !== undefined) values.push(left === '' ? null : `,${left}`)
 				done++
 				if (done % BATCH === 0) await flush()
 			}

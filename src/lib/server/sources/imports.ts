@@ -10,10 +10,12 @@ import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { MessageChannel } from 'node:worker_threads'
 import { AppError } from '$lib/core/app-error.ts'
-import { importPlanSchema, type Unread } from '$lib/core/exchange/plan.ts'
+import type { Comparison, Merged } from '$lib/core/exchange/comparison.ts'
+import { importPlanSchema, type ImportPlan, type Unread } from '$lib/core/exchange/plan.ts'
 import type { FileToMake } from '../exports/make-file.ts'
 import type { Host } from '../host.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
+import type { Begun, BroughtIn } from './bring-in.ts'
 import type { Importer } from './importer-thread.ts'
 import type { InspectRequest, Inspection } from './inspect.ts'
 import { z } from 'zod'
@@ -34,6 +36,14 @@ export type ImportState =
 			readonly unread: readonly Unread[]
 			readonly unreadCount: number
 	  }
+	/** Nothing is in yet: this is what it would come to. */
+	| {
+			readonly state: 'compared'
+			readonly comparison: Comparison
+			readonly unread: readonly Unread[]
+			readonly unreadCount: number
+	  }
+	| ({ readonly state: 'merged'; readonly table: number } & Merged)
 	| { readonly state: 'failed'; readonly message: string }
 
 interface Entry {
@@ -42,6 +52,8 @@ interface Entry {
 	readonly person: number
 	state: ImportState
 	stop: (() => void) | undefined
+	/** Rows that wait in a table of their own, to go into one that is there. */
+	staged?: { readonly begun: Begun; readonly plan: ImportPlan }
 	/** What it looks like before anybody settled anything: a large file need not be looked through twice. */
 	looked?: Promise<Inspection>
 }
@@ -57,6 +69,8 @@ export interface Imports {
 		actor: Actor
 	): Promise<Inspection & { file: string }>
 	start(id: string, plan: unknown, actor: Actor): Promise<void>
+	/** Puts rows that were compared into their table. */
+	apply(id: string, partly: boolean, actor: Actor): Promise<void>
 	state(id: string, actor: Actor): ImportState
 	stop(id: string, actor: Actor): void
 	/** Makes a file in the thread that reads files. */
@@ -114,7 +128,7 @@ export function openImports(
 
 	async function inspect(id: string, settings: Omit<InspectRequest, 'path' | 'name'>, actor: Actor) {
 		const { path, name, state } = get(id, actor)
-		if (state.state === 'done')
+		if (state.state === 'done' || state.state === 'merged')
 			throw new AppError('not_found', `${name} has been brought in. Its table is listed at Sources.`)
 		const entry = get(id, actor)
 		const plain = Object.values(settings).every((value) => value === undefined)
@@ -133,33 +147,69 @@ export function openImports(
 				issues: z.treeifyError(parsed.error)
 			})
 		const plan = parsed.data
-		const begun = await host.write('beginImport', { plan, actor })
+		await dropStaged(entry)
+		const begun = await host.write(plan.into ? 'beginMerge' : 'beginImport', { plan, actor })
 		entry.state = { state: 'running', done: 0, of: 0 }
 		const { port1, port2 } = new MessageChannel()
 		host.connectToWriter(port1)
 		const args = { path: entry.path, name: entry.name, plan, begun, now: host.now(), person: actor.person }
 		const run = importer.bringIn(args, port2, ({ done, of }) => (entry.state = { state: 'running', done, of }))
 		entry.stop = run.stop
+		const finish = plan.into ? compare : register
 		void run.done
-			.then(async (brought) => {
-				const { table } = await host.write('finishImport', {
-					begun,
-					plan,
-					file: entry.name,
-					rows: brought.rows,
-					actor,
-					now: host.now()
-				})
-				entry.state = { state: 'done', table, ...brought }
-				await rm(entry.path, { force: true })
-			})
+			.then((brought) => finish(entry, { begun, plan, actor, brought }))
 			.catch(async (error: unknown) => {
 				await host.write('dropImport', { table: begun.table })
+				delete entry.staged
 				const message =
 					error instanceof AppError ? error.message : 'Something went wrong on our side. Nothing was brought in.'
 				if (!(error instanceof AppError)) console.error(error)
 				entry.state = { state: 'failed', message }
 			})
+	}
+
+	interface Read {
+		readonly begun: Begun
+		readonly plan: ImportPlan
+		readonly actor: Actor
+		readonly brought: BroughtIn
+	}
+
+	async function register(entry: Entry, { begun, plan, actor, brought }: Read): Promise<void> {
+		const { rows } = brought
+		const { table } = await host.write('finishImport', {
+			begun,
+			plan,
+			file: entry.name,
+			rows,
+			actor,
+			now: host.now()
+		})
+		entry.state = { state: 'done', table, ...brought }
+		await rm(entry.path, { force: true })
+	}
+
+	async function compare(entry: Entry, { begun, plan, actor, brought }: Read): Promise<void> {
+		const comparison = await host.write('compareMerge', { begun, plan, actor, now: host.now() })
+		const { unread, unreadCount } = brought
+		entry.staged = { begun, plan }
+		entry.state = { state: 'compared', comparison, unread, unreadCount }
+	}
+
+	async function apply(id: string, partly: boolean, actor: Actor): Promise<void> {
+		const entry = get(id, actor)
+		const { state, staged } = entry
+		if (state.state !== 'compared' || !staged) throw new AppError('invalid', 'Compare the file with the table first.')
+		const asked = { ...staged, actor, now: host.now(), file: entry.name, expected: state.comparison, partly }
+		const merged = await host.write('applyMerge', asked)
+		entry.state = { state: 'merged', table: staged.plan.into?.table ?? 0, ...merged }
+		delete entry.staged
+		await rm(entry.path, { force: true })
+	}
+
+	async function dropStaged(entry: Entry): Promise<void> {
+		if (entry.staged) await host.write('dropImport', { table: entry.staged.begun.table })
+		delete entry.staged
 	}
 
 	async function makeFile(file: Omit<FileToMake, 'path'>): Promise<Uint8Array<ArrayBuffer>> {
@@ -178,6 +228,7 @@ export function openImports(
 		makeFile,
 		inspect,
 		start,
+		apply,
 		state: (id, actor) => get(id, actor).state,
 		stop: (id, actor) => get(id, actor).stop?.(),
 		close: () => importer.close()

@@ -10,6 +10,8 @@ import { changeRows, type ChangeContext } from '../rows/change.ts'
 import type { Change } from '$lib/core/query/change.ts'
 import { decideCase } from '../signoffs/cases.ts'
 import { beginImport, dropImport, dropUnregistered, finishImport, writeBatch } from '../sources/import-table.ts'
+import { applyMerge } from '../sources/apply-merge.ts'
+import { beginMerge, compareMerge } from '../sources/stage-merge.ts'
 import type { Store } from '../store.ts'
 import {
 	convertColumn,
@@ -53,6 +55,9 @@ export const WRITES = {
 	beginImport,
 	writeBatch,
 	finishImport,
+	beginMerge,
+	compareMerge,
+	applyMerge,
 	dropImport,
 	dropUnregistered: (store: Store) => dropUnregistered(store),
 	runInsideJob,

@@ -11,20 +11,38 @@
 	import type { ImportState } from '$lib/server/sources/imports.ts'
 	import { ask, send } from '../send.ts'
 	import { newId, useDraft } from './draft.svelte.ts'
-	import { openDoubts, proposePlan, sayDoubt, settlePlan } from './import-plan.ts'
+	import { goInto, goIntoColumn, openDoubts, proposePlan, sayDoubt, settlePlan } from './import-plan.ts'
+	import MergeReview from './MergeReview.svelte'
+	import SourceInto from './SourceInto.svelte'
 
-	type Props = { importId: string; first: Inspection & { file: string }; app: number; tables: readonly BenchTable[] }
+	type Props = {
+		importId: string
+		first: Inspection & { file: string }
+		app: number
+		tables: readonly BenchTable[]
+		/** The table that the file is brought into again. */
+		again?: number | undefined
+	}
 
-	let { importId, first, app, tables }: Props = $props()
+	let { importId, first, app, tables, again }: Props = $props()
 	const draft = useDraft()
 
 	let inspection = $state.raw(untrack(() => first))
-	let plan = $state<ImportPlan>(untrack(() => proposePlan(first, first.file)))
+	let plan = $state<ImportPlan>(untrack(() => propose(first, again)))
 	let settled = $state<Record<string, string>>({})
 	let status = $state<ImportState>({ state: 'given' })
 	let wrong = $state('')
 	let opened = $state<number | undefined>()
+	let misfits = $state.raw<readonly { label: string; message: string }[]>([])
 	let timer: ReturnType<typeof setTimeout> | undefined
+
+	const into = $derived(tables.find((table) => table.id === plan.into?.table))
+
+	function propose(found: Inspection & { file: string }, table: number | undefined): ImportPlan {
+		const target = tables.find((each) => each.id === table && each.kept)
+		const proposed = proposePlan(found, found.file)
+		return target ? goInto(proposed, target) : proposed
+	}
 
 	const doubts = $derived(openDoubts(inspection, plan))
 	const included = $derived(plan.columns.filter((column) => column.include))
@@ -32,6 +50,15 @@
 	const marked = $derived(
 		new Set(doubts.flatMap(({ column, doubt }) => ('rows' in doubt ? doubt.rows.map((row) => `${row} ${column}`) : [])))
 	)
+
+	/** The column of the table that one of the file goes into; 0 leaves it out. */
+	function sendInto(from: number, to: number) {
+		const target = into?.columns.find((each) => each.id === to)
+		plan.columns = plan.columns.map((column) => {
+			if (column.from !== from) return column.to === to ? { ...column, include: false } : column
+			return target ? goIntoColumn(column, target) : { ...column, include: false }
+		})
+	}
 
 	async function look(settings: { sheet?: string; headingRow?: number | null; firstRow?: number }) {
 		const answer = await send<Inspection & { file: string }>(`/bench/imports/${importId}`, {
@@ -43,7 +70,7 @@
 		wrong = ''
 		const name = plan.tableName
 		inspection = answer.value
-		plan = { ...proposePlan(answer.value, answer.value.file), tableName: name }
+		plan = { ...propose(answer.value, plan.into?.table), tableName: name }
 		settled = {}
 	}
 
@@ -63,11 +90,22 @@
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		status = answer.value
 		if (status.state === 'running') timer = setTimeout(follow, 250)
-		else if (status.state === 'done') await invalidate('app:bench')
+		else if (status.state === 'done' || status.state === 'merged') await invalidate('app:bench')
 		else if (status.state === 'failed') {
 			wrong = status.message
 			status = { state: 'given' }
 		}
+	}
+
+	async function apply(partly: boolean) {
+		wrong = ''
+		const answer = await send(`/bench/imports/${importId}`, { kind: 'apply', partly })
+		if (!answer.ok) {
+			misfits = (answer.refusal.details['misfits'] as typeof misfits | undefined) ?? []
+			return void (wrong = answer.refusal.message)
+		}
+		misfits = []
+		void follow()
 	}
 
 	const stop = () => send(`/bench/imports/${importId}`, { kind: 'stop' })
@@ -85,9 +123,28 @@
 
 	function badge(column: ImportPlan['columns'][number]): string {
 		if (!column.include) return 'left out'
+		if (into) return `into ${into.columns.find((each) => each.id === column.to)?.name ?? ''}`
 		if (column.type === 'choice') return `choice of ${column.choices?.length ?? 0}`
 		return column.unit ? `${column.type} ${column.unit}` : column.type
 	}
+
+	/** What was compared no longer says what would happen. */
+	function change(next: ImportPlan) {
+		plan = next
+		if (status.state === 'compared') back()
+	}
+
+	function back() {
+		wrong = ''
+		misfits = []
+		status = { state: 'given' }
+	}
+
+	const nothingToDo = $derived(
+		status.state === 'compared' &&
+			status.comparison.added + status.comparison.changed === 0 &&
+			(plan.into?.how !== 'replace' || status.comparison.missing === 0)
+	)
 
 	const unsure = (from: number) => doubts.some((each) => each.column === from)
 </script>
@@ -125,121 +182,148 @@
 					onchange={(event) => void look({ sheet: event.currentTarget.value })}
 				>
 					{#each inspection.sheets as sheet (sheet)}<option>{sheet}</option>{/each}
-				</select>{/if}. Each row is known by its
-			<select
-				value={plan.label}
-				aria-label="Column by which a row is known"
-				onchange={(event) => (plan.label = Number(event.currentTarget.value))}
-			>
-				{#each included as column (column.from)}<option value={column.from}>{column.name}</option>{/each}
-			</select>. The table is called
-			<input
-				aria-label="Name of the table"
-				value={plan.tableName}
-				oninput={(event) => (plan.tableName = event.currentTarget.value)}
-			/>.
+				</select>{/if}.{#if !into}
+				Each row is known by its
+				<select
+					value={plan.label}
+					aria-label="Column by which a row is known"
+					onchange={(event) => (plan.label = Number(event.currentTarget.value))}
+				>
+					{#each included as column (column.from)}<option value={column.from}>{column.name}</option>{/each}
+				</select>.{/if}
+			<SourceInto {plan} {tables} onchange={change} />
 		</p>
 	</header>
-	<div class="work">
+	{#if status.state === 'compared' && plan.into}
 		<div class="scroll">
-			<table>
-				<thead>
-					<tr>
-						<td class="no"></td>
-						{#each plan.columns as column (column.from)}
-							<th class:out={!column.include} class:wide={opened === column.from}>
-								<span class="name">{column.name}</span>
-								<button
-									class="badge"
-									class:unsure={unsure(column.from)}
-									aria-expanded={opened === column.from}
-									onclick={() => (opened = opened === column.from ? undefined : column.from)}
-									>{badge(column)}{unsure(column.from) ? ' ?' : ''}</button
-								>
-								{#if opened === column.from}
-									<div class="card">
-										<label>Name <input class="field" bind:value={column.name} /></label>
-										<label>
-											Type
-											<select class="field" bind:value={column.type}>
-												{#each TYPED_TYPES as type (type)}<option>{type}</option>{/each}
-											</select>
-										</label>
-										{#if column.type === 'choice'}
-											<label
-												>Choices <textarea
-													class="field"
-													rows="3"
-													value={(column.choices ?? []).join('\n')}
-													onchange={(event) =>
-														(column.choices = event.currentTarget.value
-															.split('\n')
-															.map((each) => each.trim())
-															.filter((each) => each !== ''))}></textarea></label
-											>
-										{/if}
-										<label class="tick"><input type="checkbox" bind:checked={column.include} /> bring it in</label>
-										<button class="btn" onclick={() => (opened = undefined)}>Done</button>
-									</div>
-								{/if}
-							</th>
-						{/each}
-					</tr>
-				</thead>
-				<tbody>
-					{#each inspection.head as row, i (i)}
-						<tr
-							class:above={i < inspection.firstRow && i !== inspection.headingRow}
-							class:heads={i === inspection.headingRow}
-						>
-							<th class="no">{i + 1}</th>
+			<MergeReview
+				comparison={status.comparison}
+				table={plan.tableName}
+				how={plan.into.how}
+				unread={status.unread}
+				unreadCount={status.unreadCount}
+			/>
+		</div>
+	{:else}
+		<div class="work">
+			<div class="scroll">
+				<table>
+					<thead>
+						<tr>
+							<td class="no"></td>
 							{#each plan.columns as column (column.from)}
-								<td
-									class:out={!column.include}
-									class:marked={marked.has(`${i + 1} ${column.from}`)}
-									class:num={i >= inspection.firstRow &&
-										['whole number', 'decimal', 'money', 'percent'].includes(column.type)}>{row[column.from] ?? ''}</td
-								>
+								<th class:out={!column.include} class:wide={opened === column.from}>
+									<span class="name">{column.name}</span>
+									<button
+										class="badge"
+										class:unsure={unsure(column.from)}
+										aria-expanded={opened === column.from}
+										onclick={() => (opened = opened === column.from ? undefined : column.from)}
+										>{badge(column)}{unsure(column.from) ? ' ?' : ''}</button
+									>
+									{#if opened === column.from}
+										<div class="card">
+											{#if into}
+												<label>
+													Goes into
+													<select
+														class="field"
+														value={column.include ? (column.to ?? 0) : 0}
+														onchange={(event) => sendInto(column.from, Number(event.currentTarget.value))}
+													>
+														<option value={0}>left out</option>
+														{#each into.columns.filter((each) => each.type !== 'computed') as each (each.id)}
+															<option value={each.id}>{each.name}</option>
+														{/each}
+													</select>
+												</label>
+												<button class="btn" onclick={() => (opened = undefined)}>Done</button>
+											{:else}
+												<label>Name <input class="field" bind:value={column.name} /></label>
+												<label>
+													Type
+													<select class="field" bind:value={column.type}>
+														{#each TYPED_TYPES as type (type)}<option>{type}</option>{/each}
+													</select>
+												</label>
+												{#if column.type === 'choice'}
+													<label
+														>Choices <textarea
+															class="field"
+															rows="3"
+															value={(column.choices ?? []).join('\n')}
+															onchange={(event) =>
+																(column.choices = event.currentTarget.value
+																	.split('\n')
+																	.map((each) => each.trim())
+																	.filter((each) => each !== ''))}></textarea></label
+													>
+												{/if}
+												<label class="tick"><input type="checkbox" bind:checked={column.include} /> bring it in</label>
+												<button class="btn" onclick={() => (opened = undefined)}>Done</button>
+											{/if}
+										</div>
+									{/if}
+								</th>
 							{/each}
 						</tr>
-					{/each}
-				</tbody>
-			</table>
-			{#if inspection.rowCount > inspection.head.length}<p class="more quiet">
-					and {(inspection.rowCount - inspection.head.length).toLocaleString('en-GB')} more rows, all of which were looked
-					at
-				</p>{/if}
+					</thead>
+					<tbody>
+						{#each inspection.head as row, i (i)}
+							<tr
+								class:above={i < inspection.firstRow && i !== inspection.headingRow}
+								class:heads={i === inspection.headingRow}
+							>
+								<th class="no">{i + 1}</th>
+								{#each plan.columns as column (column.from)}
+									<td
+										class:out={!column.include}
+										class:marked={marked.has(`${i + 1} ${column.from}`)}
+										class:num={i >= inspection.firstRow &&
+											['whole number', 'decimal', 'money', 'percent'].includes(column.type)}
+										>{row[column.from] ?? ''}</td
+									>
+								{/each}
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+				{#if inspection.rowCount > inspection.head.length}<p class="more quiet">
+						and {(inspection.rowCount - inspection.head.length).toLocaleString('en-GB')} more rows, all of which were looked
+						at
+					</p>{/if}
+			</div>
+			<aside>
+				<h2>
+					{doubts.length === 0
+						? 'Nothing to settle'
+						: `${doubts.length} ${doubts.length === 1 ? 'thing' : 'things'} to settle`}
+				</h2>
+				{#each doubts.slice(0, 40) as each (each.key)}
+					<fieldset class="doubt">
+						<legend class="visually-hidden">{inspection.columns[each.column]?.name}</legend>
+						<p><strong>{inspection.columns[each.column]?.name}</strong> {sayDoubt(each.doubt)}</p>
+						{#each each.options as option (option.value)}
+							<label class="tick">
+								<input
+									type="radio"
+									name={each.key}
+									checked={(settled[each.key] ?? each.proposed) === option.value}
+									onchange={() => (settled = { ...settled, [each.key]: option.value })}
+								/>
+								{option.words}
+							</label>
+						{/each}
+					</fieldset>
+				{/each}
+				{#if doubts.length > 40}<p class="quiet">and {doubts.length - 40} more, which are read as proposed.</p>{/if}
+				{#if blanks.length > 0}<p class="note">
+						{blanks.map((column) => column.name).join(', ')}
+						{blanks.length === 1 ? 'is' : 'are'} wholly blank and left out.
+					</p>{/if}
+			</aside>
 		</div>
-		<aside>
-			<h2>
-				{doubts.length === 0
-					? 'Nothing to settle'
-					: `${doubts.length} ${doubts.length === 1 ? 'thing' : 'things'} to settle`}
-			</h2>
-			{#each doubts.slice(0, 40) as each (each.key)}
-				<fieldset class="doubt">
-					<legend class="visually-hidden">{inspection.columns[each.column]?.name}</legend>
-					<p><strong>{inspection.columns[each.column]?.name}</strong> {sayDoubt(each.doubt)}</p>
-					{#each each.options as option (option.value)}
-						<label class="tick">
-							<input
-								type="radio"
-								name={each.key}
-								checked={(settled[each.key] ?? each.proposed) === option.value}
-								onchange={() => (settled = { ...settled, [each.key]: option.value })}
-							/>
-							{option.words}
-						</label>
-					{/each}
-				</fieldset>
-			{/each}
-			{#if doubts.length > 40}<p class="quiet">and {doubts.length - 40} more, which are read as proposed.</p>{/if}
-			{#if blanks.length > 0}<p class="note">
-					{blanks.map((column) => column.name).join(', ')}
-					{blanks.length === 1 ? 'is' : 'are'} wholly blank and left out.
-				</p>{/if}
-		</aside>
-	</div>
+	{/if}
 	<footer>
 		{#if status.state === 'running'}
 			<div class="bar">
@@ -259,12 +343,39 @@
 			</p>
 			<a class="btn" href="/bench/{app}/tables?table={status.table}">Open the table</a>
 			<button class="btn main" onclick={makeTheScreens}>Make screens from it</button>
+		{:else if status.state === 'merged'}
+			<p class="grow" role="status">
+				<strong
+					>{plan.tableName}: {status.added.toLocaleString('en-GB')} rows added, {status.changed.toLocaleString('en-GB')} changed,
+					{status.removed.toLocaleString('en-GB')} taken out.</strong
+				>
+				{#if status.misfits.length > 0}{status.misfits.length} did not fit.{/if}
+			</p>
+			<a class="btn main" href="/bench/{app}/tables?table={status.table}">Open the table</a>
+		{:else if status.state === 'compared'}
+			<div class="grow" role="status">
+				{#if wrong}
+					<p class="says-wrong">{wrong}</p>
+					{#each misfits.slice(0, 4) as misfit, i (i)}<p><strong>{misfit.label}</strong>: {misfit.message}</p>{/each}
+					{#if misfits.length > 4}<p class="quiet">and {misfits.length - 4} more</p>{/if}
+				{:else}<p>Nothing is in yet.</p>{/if}
+			</div>
+			<button class="btn" onclick={back}>Back to the file</button>
+			{#if misfits.length > 0}
+				<button class="btn main" onclick={() => apply(true)}>Bring in those that fit</button>
+			{:else}
+				<button class="btn main" disabled={nothingToDo} onclick={() => apply(false)}
+					>{nothingToDo ? 'Nothing to bring in' : `Bring it into ${plan.tableName}`}</button
+				>
+			{/if}
 		{:else}
 			<p class="grow" class:says-wrong={wrong !== ''} role="status">
 				{wrong || 'Nothing is brought in yet. The file is not changed.'}
 			</p>
 			<a class="btn" href="/bench/{app}/sources">Back</a>
-			<button class="btn main" onclick={start}>Bring in {inspection.rowCount.toLocaleString('en-GB')} rows</button>
+			<button class="btn main" onclick={start}
+				>{into ? `Compare with ${into.name}` : `Bring in ${inspection.rowCount.toLocaleString('en-GB')} rows`}</button
+			>
 		{/if}
 	</footer>
 </div>
@@ -287,8 +398,7 @@
 		flex-basis: 100%;
 		line-height: 2;
 	}
-	.sentence select,
-	.sentence input {
+	.sentence select {
 		border: 0;
 		border-bottom: 2px solid var(--marigold);
 		background: none;
@@ -297,9 +407,6 @@
 		font-weight: 700;
 		padding: 0 1.5rem 0 0.1rem;
 		max-width: 16rem;
-	}
-	.sentence input {
-		padding-right: 0;
 	}
 	.work {
 		flex: 1;

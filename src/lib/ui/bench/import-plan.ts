@@ -1,6 +1,7 @@
 /** What is proposed for a sheet, as settings that the builder can change before anything is brought in. */
 import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
 import type { ImportColumn, ImportPlan } from '$lib/core/exchange/plan.ts'
+import type { BenchTable } from '$lib/server/workspace/bench.ts'
 import type { Inspection } from '$lib/server/sources/inspect.ts'
 
 /** How a doubt was settled: as proposed, another way, or the cell left blank. */
@@ -30,6 +31,35 @@ function toPlanColumn(guess: ColumnGuess, from: number): ImportColumn {
 		...(places === undefined ? {} : { places }),
 		...(choices === undefined ? {} : { choices: [...choices] })
 	}
+}
+
+/** The same plan for a table that is there: columns of one name go together, and take its types. */
+export function goInto(plan: ImportPlan, table: BenchTable): ImportPlan {
+	const free = new Map(
+		table.columns.filter((column) => column.type !== 'computed').map((column) => [column.name.toLowerCase(), column])
+	)
+	const columns = plan.columns.map((column) => {
+		const found = free.get(column.name.toLowerCase())
+		free.delete(column.name.toLowerCase())
+		return found ? goIntoColumn(column, found) : { ...column, include: false }
+	})
+	const filled = new Set(columns.flatMap((column) => (column.include ? (column.to ?? []) : [])))
+	const key = filled.has(table.label)
+		? table.label
+		: (table.columns.find((column) => filled.has(column.id) && column.unique)?.id ?? [...filled][0] ?? table.label)
+	const how = filled.has(table.label) ? 'update' : 'add'
+	return { ...plan, tableName: table.name, columns, into: { table: table.id, how, key } }
+}
+
+/** One column of the file for one of the table. A reference is read as the text that names its row. */
+export function goIntoColumn(column: ImportColumn, to: BenchTable['columns'][number]): ImportColumn {
+	const type = to.type === 'reference' ? 'text' : (to.type as ImportColumn['type'])
+	return { ...column, include: true, to: to.id, type, ...(to.choices ? { choices: [...to.choices] } : {}) }
+}
+
+/** The same plan for a table of its own again. */
+export function goIntoNew({ into: _into, ...plan }: ImportPlan): ImportPlan {
+	return { ...plan, columns: plan.columns.map(({ to: _to, ...column }) => ({ ...column, include: true })) }
 }
 
 export interface OpenDoubt {

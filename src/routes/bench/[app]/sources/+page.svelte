@@ -6,13 +6,15 @@
 
 	let { data } = $props()
 
+	const ACCEPTED = '.csv,.tsv,.txt,.xlsx,.ods,.json,.ndjson,.jsonl,.db,.sqlite,.sqlite3'
 	const base = $derived(`/bench/${data.draft.id}`)
 	const sources = $derived(data.bench.tables.filter((table) => table.source))
 	let over = $state(false)
 	let busy = $state('')
 	let wrong = $state('')
 
-	async function take(file: File | undefined) {
+	/** `again`: the table that it is brought into once more. */
+	async function take(file: File | undefined, again?: number) {
 		if (!file) return
 		wrong = ''
 		busy = file.name
@@ -32,7 +34,7 @@
 		})
 		busy = ''
 		if (!look.ok) return void (wrong = look.refusal.message)
-		await goto(`${base}/sources/${given.value.id}`)
+		await goto(`${base}/sources/${given.value.id}${again === undefined ? '' : `?into=${again}`}`)
 	}
 
 	function ondrop(event: DragEvent) {
@@ -64,7 +66,7 @@
 			<input
 				class="visually-hidden"
 				type="file"
-				accept=".csv,.tsv,.txt,.xlsx,.ods,.json,.ndjson,.jsonl,.db,.sqlite,.sqlite3"
+				accept={ACCEPTED}
 				disabled={busy !== ''}
 				onchange={(event) => take(event.currentTarget.files?.[0])}
 			/>
@@ -88,7 +90,19 @@
 						<td>{table.name}</td>
 						<td class="num">{showCount(table.rows)}</td>
 						<td class="quiet">{table.source ? showMoment(table.source.at) : ''}</td>
-						<td><a class="btn" href="{base}/tables?table={table.id}">Open the table</a></td>
+						<td class="ways">
+							<label class="btn">
+								Bring in again
+								<input
+									class="visually-hidden"
+									type="file"
+									accept={ACCEPTED}
+									disabled={busy !== ''}
+									onchange={(event) => take(event.currentTarget.files?.[0], table.id)}
+								/>
+							</label>
+							<a class="btn" href="{base}/tables?table={table.id}">Open the table</a>
+						</td>
 					</tr>
 				{/each}
 			</tbody>
@@ -117,6 +131,11 @@
 		border-color: var(--pitch);
 		background: var(--marigold-wash);
 	}
+	.ways {
+		white-space: nowrap;
+		text-align: right;
+	}
+	.ways .btn:focus-within,
 	.drop:focus-within .btn {
 		outline: 3px solid var(--marigold);
 	}

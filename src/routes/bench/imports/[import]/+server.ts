@@ -10,6 +10,7 @@ const askSchema = z.discriminatedUnion('kind', [
 		firstRow: z.number().int().min(0).optional()
 	}),
 	z.object({ kind: z.literal('start'), plan: z.unknown() }),
+	z.object({ kind: z.literal('apply'), partly: z.boolean() }),
 	z.object({ kind: z.literal('stop') })
 ])
 
@@ -18,7 +19,7 @@ export function GET({ locals, params }) {
 	return asJson(async () => locals.host.imports.state(params.import, getBuilder(locals)))
 }
 
-/** Looks at a file that was given in, begins to bring it in, or stops. */
+/** Looks at a file that was given in, begins to bring it in, puts compared rows into their table, or stops. */
 export function POST({ locals, params, request }) {
 	return asJson(async () => {
 		const actor = getBuilder(locals)
@@ -29,6 +30,7 @@ export function POST({ locals, params, request }) {
 			return imports.inspect(params.import, settings, actor)
 		}
 		if (asked.kind === 'start') return imports.start(params.import, asked.plan, actor)
+		if (asked.kind === 'apply') return imports.apply(params.import, asked.partly, actor)
 		return imports.stop(params.import, actor)
 	})
 }

@@ -5,5 +5,11 @@
 </script>
 
 {#key data.importId}
-	<SourceSheet importId={data.importId} first={data.inspection} app={data.draft.id} tables={data.bench.tables} />
+	<SourceSheet
+		importId={data.importId}
+		first={data.inspection}
+		app={data.draft.id}
+		tables={data.bench.tables}
+		again={data.again}
+	/>
 {/key}

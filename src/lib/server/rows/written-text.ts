@@ -1,0 +1,23 @@
+import { cellKey, isErrorCell, isHiddenCell, isReferenceCell } from '$lib/core/query/wire.ts'
+import { findKind } from '$lib/core/table/kinds/all.ts'
+import type { Column, Table } from '$lib/core/table/types.ts'
+import type { Store } from '../store.ts'
+import { readRows } from './read.ts'
+
+interface OfCell {
+	readonly column: Column
+	readonly n: number
+	readonly person: number
+	readonly now: number
+}
+
+/** A cell as a person reads it, with their sight. */
+export function cellText(store: Store, table: Table, { column, n, person, now }: OfCell): string {
+	const row = store.ids.toId(table.id, n)
+	const page = readRows(store, { person }, { table: table.id, row, columns: [column.id] }, now)
+	const cell = page.rows[0]?.cells[cellKey(column.id)]
+	if (cell === undefined || cell === null || isHiddenCell(cell)) return ''
+	if (isReferenceCell(cell)) return cell.label
+	if (isErrorCell(cell)) return cell.error
+	return findKind(column.type)?.show(cell as string | number | boolean, column) ?? String(cell)
+}

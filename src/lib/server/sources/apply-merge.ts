@@ -1,0 +1,139 @@
+/** The last step of bringing a file into a table that is there: its changes go through the door, all in one transaction. */
+import { AppError } from '$lib/core/app-error.ts'
+import type { Comparison, Merged } from '$lib/core/exchange/comparison.ts'
+import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
+import { sql } from '$lib/core/query/sql.ts'
+import { isFault } from '$lib/core/formula/types.ts'
+import type { StoredValue } from '$lib/core/table/storage.ts'
+import { getTable } from '$lib/core/table/types.ts'
+import { changeRows, type ChangeContext } from '../rows/change.ts'
+import { writeHistory } from '../rows/history.ts'
+import { toValue } from '../rows/stored-row.ts'
+import { labelText } from '../rows/read.ts'
+import type { Store } from '../store.ts'
+import { saveWorkspace } from '../workspace/save.ts'
+import { dropTable } from '../workspace/schema.ts'
+import { compareMerge, intoOf, missingFrom, pairsOf, type Pair, type Staging } from './stage-merge.ts'
+
+/** What is applied at once; the writer does nothing else meanwhile. */
+const MOST = 100_000
+const MOST_TOLD = 50
+
+export interface Applying extends Staging {
+	readonly file: string
+	/** What the builder saw. */
+	readonly expected: Pick<Comparison, 'added' | 'changed' | 'missing'>
+	/** Whether rows that fit go in although others do not. */
+	readonly partly: boolean
+}
+
+/** Puts all of it in, or, where a row does not fit and `partly` is not set, none; then the misfits are in the refusal. */
+export function applyMerge(store: Store, applying: Applying): Merged {
+	const { begun, plan, actor, now, file, partly } = applying
+	refuseIfTurned(compareMerge(store, applying), applying)
+	const context: ChangeContext = { actor, now, through: `file ${file}` }
+	const counts = { added: 0, changed: 0, removed: 0 }
+	const misfits: { label: string; message: string }[] = []
+	for (const { label, change } of changesOf(store, applying)) {
+		try {
+			store.db.transaction(() => changeRows(store, [change], context))()
+			counts[change.kind === 'add' ? 'added' : change.kind === 'remove' ? 'removed' : 'changed']++
+		} catch (error) {
+			if (!(error instanceof AppError)) throw error
+			misfits.push({ label, message: error.message })
+		}
+	}
+	if (misfits.length > 0 && !partly) {
+		const what = misfits.length === 1 ? 'One row does not fit.' : `${misfits.length} rows do not fit.`
+		throw new AppError('invalid', `${what} Nothing was brought in.`, { misfits: misfits.slice(0, MOST_TOLD) })
+	}
+	dropTable(store.db, begun.table)
+	nameSource(store, applying)
+	const body = { file, ...counts }
+	const at = { at: now, person: actor.person, through: 'Sources', table: intoOf(plan).table, row: null }
+	writeHistory(store, { ...at, kind: 'bring in again', body })
+	return { ...counts, misfits: misfits.slice(0, MOST_TOLD) }
+}
+
+function refuseIfTurned(now: Comparison, { expected, plan }: Applying): void {
+	const turned = now.added !== expected.added || now.changed !== expected.changed || now.missing !== expected.missing
+	if (turned)
+		throw new AppError('conflict', 'The table was changed meanwhile. Compare again to see what it comes to now.')
+	const removed = intoOf(plan).how === 'replace' ? now.missing : 0
+	const all = now.added + now.changed + removed
+	if (all > MOST) {
+		const most = MOST.toLocaleString('en-GB')
+		throw new AppError('invalid', `More than ${most} rows would change at once. Bring the file in as a new table.`)
+	}
+}
+
+interface Labelled {
+	readonly label: string
+	readonly change: Change
+}
+
+function changesOf(store: Store, applying: Applying): Labelled[] {
+	const { begun, plan } = applying
+	const into = intoOf(plan)
+	const table = getTable(store.workspace().catalogue, into.table)
+	const pairs = pairsOf(store, applying)
+	const places = pairs.flatMap(({ to, staged }) => [
+		`s.c${staged.id}`,
+		to.type === 'reference' ? `s.r${to.id}` : 'NULL'
+	])
+	const rows = store.db
+		.prepare(
+			`SELECT s.verdict, s.target, s.c${begun.skipped}, ${places.join(', ')} FROM t${begun.table} AS s WHERE s.verdict IN ('add', 'change') ORDER BY s.n`
+		)
+		.raw()
+		.all() as StoredValue[][]
+	const filled = rows.map(([verdict, target, skipped, ...values]): Labelled => {
+		const given = pairs.map((pair, i) => ({ pair, value: values[i * 2] ?? null, row: values[i * 2 + 1] ?? null }))
+		const cells = given.flatMap((each) => toCell(store, each, String(skipped ?? '')))
+		const known = given.find(({ pair }) => pair.to.id === table.label) ?? given[0]
+		const label = known ? labelText(known.pair.staged, known.value) : ''
+		const change: Change =
+			verdict === 'add'
+				? { kind: 'add', table: table.id, cells }
+				: { kind: 'change', table: table.id, row: store.ids.toId(table.id, Number(target)), cells }
+		return { label, change }
+	})
+	if (into.how !== 'replace') return filled
+	const gone = store.select(
+		sql`SELECT t.n, t.c${table.label} FROM t${table.id} AS t WHERE ${missingFrom(begun, into, pairs)}`
+	)
+	const label = pairs.find(({ to }) => to.id === table.label)?.to
+	const removed = gone.map(([n, value]): Labelled => ({
+		label: label ? labelText(label, value as StoredValue) : '',
+		change: { kind: 'remove', table: table.id, row: store.ids.toId(table.id, Number(n)) }
+	}))
+	return [...filled, ...removed]
+}
+
+interface Given {
+	readonly pair: Pair
+	readonly value: StoredValue
+	/** The number of the row that a reference names. */
+	readonly row: StoredValue
+}
+
+/** One cell as the door takes it; none where it could not be read. */
+function toCell(store: Store, { pair: { to, staged }, value, row }: Given, skipped: string): CellChange[] {
+	if (skipped.includes(`,${staged.id},`)) return []
+	if (to.type !== 'reference') return [{ column: to.id, value: plain(staged, value) }]
+	if (value !== null && row === null) return []
+	return [{ column: to.id, value: row === null ? null : { id: store.ids.toId(to.to ?? 0, Number(row)) } }]
+}
+
+function plain(column: Pair['staged'], stored: StoredValue): CellInput {
+	const value = toValue(column, stored)
+	return isFault(value) ? null : value
+}
+
+/** The list of sources says which file the table was last filled from. */
+function nameSource(store: Store, { plan, file, actor, now }: Applying): void {
+	const { document } = store.workspace()
+	const source = { file, ...(plan.sheet === '' ? {} : { sheet: plan.sheet }), at: now }
+	const tables = document.tables.map((table) => (table.id === intoOf(plan).table ? { ...table, source } : table))
+	saveWorkspace(store, { ...document, tables }, { now, by: actor.person })
+}
