@@ -73,7 +73,7 @@ test('edits go on while a large file comes in, and a stop leaves nothing', async
 	writeFileSync(file, `no,sounding,depth,day,remark\n${rows.join('\n')}\n`)
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/1/sources')
-	await builder.locator('input[type=file]').setInputFiles(file)
+	await builder.getByLabel('Choose a file').setInputFiles(file)
 	await builder.getByRole('button', { name: 'Bring in 400,000 rows' }).click()
 	const status = builder.getByRole('status').filter({ hasText: 'of 400,000 rows' })
 	await expect(status).toBeVisible()
@@ -100,7 +100,7 @@ test('a refused file leaves nothing behind and says why', async ({ browser }) =>
 	writeFileSync(file, 'this is no workbook')
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/1/sources')
-	await builder.locator('input[type=file]').setInputFiles(file)
+	await builder.getByLabel('Choose a file').setInputFiles(file)
 	await expect(builder.getByRole('alert')).toContainText('register.xlsx says it is a workbook, but it is not')
 })
 

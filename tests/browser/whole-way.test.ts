@@ -15,7 +15,7 @@ test('from the register to a decided request', async ({ browser }) => {
 		await builder.getByRole('link', { name: 'Start an app from a file or tables' }).click()
 		await builder.getByLabel('What it is called').fill('Buoy Watch')
 		await builder.getByRole('button', { name: 'Start the app' }).click()
-		await builder.locator('input[type=file]').setInputFiles(REGISTER)
+		await builder.getByLabel('Choose a file').setInputFiles(REGISTER)
 		await expect(builder.getByRole('heading', { name: 'Mooring register.xlsx' })).toBeVisible()
 		// Title rows above, day-first dates, a stray spelling and a comma decimal: all of it is told.
 		await expect(builder.getByLabel('Row of the headings')).toHaveValue('2')

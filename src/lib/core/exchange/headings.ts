@@ -10,6 +10,8 @@ export interface Headings {
 	/** Counted from 0; null where there is none. */
 	readonly headingRow: number | null
 	readonly firstRow: number
+	/** Whether the row above belongs to the headings: `Chain` over `Length` and `Read` makes `Chain Length`, `Chain Read`. */
+	readonly overTwo: boolean
 }
 
 const LOOKED_AT = 30
@@ -22,7 +24,40 @@ export function findHeadings(rows: readonly (readonly string[])[]): Headings {
 	if (at < 0) at = 0
 	const row = head[at] ?? []
 	const below = head.slice(at + 1).filter((each) => each.some((cell) => cell.trim() !== ''))
-	return looksLikeHeadings(row, below) ? { headingRow: at, firstRow: at + 1 } : { headingRow: null, firstRow: at }
+	if (!looksLikeHeadings(row, below)) return { headingRow: null, firstRow: at, overTwo: false }
+	const [next = [], ...rest] = head.slice(at + 1)
+	if (isSecondRow(row, next, rest)) return { headingRow: at + 1, firstRow: at + 2, overTwo: true }
+	return { headingRow: at, firstRow: at + 1, overTwo: at > 0 && isSecondRow(head[at - 1] ?? [], row, below) }
+}
+
+/** Groups above, each over several columns, and words for each column below them; then values. */
+function isSecondRow(
+	upper: readonly string[],
+	lower: readonly string[],
+	below: readonly (readonly string[])[]
+): boolean {
+	const filled = upper.filter((cell) => cell.trim() !== '')
+	const words = lower.filter((cell) => cell.trim() !== '')
+	if (filled.length < 2 || words.length < filled.length || [...filled, ...words].some(isValue)) return false
+	const spans = upper.some((cell, i) => cell.trim() === '' && (lower[i] ?? '').trim() !== '')
+	const repeats = new Set(filled).size < filled.length
+	return (
+		(spans || repeats) &&
+		new Set(words).size > new Set(filled).size &&
+		below.slice(0, 5).some((row) => row.some(isValue))
+	)
+}
+
+/** Two rows of headings as one: a group goes on to the right until the next one. */
+export function joinHeadings(upper: readonly string[], lower: readonly string[]): string[] {
+	let group = ''
+	return Array.from({ length: Math.max(upper.length, lower.length) }, (_each, i) => {
+		const over = (upper[i] ?? '').trim()
+		const own = (lower[i] ?? '').trim()
+		if (over !== '') group = over
+		if (own === '') return over
+		return group === '' || group.toLowerCase() === own.toLowerCase() ? own : `${group} ${own}`
+	})
 }
 
 /** The number of filled cells that most rows have; the lower rows count, since titles stand above. */

@@ -52,6 +52,8 @@ interface Entry {
 	readonly person: number
 	state: ImportState
 	stop: (() => void) | undefined
+	/** All of it is in, and the file is removed. */
+	gone?: boolean
 	/** Rows that wait in a table of their own, to go into one that is there. */
 	staged?: { readonly begun: Begun; readonly plan: ImportPlan }
 	/** What it looks like before anybody settled anything: a large file need not be looked through twice. */
@@ -68,7 +70,8 @@ export interface Imports {
 		settings: Omit<InspectRequest, 'path' | 'name'>,
 		actor: Actor
 	): Promise<Inspection & { file: string }>
-	start(id: string, plan: unknown, actor: Actor): Promise<void>
+	/** `more`: other sheets of the file follow, so it is not removed when this one is in. */
+	start(id: string, plan: unknown, actor: Actor, more?: boolean): Promise<void>
 	/** Puts rows that were compared into their table. */
 	apply(id: string, partly: boolean, actor: Actor): Promise<void>
 	state(id: string, actor: Actor): ImportState
@@ -127,9 +130,8 @@ export function openImports(
 	}
 
 	async function inspect(id: string, settings: Omit<InspectRequest, 'path' | 'name'>, actor: Actor) {
-		const { path, name, state } = get(id, actor)
-		if (state.state === 'done' || state.state === 'merged')
-			throw new AppError('not_found', `${name} has been brought in. Its table is listed at Sources.`)
+		const { path, name, gone } = get(id, actor)
+		if (gone) throw new AppError('not_found', `${name} has been brought in. Its table is listed at Sources.`)
 		const entry = get(id, actor)
 		const plain = Object.values(settings).every((value) => value === undefined)
 		const looked = (plain ? entry.looked : undefined) ?? importer.inspect({ ...settings, path, name })
@@ -138,7 +140,7 @@ export function openImports(
 	}
 
 	/** Returns once it is under way; `state` tells how far it is. */
-	async function start(id: string, asked: unknown, actor: Actor): Promise<void> {
+	async function start(id: string, asked: unknown, actor: Actor, more = false): Promise<void> {
 		const entry = get(id, actor)
 		if (entry.state.state === 'running') throw new AppError('busy', 'This file is being brought in already.')
 		const parsed = importPlanSchema.safeParse(asked)
@@ -157,7 +159,7 @@ export function openImports(
 		entry.stop = run.stop
 		const finish = plan.into ? compare : register
 		void run.done
-			.then((brought) => finish(entry, { begun, plan, actor, brought }))
+			.then((brought) => finish(entry, { begun, plan, actor, brought, more }))
 			.catch(async (error: unknown) => {
 				await host.write('dropImport', { table: begun.table })
 				delete entry.staged
@@ -173,9 +175,10 @@ export function openImports(
 		readonly plan: ImportPlan
 		readonly actor: Actor
 		readonly brought: BroughtIn
+		readonly more: boolean
 	}
 
-	async function register(entry: Entry, { begun, plan, actor, brought }: Read): Promise<void> {
+	async function register(entry: Entry, { begun, plan, actor, brought, more }: Read): Promise<void> {
 		const { rows } = brought
 		const { table } = await host.write('finishImport', {
 			begun,
@@ -186,6 +189,8 @@ export function openImports(
 			now: host.now()
 		})
 		entry.state = { state: 'done', table, ...brought }
+		if (more) return
+		entry.gone = true
 		await rm(entry.path, { force: true })
 	}
 
@@ -203,6 +208,7 @@ export function openImports(
 		const asked = { ...staged, actor, now: host.now(), file: entry.name, expected: state.comparison, partly }
 		const merged = await host.write('applyMerge', asked)
 		entry.state = { state: 'merged', table: staged.plan.into?.table ?? 0, ...merged }
+		entry.gone = true
 		delete entry.staged
 		await rm(entry.path, { force: true })
 	}

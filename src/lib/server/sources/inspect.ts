@@ -5,7 +5,7 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import { ColumnCollector } from '$lib/core/exchange/collect.ts'
-import { findHeadings, nameColumns, type Headings } from '$lib/core/exchange/headings.ts'
+import { findHeadings, joinHeadings, nameColumns, type Headings } from '$lib/core/exchange/headings.ts'
 import { inferCollected, type ColumnGuess } from '$lib/core/exchange/infer.ts'
 import { ownCopy } from '$lib/core/text/own-copy.ts'
 import { openFile } from './open-file.ts'
@@ -18,6 +18,8 @@ export interface InspectRequest {
 	/** Counted from 0; undefined proposes. */
 	readonly headingRow?: number | null | undefined
 	readonly firstRow?: number | undefined
+	/** Whether the row above the heading row belongs to it. */
+	readonly overTwo?: boolean | undefined
 }
 
 export interface Inspection {
@@ -25,6 +27,7 @@ export interface Inspection {
 	readonly sheet: string
 	readonly headingRow: number | null
 	readonly firstRow: number
+	readonly overTwo: boolean
 	readonly rowCount: number
 	/** The first rows of the sheet, as they stand. */
 	readonly head: readonly (readonly string[])[]
@@ -47,13 +50,14 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 		if (!chosen) throw new AppError('invalid', `${name} holds no filled sheet.`)
 		const looked = await lookThrough(chosen, request)
 		if (looked.head.length === 0) throw new AppError('invalid', `${name} is empty. Nothing was brought in.`)
-		const names = nameColumns(looked.headingRow === null ? undefined : looked.head[looked.headingRow], looked.width)
+		const names = nameColumns(headingsIn(looked), looked.width)
 		const columns = names.map((each, i) => inferCollected(each, looked.collectors[i]?.collected() ?? []))
 		return {
 			sheets: file.sheets.map((each) => each.name),
 			sheet: chosen.name,
 			headingRow: looked.headingRow,
 			firstRow: looked.firstRow,
+			overTwo: looked.overTwo,
 			rowCount: looked.rowCount,
 			head: looked.head.slice(0, SHOWN_ROWS),
 			columns,
@@ -62,6 +66,12 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 	} finally {
 		file.close()
 	}
+}
+
+function headingsIn({ head, headingRow, overTwo }: Looked): readonly string[] | undefined {
+	if (headingRow === null) return undefined
+	const row = head[headingRow] ?? []
+	return overTwo ? joinHeadings(head[headingRow - 1] ?? [], row) : row
 }
 
 interface Looked extends Headings {
@@ -100,21 +110,22 @@ async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looke
 	}
 	if (!settled) settle()
 	if (!settled) throw new Error('Expected the headings of a sheet to be settled')
-	const { headingRow, firstRow, width, collectors } = settled as Headings & {
+	const { headingRow, firstRow, overTwo, width, collectors } = settled as Headings & {
 		width: number
 		collectors: ColumnCollector[]
 	}
-	return { head, sample, rowCount, headingRow, firstRow, width, collectors }
+	return { head, sample, rowCount, headingRow, firstRow, overTwo, width, collectors }
 }
 
 /** As the builder says, as the file says, or as it looks. */
 function headingsOf(head: readonly (readonly string[])[], request: InspectRequest, sheet: Sheet): Headings {
-	const { headingRow, firstRow } = request
-	const found = sheet.said ? { headingRow: 0, firstRow: 1 } : findHeadings(head)
+	const { headingRow, firstRow, overTwo } = request
+	const found = sheet.said ? { headingRow: 0, firstRow: 1, overTwo: false } : findHeadings(head)
 	const heading = headingRow === undefined ? found.headingRow : headingRow
 	const least = (heading ?? -1) + 1
 	return {
 		headingRow: heading,
+		overTwo: headingRow === undefined ? found.overTwo : (overTwo ?? false) && (heading ?? 0) > 0,
 		firstRow: Math.max(firstRow ?? (headingRow === undefined ? found.firstRow : least), least)
 	}
 }

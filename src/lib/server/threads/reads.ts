@@ -14,6 +14,7 @@ import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
 import type { Store } from '../store.ts'
 import { listPeople, listTables, readAccess, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
 import { previewConversion, previewRemoval } from '../workspace/change-columns.ts'
+import { findRelations } from '../workspace/find-relations.ts'
 import { previewReference } from '../workspace/tables.ts'
 import { tryFormula } from '../workspace/try-formula.ts'
 import { listLogbook } from '../workspace/logbook.ts'
@@ -76,6 +77,7 @@ export const READS = {
 	tryCondition,
 	tryFormula,
 	previewReference,
+	findRelations,
 	previewRemoval,
 	previewConversion,
 	cases: listCases,

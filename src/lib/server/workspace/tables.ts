@@ -153,8 +153,8 @@ export function toReference(
 function matching(store: Store, asked: Matching) {
 	const source = getKeptTable(store, asked.table, asked.actor)
 	const from = getColumn(source, asked.column)
-	if (!hasKey(from) && from.type !== 'choice')
-		throw new AppError('invalid', 'Only a text column can become a reference.')
+	if (!hasKey(from) && from.type !== 'choice' && from.type !== 'whole number')
+		throw new AppError('invalid', 'Only a column of texts or whole numbers can become a reference.')
 	const text = textOf(from)
 	return { source, text, found: targetOf(store, asked, text) }
 }

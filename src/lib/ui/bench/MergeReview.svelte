@@ -3,6 +3,8 @@
 	import type { Comparison } from '$lib/core/exchange/comparison.ts'
 	import type { MergeInto, Unread } from '$lib/core/exchange/plan.ts'
 
+	import { groupUnread } from './import-plan.ts'
+
 	type Props = {
 		comparison: Comparison
 		table: string
@@ -15,16 +17,7 @@
 
 	const shown = (count: number) => count.toLocaleString('en-GB')
 	const more = (all: number, some: number) => (all > some ? `and ${shown(all - some)} more` : '')
-	/** The same text in the same column is one thing to mend, however many rows say it. */
-	const kinds = $derived.by(() => {
-		const found = new Map<string, { column: string; text: string; rows: number[] }>()
-		for (const { column, text, row } of unread) {
-			const known = found.get(`${column}\n${text}`)
-			if (known) known.rows.push(row)
-			else found.set(`${column}\n${text}`, { column, text, rows: [row] })
-		}
-		return [...found.values()]
-	})
+	const kinds = $derived(groupUnread(unread))
 	const sayRows = (rows: readonly number[]) => (rows.length === 1 ? `row ${rows[0]}` : `${rows.length} rows`)
 	const leftOut = $derived(comparison.repeated + comparison.keyless)
 </script>

@@ -1,6 +1,5 @@
 <script lang="ts">
 	/** A file before it is brought in: its rows as they stand, what was read into them, and what is to be settled. */
-	import { TYPED_TYPES } from '$lib/core/table/types.ts'
 	import { goto, invalidate } from '$app/navigation'
 	import Progressbar from 'flowbite-svelte/Progressbar.svelte'
 	import { onDestroy, untrack } from 'svelte'
@@ -11,8 +10,11 @@
 	import type { ImportState } from '$lib/server/sources/imports.ts'
 	import { ask, send } from '../send.ts'
 	import { newId, useDraft } from './draft.svelte.ts'
-	import { goInto, goIntoColumn, openDoubts, proposePlan, sayDoubt, settlePlan } from './import-plan.ts'
+	import { goInto, openDoubts, proposePlan, sayDoubt, settlePlan } from './import-plan.ts'
 	import MergeReview from './MergeReview.svelte'
+	import { bringSheetsIn, type SheetBroughtIn } from './bring-sheets.ts'
+	import RelationOffers from './RelationOffers.svelte'
+	import SourceGrid from './SourceGrid.svelte'
 	import SourceInto from './SourceInto.svelte'
 
 	type Props = {
@@ -32,8 +34,15 @@
 	let settled = $state<Record<string, string>>({})
 	let status = $state<ImportState>({ state: 'given' })
 	let wrong = $state('')
-	let opened = $state<number | undefined>()
 	let misfits = $state.raw<readonly { label: string; message: string }[]>([])
+	/** Other sheets that come in as well, as proposed, and what became of them. */
+	let more = $state<string[]>([])
+	let moreDone = $state.raw<readonly SheetBroughtIn[]>([])
+	const others = $derived(inspection.sheets.filter((sheet) => sheet !== inspection.sheet))
+	const broughtIn = $derived([
+		...(status.state === 'done' ? [status.table] : []),
+		...moreDone.flatMap(({ outcome }) => ('table' in outcome ? [outcome.table] : []))
+	])
 	let timer: ReturnType<typeof setTimeout> | undefined
 
 	const into = $derived(tables.find((table) => table.id === plan.into?.table))
@@ -47,20 +56,17 @@
 	const doubts = $derived(openDoubts(inspection, plan))
 	const included = $derived(plan.columns.filter((column) => column.include))
 	const blanks = $derived(inspection.columns.filter((column) => column.blank))
-	const marked = $derived(
-		new Set(doubts.flatMap(({ column, doubt }) => ('rows' in doubt ? doubt.rows.map((row) => `${row} ${column}`) : [])))
-	)
+	const headings = $derived(`${inspection.headingRow ?? -1}${inspection.overTwo ? '+' : ''}`)
 
-	/** The column of the table that one of the file goes into; 0 leaves it out. */
-	function sendInto(from: number, to: number) {
-		const target = into?.columns.find((each) => each.id === to)
-		plan.columns = plan.columns.map((column) => {
-			if (column.from !== from) return column.to === to ? { ...column, include: false } : column
-			return target ? goIntoColumn(column, target) : { ...column, include: false }
-		})
+	/** `4+` is row 5 with the row above it. */
+	function underHeadings(chosen: string) {
+		const row = Number.parseInt(chosen, 10)
+		return { headingRow: row < 0 ? null : row, overTwo: chosen.endsWith('+') }
 	}
 
-	async function look(settings: { sheet?: string; headingRow?: number | null; firstRow?: number }) {
+	const lookUnder = (chosen: string) => look(underHeadings(chosen))
+
+	async function look(settings: { sheet?: string; headingRow?: number | null; overTwo?: boolean; firstRow?: number }) {
 		const answer = await send<Inspection & { file: string }>(`/bench/imports/${importId}`, {
 			kind: 'inspect',
 			sheet: plan.sheet,
@@ -78,7 +84,8 @@
 		wrong = ''
 		const answer = await send(`/bench/imports/${importId}`, {
 			kind: 'start',
-			plan: settlePlan($state.snapshot(plan), doubts, settled)
+			plan: settlePlan($state.snapshot(plan), doubts, settled),
+			more: more.length > 0
 		})
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		status = { state: 'running', done: 0, of: inspection.rowCount }
@@ -90,8 +97,11 @@
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		status = answer.value
 		if (status.state === 'running') timer = setTimeout(follow, 250)
-		else if (status.state === 'done' || status.state === 'merged') await invalidate('app:bench')
-		else if (status.state === 'failed') {
+		else if (status.state === 'done' || status.state === 'merged') {
+			const names = new Set([...tables.map((table) => table.name.toLowerCase()), plan.tableName.toLowerCase()])
+			await bringSheetsIn(importId, more, names, (done) => (moreDone = [...moreDone, done]))
+			await invalidate('app:bench')
+		} else if (status.state === 'failed') {
 			wrong = status.message
 			status = { state: 'given' }
 		}
@@ -121,13 +131,6 @@
 		await goto(`/bench/${app}/screens`)
 	}
 
-	function badge(column: ImportPlan['columns'][number]): string {
-		if (!column.include) return 'left out'
-		if (into) return `into ${into.columns.find((each) => each.id === column.to)?.name ?? ''}`
-		if (column.type === 'choice') return `choice of ${column.choices?.length ?? 0}`
-		return column.unit ? `${column.type} ${column.unit}` : column.type
-	}
-
 	/** What was compared no longer says what would happen. */
 	function change(next: ImportPlan) {
 		plan = next
@@ -145,8 +148,6 @@
 			status.comparison.added + status.comparison.changed === 0 &&
 			(plan.into?.how !== 'replace' || status.comparison.missing === 0)
 	)
-
-	const unsure = (from: number) => doubts.some((each) => each.column === from)
 </script>
 
 <div class="sheet">
@@ -156,21 +157,20 @@
 		<p class="sentence">
 			Headings are in
 			<select
-				value={inspection.headingRow ?? -1}
+				value={headings}
 				aria-label="Row of the headings"
-				onchange={(event) => {
-					const row = Number(event.currentTarget.value)
-					void look({ headingRow: row < 0 ? null : row })
-				}}
+				onchange={(event) => lookUnder(event.currentTarget.value)}
 			>
-				<option value={-1}>no row</option>
-				{#each inspection.head.slice(0, 30) as _row, i (i)}<option value={i}>row {i + 1}</option>{/each}
+				<option value="-1">no row</option>
+				{#each inspection.head.slice(0, 30) as _row, i (i)}
+					<option value={String(i)}>row {i + 1}</option>
+					{#if i > 0 && i < 12}<option value="{i}+">rows {i} and {i + 1}</option>{/if}
+				{/each}
 			</select>, rows start at
 			<select
 				value={inspection.firstRow}
 				aria-label="First row"
-				onchange={(event) =>
-					void look({ headingRow: inspection.headingRow, firstRow: Number(event.currentTarget.value) })}
+				onchange={(event) => void look({ ...underHeadings(headings), firstRow: Number(event.currentTarget.value) })}
 			>
 				{#each inspection.head.slice(0, 40) as _row, i (i)}{#if inspection.headingRow === null || i > inspection.headingRow}<option
 							value={i}>row {i + 1}</option
@@ -182,7 +182,8 @@
 					onchange={(event) => void look({ sheet: event.currentTarget.value })}
 				>
 					{#each inspection.sheets as sheet (sheet)}<option>{sheet}</option>{/each}
-				</select>{/if}.{#if !into}
+				</select>{/if}.
+			{#if !into}
 				Each row is known by its
 				<select
 					value={plan.label}
@@ -206,93 +207,7 @@
 		</div>
 	{:else}
 		<div class="work">
-			<div class="scroll">
-				<table>
-					<thead>
-						<tr>
-							<td class="no"></td>
-							{#each plan.columns as column (column.from)}
-								<th class:out={!column.include} class:wide={opened === column.from}>
-									<span class="name">{column.name}</span>
-									<button
-										class="badge"
-										class:unsure={unsure(column.from)}
-										aria-expanded={opened === column.from}
-										onclick={() => (opened = opened === column.from ? undefined : column.from)}
-										>{badge(column)}{unsure(column.from) ? ' ?' : ''}</button
-									>
-									{#if opened === column.from}
-										<div class="card">
-											{#if into}
-												<label>
-													Goes into
-													<select
-														class="field"
-														value={column.include ? (column.to ?? 0) : 0}
-														onchange={(event) => sendInto(column.from, Number(event.currentTarget.value))}
-													>
-														<option value={0}>left out</option>
-														{#each into.columns.filter((each) => each.type !== 'computed') as each (each.id)}
-															<option value={each.id}>{each.name}</option>
-														{/each}
-													</select>
-												</label>
-												<button class="btn" onclick={() => (opened = undefined)}>Done</button>
-											{:else}
-												<label>Name <input class="field" bind:value={column.name} /></label>
-												<label>
-													Type
-													<select class="field" bind:value={column.type}>
-														{#each TYPED_TYPES as type (type)}<option>{type}</option>{/each}
-													</select>
-												</label>
-												{#if column.type === 'choice'}
-													<label
-														>Choices <textarea
-															class="field"
-															rows="3"
-															value={(column.choices ?? []).join('\n')}
-															onchange={(event) =>
-																(column.choices = event.currentTarget.value
-																	.split('\n')
-																	.map((each) => each.trim())
-																	.filter((each) => each !== ''))}></textarea></label
-													>
-												{/if}
-												<label class="tick"><input type="checkbox" bind:checked={column.include} /> bring it in</label>
-												<button class="btn" onclick={() => (opened = undefined)}>Done</button>
-											{/if}
-										</div>
-									{/if}
-								</th>
-							{/each}
-						</tr>
-					</thead>
-					<tbody>
-						{#each inspection.head as row, i (i)}
-							<tr
-								class:above={i < inspection.firstRow && i !== inspection.headingRow}
-								class:heads={i === inspection.headingRow}
-							>
-								<th class="no">{i + 1}</th>
-								{#each plan.columns as column (column.from)}
-									<td
-										class:out={!column.include}
-										class:marked={marked.has(`${i + 1} ${column.from}`)}
-										class:num={i >= inspection.firstRow &&
-											['whole number', 'decimal', 'money', 'percent'].includes(column.type)}
-										>{row[column.from] ?? ''}</td
-									>
-								{/each}
-							</tr>
-						{/each}
-					</tbody>
-				</table>
-				{#if inspection.rowCount > inspection.head.length}<p class="more quiet">
-						and {(inspection.rowCount - inspection.head.length).toLocaleString('en-GB')} more rows, all of which were looked
-						at
-					</p>{/if}
-			</div>
+			<SourceGrid {inspection} bind:plan {doubts} {into} />
 			<aside>
 				<h2>
 					{doubts.length === 0
@@ -317,6 +232,25 @@
 					</fieldset>
 				{/each}
 				{#if doubts.length > 40}<p class="quiet">and {doubts.length - 40} more, which are read as proposed.</p>{/if}
+				{#if !into && others.length > 0 && status.state === 'given'}
+					<fieldset class="doubt">
+						<legend class="visually-hidden">Other sheets</legend>
+						<p><strong>Other sheets</strong> come in as well, as proposed, each as a table of its own:</p>
+						{#each others as sheet (sheet)}
+							<label class="tick"><input type="checkbox" value={sheet} bind:group={more} /> {sheet}</label>
+						{/each}
+					</fieldset>
+				{/if}
+				{#each moreDone as { sheet, outcome } (sheet)}
+					<p class="note">
+						<strong>{sheet}</strong>: {'message' in outcome
+							? outcome.message
+							: `${outcome.rows.toLocaleString('en-GB')} rows are in.`}
+					</p>
+				{/each}
+				{#if status.state === 'done' && moreDone.length === more.length}
+					<RelationOffers tables={broughtIn} onmade={() => void invalidate('app:bench')} />
+				{/if}
 				{#if blanks.length > 0}<p class="note">
 						{blanks.map((column) => column.name).join(', ')}
 						{blanks.length === 1 ? 'is' : 'are'} wholly blank and left out.
@@ -346,7 +280,7 @@
 		{:else if status.state === 'merged'}
 			<p class="grow" role="status">
 				<strong
-					>{plan.tableName}: {status.added.toLocaleString('en-GB')} rows added, {status.changed.toLocaleString('en-GB')} changed,
+					>{plan.tableName}: {status.added.toLocaleString('en-GB')} added, {status.changed.toLocaleString('en-GB')} changed,
 					{status.removed.toLocaleString('en-GB')} taken out.</strong
 				>
 				{#if status.misfits.length > 0}{status.misfits.length} did not fit.{/if}
@@ -415,99 +349,14 @@
 		min-height: 0;
 	}
 	.scroll {
+		flex: 1;
 		overflow: auto;
-	}
-	table {
-		border-collapse: separate;
-		border-spacing: 0;
-		min-width: 100%;
-	}
-	th,
-	td {
-		border-right: 1px solid var(--zinc-2);
-		border-bottom: 1px solid var(--zinc-2);
-		padding: 0.3rem 0.6rem;
-		text-align: left;
-		white-space: nowrap;
-		max-width: 11rem;
-		overflow: hidden;
-		text-overflow: ellipsis;
-	}
-	thead th {
-		position: sticky;
-		top: 0;
-		z-index: 2;
-		background: var(--paper);
-		vertical-align: top;
-		overflow: visible;
-	}
-	td.num {
-		text-align: right;
-		font-variant-numeric: tabular-nums;
-	}
-	.no {
-		position: sticky;
-		left: 0;
-		background: var(--limewash);
-		color: var(--zinc-5);
-		font: 400 0.72rem var(--mono);
-		text-align: center;
-		z-index: 1;
-	}
-	.name {
-		display: block;
-		font: 650 0.85rem var(--head);
-	}
-	.badge {
-		border: 0;
-		border-radius: 2px;
-		background: var(--limewash);
-		color: var(--zinc-7);
-		font: 500 0.7rem var(--mono);
-		padding: 0.2rem 0.4rem;
-	}
-	.badge.unsure,
-	td.marked {
-		background: var(--rope-wash);
-		color: var(--rope);
-	}
-	.above td {
-		color: var(--zinc-5);
-		text-decoration: line-through;
-	}
-	.heads td,
-	.heads .no {
-		background: var(--marigold-wash);
-		font-weight: 700;
-	}
-	th.out .name,
-	td.out {
-		color: var(--zinc-5);
-		background: var(--limewash);
-	}
-	.card {
-		position: absolute;
-		z-index: 6;
-		margin-top: 0.3rem;
-		width: 16rem;
-		display: grid;
-		gap: 0.5rem;
-		padding: 0.8rem;
-		background: var(--paper);
-		border: 1px solid var(--pitch);
-		border-radius: 3px;
-		box-shadow: 0 10px 30px rgb(0 0 0 / 20%);
-		white-space: normal;
-		font-weight: 400;
 	}
 	.tick {
 		display: flex;
 		gap: 0.5rem;
 		align-items: baseline;
 		padding: 0.15rem 0;
-	}
-	.more {
-		padding: 0.6rem 1rem;
 	}
 	aside {
 		background: var(--limewash);

@@ -1,6 +1,6 @@
 /** What is proposed for a sheet, as settings that the builder can change before anything is brought in. */
 import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
-import type { ImportColumn, ImportPlan } from '$lib/core/exchange/plan.ts'
+import type { ImportColumn, ImportPlan, Unread } from '$lib/core/exchange/plan.ts'
 import type { BenchTable } from '$lib/server/workspace/bench.ts'
 import type { Inspection } from '$lib/server/sources/inspect.ts'
 
@@ -12,7 +12,8 @@ export function proposePlan(inspection: Inspection, file: string): ImportPlan {
 		sheet: inspection.sheet,
 		headingRow: inspection.headingRow,
 		firstRow: inspection.firstRow,
-		tableName: file.replace(/\.[a-z]+$/i, '').slice(0, 80),
+		// Of several sheets each has a name of its own.
+		tableName: (inspection.sheets.length > 1 ? inspection.sheet : file.replace(/\.[a-z]+$/i, '')).slice(0, 80),
 		label: inspection.label,
 		columns: inspection.columns.map(toPlanColumn)
 	}
@@ -169,4 +170,21 @@ export function sayDoubt(doubt: Doubt): string {
 		case 'unreadable':
 			return `${rows(doubt.rows)} says ${doubt.text}, which cannot be read.`
 	}
+}
+
+export interface UnreadText {
+	readonly column: string
+	readonly text: string
+	readonly rows: number[]
+}
+
+/** The same text in the same column is one thing to mend, however many rows say it. */
+export function groupUnread(unread: readonly Unread[]): readonly UnreadText[] {
+	const found = new Map<string, UnreadText>()
+	for (const { column, text, row } of unread) {
+		const known = found.get(`${column}\n${text}`)
+		if (known) known.rows.push(row)
+		else found.set(`${column}\n${text}`, { column, text, rows: [row] })
+	}
+	return [...found.values()]
 }

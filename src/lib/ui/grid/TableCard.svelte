@@ -2,6 +2,7 @@
 	/** A table's card: its name and meaning, what must hold of every row, and columns that were taken out. */
 	import { untrack } from 'svelte'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import RelationOffers from '../bench/RelationOffers.svelte'
 	import { showDay } from '../dates.ts'
 	import { changeStructure, type StructureStep } from './structure.ts'
 
@@ -62,6 +63,7 @@
 	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 	<p><button class="btn main">Keep</button></p>
 </form>
+{#if table.kept}<RelationOffers tables={[table.id]} {onmade} />{/if}
 {#if table.removed.length > 0}
 	<h3>Taken out</h3>
 	<ul>

@@ -32,6 +32,7 @@ const structureSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('put back'), table, version: number }),
 	z.object({ kind: z.literal('formula'), table, column: z.number().int(), formula: z.string().max(10_000) }),
 	z.object({ kind: z.literal('label'), table, column: z.number().int() }),
+	z.object({ kind: z.literal('relations'), table }),
 	z.object({ kind: z.literal('match'), table, column: z.number().int(), to: z.number().int() }),
 	z.object({
 		kind: z.literal('reference'),
@@ -72,6 +73,7 @@ const STEPS = {
 	'put back': { door: 'write', name: 'putTableBack' },
 	formula: { door: 'write', name: 'setFormula' },
 	label: { door: 'write', name: 'setLabel' },
+	relations: { door: 'read', name: 'findRelations' },
 	match: { door: 'read', name: 'previewReference' },
 	reference: { door: 'write', name: 'toReference' }
 } as const satisfies Record<Kind, { door: 'read' | 'write'; name: string }>

@@ -20,6 +20,8 @@
 		busy = file.name
 		const given = await ask<{ id: string }>(`/bench/imports?name=${encodeURIComponent(file.name)}`, {
 			method: 'PUT',
+			// Said here, since a browser knows no type for a database, and without one the body is not passed on.
+			headers: { 'content-type': 'application/octet-stream' },
 			body: file
 		})
 		if (!given.ok) {
@@ -35,6 +37,14 @@
 		busy = ''
 		if (!look.ok) return void (wrong = look.refusal.message)
 		await goto(`${base}/sources/${given.value.id}${again === undefined ? '' : `?into=${again}`}`)
+	}
+
+	/** Copied cells come as text with tabs between them: a file like any other. */
+	function takePaste(event: ClipboardEvent) {
+		event.preventDefault()
+		const text = event.clipboardData?.getData('text/plain') ?? ''
+		if (text.trim() === '') return void (wrong = 'There is no text to paste. Copy the cells in your spreadsheet first.')
+		void take(new File([text], 'Pasted rows.tsv', { type: 'text/tab-separated-values' }))
 	}
 
 	function ondrop(event: DragEvent) {
@@ -70,6 +80,10 @@
 				disabled={busy !== ''}
 				onchange={(event) => take(event.currentTarget.files?.[0])}
 			/>
+		</label>
+		<label class="paste">
+			<span class="quiet">or paste rows that you copied from a spreadsheet</span>
+			<textarea class="field" rows="2" placeholder="Paste here" value="" onpaste={takePaste}></textarea>
 		</label>
 		{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 	</div>
@@ -130,6 +144,11 @@
 	.drop.over {
 		border-color: var(--pitch);
 		background: var(--marigold-wash);
+	}
+	.paste {
+		display: grid;
+		gap: 0.3rem;
+		width: min(26rem, 100%);
 	}
 	.ways {
 		white-space: nowrap;

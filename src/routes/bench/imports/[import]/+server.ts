@@ -7,9 +7,11 @@ const askSchema = z.discriminatedUnion('kind', [
 		kind: z.literal('inspect'),
 		sheet: z.string().max(200).optional(),
 		headingRow: z.number().int().min(0).nullable().optional(),
-		firstRow: z.number().int().min(0).optional()
+		firstRow: z.number().int().min(0).optional(),
+		overTwo: z.boolean().optional()
 	}),
-	z.object({ kind: z.literal('start'), plan: z.unknown() }),
+	/** `more`: other sheets of the file follow, so it stays here. */
+	z.object({ kind: z.literal('start'), plan: z.unknown(), more: z.boolean().optional() }),
 	z.object({ kind: z.literal('apply'), partly: z.boolean() }),
 	z.object({ kind: z.literal('stop') })
 ])
@@ -29,7 +31,7 @@ export function POST({ locals, params, request }) {
 			const { kind: _kind, ...settings } = asked
 			return imports.inspect(params.import, settings, actor)
 		}
-		if (asked.kind === 'start') return imports.start(params.import, asked.plan, actor)
+		if (asked.kind === 'start') return imports.start(params.import, asked.plan, actor, asked.more ?? false)
 		if (asked.kind === 'apply') return imports.apply(params.import, asked.partly, actor)
 		return imports.stop(params.import, actor)
 	})

@@ -1,0 +1,232 @@
+<script lang="ts">
+	/** The first rows of a file as they stand, under their columns, each with a card that says what becomes of it. */
+	import { TYPED_TYPES } from '$lib/core/table/types.ts'
+	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
+	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { Inspection } from '$lib/server/sources/inspect.ts'
+	import { goIntoColumn, type OpenDoubt } from './import-plan.ts'
+
+	type Props = {
+		inspection: Inspection
+		plan: ImportPlan
+		doubts: readonly OpenDoubt[]
+		/** The table that is there already, if the rows go into one. */
+		into: BenchTable | undefined
+	}
+
+	let { inspection, plan = $bindable(), doubts, into }: Props = $props()
+
+	let opened = $state<number | undefined>()
+
+	const marked = $derived(
+		new Set(doubts.flatMap(({ column, doubt }) => ('rows' in doubt ? doubt.rows.map((row) => `${row} ${column}`) : [])))
+	)
+
+	/** The column of the table that one of the file goes into; 0 leaves it out. */
+	function sendInto(from: number, to: number) {
+		const target = into?.columns.find((each) => each.id === to)
+		plan.columns = plan.columns.map((column) => {
+			if (column.from !== from) return column.to === to ? { ...column, include: false } : column
+			return target ? goIntoColumn(column, target) : { ...column, include: false }
+		})
+	}
+
+	function badge(column: ImportPlan['columns'][number]): string {
+		if (!column.include) return 'left out'
+		if (into) return `into ${into.columns.find((each) => each.id === column.to)?.name ?? ''}`
+		if (column.type === 'choice') return `choice of ${column.choices?.length ?? 0}`
+		return column.unit ? `${column.type} ${column.unit}` : column.type
+	}
+
+	const unsure = (from: number) => doubts.some((each) => each.column === from)
+</script>
+
+<div class="scroll">
+	<table>
+		<thead>
+			<tr>
+				<td class="no"></td>
+				{#each plan.columns as column (column.from)}
+					<th class:out={!column.include} class:wide={opened === column.from}>
+						<span class="name">{column.name}</span>
+						<button
+							class="badge"
+							class:unsure={unsure(column.from)}
+							aria-expanded={opened === column.from}
+							onclick={() => (opened = opened === column.from ? undefined : column.from)}
+							>{badge(column)}{unsure(column.from) ? ' ?' : ''}</button
+						>
+						{#if opened === column.from}
+							<div class="card">
+								{#if into}
+									<label>
+										Goes into
+										<select
+											class="field"
+											value={column.include ? (column.to ?? 0) : 0}
+											onchange={(event) => sendInto(column.from, Number(event.currentTarget.value))}
+										>
+											<option value={0}>left out</option>
+											{#each into.columns.filter((each) => each.type !== 'computed') as each (each.id)}
+												<option value={each.id}>{each.name}</option>
+											{/each}
+										</select>
+									</label>
+									<button class="btn" onclick={() => (opened = undefined)}>Done</button>
+								{:else}
+									<label>Name <input class="field" bind:value={column.name} /></label>
+									<label>
+										Type
+										<select class="field" bind:value={column.type}>
+											{#each TYPED_TYPES as type (type)}<option>{type}</option>{/each}
+										</select>
+									</label>
+									{#if column.type === 'choice'}
+										<label
+											>Choices <textarea
+												class="field"
+												rows="3"
+												value={(column.choices ?? []).join('\n')}
+												onchange={(event) =>
+													(column.choices = event.currentTarget.value
+														.split('\n')
+														.map((each) => each.trim())
+														.filter((each) => each !== ''))}></textarea></label
+										>
+									{/if}
+									<label class="tick"><input type="checkbox" bind:checked={column.include} /> bring it in</label>
+									<button class="btn" onclick={() => (opened = undefined)}>Done</button>
+								{/if}
+							</div>
+						{/if}
+					</th>
+				{/each}
+			</tr>
+		</thead>
+		<tbody>
+			{#each inspection.head as row, i (i)}
+				<tr
+					class:above={i < inspection.firstRow && i !== inspection.headingRow}
+					class:heads={i === inspection.headingRow}
+				>
+					<th class="no">{i + 1}</th>
+					{#each plan.columns as column (column.from)}
+						<td
+							class:out={!column.include}
+							class:marked={marked.has(`${i + 1} ${column.from}`)}
+							class:num={i >= inspection.firstRow &&
+								['whole number', 'decimal', 'money', 'percent'].includes(column.type)}>{row[column.from] ?? ''}</td
+						>
+					{/each}
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+	{#if inspection.rowCount > inspection.head.length}<p class="more quiet">
+			and {(inspection.rowCount - inspection.head.length).toLocaleString('en-GB')} more rows, all of which were looked at
+		</p>{/if}
+</div>
+
+<style>
+	.scroll {
+		overflow: auto;
+	}
+	table {
+		border-collapse: separate;
+		border-spacing: 0;
+		min-width: 100%;
+	}
+	th,
+	td {
+		border-right: 1px solid var(--zinc-2);
+		border-bottom: 1px solid var(--zinc-2);
+		padding: 0.3rem 0.6rem;
+		text-align: left;
+		white-space: nowrap;
+		max-width: 11rem;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	thead th {
+		position: sticky;
+		top: 0;
+		z-index: 2;
+		background: var(--paper);
+		vertical-align: top;
+		overflow: visible;
+	}
+	td.num {
+		text-align: right;
+		font-variant-numeric: tabular-nums;
+	}
+	.no {
+		position: sticky;
+		left: 0;
+		background: var(--limewash);
+		color: var(--zinc-5);
+		font: 400 0.72rem var(--mono);
+		text-align: center;
+		z-index: 1;
+	}
+	.name {
+		display: block;
+		font: 650 0.85rem var(--head);
+	}
+	.badge {
+		border: 0;
+		border-radius: 2px;
+		background: var(--limewash);
+		color: var(--zinc-7);
+		font: 500 0.7rem var(--mono);
+		padding: 0.2rem 0.4rem;
+	}
+	.badge.unsure,
+	td.marked {
+		background: var(--rope-wash);
+		color: var(--rope);
+	}
+	.above td {
+		color: var(--zinc-5);
+		text-decoration: line-through;
+	}
+	.heads td,
+	.heads .no {
+		background: var(--marigold-wash);
+		font-weight: 700;
+	}
+	th.out .name,
+	td.out {
+		color: var(--zinc-5);
+		background: var(--limewash);
+	}
+	.card {
+		position: absolute;
+		z-index: 6;
+		margin-top: 0.3rem;
+		width: 16rem;
+		display: grid;
+		gap: 0.5rem;
+		padding: 0.8rem;
+		background: var(--paper);
+		border: 1px solid var(--pitch);
+		border-radius: 3px;
+		box-shadow: 0 10px 30px rgb(0 0 0 / 20%);
+		white-space: normal;
+		font-weight: 400;
+	}
+	.tick {
+		display: flex;
+		gap: 0.5rem;
+		align-items: baseline;
+		padding: 0.15rem 0;
+	}
+	.more {
+		padding: 0.6rem 1rem;
+	}
+	.tick {
+		display: flex;
+		gap: 0.5rem;
+		align-items: baseline;
+		padding: 0.15rem 0;
+	}
+</style>
