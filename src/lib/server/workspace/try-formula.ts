@@ -1,5 +1,6 @@
 /** Tries a formula while it is written: what is wrong with it, or what it gives on a row. */
 import { check } from '$lib/core/formula/check.ts'
+import { keptTotalsOf, withKeptTotals } from '$lib/core/formula/kept.ts'
 import { FAULT_NAMES, isFault, type Issue } from '$lib/core/formula/types.ts'
 import { showResult } from '$lib/core/routine/message-text.ts'
 import { isVolatile, ownColumns, readsOwnRowOnly, registeredCalls } from '$lib/core/formula/walk.ts'
@@ -21,6 +22,8 @@ export interface FormulaResult {
 	readonly registered?: readonly string[]
 	/** Kept in the row, or worked out when it is read. */
 	readonly kept?: boolean
+	/** How many of its totals lie in the row, brought up to date with each child. */
+	readonly keptTotals?: number
 }
 
 export interface TryFormula {
@@ -41,7 +44,8 @@ export function tryFormula(store: Store, { table: id, text, row, actor, now }: T
 		type: expr.type.kind,
 		dependsOn: table.columns.filter((column) => read.has(column.id)).map((column) => column.name),
 		registered: registeredCalls(expr),
-		kept: readsOwnRowOnly(expr) && !isVolatile(expr)
+		kept: readsOwnRowOnly(expr) && !isVolatile(expr),
+		keptTotals: keptTotalsOf(withKeptTotals(expr, 0)).length
 	}
 	const first = row ?? readRows(store, actor, { table: id, columns: [], limit: 1 }, now).rows[0]?.id
 	const n = first === undefined ? undefined : store.ids.fromId(id, first)

@@ -1,12 +1,14 @@
 <script lang="ts">
 	/** A formula with what it comes to, worked out as one types. */
 	import { page } from '$app/state'
-	import { tick, untrack } from 'svelte'
+	import { untrack } from 'svelte'
+	import type { Attachment } from 'svelte/attachments'
+	import type { Issue } from '$lib/core/formula/types.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import { send } from '../send.ts'
-	import FormulaHints from './FormulaHints.svelte'
+	import { openFormulaBox, type FormulaBox } from './formula-box.ts'
+	import SignatureNote from './SignatureNote.svelte'
 
-	type Issue = { message: string; span: { from: number; to: number } }
 	type Trial = {
 		issues: readonly Issue[]
 		rows?: number
@@ -15,6 +17,7 @@
 		sample?: string
 		result?: string
 		kept?: boolean
+		keptTotals?: number
 		dependsOn?: readonly string[]
 		registered?: readonly string[]
 	}
@@ -30,10 +33,9 @@
 
 	let { value, table, condition, me, empty, onchange }: Props = $props()
 
-	const id = $props.id()
 	let text = $state(untrack(() => value))
 	let caret = $state(0)
-	let box = $state<HTMLTextAreaElement>()
+	let box: FormulaBox | undefined
 	let trial = $state<Trial | undefined>()
 	let timer: ReturnType<typeof setTimeout> | undefined
 	let asked = 0
@@ -41,7 +43,9 @@
 	async function test() {
 		const mine = ++asked
 		const answer = await send<Trial>('/bench/try', { kind: condition ? 'condition' : 'formula', table, text, me })
-		if (mine === asked && answer.ok) trial = answer.value
+		if (mine !== asked || !answer.ok) return
+		trial = answer.value
+		box?.setIssues(trial.issues)
 	}
 
 	/** Columns and sets of the row that the formula stands on. */
@@ -50,12 +54,6 @@
 		const own = bench?.tables?.find((each) => each.id === table)
 		return own ? [...own.columns.map((column) => column.name), ...own.reverses] : []
 	})
-
-	function typed(event: Event) {
-		const box = event.currentTarget as HTMLTextAreaElement
-		caret = box.selectionStart
-		change(box.value)
-	}
 
 	function change(next: string) {
 		text = next
@@ -75,51 +73,32 @@
 		}
 	})
 
-	async function pick(next: string, at: number) {
-		change(next)
-		caret = at
-		await tick()
-		box?.focus()
-		box?.setSelectionRange(at, at)
+	function sayWhen({ kept, keptTotals = 0 }: Trial): string {
+		if (kept) return 'when the row changes, and kept'
+		if (keptTotals === 0) return 'in the database, whenever it is read'
+		return keptTotals === 1 ? 'when read; its total is kept' : 'when read; its totals are kept'
 	}
 
-	/** The arrow down goes from the text to the names that go on from it. */
-	function onkeydown(event: KeyboardEvent) {
-		if (event.key !== 'ArrowDown') return
-		const first = box?.parentElement?.querySelector<HTMLElement>('ul[aria-label] button')
-		if (!first) return
-		event.preventDefault()
-		first.focus()
+	const write: Attachment<HTMLElement> = (host) => {
+		box = openFormulaBox(host, {
+			text: untrack(() => text),
+			names: untrack(() => names),
+			label: 'Formula',
+			empty: untrack(() => empty ?? ''),
+			onchange: change,
+			oncaret: (at) => (caret = at)
+		})
+		box.focus()
+		return () => box?.close()
 	}
 
-	function focus(node: HTMLElement) {
-		node.focus()
-	}
+	$effect(() => box?.setNames(names))
 </script>
 
-<label class="visually-hidden" for={id}>Formula</label>
-<textarea
-	{id}
-	class="field formula"
-	rows="2"
-	spellcheck="false"
-	bind:this={box}
-	use:focus
-	value={text}
-	onkeyup={() => (caret = box?.selectionStart ?? 0)}
-	onclick={() => (caret = box?.selectionStart ?? 0)}
-	{onkeydown}
-	oninput={typed}
-	aria-invalid={(trial?.issues.length ?? 0) > 0}
-	placeholder={empty}></textarea>
-<FormulaHints {text} {caret} {names} onpick={pick} />
+<div {@attach write}></div>
+<SignatureNote {text} {caret} />
 {#each trial?.issues ?? [] as issue (issue.message)}
 	<p class="says-wrong">{issue.message}</p>
-	{#if issue.span.to > issue.span.from}<p class="mono place">
-			{text.slice(0, issue.span.from)}<mark>{text.slice(issue.span.from, issue.span.to)}</mark>{text.slice(
-				issue.span.to
-			)}
-		</p>{/if}
 {/each}
 {#if trial && trial.issues.length === 0}
 	<dl>
@@ -135,7 +114,7 @@
 			<dt>For {trial.sample}</dt>
 			<dd>{trial.result}</dd>
 			<dt>Worked out</dt>
-			<dd>{trial.kept ? 'when the row changes, and kept' : 'in the database, whenever it is read'}</dd>
+			<dd>{sayWhen(trial)}</dd>
 			{#if trial.dependsOn && trial.dependsOn.length > 0}
 				<dt>Reads</dt>
 				<dd>{trial.dependsOn.join(', ')}</dd>
@@ -162,12 +141,5 @@
 		margin: 0;
 		font-weight: 700;
 		text-align: right;
-	}
-	.place {
-		white-space: pre-wrap;
-	}
-	mark {
-		background: var(--oxide-wash);
-		color: var(--oxide);
 	}
 </style>
