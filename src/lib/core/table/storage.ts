@@ -34,6 +34,11 @@ export function hasKey(column: Column): boolean {
 	return KEYED.has(column.type)
 }
 
+/** The name of the place by which a column's values are compared: its key, where it has one. */
+export function comparedPlace(column: Column): string {
+	return `c${column.id}${hasKey(column) ? 'k' : ''}`
+}
+
 const KEYED: ReadonlySet<string> = new Set(['text', 'email', 'phone', 'web address', 'code', 'place'])
 
 /** Whether the column lies in the row at all; layers are worked out when they are read. */

@@ -69,6 +69,10 @@ export interface Column {
 	readonly reverseName?: string
 	readonly required?: boolean
 	readonly unique?: boolean
+	/** Another column of the table: the same value may stand again where that one differs. */
+	readonly uniqueWithin?: number
+	/** For a reference: what becomes of a row when the one that it points to is removed. */
+	readonly onRemoval?: OnRemoval
 	readonly about?: string
 	/** What a new row gets where nothing was filled in. */
 	readonly otherwise?: { readonly text: string; readonly expr: Expr }
@@ -76,6 +80,10 @@ export interface Column {
 	readonly numbering?: string
 	readonly computed?: Computed
 }
+
+/** The row that is pointed to may not be removed; the reference becomes blank; the row goes as well. */
+export const ON_REMOVAL = ['keep', 'clear', 'remove too'] as const
+export type OnRemoval = (typeof ON_REMOVAL)[number]
 
 export interface Computed {
 	readonly text: string

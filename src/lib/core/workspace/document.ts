@@ -6,7 +6,7 @@
  */
 import { z } from 'zod'
 import { VERBS } from '../access/types.ts'
-import { COLUMN_TYPES } from '../table/types.ts'
+import { COLUMN_TYPES, ON_REMOVAL } from '../table/types.ts'
 
 export const WORKSPACE_FORMAT = 2
 
@@ -25,6 +25,10 @@ export const columnSchema = z.object({
 	reverseName: name.optional(),
 	required: z.boolean().optional(),
 	unique: z.boolean().optional(),
+	/** No value twice among the rows in which this other column is the same. */
+	uniqueWithin: id.optional(),
+	/** For a reference: what becomes of these rows when the one they point to is removed; `keep` refuses that. */
+	onRemoval: z.enum(ON_REMOVAL).optional(),
 	/** Said wherever the column is offered. */
 	about: z.string().max(500).optional(),
 	/** What a new row gets where nothing was filled in: a formula over the row as it was sent. */

@@ -42,8 +42,8 @@ function mapColumn(column: ColumnEntry, map: (text: string) => string): ColumnEn
 }
 
 /**
- * The document with the columns that lines name mapped. A column that goes is taken out of what a line grants, but stays
- * among what a line keeps back: put back one day, it must not be shown to those it was kept from.
+ * The document with the columns that lines and rules name mapped. A column that goes is taken out of what a line grants,
+ * but stays among what a line keeps back: put back one day, it must not be shown to those it was kept from.
  */
 export function mapLineColumns(
 	document: WorkspaceDocument,
@@ -57,5 +57,18 @@ export function mapLineColumns(
 					columns: { ...line.columns, columns: line.columns.columns.flatMap((each) => map(each) ?? leftOf(line, each)) }
 				}
 	)
-	return { ...document, lines }
+	const tables = document.tables.map((table) => ({
+		...table,
+		columns: table.columns.map((column) => withinMapped(column, map))
+	}))
+	return { ...document, tables, lines }
+}
+
+/** Uniqueness within a column that goes has no meaning any more, and none without it was asked for. */
+function withinMapped(column: ColumnEntry, map: (column: number) => number | undefined): ColumnEntry {
+	if (column.uniqueWithin === undefined) return column
+	const { uniqueWithin, unique: _unique, ...rest } = column
+	const within = map(uniqueWithin)
+	if (within === uniqueWithin) return column
+	return within === undefined ? rest : { ...rest, unique: true, uniqueWithin: within }
 }

@@ -14,9 +14,10 @@ import { covers, type Verb } from '$lib/core/access/types.ts'
 import type { Moment } from '$lib/core/formula/fold.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import type { CellChange, Change, Changed, Conflict } from '$lib/core/query/change.ts'
-import { allOf, joinSql, param, sql, type SqlValue } from '$lib/core/query/sql.ts'
+import { allOf, joinSql, param, sql, type Sql, type SqlValue } from '$lib/core/query/sql.ts'
 import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
-import { findColumn, type Column, type Table } from '$lib/core/table/types.ts'
+import type { StoredValue } from '$lib/core/table/storage.ts'
+import { findColumn, getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import type { Store } from '../store.ts'
 import { raiseEvents } from './events.ts'
@@ -119,12 +120,13 @@ function changeRow(door: Door, id: string, cells: readonly CellChange[]): Change
 	return { row: id, rev: before.rev + (clear.length > 0 ? 1 : 0), conflicts }
 }
 
-function removeRow(door: Door, id: string): Changed {
+/** `removing`: rows whose removal led here, so that rows that point to one another end. */
+function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new Set()): Changed {
 	const { store, table, rights, context } = door
 	const before = seenRow(door, id)
 	checkNotClosed(store, table, before.n)
 	refuseUnless(allowedBy(door, before.n, rights.of('remove', table), []), 'remove', door)
-	refuseIfUsed(door, before.n)
+	letGo(door, before.n, removing)
 	putInBin(store, table, before, context)
 	writeChange(door, 'remove', before.n, { before: toBody(before) })
 	raiseEvents(store, { kind: 'removed', table, n: before.n }, context)
@@ -137,6 +139,7 @@ function restoreRow(door: Door, id: string): Changed {
 	const n = store.ids.fromId(table.id, id)
 	if (n === undefined || !takeFromBin(store, table, n)) throw notFound()
 	const filled = readStoredRow(store, table, n)
+	for (const column of table.columns) refuseIfTargetGone(store, column, filled?.stored.get(column.id) ?? null)
 	const columns = table.columns.filter((column) => !column.computed && (filled?.stored.get(column.id) ?? null) !== null)
 	refuseUnless(allowedBy(door, n, rights.of('add', table), columns), 'add', door)
 	settle(door, n, undefined)
@@ -276,20 +279,48 @@ function toBody(row: StoredRow): Record<string, unknown> {
 	return Object.fromEntries([...row.stored].map(([column, value]) => [cellKey(column), value]))
 }
 
-/** Removing a row that others point to is refused; those that this person cannot see are only "other rows". */
-function refuseIfUsed({ store, table, rights }: Door, n: number): void {
+/**
+ * What becomes of the rows that point to one that goes, as each reference says: it is refused, the reference becomes
+ * blank, or they go as well, which needs the right on each. Rows that this person cannot see are only "other rows".
+ */
+function letGo(door: Door, n: number, removing: ReadonlySet<string>): void {
+	const { store, table, context } = door
 	const { catalogue } = store.workspace()
+	const further = new Set([...removing, `${table.id} ${n}`])
 	for (const reverse of table.reverses) {
 		const child = catalogue.tables.get(reverse.table)
 		if (!child) continue
+		const { onRemoval = 'keep' } = getColumn(child, reverse.column)
 		const points = sql`r.c${reverse.column} = ${param(n)}`
-		const [used] = store.select(sql`SELECT 1 FROM t${child.id} AS r WHERE ${points} LIMIT 1`)
-		if (!used) continue
-		const seen = compileCondition(rights.rows(child), newContext('r', rights.moment))
-		const [visible] = store.select(sql`SELECT 1 FROM t${child.id} AS r WHERE ${allOf([points, seen])} LIMIT 1`)
-		throw new AppError(
-			'invalid',
-			visible ? `Rows of ${child.name} still point to this one. Change them first.` : 'Other rows still use it.'
-		)
+		const found = store.select(sql`SELECT r.n FROM t${child.id} AS r WHERE ${points} LIMIT ${param(MOST_LET_GO)}`)
+		const rows = found.map(([row]) => Number(row)).filter((row) => !further.has(`${child.id} ${row}`))
+		if (rows.length === 0) continue
+		const own = openDoor(store, child.id, context)
+		if (onRemoval === 'keep') throw stillUsed(own, child, points)
+		if (rows.length === MOST_LET_GO)
+			throw new AppError('invalid', `Too many rows of ${child.name} point to this one to change them all at once.`)
+		for (const row of rows) {
+			if (!isSeen(own, row)) throw new AppError('invalid', OTHERS_USE_IT)
+			const id = store.ids.toId(child.id, row)
+			if (onRemoval === 'remove too') removeRow(own, id, further)
+			else changeRow(own, id, [{ column: reverse.column, value: null }])
+		}
 	}
+}
+
+const MOST_LET_GO = 10_000
+const OTHERS_USE_IT = 'Other rows still use it.'
+
+function stillUsed({ store, rights }: Door, child: Table, points: Sql): AppError {
+	const seen = compileCondition(rights.rows(child), newContext('r', rights.moment))
+	const [visible] = store.select(sql`SELECT 1 FROM t${child.id} AS r WHERE ${allOf([points, seen])} LIMIT 1`)
+	const message = visible ? `Rows of ${child.name} still point to this one. Change them first.` : OTHERS_USE_IT
+	return new AppError('invalid', message)
+}
+
+/** A row comes back only into the company that it had. */
+function refuseIfTargetGone(store: Store, column: Column, stored: StoredValue): void {
+	if (column.type !== 'reference' || stored === null) return
+	if (store.prepare(`SELECT 1 FROM t${column.to} WHERE n = ?`).get(stored)) return
+	throw new AppError('invalid', `${column.name}: the row it points to was removed. Bring that one back first.`)
 }

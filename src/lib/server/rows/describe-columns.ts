@@ -1,4 +1,4 @@
-import { findColumn, type Table } from '$lib/core/table/types.ts'
+import { findColumn, type OnRemoval, type Table } from '$lib/core/table/types.ts'
 
 /** What a page needs to know of a column to show and edit its cells. */
 export interface ShownColumn {
@@ -13,6 +13,8 @@ export interface ShownColumn {
 	readonly to?: number
 	readonly required?: boolean
 	readonly unique?: boolean
+	readonly uniqueWithin?: number
+	readonly onRemoval?: OnRemoval
 	readonly about?: string
 	readonly numbering?: string
 	/** The default as text, and the name of the set of rows that point to a target; given to its keepers only. */

@@ -7,9 +7,9 @@ import { evaluate } from '$lib/core/formula/evaluate.ts'
 import type { Moment } from '$lib/core/formula/fold.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import type { Rights } from '$lib/core/access/rights.ts'
-import { allOf, param, raw, sql } from '$lib/core/query/sql.ts'
+import { allOf, param, raw, sql, type Sql } from '$lib/core/query/sql.ts'
 import { ownColumns, someNode } from '$lib/core/formula/walk.ts'
-import { hasKey, isStored } from '$lib/core/table/storage.ts'
+import { comparedPlace, hasKey, isStored } from '$lib/core/table/storage.ts'
 import { getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import type { Store } from '../store.ts'
@@ -27,7 +27,7 @@ export function checkGuards(store: Store, guarded: Guarded): void {
 	const { table, before, after } = guarded
 	for (const column of table.columns) {
 		const value = after.stored.get(column.id) ?? null
-		if (before && before.stored.get(column.id) === value) continue
+		if (before && isSame(before, after, [column.id, column.uniqueWithin])) continue
 		if (value === null) checkRequired(column)
 		else if (column.unique) checkUnique(store, column, guarded)
 	}
@@ -58,8 +58,9 @@ function checkRequired(column: Column): void {
 function checkUnique(store: Store, column: Column, { table, rights, after }: Guarded): void {
 	const value = after.stored.get(column.id) ?? null
 	const key = hasKey(column) ? textKey(String(value)) : value
-	const name = raw(`r.c${column.id}${hasKey(column) ? 'k' : ''}`)
-	const same = [sql`${name} = ${param(key)}`, sql`r.n <> ${param(after.n)}`]
+	const name = raw(`r.${comparedPlace(column)}`)
+	const within = column.uniqueWithin === undefined ? [] : [sameWithin(getColumn(table, column.uniqueWithin), after)]
+	const same = [sql`${name} = ${param(key)}`, sql`r.n <> ${param(after.n)}`, ...within]
 	const [taken] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf(same)} LIMIT 1`)
 	if (!taken) return
 	const sight = [rights.rows(table), rights.cell(table, column)].map((each) =>
@@ -70,6 +71,16 @@ function checkUnique(store: Store, column: Column, { table, rights, after }: Gua
 		? `${column.name}: another row has this value already.`
 		: `${column.name}: This value cannot be used.`
 	throw new AppError('invalid', message, { column: column.id })
+}
+
+function isSame(before: StoredRow, after: StoredRow, columns: readonly (number | undefined)[]): boolean {
+	return columns.every((id) => id === undefined || before.stored.get(id) === after.stored.get(id))
+}
+
+function sameWithin(column: Column, { stored }: StoredRow): Sql {
+	const value = stored.get(column.id) ?? null
+	const key = hasKey(column) && value !== null ? textKey(String(value)) : value
+	return sql`${raw(`r.${comparedPlace(column)}`)} IS ${param(key)}`
 }
 
 const CLOSED_ROW = `

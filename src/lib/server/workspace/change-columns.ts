@@ -6,8 +6,8 @@ import { findKind } from '$lib/core/table/kinds/all.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import { placesOf } from '$lib/core/table/choice-places.ts'
 import { isNumbering } from '$lib/core/table/numbering.ts'
-import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
-import { getColumn, type Column, type ColumnTypeName, type Table } from '$lib/core/table/types.ts'
+import { comparedPlace, hasKey, type StoredValue } from '$lib/core/table/storage.ts'
+import { findColumn, getColumn, type Column, type ColumnTypeName, type Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
 import { toValue } from '../rows/stored-row.ts'
@@ -31,7 +31,17 @@ interface OfColumn extends ByKeeper {
 export type ColumnWords = Partial<
 	Pick<
 		ColumnEntry,
-		'name' | 'about' | 'required' | 'unique' | 'unit' | 'otherwise' | 'numbering' | 'reverseName' | 'choices'
+		| 'name'
+		| 'about'
+		| 'required'
+		| 'unique'
+		| 'uniqueWithin'
+		| 'onRemoval'
+		| 'unit'
+		| 'otherwise'
+		| 'numbering'
+		| 'reverseName'
+		| 'choices'
 	>
 >
 
@@ -52,10 +62,22 @@ export function describeColumn(
 		)
 	if (words.otherwise) refuseUnheldRule(store, { table, kind: 'default', text: words.otherwise, actor, now })
 	if (words.choices) refuseLostChoices(store, kept, old, words.choices)
-	if (words.unique) refuseRepeats(store, kept, old)
+	if (words.onRemoval && old.type !== 'reference')
+		throw new AppError('invalid', 'Only a reference says what becomes of its rows.')
+	if (words.uniqueWithin) refuseIfNotPlain(kept, words.uniqueWithin)
+	if (words.unique) refuseRepeats(store, kept, old, within(words).uniqueWithin)
 	restructure(store, { table, actor, now, what: `column ${old.name}` }, (entry) =>
-		mapColumn(entry, column, (each) => withoutBlanks({ ...each, ...words, ...(name === undefined ? {} : { name }) }))
+		mapColumn(entry, column, (each) => {
+			const { uniqueWithin: _was, ...plain } = { ...each, ...words }
+			const now = words.unique === undefined ? within(each) : within(words)
+			return withoutBlanks({ ...plain, ...now, ...(name === undefined ? {} : { name }) })
+		})
 	)
+}
+
+/** Whether values may repeat is said in one: without the other column, they may repeat nowhere. */
+function within({ unique, uniqueWithin }: ColumnWords): { readonly uniqueWithin?: number } {
+	return unique && uniqueWithin ? { uniqueWithin } : {}
 }
 
 export interface TableWords {
@@ -249,10 +271,18 @@ function refuseLostChoices(store: Store, table: Table, column: Column, choices: 
 	if (held) throw new AppError('invalid', 'Rows still hold one of the choices that would go. Change those rows first.')
 }
 
-function refuseRepeats(store: Store, table: Table, column: Column): void {
-	const name = `c${column.id}${hasKey(column) ? 'k' : ''}`
+function refuseIfNotPlain(table: Table, column: number): void {
+	if (!findColumn(table, column) || getColumn(table, column).computed)
+		throw new AppError('invalid', 'Values can be kept apart only within a column that is typed in.')
+}
+
+function refuseRepeats(store: Store, table: Table, column: Column, within: number | undefined): void {
+	const name = comparedPlace(column)
+	const groups = within === undefined ? '1' : `1, ${comparedPlace(getColumn(table, within))}`
 	const [repeated] = store.db
-		.prepare(`SELECT ${name} FROM t${table.id} WHERE ${name} IS NOT NULL GROUP BY 1 HAVING count(*) > 1 LIMIT 1`)
+		.prepare(
+			`SELECT ${name} FROM t${table.id} WHERE ${name} IS NOT NULL GROUP BY ${groups} HAVING count(*) > 1 LIMIT 1`
+		)
 		.raw()
 		.all() as unknown[][]
 	if (repeated)

@@ -19,6 +19,8 @@
 		unit: column.unit ?? '',
 		required: column.required ?? false,
 		unique: column.unique ?? false,
+		uniqueWithin: column.uniqueWithin ?? 0,
+		onRemoval: column.onRemoval ?? 'keep',
 		otherwise: column.otherwise ?? '',
 		numbering: column.numbering ?? '',
 		reverseName: column.reverseName ?? '',
@@ -28,6 +30,7 @@
 
 	const computed = $derived(column.type === 'computed')
 	const numeric = $derived(['whole number', 'decimal', 'money', 'computed'].includes(column.type))
+	const others = $derived(table.columns.filter((each) => each.id !== column.id && each.type !== 'computed'))
 	const numbered = $derived(column.type === 'text' || column.type === 'code')
 	const keys = Object.keys(was) as (keyof typeof was)[]
 	const changed = $derived(keys.filter((key) => words[key] !== was[key]))
@@ -39,7 +42,10 @@
 			.split(',')
 			.map((each) => each.trim())
 			.filter((each) => each !== '')
-		onkeep(Object.fromEntries(changed.map((key) => [key, key === 'choices' ? list : words[key]])))
+		const keys = changed.includes('uniqueWithin') ? [...new Set([...changed, 'unique' as const])] : changed
+		const sent = Object.fromEntries(keys.map((key) => [key, key === 'choices' ? list : words[key]]))
+		// Within which column goes with whether at all.
+		onkeep('unique' in sent ? { ...sent, uniqueWithin: words.uniqueWithin } : sent)
 	}
 </script>
 
@@ -71,6 +77,21 @@
 			<label><input type="checkbox" bind:checked={words.required} /> Must be filled in</label>
 			<label><input type="checkbox" bind:checked={words.unique} /> No value twice</label>
 		</div>
+		{#if words.unique}
+			<label for="{id}-within">among</label>
+			<select id="{id}-within" class="field" bind:value={words.uniqueWithin}>
+				<option value={0}>all rows</option>
+				{#each others as each (each.id)}<option value={each.id}>rows of one {each.name}</option>{/each}
+			</select>
+		{/if}
+		{#if column.type === 'reference'}
+			<label for="{id}-removal">When the row it points to is removed</label>
+			<select id="{id}-removal" class="field" bind:value={words.onRemoval}>
+				<option value="keep">that is refused</option>
+				<option value="clear">this becomes blank</option>
+				<option value="remove too">these rows are removed too</option>
+			</select>
+		{/if}
 		{#if words.numbering === ''}
 			<label for="{id}-otherwise">A new row gets, where it is left blank</label>
 			<input id="{id}-otherwise" class="field formula" bind:value={words.otherwise} placeholder="TODAY()" />

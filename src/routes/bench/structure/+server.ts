@@ -10,6 +10,7 @@ const table = number
 const newColumn = columnSchema.omit({ id: true, vouched: true, otherwise: true, numbering: true })
 const columnWords = columnSchema
 	.pick({ name: true, about: true, required: true, unique: true, unit: true, otherwise: true, numbering: true })
+	.extend({ uniqueWithin: z.number().int(), onRemoval: columnSchema.shape.onRemoval })
 	.extend({ reverseName: columnSchema.shape.reverseName, choices: columnSchema.shape.choices })
 	.partial()
 const tableWords = tableSchema.pick({ name: true, about: true, checks: true }).partial()
