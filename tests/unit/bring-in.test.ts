@@ -1,6 +1,6 @@
 /**
  * Files as they come: the demo's register, open data from vega-datasets (airports.csv and seattle-weather.csv, both of
- * US federal origin), and files that are damaged, empty, locked or not what they say.
+ * US federal origin) and nine more of other shapes, and files that are damaged, empty, locked or not what they say.
  */
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -90,6 +90,43 @@ describe('open data', () => {
 			'fog'
 		])
 	})
+})
+
+/** What a person who looked at each file says its columns are; a sample of shapes: long, wide, nested, tabbed, messy. */
+const OPEN_DATA: readonly (readonly [file: string, rows: number, types: Record<string, string>])[] = [
+	[
+		'birdstrikes.csv',
+		10_000,
+		{
+			'Flight Date': 'date',
+			'Effect Amount of damage': 'choice',
+			'Cost Repair': 'whole number',
+			'Airport Name': 'text'
+		}
+	],
+	['movies.json', 3_201, { 'Release Date': 'date', 'MPAA Rating': 'choice', 'IMDB Rating': 'decimal', Title: 'text' }],
+	['unemployment.tsv', 3_218, { id: 'whole number', rate: 'decimal' }],
+	['zipcodes.csv', 42_049, { zip_code: 'text', latitude: 'decimal', city: 'text' }],
+	['github.csv', 955, { time: 'date and time', count: 'whole number' }],
+	['stocks.csv', 560, { symbol: 'choice', date: 'date', price: 'money' }],
+	['monarchs.json', 12, { name: 'text', start: 'whole number', commonwealth: 'yes/no' }],
+	['la-riots.csv', 63, { death_date: 'date', gender: 'choice', latitude: 'decimal', address: 'text' }],
+	['earthquakes.json', 1_707, { 'properties.url': 'web address', 'properties.mag': 'decimal', id: 'text' }]
+]
+
+test.each(OPEN_DATA)('open data: %s, %i rows', async (name, rows, types) => {
+	const found = await inspectFile({ path: join(datasets, name), name })
+	expect(found.rowCount).toBe(rows)
+	expect(Object.fromEntries(found.columns.map((column) => [column.name, column.type]))).toMatchObject(types)
+})
+
+test('a word for none is an answer where it stands among words, and blank among numbers', async () => {
+	const text = `damage,cost\n${Array.from({ length: 12 }, (_each, i) => `${i % 3 ? 'None' : 'Minor'},${i % 4 ? i : 'none'}`).join('\n')}\n`
+	const found = await inspect('strikes.csv', text)
+	expect(found.columns.map((column) => [column.type, column.choices, column.doubts])).toEqual([
+		['choice', ['Minor', 'None'], []],
+		['whole number', undefined, []]
+	])
 })
 
 describe('what cannot be read is refused in plain words', () => {

@@ -8,10 +8,6 @@ const { rows } = JSON.parse(readFileSync(new URL('../checks/types.json', import.
 }
 
 const NOT_YET: Readonly<Record<string, string>> = {
-	T090: 'There is no type for a time of day.',
-	T091: 'There is no type for a time of day.',
-	T092: 'There is no type for a time of day.',
-	T100: 'There is no type for a duration yet.',
 	T137: 'There is no type for photos yet.',
 	T155: 'References are offered once both tables are there, not from one file.',
 	T163: 'References are offered once both tables are there, not from one file.'

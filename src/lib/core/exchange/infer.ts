@@ -71,6 +71,11 @@ export function isNothing(text: string): boolean {
 	return text.length <= LONGEST_NULL_WORD ? NULL_WORDS.has(text.toLowerCase()) : false
 }
 
+/** Among words it may be an answer: damage "None" is not damage unknown. */
+export function isWordForNone(text: string): boolean {
+	return /^(none|nil)$/i.test(text)
+}
+
 /** `values`: the column from its first row; `firstRow`: the number of that row as people count, for the doubts. */
 export function inferColumn(heading: string, values: readonly string[], firstRow: number): ColumnGuess {
 	const collector = new ColumnCollector()
@@ -82,7 +87,11 @@ export function inferColumn(heading: string, values: readonly string[], firstRow
 export function inferCollected(heading: string, collected: readonly Collected[]): ColumnGuess {
 	const split = splitUnit(heading)
 	const filled = collected.filter(({ text }) => !isNothing(text))
-	return { ...guess(split.name, filled, split.unit), blank: filled.length === 0 }
+	const found = guess(split.name, filled, split.unit)
+	const answers = collected.filter(({ text }) => !isNothing(text) || isWordForNone(text))
+	const isWords = found.type === 'choice' || found.type === 'text'
+	const worded = isWords && answers.length > filled.length ? asChoice(found, answers) : undefined
+	return { ...(worded ?? found), blank: filled.length === 0 }
 }
 
 type Filled = Readonly<Collected>
@@ -152,7 +161,7 @@ const asCodeLike: Attempt = (plain, filled) => {
 	const all = (test: RegExp) => filled.every(({ text }) => test.test(text))
 	const named = (words: RegExp) => words.test(name)
 	if (named(/e-?mail/i)) return undefined
-	if (named(/version|release|ip address|hash|guid|uuid/i)) return { ...plain, type: 'text' }
+	if (named(/version|release|ip address|hash|guid|uuid/i) && !named(/date|day/i)) return { ...plain, type: 'text' }
 	if (named(/post ?code|zip|account|card/i)) return { ...plain, type: 'text' }
 	if (named(/\b(gtin|ean|upc|isbn|issn|barcode|sku|tag|container|code)\b/i) && all(/^[\w./ -]{2,40}$/))
 		return { ...plain, type: 'code' }

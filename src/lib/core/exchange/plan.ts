@@ -6,7 +6,7 @@ import { findKind } from '../table/kinds/all.ts'
 import { hasKey, scaleOf, type StoredValue } from '../table/storage.ts'
 import { COLUMN_TYPES, type Column } from '../table/types.ts'
 import { parseDate } from '../table/kinds/date.ts'
-import { isNothing } from './infer.ts'
+import { isNothing, isWordForNone } from './infer.ts'
 
 const writingSchema = z.object({
 	dates: z.enum(['day first', 'month first', 'year first']),
@@ -80,6 +80,7 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 	const choices = new Map(column.choices?.map((choice, i) => [textKey(choice), i + 1]))
 	const scale = scaleOf(column)
 	const keyed = hasKey(column)
+	const worded = column.type === 'text' || column.type === 'long text'
 	const read = (raw: string): ReadCell => {
 		let text = raw.trim()
 		const fixed = fixes.get(text)
@@ -87,11 +88,11 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 		// What a fix proposes is written in the program's own way, whatever the column's.
 		if (fixed !== undefined)
 			text = plan.type === 'decimal' || plan.type === 'money' ? fixed.replace('.', plan.writing.decimal) : fixed
-		if (isNothing(text)) return { value: null, unread: false }
 		if (column.type === 'choice') {
 			const number = choices.get(textKey(text))
-			return number === undefined ? { value: null, unread: true } : { value: number, unread: false }
+			return number === undefined ? { value: null, unread: !isNothing(text) } : { value: number, unread: false }
 		}
+		if (isNothing(text) && !(worded && isWordForNone(text))) return { value: null, unread: false }
 		if (column.type === 'date') text = bareDate(text)
 		const reading = kind.read(text, column, plan.writing)
 		if (!reading.ok) return { value: null, unread: true }
