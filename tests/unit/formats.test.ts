@@ -177,7 +177,11 @@ describe('a long text is read in pieces', () => {
 				fixes: []
 			}))
 		}
-		const begun = { table: 9, columns: plan.columns.map(({ name, type }, i) => ({ id: i + 1, name, type })) }
+		const begun = {
+			table: 9,
+			timeZone: 'UTC',
+			columns: plan.columns.map(({ name, type }, i) => ({ id: i + 1, name, type }))
+		}
 		const brought = await bringIn(
 			{ ...file, plan, begun, now: 0, person: 1 },
 			async (batch) => void batches.push(batch),

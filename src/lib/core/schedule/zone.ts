@@ -12,6 +12,31 @@ export function localTime(instant: string, zone: string): number {
 	return (Number(hour) * 3600 + Number(minute) * 60 + Number(second)) / 86_400
 }
 
+/**
+ * The instant at which a clock on the wall shows a date and time, as ISO 8601 in UTC. An hour that comes twice in autumn is
+ * the first of the two; one that is left out in spring is as many minutes after the gap began.
+ * @param wall `2026-04-03T14:30:00.000`, without a zone
+ */
+export function instantAt(wall: string, zone: string): string {
+	const asked = Date.parse(`${wall}Z`)
+	const offsetAt = (instant: number) => wallClock(instant, zone) - instant
+	// The offsets a day before and after are all that can hold; the earlier one is tried first.
+	const before = offsetAt(asked - DAY_MS)
+	const early = asked - before
+	if (wallClock(early, zone) === asked) return new Date(early).toISOString()
+	const late = asked - offsetAt(asked + DAY_MS)
+	return new Date(wallClock(late, zone) === asked ? late : early).toISOString()
+}
+
+const DAY_MS = 86_400_000
+
+/** What the clock shows, as if it were UTC, in epoch ms. */
+function wallClock(instant: number, zone: string): number {
+	const seconds = Math.floor(instant / 1000) * 1000
+	const { year = '', month = '', day = '', hour, minute, second } = partsAt(new Date(seconds).toISOString(), zone)
+	return Date.parse(`${year.padStart(4, '0')}-${month}-${day}T${hour}:${minute}:${second}Z`) + (instant - seconds)
+}
+
 // Making a formatter takes a hundred times as long as using one.
 const formatters = new Map<string, Intl.DateTimeFormat>()
 

@@ -42,7 +42,7 @@ type Building<T> = { -readonly [K in keyof T]: T[K] }
 
 export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	const found: PlacedIssue[] = []
-	const tables = new Map<number, Table>(document.tables.map((entry) => [entry.id, toTable(entry)]))
+	const tables = new Map<number, Table>(document.tables.map((entry) => [entry.id, toTable(entry, document.timeZone)]))
 	addReverses(tables)
 	const people = tables.get(document.people)
 	if (!people) throw new Error(`Cannot find the people table "${document.people}"`)
@@ -53,16 +53,29 @@ export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	return { name: document.name, timeZone: document.timeZone, catalogue, roles: document.roles, lines, issues: found }
 }
 
-function toTable(entry: TableEntry): Table {
+function toTable(entry: TableEntry, timeZone: string): Table {
 	const { id, name, keepers, label } = entry
 	const about = entry.about === undefined ? {} : { about: entry.about }
-	return { id, name, keepers, label, ...about, checks: [], columns: entry.columns.map(toColumn), reverses: [] }
+	return {
+		id,
+		name,
+		keepers,
+		label,
+		...about,
+		checks: [],
+		columns: entry.columns.map((column) => toColumn(column, timeZone)),
+		reverses: []
+	}
 }
 
 /** A column as its entry says, without its formulas. */
-export function toColumn(entry: ColumnEntry): Column {
+export function toColumn(entry: ColumnEntry, timeZone: string): Column {
 	const { formula: _text, vouched: _vouched, otherwise: _otherwise, ...plain } = entry
-	return Object.fromEntries(Object.entries(plain).filter(([, value]) => value !== undefined)) as unknown as Column
+	const zone = entry.type === 'date and time' || entry.type === 'computed' ? { timeZone } : {}
+	return {
+		...Object.fromEntries(Object.entries(plain).filter(([, value]) => value !== undefined)),
+		...zone
+	} as unknown as Column
 }
 
 function addReverses(tables: ReadonlyMap<number, Table>): void {

@@ -5,6 +5,7 @@
 import { readFileSync } from 'node:fs'
 import { checkScenario } from '../check-values/access.ts'
 import { checkCsvRow } from '../check-values/csv.ts'
+import { checkDateRow } from '../check-values/dates.ts'
 import { checkFormulaRow } from '../check-values/formula.ts'
 import type { RowResult } from '../check-values/result.ts'
 import { checkTypeRow } from '../check-values/types.ts'
@@ -12,6 +13,7 @@ import { checkTypeRow } from '../check-values/types.ts'
 const CHECKS: Readonly<Record<string, (row: never) => RowResult>> = {
 	access: checkScenario,
 	csv: checkCsvRow,
+	dates: checkDateRow,
 	formula: checkFormulaRow,
 	types: checkTypeRow
 }

@@ -17,6 +17,7 @@ export interface ShownColumn {
 	readonly onRemoval?: OnRemoval
 	readonly about?: string
 	readonly numbering?: string
+	readonly timeZone?: string
 	/** The default as text, and the name of the set of rows that point to a target; given to its keepers only. */
 	readonly otherwise?: string
 	readonly reverseName?: string

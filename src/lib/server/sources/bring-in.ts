@@ -17,6 +17,8 @@ export interface Begun {
 	readonly table: number
 	/** The columns of the new table, in the order of the plan's included ones. */
 	readonly columns: readonly ColumnEntry[]
+	/** Where the clock hangs by which the file's times were written, where they do not say. */
+	readonly timeZone: string
 	/** A further column that takes the ids of those that could not be read, as `,12,14,`: these keep what they held. */
 	readonly skipped?: number
 }
@@ -80,7 +82,7 @@ async function bringSheetIn(
 	const begunColumn = (i: number): Column => {
 		const entry = begun.columns[i]
 		if (!entry) throw new Error(`Expected ${included.length} columns to be begun, got ${begun.columns.length}`)
-		return toColumn(entry)
+		return toColumn(entry, begun.timeZone)
 	}
 	const readers = included.map((column, i) => ({
 		column: begunColumn(i),

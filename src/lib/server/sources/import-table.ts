@@ -41,16 +41,17 @@ export function beginImport(store: Store, { plan, actor }: Beginning): Begun {
 		}
 		return Object.fromEntries(Object.entries(entry).filter(([, value]) => value !== undefined)) as ColumnEntry
 	})
+	const { timeZone } = store.workspace()
 	createTable(store.db, {
 		id: table,
 		name: plan.tableName,
 		keepers: [],
 		label: first,
-		columns: columns.map(toColumn),
+		columns: columns.map((column) => toColumn(column, timeZone)),
 		checks: [],
 		reverses: []
 	} satisfies Table)
-	return { table, columns }
+	return { table, columns, timeZone }
 }
 
 function refuseSameNames(names: readonly string[]): void {

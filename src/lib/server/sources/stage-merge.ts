@@ -47,18 +47,24 @@ export function beginMerge(store: Store, { plan, actor }: Pick<Staging, 'plan' |
 	const id = takeNumbers(store, 'table', 1)
 	const first = takeNumbers(store, 'column', targets.length + 1)
 	const columns = targets.map((target, i): ColumnEntry => {
-		const { computed: _computed, otherwise: _otherwise, choices, to: _to, ...plain } = target
+		const { computed: _computed, otherwise: _otherwise, timeZone: _zone, choices, to: _to, ...plain } = target
 		const type = target.type === 'reference' ? 'text' : target.type
 		return { ...plain, id: first + i, type, ...(choices ? { choices: [...choices] } : {}) }
 	})
 	const skipped = first + targets.length
 	const entries: ColumnEntry[] = [...columns, { id: skipped, name: 'skipped', type: 'long text' }]
+	const { timeZone } = store.workspace()
 	const plain = { keepers: [], label: first, checks: [], reverses: [] }
-	createTable(store.db, { id, name: table.name, ...plain, columns: entries.map(toColumn) } satisfies Table)
+	createTable(store.db, {
+		id,
+		name: table.name,
+		...plain,
+		columns: entries.map((entry) => toColumn(entry, timeZone))
+	} satisfies Table)
 	store.db.exec(`ALTER TABLE t${id} ADD COLUMN verdict TEXT; ALTER TABLE t${id} ADD COLUMN target INTEGER`)
 	for (const target of targets.filter((each) => each.type === 'reference'))
 		store.db.exec(`ALTER TABLE t${id} ADD COLUMN r${target.id} INTEGER`)
-	return { table: id, columns, skipped }
+	return { table: id, columns, skipped, timeZone }
 }
 
 export function intoOf({ into }: ImportPlan): MergeInto {
@@ -95,7 +101,7 @@ export function pairsOf(store: Store, { begun, plan }: Pick<Staging, 'begun' | '
 	return plan.columns.filter(isFilled).map((column, i) => {
 		const entry = begun.columns[i]
 		if (!entry) throw new Error(`Expected a staged column for "${column.name}"`)
-		return { to: getColumn(table, column.to), staged: toColumn(entry) }
+		return { to: getColumn(table, column.to), staged: toColumn(entry, store.workspace().timeZone) }
 	})
 }
 

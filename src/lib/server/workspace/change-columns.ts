@@ -213,6 +213,7 @@ function targetColumn(store: Store, table: Table, old: Column, type: ColumnTypeN
 	if (old.computed || old.type === 'reference' || type === 'computed' || type === 'reference' || !findKind(type))
 		throw new AppError('invalid', 'This column cannot be given that type here.')
 	const { choices: _choices, places: _places, numbering: _numbering, otherwise: _otherwise, ...plain } = old
+	if (type === 'date and time') return { ...plain, type, timeZone: store.workspace().timeZone }
 	if (type !== 'choice') return { ...plain, type }
 	const words = differentValues(store, table, old).flatMap(([stored]) => textOf(old, stored) || [])
 	const choices = [...new Map(words.map((word) => [textKey(word), word])).values()].sort()
@@ -225,7 +226,7 @@ function targetColumn(store: Store, table: Table, old: Column, type: ColumnTypeN
 }
 
 function toEntry(column: Column): ColumnEntry {
-	const { computed: _computed, otherwise: _otherwise, choices, ...plain } = column
+	const { computed: _computed, otherwise: _otherwise, timeZone: _zone, choices, ...plain } = column
 	return { ...plain, ...(choices ? { choices: [...choices] } : {}) }
 }
 

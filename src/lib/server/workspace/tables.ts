@@ -135,7 +135,7 @@ export function toReference(
 	const entry: ColumnEntry = { id, name: old.name, type: 'reference', to, ...(old.required ? { required: true } : {}) }
 	const { found, text } = matching(store, asked)
 	// Filled first: kept columns that read it are worked out when the table's entry is saved.
-	addPhysical(store.db, kept, toColumn(entry))
+	addPhysical(store.db, kept, toColumn(entry, store.workspace().timeZone))
 	store.db.prepare(`UPDATE t${table} AS r SET c${id} = ${found.text}`).run(...found.params)
 	for (const [from, meant] of fixes) {
 		const row = targetOf(store, asked, param(meant))

@@ -1,6 +1,7 @@
 /** The text of a cell as people see it, from what travelled. Pure display: nothing is decided here. */
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { showDate } from '$lib/core/table/kinds/date.ts'
+import { showInstant } from '$lib/core/table/kinds/date-and-time.ts'
 import { showDuration } from '$lib/core/table/kinds/duration.ts'
 import { numberText } from '$lib/core/formula/numbers.ts'
 import type { Column } from '$lib/core/table/types.ts'
@@ -19,6 +20,7 @@ export function showCell(column: ShownColumn, cell: WireCell | undefined): strin
 
 function showComputed(column: ShownColumn, cell: string | number | boolean): string {
 	if (column.shows === 'date') return showDate(String(cell))
+	if (column.shows === 'datetime') return showInstant(String(cell), column.timeZone)
 	if (column.shows === 'duration') return showDuration(Number(cell))
 	if (column.shows === 'yesno') return cell === true || cell === 1 ? 'yes' : 'no'
 	if (typeof cell !== 'number') return String(cell)

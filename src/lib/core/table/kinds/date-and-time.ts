@@ -1,14 +1,15 @@
+import { instantAt, localDate, localTime } from '../../schedule/zone.ts'
 import { parseDate, showDate } from './date.ts'
 import { read, refuse, type ColumnKind, type Writing } from './kind.ts'
 
 const INSTANT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(?::\d{2}(?:\.\d{1,3})?)?(?:Z|[+-]\d{2}:\d{2})$/
 const LOCAL = /^(.+?)[T ,]+(\d{1,2}):(\d{2})(?::(\d{2})(?:\.\d+)?)?\s*(am|pm)?$/i
 
-/** An instant in UTC, as `2026-11-23T14:05:00.000Z`. Text without a zone is taken as UTC. */
+/** An instant in UTC, as `2026-11-23T14:05:00.000Z`; written and shown in the workspace's time zone. */
 export const dateAndTime: ColumnKind = {
 	name: 'date and time',
-	read: (text, _column, writing) => {
-		const value = parseInstant(text, writing)
+	read: (text, column, writing) => {
+		const value = parseInstant(text, writing, column.timeZone)
 		return value === undefined ? refuse(`"${text}" is no date and time. Write it like 2026-04-03 14:30.`) : read(value)
 	},
 	check: (value) => {
@@ -19,10 +20,17 @@ export const dateAndTime: ColumnKind = {
 	},
 	toStored: (value) => String(value),
 	fromStored: (stored) => String(stored),
-	show: (value) => `${showDate(String(value).slice(0, 10))} ${String(value).slice(11, 16)}`
+	show: (value, column) => showInstant(String(value), column.timeZone)
 }
 
-export function parseInstant(text: string, writing: Writing): string | undefined {
+export function showInstant(instant: string, zone = 'UTC'): string {
+	const minutes = Math.floor(localTime(instant, zone) * 1440 + 1e-6)
+	const clock = [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, '0')).join(':')
+	return `${showDate(localDate(instant, zone))} ${clock}`
+}
+
+/** @param zone where the clock hangs that a text without a zone was read from */
+export function parseInstant(text: string, writing: Writing, zone = 'UTC'): string | undefined {
 	if (INSTANT.test(text)) {
 		const instant = Date.parse(text)
 		return Number.isFinite(instant) ? new Date(instant).toISOString() : undefined
@@ -33,7 +41,7 @@ export function parseInstant(text: string, writing: Writing): string | undefined
 	const date = parseDate(day.trim(), writing)
 	const hours = toHours(Number(hour), half)
 	if (date === undefined || hours > 23 || Number(minute) > 59 || Number(second) > 59) return undefined
-	return `${date}T${String(hours).padStart(2, '0')}:${minute}:${second}.000Z`
+	return instantAt(`${date}T${String(hours).padStart(2, '0')}:${minute}:${second}.000`, zone)
 }
 
 function toHours(hour: number, half: string | undefined): number {

@@ -1,0 +1,86 @@
+/** Dates by the formulas that reckon with them, in both lives, and clocks by the workspace's zone. */
+import { addDays } from '$lib/core/schedule/calendar.ts'
+import { instantAt } from '$lib/core/schedule/zone.ts'
+import { checkFormulaRow, type FormulaRow } from './formula.ts'
+import type { RowResult } from './result.ts'
+
+export interface DateRow {
+	readonly id: string
+	readonly kind: string
+	readonly input:
+		| string
+		| number
+		| {
+				readonly start?: string
+				readonly end?: string
+				readonly date?: string
+				readonly days?: number
+				readonly months?: number
+				readonly holidays?: readonly string[]
+				readonly local?: string
+				readonly timezone?: string
+		  }
+	readonly expected: unknown
+}
+
+export function checkDateRow(row: DateRow): RowResult {
+	const asked = FORMULAS[row.kind]?.(row)
+	if (asked) return checkFormulaRow({ id: row.id, ...asked })
+	if (row.kind === 'day-vs-24h') return checkDay(row)
+	return { id: row.id, short: `${row.kind}: recurrences are not built yet` }
+}
+
+type Asked = Pick<FormulaRow, 'formula' | 'expected'>
+
+const FORMULAS: Readonly<Record<string, (row: DateRow) => Asked>> = {
+	workday: ({ input, expected }) => {
+		const { start = '', days = 0, holidays = [] } = partsOf(input)
+		return { formula: `WORKDAY(${date(start)}; ${days}${listed(holidays)})`, expected: { date: String(expected) } }
+	},
+	networkdays: ({ input, expected }) => {
+		const { start = '', end = '', holidays = [] } = partsOf(input)
+		return { formula: `NETWORKDAYS(${date(start)}; ${date(end)}${listed(holidays)})`, expected: Number(expected) }
+	},
+	'add-months': ({ input, expected }) => {
+		const { date: from = '', months = 0 } = partsOf(input)
+		return { formula: `EDATE(${date(from)}; ${months})`, expected: { date: String(expected) } }
+	},
+	'iso-weeks-in-year': ({ input, expected }) => ({
+		// The 28th of December lies in the last week of its year (ISO 8601).
+		formula: `ISOWEEKNUM(DATE(${Number(input)}; 12; 28))`,
+		expected: Number(expected)
+	}),
+	'iso-week-date': ({ input, expected }) => {
+		const day = date(String(input))
+		// A week belongs to the year of its Thursday.
+		const year = `YEAR(${day} + 4 - WEEKDAY(${day}; 2))`
+		const formula = `${year} & "-W" & TEXT(ISOWEEKNUM(${day}); "00") & "-" & WEEKDAY(${day}; 2)`
+		return { formula, expected: String(expected) }
+	}
+}
+
+function partsOf(input: DateRow['input']): Exclude<DateRow['input'], string | number> {
+	if (typeof input !== 'object') throw new Error(`Expected the parts of a date row, got "${input}"`)
+	return input
+}
+
+function date(iso: string): string {
+	return `DATEVALUE("${iso}")`
+}
+
+function listed(holidays: readonly string[]): string {
+	return holidays.length === 0 ? '' : `; {${holidays.map((day) => `"${day}"`).join('; ')}}`
+}
+
+/** A day later by the calendar keeps its hour; 24 hours later need not. */
+function checkDay({ id, input, expected }: DateRow): RowResult {
+	const { local = '', timezone = 'UTC' } = partsOf(input)
+	const [day = '', hour = ''] = local.split('T')
+	const seconds = (instant: string) => new Date(instant).toISOString().replace('.000', '')
+	const got = {
+		plus1day: seconds(instantAt(`${addDays(day, 1)}T${hour}:00.000`, timezone)),
+		plus24h: seconds(new Date(Date.parse(instantAt(`${local}:00.000`, timezone)) + 86_400_000).toISOString())
+	}
+	const short = JSON.stringify(got) === JSON.stringify(expected) ? undefined : `${local} gives ${JSON.stringify(got)}`
+	return { id, short }
+}
