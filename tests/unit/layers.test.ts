@@ -89,6 +89,15 @@ test('a column that reads the day or the looker is shown, sorted by and read thr
 	])
 })
 
+test('looking as somebody, each one’s lines are judged by their own row', () => {
+	const store = makeStore()
+	const seen = (actor: { person: number; lookedAtBy: number }) =>
+		countRows(store, actor, { table: MOORINGS, limit: 10 }, TOMORROW)
+	// Jory is not senior, so what Imke sees is not his to see, nor the other way round.
+	expect([seen({ person: 2, lookedAtBy: 3 }), seen({ person: 3, lookedAtBy: 2 })]).toEqual([0, 0])
+	expect(seen({ person: 2, lookedAtBy: KEEPER })).toBe(2)
+})
+
 test('a line may read such columns, of the row and of me', () => {
 	const store = makeStore()
 	const seen = (person: number, now: number) => countRows(store, { person }, { table: MOORINGS, limit: 10 }, now)

@@ -423,8 +423,10 @@ function layerOf({ expr }: Computed, { moment }: Context): Expr {
 }
 
 /** A layer of the looker's own row, which folding cannot work out: read like any other row's, as the data is. */
-function ownCell({ table, column, type }: Expr & { kind: 'me' }, { moment }: Context): Expr {
-	const row: Expr = { kind: 'literal', value: moment.me?.n ?? null, type: { kind: 'row', table } }
+function ownCell(expr: Expr & { kind: 'me' }, { moment }: Context): Expr {
+	const { table, column, type } = expr
+	const n = expr.row === undefined ? (moment.me?.n ?? null) : expr.row
+	const row: Expr = { kind: 'literal', value: n, type: { kind: 'row', table } }
 	return column ? { kind: 'field', of: row, table, column, type } : row
 }
 

@@ -71,8 +71,8 @@ export type Expr = { readonly type: Type } & (
 	| { readonly kind: 'literal'; readonly value: Value }
 	/** The row that the formula stands on: level 0 its own, level 1 the row inside a FILTER, and so on. */
 	| { readonly kind: 'this'; readonly level: number }
-	/** The looker's own row, or a column of it. */
-	| { readonly kind: 'me'; readonly table: Table; readonly column: Column | undefined }
+	/** The looker's own row, or a column of it. `row`: whose it is, once that was settled. */
+	| { readonly kind: 'me'; readonly table: Table; readonly column: Column | undefined; readonly row?: number | null }
 	| { readonly kind: 'field'; readonly of: Expr; readonly table: Table; readonly column: Column }
 	| { readonly kind: 'children'; readonly of: Expr; readonly reverse: Reverse }
 	| { readonly kind: 'filter'; readonly rows: Expr; readonly level: number; readonly where: Expr }
