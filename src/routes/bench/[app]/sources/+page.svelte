@@ -97,8 +97,8 @@
 				{#each sources as table (table.id)}
 					<tr>
 						<td
-							><strong>{table.source?.file}</strong>{#if table.source?.sheet}<span class="quiet">
-									· {table.source.sheet}</span
+							><strong>{table.source?.file}</strong>{#if table.source?.sheet}<span class="quiet"
+									>{' '}· {table.source.sheet}</span
 								>{/if}</td
 						>
 						<td>{table.name}</td>
