@@ -14,7 +14,7 @@
 import { isAlways, isNever, type Right, type Rights } from '../access/rights.ts'
 import { compileCondition, compileFault, compileValue, newContext, type Context } from '../formula/compile.ts'
 import { keptSortPlace, whereServed } from '../formula/kept.ts'
-import { hasKey, isStored } from '../table/storage.ts'
+import { comparedPlace, hasKey, isStored } from '../table/storage.ts'
 import { getColumn, getTable, type Catalogue, type Column, type Table } from '../table/types.ts'
 import type { Expr, Type } from '../formula/types.ts'
 import { allOf, anyOf, joinSql, param, raw, sql, type Sql, type SqlValue } from './sql.ts'
@@ -266,7 +266,7 @@ function keptSort(column: Column, rights: Rights): string | undefined {
 }
 
 function sortedLabel(label: Column): (alias: string) => Sql {
-	return (alias) => raw(`${alias}.c${label.id}${hasKey(label) ? 'k' : ''}`)
+	return (alias) => raw(`${alias}.${comparedPlace(label)}`)
 }
 
 /** A layer's value as this reader sees it; in error it counts as blank. */

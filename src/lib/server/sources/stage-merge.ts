@@ -10,7 +10,7 @@ import type { Comparison } from '$lib/core/exchange/comparison.ts'
 import type { ImportPlan, MergeInto } from '$lib/core/exchange/plan.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import { allOf, param, raw, sql, type Sql } from '$lib/core/query/sql.ts'
-import { hasKey } from '$lib/core/table/storage.ts'
+import { comparedPlace, hasKey } from '$lib/core/table/storage.ts'
 import { getColumn, getTable, type Column, type Table } from '$lib/core/table/types.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry } from '$lib/core/workspace/document.ts'
@@ -142,12 +142,8 @@ export function missingFrom(begun: Begun, { key }: MergeInto, pairs: readonly Pa
 	const pair = pairs.find(({ to }) => to.id === key)
 	if (!pair) return raw('0')
 	return raw(
-		`NOT EXISTS (SELECT 1 FROM t${begun.table} AS s WHERE s.${comparedBy(pair.staged)} = t.${comparedBy(pair.to)})`
+		`NOT EXISTS (SELECT 1 FROM t${begun.table} AS s WHERE s.${comparedPlace(pair.staged)} = t.${comparedPlace(pair.to)})`
 	)
-}
-
-function comparedBy(column: Column): string {
-	return `c${column.id}${hasKey(column) ? 'k' : ''}`
 }
 
 const MOST_UNFOUND = 20
@@ -189,7 +185,7 @@ function judge({ db }: Store, { staged, skipped, into, pairs }: Judging): void {
 	if (into.how === 'add') return void db.exec(`UPDATE ${staged} SET verdict = 'add', target = NULL`)
 	const pair = pairs.find(({ to }) => to.id === into.key)
 	if (!pair) throw new Error(`Expected the key "${into.key}" among the columns of a merge`)
-	const [own, theirs] = [comparedBy(pair.staged), comparedBy(pair.to)]
+	const [own, theirs] = [comparedPlace(pair.staged), comparedPlace(pair.to)]
 	db.exec(`CREATE INDEX IF NOT EXISTS merge_${staged} ON ${staged} (${own})`)
 	db.exec(`CREATE INDEX IF NOT EXISTS merged_${staged} ON t${into.table} (${theirs})`)
 	const differs = pairs

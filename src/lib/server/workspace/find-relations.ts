@@ -3,7 +3,7 @@ import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import type { Rights } from '$lib/core/access/rights.ts'
 import { isNever } from '$lib/core/access/rights.ts'
 import { allOf, raw, sql, type Sql } from '$lib/core/query/sql.ts'
-import { hasKey } from '$lib/core/table/storage.ts'
+import { comparedPlace, hasKey } from '$lib/core/table/storage.ts'
 import { getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { standingOf } from '../people/rights-of-actor.ts'
 import type { Store } from '../store.ts'
@@ -59,13 +59,13 @@ function couldName(column: Column, label: Column): boolean {
 function counts(from: Table, column: Column, { to, label, rights }: { to: Table; label: Column; rights: Rights }): Sql {
 	const context = newContext('x', rights.moment)
 	const seen = [rights.rows(to), rights.cell(to, label)].map((each) => compileCondition(each, context))
-	const same = raw(`x.c${label.id}${hasKey(label) ? 'k' : ''} = v.value`)
+	const same = raw(`x.${comparedPlace(label)} = v.value`)
 	const found = sql`EXISTS (SELECT 1 FROM t${to.id} AS x WHERE ${allOf([same, ...seen])})`
 	return sql`SELECT count(*) FILTER (WHERE ${found}), count(*) FILTER (WHERE NOT ${found}) FROM (${valuesOf(from, column)}) AS v`
 }
 
 function valuesOf(table: Table, column: Column): Sql {
-	const at = `c${column.id}${hasKey(column) ? 'k' : ''}`
+	const at = comparedPlace(column)
 	const some = `SELECT DISTINCT ${at} AS value FROM t${table.id} WHERE ${at} IS NOT NULL LIMIT ${LOOKED_AT}`
 	if (column.type !== 'choice') return raw(some)
 	const labels = JSON.stringify(column.choices ?? [])

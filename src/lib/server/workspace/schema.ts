@@ -6,7 +6,7 @@
  */
 import { keptSortPlace } from '$lib/core/formula/kept.ts'
 import { quoteName, raw, joinSql, sql } from '$lib/core/query/sql.ts'
-import { hasKey, isStored, storageClass } from '$lib/core/table/storage.ts'
+import { comparedPlace, hasKey, isStored, storageClass } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/table/types.ts'
 import type { Db } from '../db/open.ts'
 
@@ -33,7 +33,7 @@ export function createIndexes(db: Db, table: Table): void {
 }
 
 export function createIndex(db: Db, table: Table, column: Column): void {
-	const name = keptSortPlace(column) ?? `c${column.id}${hasKey(column) ? 'k' : ''}`
+	const name = keptSortPlace(column) ?? comparedPlace(column)
 	// Not UNIQUE: the index would speak before the lines of access do, and tell whoever may not write that a value is
 	// taken. The one writer asks after the lines, in the same transaction, so nothing can come between.
 	db.exec(`CREATE INDEX IF NOT EXISTS i${table.id}_${column.id} ON t${table.id} (${name}, n)`)

@@ -97,8 +97,8 @@
 				{#each sources as table (table.id)}
 					<tr>
 						<td
-							><strong>{table.source?.file}</strong>{#if table.source?.sheet}<span class="quiet"
-									>{' '}· {table.source.sheet}</span
+							><strong>{table.source?.file}</strong>{#if table.source?.sheet}<span class="sheet quiet"
+									>· {table.source.sheet}</span
 								>{/if}</td
 						>
 						<td>{table.name}</td>
@@ -149,6 +149,9 @@
 		display: grid;
 		gap: 0.3rem;
 		width: min(26rem, 100%);
+	}
+	.sheet {
+		margin-left: 0.4rem;
 	}
 	.ways {
 		white-space: nowrap;
