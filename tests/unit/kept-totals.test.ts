@@ -29,7 +29,12 @@ const TOTALS = [
 	{ id: 54, name: 'last', formula: 'MAX(inspections.done)' },
 	{ id: 55, name: 'shallowest', formula: 'MIN(FILTER(inspections; not (note = "x")).depth)' },
 	{ id: 56, name: 'mixed', formula: 'IF(COUNT(inspections) > 2; "many: " & SUM(inspections.cost); "few")' },
-	{ id: 57, name: 'dear', formula: 'COUNT(FILTER(inspections; twice > 100))' }
+	{ id: 57, name: 'dear', formula: 'COUNT(FILTER(inspections; twice > 100))' },
+	{
+		id: 58,
+		name: 'share',
+		formula: 'IF(COUNT(inspections) = 0; 0; COUNT(FILTER(inspections; urgent)) / COUNT(inspections))'
+	}
 ]
 
 function makeStore(): Store {
@@ -160,6 +165,7 @@ function counted(rows: readonly Child[], costs = true) {
 		last: dates.at(-1) ?? null,
 		shallowest: depths.length === 0 ? null : Math.min(...depths) / 10,
 		mixed: rows.length > 2 ? `many: ${sum / 100}` : 'few',
+		share: rows.length === 0 ? 0 : rows.filter((row) => row.urgent === 1).length / rows.length,
 		dear: rows.filter((row) => costs && row.cost !== null && row.cost * 2 > 10_000).length
 	}
 }

@@ -393,6 +393,8 @@ function arithmeticValue(expr: Expr & { kind: 'arithmetic' }, ctx: Context): Sql
 	const left = numberOf(expr.left, ctx)
 	const right = numberOf(expr.right, ctx)
 	if (expr.op === '^') return sql`number_power(${left}, ${right})`
+	// Counts and lengths are whole numbers in the database, which would divide them without a remainder.
+	if (expr.op === '/') return sql`(${left} * 1.0 / ${right})`
 	return sql`(${left} ${raw(expr.op)} ${right})`
 }
 
