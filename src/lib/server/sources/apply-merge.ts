@@ -10,6 +10,7 @@ import { changeRows, type ChangeContext } from '../rows/change.ts'
 import { writeHistory } from '../rows/history.ts'
 import { toValue } from '../rows/stored-row.ts'
 import { labelText } from '../rows/read.ts'
+import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store.ts'
 import { saveWorkspace } from '../workspace/save.ts'
 import { dropTable } from '../workspace/schema.ts'
@@ -40,7 +41,7 @@ export function applyMerge(store: Store, applying: Applying): Merged {
 			counts[change.kind === 'add' ? 'added' : change.kind === 'remove' ? 'removed' : 'changed']++
 		} catch (error) {
 			if (!(error instanceof AppError)) throw error
-			misfits.push({ label, message: error.message })
+			misfits.push({ label: label(), message: error.message })
 		}
 	}
 	if (misfits.length > 0 && !partly) {
@@ -68,7 +69,8 @@ function refuseIfTurned(now: Comparison, { expected, plan }: Applying): void {
 }
 
 interface Labelled {
-	readonly label: string
+	/** What a person knows the row by; asked only where it does not fit. */
+	readonly label: () => string
 	readonly change: Change
 }
 
@@ -91,7 +93,7 @@ function changesOf(store: Store, applying: Applying): Labelled[] {
 		const given = pairs.map((pair, i) => ({ pair, value: values[i * 2] ?? null, row: values[i * 2 + 1] ?? null }))
 		const cells = given.flatMap((each) => toCell(store, each, String(skipped ?? '')))
 		const known = given.find(({ pair }) => pair.to.id === table.label) ?? given[0]
-		const label = known ? labelText(known.pair.staged, known.value) : ''
+		const label = () => (known ? labelText(known.pair.staged, known.value) : '')
 		const change: Change =
 			verdict === 'add'
 				? { kind: 'add', table: table.id, cells }
@@ -99,12 +101,10 @@ function changesOf(store: Store, applying: Applying): Labelled[] {
 		return { label, change }
 	})
 	if (into.how !== 'replace') return filled
-	const gone = store.select(
-		sql`SELECT t.n, t.c${table.label} FROM t${table.id} AS t WHERE ${missingFrom(begun, into, pairs)}`
-	)
-	const label = pairs.find(({ to }) => to.id === table.label)?.to
-	const removed = gone.map(([n, value]): Labelled => ({
-		label: label ? labelText(label, value as StoredValue) : '',
+	const gone = store.select(sql`SELECT t.n FROM t${table.id} AS t WHERE ${missingFrom(begun, into, pairs)}`)
+	const by = { person: applying.actor.person, now: applying.now }
+	const removed = gone.map(([n]): Labelled => ({
+		label: () => rowLabel(store, table, { n: Number(n), ...by }),
 		change: { kind: 'remove', table: table.id, row: store.ids.toId(table.id, Number(n)) }
 	}))
 	return [...filled, ...removed]

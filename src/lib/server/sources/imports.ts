@@ -206,7 +206,12 @@ export function openImports(
 		const { state, staged } = entry
 		if (state.state !== 'compared' || !staged) throw new AppError('invalid', 'Compare the file with the table first.')
 		const asked = { ...staged, actor, now: host.now(), file: entry.name, expected: state.comparison, partly }
-		const merged = await host.write('applyMerge', asked)
+		// Meanwhile it is neither compared nor in, so that a second press finds nothing to do.
+		entry.state = { state: 'running', done: 0, of: state.comparison.rows }
+		const merged = await host.write('applyMerge', asked).catch((error: unknown) => {
+			entry.state = state
+			throw error
+		})
 		entry.state = { state: 'merged', table: staged.plan.into?.table ?? 0, ...merged }
 		entry.gone = true
 		delete entry.staged

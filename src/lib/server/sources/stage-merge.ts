@@ -18,6 +18,7 @@ import { refuseUnlessBuilder } from '../apps/apps.ts'
 import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { labelText } from '../rows/read.ts'
 import { cellText } from '../rows/written-text.ts'
+import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store.ts'
 import { getKeptTable } from '../workspace/kept-table.ts'
 import { takeNumbers } from '../workspace/numbers.ts'
@@ -131,7 +132,7 @@ export function compareMerge(store: Store, staging: Staging): Comparison {
 		samples: {
 			changed: changedSamples(store, staging, pairs),
 			added: stagedLabels(store, { begun, pairs, table }, 'add'),
-			missing: missingLabels(store, table, missing),
+			missing: missingLabels(store, table, missing, staging),
 			repeated: stagedLabels(store, { begun, pairs, table }, 'repeated')
 		}
 	}
@@ -228,7 +229,7 @@ function changedSamples(
 		.all() as (string | number | null)[][]
 	const by = { person: actor.person, now }
 	return rows.map(([n, ...values]) => ({
-		label: cellText(store, table, { column: getColumn(table, table.label), n: Number(n), ...by }),
+		label: rowLabel(store, table, { n: Number(n), ...by }),
 		cells: pairs.flatMap(({ to, staged }, i) => {
 			if (values[i * 3] !== 1) return []
 			const from = cellText(store, table, { column: to, n: Number(n), ...by })
@@ -252,8 +253,7 @@ function stagedLabels(
 	return values.map((value) => labelText(shown, value))
 }
 
-function missingLabels(store: Store, table: Table, missing: Sql): string[] {
-	const label = getColumn(table, table.label)
-	const rows = store.select(sql`SELECT t.c${label.id} FROM t${table.id} AS t WHERE ${missing} LIMIT ${param(SHOWN)}`)
-	return rows.map(([value]) => labelText(label, value as string | number | null))
+function missingLabels(store: Store, table: Table, missing: Sql, { actor, now }: Staging): string[] {
+	const rows = store.select(sql`SELECT t.n FROM t${table.id} AS t WHERE ${missing} LIMIT ${param(SHOWN)}`)
+	return rows.map(([n]) => rowLabel(store, table, { n: Number(n), person: actor.person, now }))
 }

@@ -57,20 +57,3 @@ The rows go into
 		oninput={(event) => onchange({ ...plan, tableName: event.currentTarget.value })}
 	/>.
 {/if}
-
-<style>
-	select,
-	input {
-		border: 0;
-		border-bottom: 2px solid var(--marigold);
-		background: none;
-		color: var(--pitch);
-		font: inherit;
-		font-weight: 700;
-		padding: 0 1.5rem 0 0.1rem;
-		max-width: 16rem;
-	}
-	input {
-		padding-right: 0;
-	}
-</style>

@@ -35,8 +35,11 @@
 	let status = $state<ImportState>({ state: 'given' })
 	let wrong = $state('')
 	let misfits = $state.raw<readonly { label: string; message: string }[]>([])
+	const into = $derived(tables.find((table) => table.id === plan.into?.table))
 	/** Other sheets that come in as well, as proposed, and what became of them. */
-	let more = $state<string[]>([])
+	let ticked = $state<string[]>([])
+	const more = $derived(into ? [] : ticked.filter((sheet) => sheet !== inspection.sheet))
+	let busy = $state(false)
 	let moreDone = $state.raw<readonly SheetBroughtIn[]>([])
 	const others = $derived(inspection.sheets.filter((sheet) => sheet !== inspection.sheet))
 	const broughtIn = $derived([
@@ -44,8 +47,6 @@
 		...moreDone.flatMap(({ outcome }) => ('table' in outcome ? [outcome.table] : []))
 	])
 	let timer: ReturnType<typeof setTimeout> | undefined
-
-	const into = $derived(tables.find((table) => table.id === plan.into?.table))
 
 	function propose(found: Inspection & { file: string }, table: number | undefined): ImportPlan {
 		const target = tables.find((each) => each.id === table && each.kept)
@@ -74,10 +75,12 @@
 		})
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		wrong = ''
-		const name = plan.tableName
+		const proposed = propose(answer.value, plan.into?.table)
+		// Another sheet brings a name of its own; other headings keep the one that was written.
+		const name = settings.sheet === undefined ? plan.tableName : proposed.tableName
 		inspection = answer.value
-		plan = { ...propose(answer.value, plan.into?.table), tableName: name }
 		settled = {}
+		change({ ...proposed, tableName: name })
 	}
 
 	async function start() {
@@ -109,7 +112,9 @@
 
 	async function apply(partly: boolean) {
 		wrong = ''
+		busy = true
 		const answer = await send(`/bench/imports/${importId}`, { kind: 'apply', partly })
+		busy = false
 		if (!answer.ok) {
 			misfits = (answer.refusal.details['misfits'] as typeof misfits | undefined) ?? []
 			return void (wrong = answer.refusal.message)
@@ -237,7 +242,7 @@
 						<legend class="visually-hidden">Other sheets</legend>
 						<p><strong>Other sheets</strong> come in as well, as proposed, each as a table of its own:</p>
 						{#each others as sheet (sheet)}
-							<label class="tick"><input type="checkbox" value={sheet} bind:group={more} /> {sheet}</label>
+							<label class="tick"><input type="checkbox" value={sheet} bind:group={ticked} /> {sheet}</label>
 						{/each}
 					</fieldset>
 				{/if}
@@ -248,6 +253,9 @@
 							: `${outcome.rows.toLocaleString('en-GB')} rows are in.`}
 					</p>
 				{/each}
+				{#if status.state === 'done' && moreDone.length < more.length}
+					<p class="note" role="status"><strong>{more[moreDone.length]}</strong> is coming in…</p>
+				{/if}
 				{#if status.state === 'done' && moreDone.length === more.length}
 					<RelationOffers tables={broughtIn} onmade={() => void invalidate('app:bench')} />
 				{/if}
@@ -292,13 +300,13 @@
 					<p class="says-wrong">{wrong}</p>
 					{#each misfits.slice(0, 4) as misfit, i (i)}<p><strong>{misfit.label}</strong>: {misfit.message}</p>{/each}
 					{#if misfits.length > 4}<p class="quiet">and {misfits.length - 4} more</p>{/if}
-				{:else}<p>Nothing is in yet.</p>{/if}
+				{:else}<p>{busy ? 'Bringing it in…' : 'Nothing is in yet.'}</p>{/if}
 			</div>
-			<button class="btn" onclick={back}>Back to the file</button>
+			<button class="btn" disabled={busy} onclick={back}>Back to the file</button>
 			{#if misfits.length > 0}
-				<button class="btn main" onclick={() => apply(true)}>Bring in those that fit</button>
+				<button class="btn main" disabled={busy} onclick={() => apply(true)}>Bring in those that fit</button>
 			{:else}
-				<button class="btn main" disabled={nothingToDo} onclick={() => apply(false)}
+				<button class="btn main" disabled={busy || nothingToDo} onclick={() => apply(false)}
 					>{nothingToDo ? 'Nothing to bring in' : `Bring it into ${plan.tableName}`}</button
 				>
 			{/if}
@@ -332,7 +340,8 @@
 		flex-basis: 100%;
 		line-height: 2;
 	}
-	.sentence select {
+	.sentence :global(select),
+	.sentence :global(input) {
 		border: 0;
 		border-bottom: 2px solid var(--marigold);
 		background: none;
