@@ -94,7 +94,7 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 						table: inspections,
 						where: '',
 						sort: { column: inspection('Date'), descending: true },
-						columns: ['Title', 'Mooring', 'Date', 'Verdict', 'Diver'].map(inspection),
+						columns: ['Title', 'Mooring', 'Date', 'Verdict', 'Diver', 'Photo'].map(inspection),
 						opens: 'inspection'
 					}
 				]
@@ -107,7 +107,9 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 						id: 'inspection-1',
 						kind: 'record',
 						table: inspections,
-						columns: ['Mooring', 'Date', 'Diver', 'Verdict', 'Chain read', 'Remark'].map(inspection)
+						columns: ['Mooring', 'Date', 'Diver', 'Verdict', 'Chain read', 'Findings', 'Remark', 'Photo', 'Signed'].map(
+							inspection
+						)
 					}
 				]
 			},
@@ -120,7 +122,9 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 						id: 'inspect-2',
 						kind: 'form',
 						table: inspections,
-						columns: ['Mooring', 'Date', 'Verdict', 'Chain read', 'Remark'].map(inspection),
+						columns: ['Mooring', 'Date', 'Verdict', 'Chain read', 'Findings', 'Remark', 'Photo', 'Signed'].map(
+							inspection
+						),
 						thanks: 'Inspection saved. The harbour master sees it now.'
 					}
 				]

@@ -22,10 +22,12 @@ import { beginImport, finishImport, writeBatch } from '../src/lib/server/sources
 import { inspectFile } from '../src/lib/server/sources/inspect.ts'
 import { openStore, type Store } from '../src/lib/server/store.ts'
 import { makeWorkspace, PEOPLE as PEOPLE_TABLE, PERSON_EMAIL, PERSON_NAME } from '../src/lib/server/workspace/make.ts'
+import { describeColumn } from '../src/lib/server/workspace/change-columns.ts'
 import { saveWorkspace } from '../src/lib/server/workspace/save.ts'
 import { addColumn, addTable, toReference, type NewColumn } from '../src/lib/server/workspace/tables.ts'
 import { mooringCare, spending } from './apps.ts'
 import { DEMO_PASSWORD } from './password.ts'
+import { drawChain, drawSignature, giveDemoFile } from './photos.ts'
 import { emailOf, HARBOURS, PEOPLE } from './people.ts'
 import { randomFrom, type Random } from './random.ts'
 import { registerRows, writeRegister } from './register.ts'
@@ -38,6 +40,7 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 	mkdirSync(folder, { recursive: true, mode: 0o700 })
 	for (const name of ['workspace.db', 'workspace.db-wal', 'workspace.db-shm'])
 		rmSync(join(folder, name), { force: true })
+	rmSync(join(folder, 'files'), { recursive: true, force: true })
 	const store = openStore(openForWriting(join(folder, 'workspace.db')), openRowIds(Buffer.from(readKey(folder), 'hex')))
 	// A demo may be made anew at any time: speed counts here, and a torn one is simply made again.
 	store.db.pragma('synchronous = OFF')
@@ -54,7 +57,7 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 	const moorings = await bringInRegister(store, world, file, now - 400 * DAY)
 	store.db.transaction(() => {
 		const tables = makeTables(store, world, moorings, now)
-		fillInspections(store, world, tables, { random, now })
+		fillInspections(store, world, tables, { random, now, folder })
 		makeApps(store, world, tables, now)
 		fillRequests(store, world, tables, { random, now })
 		deliverPast(store)
@@ -210,6 +213,18 @@ interface Tables {
 function makeTables(store: Store, world: World, moorings: number, now: number): Tables {
 	const by = { actor: { person: world.builder }, now }
 	const inspections = addTable(store, { name: 'Inspections', columns: demo.inspectionColumns(moorings), ...by })
+	describeColumn(store, {
+		table: inspections,
+		column: columnsOf(store, inspections)('Title'),
+		words: { otherwise: 'Mooring.Code & " on " & Date' },
+		...by
+	})
+	describeColumn(store, {
+		table: inspections,
+		column: columnsOf(store, inspections)('Diver'),
+		words: { otherwise: 'me' },
+		...by
+	})
 	const requests = addTable(store, { name: 'Spend requests', columns: demo.spendColumns(world.harbours), ...by })
 	const items = addTable(store, { name: 'Spend items', columns: demo.SPEND_LINE_COLUMNS(requests), ...by })
 	const compute = (name: string, formula: string, shown: Partial<NewColumn> = {}) =>
@@ -255,9 +270,25 @@ const REMARKS = [
 	'Sinker dragged a metre south.'
 ]
 
-/** Some 1,900 inspections over six years, by the divers of each harbour. */
-function fillInspections(store: Store, world: World, { moorings, inspections }: Tables, { random, now }: Making): void {
+/** Some 1,900 inspections over six years, by the divers of each harbour; those of the last months have their pictures. */
+function fillInspections(
+	store: Store,
+	world: World,
+	{ moorings, inspections }: Tables,
+	{ random, now, folder }: Making & { readonly folder: string }
+): void {
 	const column = columnsOf(store, inspections)
+	const drawing = randomFrom(SEED + 1)
+	const chains = Array.from({ length: 6 }, (_, i) => drawChain(drawing, i / 5))
+	const picturesOf = (diver: number, verdict: string, at: number) => {
+		const give = (name: string, columnId: number, body: Buffer) =>
+			giveDemoFile(store, { folder, column: columnId, person: diver, name, body, now: at })
+		const body = chains[verdict === 'Sound' ? drawing.below(2) : 2 + drawing.below(4)]
+		return {
+			...(body ? { [column('Photo')]: give('chain.png', column('Photo'), body) } : {}),
+			[column('Signed')]: give('signed.png', column('Signed'), drawSignature(randomFrom(diver)))
+		}
+	}
 	const rows = store.db
 		.prepare(`SELECT m.n, m.c${columnsOf(store, moorings)('Code')} AS code FROM t${moorings} AS m ORDER BY m.n`)
 		.all() as { n: number; code: string }[]
@@ -276,9 +307,11 @@ function fillInspections(store: Store, world: World, { moorings, inspections }: 
 				[column('Date')]: date,
 				[column('Diver')]: { id: store.ids.toId(PEOPLE_TABLE, diver) },
 				[column('Verdict')]: verdict,
+				[column('Findings')]: verdict === 'Sound' ? null : drawing.pick(demo.FINDINGS),
 				[column('Remark')]: verdict === 'Sound' ? null : random.pick(REMARKS)
 			}
-			add(store, world.builder, inspections, cells, at)
+			const pictures = now - at < 120 * DAY ? picturesOf(diver, verdict, at + n) : {}
+			add(store, Object.keys(pictures).length > 0 ? diver : world.builder, inspections, { ...cells, ...pictures }, at)
 		}
 	}
 }

@@ -26,6 +26,7 @@ export const HARBOUR_COLUMNS: NewColumn[] = [
 	{ name: 'Controller', type: 'reference', to: PEOPLE_TABLE, reverseName: 'harbours controlled' }
 ]
 
+export const FINDINGS = ['Worn shackle', 'Chafed riser', 'Stiff swivel', 'Dragged sinker', 'No mousing']
 export const VERDICTS = ['Sound', 'Watch', 'Replace']
 
 export function inspectionColumns(moorings: number): NewColumn[] {
@@ -36,7 +37,10 @@ export function inspectionColumns(moorings: number): NewColumn[] {
 		{ name: 'Diver', type: 'reference', to: PEOPLE_TABLE, reverseName: 'dives' },
 		{ name: 'Verdict', type: 'choice', choices: VERDICTS, required: true },
 		{ name: 'Chain read', type: 'decimal', places: 1, unit: 'mm' },
-		{ name: 'Remark', type: 'long text' }
+		{ name: 'Findings', type: 'several choices', choices: FINDINGS },
+		{ name: 'Remark', type: 'long text' },
+		{ name: 'Photo', type: 'photo' },
+		{ name: 'Signed', type: 'signature' }
 	]
 }
 

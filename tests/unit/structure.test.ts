@@ -5,7 +5,7 @@ import { addAppFrom, readDraft, releaseApp } from '$lib/server/apps/apps.ts'
 import { findLiveApp } from '$lib/server/apps/live.ts'
 import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
-import { readRows } from '$lib/server/rows/read.ts'
+import { countRows, readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store.ts'
 import {
 	convertColumn,
@@ -339,6 +339,28 @@ describe('what a change of structure must not do', () => {
 		expect(stand()).toEqual(['Sound', 'Watch', 'Replace now'])
 		putTableBack(store, { ...by, table: MOORINGS, version })
 		expect(stand()).toEqual(['Sound', 'Watch', 'Replace'])
+	})
+
+	test('turn several choices into others when their order and words change', () => {
+		const texts = ['Rope, Chain', 'Chain', 'Shackle, Rope']
+		const rows = texts.map((text, i) => add(MOORINGS, { 30: `A${i}`, 35: text }))
+		const id = convertColumn(store, { ...by, table: MOORINGS, column: 35, type: 'several choices' })
+		const stand = () => rows.map((row) => cellsOf(row)[`c${id}`])
+		expect(stand()).toEqual(['Chain; Rope', 'Chain', 'Rope; Shackle'])
+		const choose = (choices: string[]) =>
+			describeColumn(store, { ...by, table: MOORINGS, column: id, words: { choices } })
+		choose(['Rope', 'Chain', 'Shackle, large'])
+		expect(stand()).toEqual(['Rope; Chain', 'Chain', 'Rope; Shackle, large'])
+		expect(() => choose(['Rope', 'Shackle, large'])).toThrow('Rows still hold one of the choices')
+		expect(() => choose(['Rope; tarred', 'Chain', 'Shackle, large'])).toThrow('has a semicolon')
+		const count = (where: string) =>
+			countRows(store, { person: KEEPER }, { table: MOORINGS, where: [where], limit: 10 }, NOW)
+		const column = store
+			.workspace()
+			.catalogue.tables.get(MOORINGS)
+			?.columns.find((each) => each.id === id)
+		expect(count(`"chain" in ${column?.name}`)).toBe(2)
+		expect(count(`not ("rope" in ${column?.name})`)).toBe(1)
 	})
 
 	test('drop a choice that a row holds', () => {

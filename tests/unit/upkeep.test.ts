@@ -1,7 +1,7 @@
 /** A workspace of the first format opened today; copies made and put back; a newer or altered one refused. */
 import Database from 'better-sqlite3'
 import { spawnSync } from 'node:child_process'
-import { copyFileSync, mkdtempSync, readdirSync, writeFileSync } from 'node:fs'
+import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { randomBytes } from 'node:crypto'
@@ -79,7 +79,10 @@ describe('copies', () => {
 			now: NOW,
 			through: 'test'
 		})
+		mkdirSync(join(data, 'files', 'ab'), { recursive: true })
+		writeFileSync(join(data, 'files', 'ab', 'abc'), 'a photo')
 		expect(run('backup', data).status).toBe(0)
+		rmSync(join(data, 'files'), { recursive: true })
 		changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'LATER-1' }] }], {
 			actor: { person: 1 },
 			now: NOW,
@@ -93,6 +96,7 @@ describe('copies', () => {
 		const db = new Database(join(data, 'workspace.db'), { readonly: true })
 		expect(db.prepare(`SELECT c100 FROM t100 WHERE c100 LIKE '%-1'`).pluck().all()).toEqual(['KEPT-1'])
 		db.close()
+		expect(readFileSync(join(data, 'files', 'ab', 'abc'), 'utf8')).toBe('a photo')
 		// What was there before is kept beside it.
 		expect(readdirSync(data).some((name) => name.startsWith('workspace.db.before-restore'))).toBe(true)
 	})

@@ -4,13 +4,21 @@ import { z } from 'zod'
 const plain = z.union([z.null(), z.number(), z.string().max(100_000), z.boolean()])
 const rowId = z.string().max(64)
 
-const cellInput = z.union([plain, z.object({ id: rowId }), z.object({ match: z.string().max(2000) })])
+const cellInput = z.union([
+	plain,
+	z.object({ id: rowId }),
+	z.object({ match: z.string().max(2000) }),
+	z.object({ file: z.string().max(100) })
+])
 
 const wireCell = z.union([
 	plain,
 	z.object({ id: rowId, label: z.string() }),
 	z.object({ hidden: z.literal(true) }),
-	z.object({ error: z.string() })
+	z.object({ error: z.string() }),
+	z.object({
+		file: z.object({ name: z.string(), type: z.string(), size: z.number(), sha: z.string() })
+	})
 ])
 
 export const cellChangesSchema = z

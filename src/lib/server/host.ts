@@ -6,6 +6,7 @@ import { randomBytes, randomUUID } from 'node:crypto'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { MessagePort } from 'node:worker_threads'
+import { openFileStore, type FileStore } from './files/file-store.ts'
 import { startRunner, type Runner, type RunnerParts } from './jobs/runner.ts'
 import { openLooks, type Looks } from './people/looks.ts'
 import { openPost, type Post } from './post/stand-in.ts'
@@ -31,6 +32,7 @@ export interface Host {
 	now(): number
 	readonly imports: Imports
 	readonly looks: Looks
+	readonly files: FileStore
 	readonly folder: string
 	readonly origin: string
 	close(): Promise<void>
@@ -81,21 +83,23 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 		},
 		connectToWriter: (port) => writer.connect(port),
 		now: () => Date.now()
-	} satisfies Omit<Host, 'imports' | 'looks' | 'folder' | 'origin' | 'close'>
+	} satisfies Omit<Host, 'imports' | 'looks' | 'files' | 'folder' | 'origin' | 'close'>
 
 	await parts.write('dropUnregistered', undefined)
 	const imports = openImports(join(folder, 'staging'), startImporter(join(scripts, 'importer.js')), parts)
+	const files = openFileStore(join(folder, 'files'), parts)
 	const post: Post = await openPost((message) => parts.write('takeMessage', { ...message, now: parts.now() }))
 	queue.runner = startRunner({ host: parts, post, origin, worker: randomUUID(), ...(at ? { at } : {}) })
 
 	async function close(): Promise<void> {
+		files.close()
 		await queue.runner?.close()
 		await Promise.all([post.close(), imports.close(), ...readers.map((reader) => reader.close())])
 		await writer.close()
 		unlock()
 	}
 
-	return { ...parts, imports, looks: openLooks(parts.now), folder, origin, close }
+	return { ...parts, imports, looks: openLooks(parts.now), files, folder, origin, close }
 }
 
 /** A second program on one workspace would undo what makes the first one safe. */

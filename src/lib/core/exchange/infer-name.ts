@@ -1,6 +1,14 @@
 import type { ColumnTypeName } from '../table/types.ts'
 
-const NAMES: readonly (readonly [words: RegExp, type: ColumnTypeName])[] = [
+const NAMES: readonly (readonly [words: RegExp, type: ColumnTypeName | 'person'])[] = [
+	[/\b(photo|photograph|picture|image|snapshot)s?$/i, 'photo'],
+	[/\b(signature|signed)$/i, 'signature'],
+	[/\b(sketch|drawing)$/i, 'ink'],
+	[/\b(attachment|file|document|scan)$/i, 'file'],
+	[
+		/\b((made|reported|inspected|checked|assigned|approved|signed|raised|taken) (by|to)|inspector|assignee)$/i,
+		'person'
+	],
 	[/e-?mail/i, 'email'],
 	[/\b(phone|mobile|tel|telephone|fax)\b/i, 'phone'],
 	[/\b(web ?site|web address|url|link|homepage)\b/i, 'web address'],
@@ -19,6 +27,6 @@ const NAMES: readonly (readonly [words: RegExp, type: ColumnTypeName])[] = [
 ]
 
 /** The type that a column's name alone speaks of: "due date" is a date, "is urgent" a yes or no; text where it says nothing. */
-export function typeFromName(name: string): ColumnTypeName {
+export function typeFromName(name: string): ColumnTypeName | 'person' {
 	return NAMES.find(([words]) => words.test(name.trim()))?.[1] ?? 'text'
 }

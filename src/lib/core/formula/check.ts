@@ -32,6 +32,7 @@ import {
 } from './convert.ts'
 import { ADD_DAYS } from './functions/dates.ts'
 import { isSetType } from './functions/define.ts'
+import { AMONG } from './functions/text.ts'
 import { ADD_TIME, TIME_BETWEEN } from './functions/times.ts'
 import { FUNCTION_NAMES, FUNCTIONS, GRID_FUNCTIONS } from './functions/table.ts'
 import * as issue from './issues.ts'
@@ -359,6 +360,8 @@ function checkIn(tree: Syntax & { kind: 'binary' }, scope: Scope): Expr {
 	}
 	const many = partOf(tree.right, '"in"', scope)
 	const { type } = many.expr
+	if (many.expr.kind === 'field' && many.expr.column.type === 'several choices')
+		return { kind: 'call', fn: AMONG, args: [toText(item), many.expr], type: YESNO }
 	const expr =
 		type.kind === 'rows' && item.expr.type.kind !== 'row'
 			? toLabels(many.expr, type.table, scope.catalogue, scope.rows.length)

@@ -26,11 +26,16 @@ export function columnType(catalogue: Catalogue, column: Column): Type {
 		case 'text':
 		case 'long text':
 		case 'choice':
+		case 'several choices':
 		case 'email':
 		case 'phone':
 		case 'web address':
 		case 'code':
 		case 'place':
+		case 'photo':
+		case 'file':
+		case 'ink':
+		case 'signature':
 			return { kind: 'text' }
 		default:
 			return unreachable(column.type, 'columnType')

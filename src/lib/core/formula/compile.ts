@@ -11,6 +11,7 @@
  * Does not fold constants; that is `fold.ts`, and comparing with `me` needs it done before. Longer than other files,
  * because values, conditions, sets and faults call one another at every node.
  */
+import { holdsFile } from '../capture/attachment.ts'
 import { hasKey, scaleOf } from '../table/storage.ts'
 import { getColumn, type Column, type Computed, type Table } from '../table/types.ts'
 import { textKey } from '../text/key.ts'
@@ -220,7 +221,8 @@ function comparedColumn(column: Column, alias: string, ctx: Context): Sql {
 	if (hasKey(column)) return raw(`${alias}.c${column.id}k`)
 	if (column.type === 'choice') return choiceText(column, alias, textKey)
 	const value = columnValue(column, alias, ctx)
-	return column.type === 'long text' || column.computed?.expr.type.kind === 'text' ? sql`text_key(${value})` : value
+	const isText = column.type === 'long text' || holdsFile(column) || column.computed?.expr.type.kind === 'text'
+	return isText ? sql`text_key(${value})` : value
 }
 
 /**
@@ -415,6 +417,7 @@ function columnValue(column: Column, alias: string, ctx: Context): Sql {
 		return column.computed.expr.type.kind === 'text' ? sql`nullif(${value}, '')` : value
 	}
 	if (column.type === 'choice') return choiceText(column, alias, (label) => label)
+	if (holdsFile(column)) return sql`json_extract(${name}, '$.name')`
 	if (scaleOf(column) > 1) return sql`(${name} / ${raw(`${scaleOf(column)}.0`)})`
 	return column.type === 'whole number' ? sql`CAST(${name} AS REAL)` : name
 }

@@ -8,6 +8,8 @@ export type CellInput =
 	| { readonly id: string }
 	/** A row by its label, as when typed or pasted. */
 	| { readonly match: string }
+	/** A file: by the token that its giver got, or by its SHA-256 where this very cell held it before. */
+	| { readonly file: string }
 
 export interface CellChange {
 	readonly column: number

@@ -1,6 +1,7 @@
 /** Filters that a reader sets by hand, as conditions on what that reader sees. They travel as data, never as formulas. */
 import { z } from 'zod'
 import { isIsoDate } from '../schedule/calendar.ts'
+import { AMONG } from '../formula/functions/text.ts'
 import { FITS } from '../formula/functions/wildcards.ts'
 import type { Expr } from '../formula/types.ts'
 import { columnType } from '../formula/column-type.ts'
@@ -35,6 +36,7 @@ function onColumn({ is, text }: Filter, column: Column, table: Table, catalogue:
 		return is === 'blank' ? blank : { kind: 'not', arg: blank, type: { kind: 'yesno' } }
 	}
 	if (text.trim() === '') return undefined
+	if (is === 'contains' && column.type === 'several choices') return isAmong(field, text.trim())
 	if (is === 'contains') return contains(field, text.trim())
 	const value = readValue(field, column, text.trim())
 	const op = is === 'equal' ? '=' : is === 'at least' ? '>=' : '<='
@@ -49,6 +51,11 @@ function shownField(column: Column, table: Table, catalogue: Catalogue): Expr {
 	if (type.kind !== 'row') return field
 	const label = getColumn(type.table, type.table.label)
 	return { kind: 'field', of: field, table: type.table, column: label, type: columnType(catalogue, label) }
+}
+
+function isAmong(field: Expr, text: string): Expr {
+	const part: Expr = { kind: 'literal', value: text, type: { kind: 'text' } }
+	return { kind: 'call', fn: AMONG, args: [part, field], type: { kind: 'yesno' } }
 }
 
 function contains(field: Expr, text: string): Expr | undefined {

@@ -1,4 +1,5 @@
 /** Rows as they travel to whoever may see them. A cell that is not seen is absent, not blank. */
+import type { Attachment } from '../capture/attachment.ts'
 import type { Plain } from '../formula/types.ts'
 
 export type WireCell =
@@ -8,6 +9,8 @@ export type WireCell =
 	/** A reference to a row that the reader may not see. */
 	| { readonly hidden: true }
 	| { readonly error: string }
+	/** What lies in the cell; its bytes are fetched apart, through the door again. */
+	| { readonly file: Attachment }
 
 export interface WireRow {
 	readonly id: string
@@ -40,4 +43,8 @@ export function isHiddenCell(cell: WireCell | undefined): cell is { hidden: true
 
 export function isErrorCell(cell: WireCell | undefined): cell is { error: string } {
 	return typeof cell === 'object' && cell !== null && 'error' in cell
+}
+
+export function isFileCell(cell: WireCell | undefined): cell is { file: Attachment } {
+	return typeof cell === 'object' && cell !== null && 'file' in cell
 }

@@ -39,7 +39,15 @@ export function comparedPlace(column: Column): string {
 	return `c${column.id}${hasKey(column) ? 'k' : ''}`
 }
 
-const KEYED: ReadonlySet<string> = new Set(['text', 'email', 'phone', 'web address', 'code', 'place'])
+const KEYED: ReadonlySet<string> = new Set([
+	'text',
+	'email',
+	'phone',
+	'web address',
+	'code',
+	'place',
+	'several choices'
+])
 
 /** Whether the column lies in the row at all; layers are worked out when they are read. */
 export function isStored(column: Column): boolean {

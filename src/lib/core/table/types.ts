@@ -41,19 +41,27 @@ export const COLUMN_TYPES = [
 	'time',
 	'duration',
 	'choice',
+	'several choices',
 	'reference',
 	'email',
 	'phone',
 	'web address',
 	'code',
 	'place',
+	'photo',
+	'file',
+	'ink',
+	'signature',
 	'computed'
 ] as const
 
 export type ColumnTypeName = (typeof COLUMN_TYPES)[number]
 
+/** Those whose values are not typed in: they point elsewhere, are worked out, or hold a file. */
+const UNTYPED: ReadonlySet<string> = new Set(['reference', 'computed', 'photo', 'file', 'ink', 'signature'])
+
 /** Those whose values can be typed in as they are. */
-export const TYPED_TYPES = COLUMN_TYPES.filter((type) => type !== 'reference' && type !== 'computed')
+export const TYPED_TYPES = COLUMN_TYPES.filter((type) => !UNTYPED.has(type))
 
 export interface Column {
 	readonly id: number
@@ -100,6 +108,11 @@ export interface Reverse {
 	readonly name: string
 	readonly table: number
 	readonly column: number
+}
+
+/** Whether a column's values are chosen from a list that the builder wrote. */
+export function offersChoices(column: { readonly type: string }): boolean {
+	return column.type === 'choice' || column.type === 'several choices'
 }
 
 export function findColumn(table: Table, id: number): Column | undefined {

@@ -2,6 +2,7 @@
 import { join, resolve } from 'node:path'
 import Database from 'better-sqlite3'
 import { registerFunctions } from '../db/register-functions.ts'
+import { copyFiles } from '../files/copy-files.ts'
 import { backUp } from '../db/back-up.ts'
 import { readKey } from '../host.ts'
 import { openRowIds } from '../rows/row-ids.ts'
@@ -10,9 +11,12 @@ import { openStore } from '../store.ts'
 const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
 const db = new Database(join(folder, 'workspace.db'), { fileMustExist: true })
 registerFunctions(db)
+const copies = join(folder, 'backup')
 const { file } = backUp(openStore(db, openRowIds(Buffer.from(readKey(folder), 'hex'))), {
-	folder: join(folder, 'backup'),
+	folder: copies,
 	now: Date.now()
 })
 db.close()
+// After the database, so that no cell of the copy names a file that the copy has not.
+copyFiles(join(folder, 'files'), join(copies, 'files'))
 console.log(`Copied to ${file}`)

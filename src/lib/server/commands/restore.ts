@@ -3,8 +3,9 @@
  * wrong choice can be put right.
  */
 import { copyFileSync, existsSync, readFileSync, renameSync, rmSync } from 'node:fs'
-import { join, resolve } from 'node:path'
+import { dirname, join, resolve } from 'node:path'
 import { checkCopy } from '../db/check-copy.ts'
+import { copyFiles } from '../files/copy-files.ts'
 
 const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
 const [file = ''] = process.argv.slice(2)
@@ -33,4 +34,5 @@ const kept = `${place}.before-restore-${Date.now()}`
 if (existsSync(place)) renameSync(place, kept)
 for (const rest of ['-wal', '-shm']) if (existsSync(place + rest)) renameSync(place + rest, kept + rest)
 copyFileSync(file, place)
+copyFiles(join(dirname(file), 'files'), join(folder, 'files'))
 console.log(`Restored from ${file}. What was there before is kept as ${kept}.`)

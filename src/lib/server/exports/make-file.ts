@@ -7,7 +7,7 @@ import Database from 'better-sqlite3'
 import ExcelJS from 'exceljs'
 import { writeFile } from 'node:fs/promises'
 import { quoteName } from '$lib/core/query/sql.ts'
-import { cellKey, isReferenceCell, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
+import { cellKey, isFileCell, isReferenceCell, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '../rows/describe-columns.ts'
 
 export const FILE_FORMATS = ['xlsx', 'ods', 'json', 'sqlite'] as const
@@ -38,10 +38,11 @@ export async function makeFile({ format, path, ...taken }: FileToMake): Promise<
 
 type FileCell = null | string | number | boolean | Date
 
-/** A cell as a spreadsheet keeps it: dates as dates, references by their label, errors and what is unseen as nothing. */
+/** A cell as a spreadsheet keeps it: dates as dates, references by their label, files by their name, errors and what is unseen as nothing. */
 function toFileCell(column: ShownColumn, cell: WireCell | undefined): FileCell {
 	if (cell === undefined || cell === null) return null
 	if (isReferenceCell(cell)) return cell.label
+	if (isFileCell(cell)) return cell.file.name
 	if (typeof cell === 'object') return null
 	const isDate = column.type === 'date' || column.shows === 'date' || column.type === 'date and time'
 	return isDate ? new Date(String(cell)) : cell

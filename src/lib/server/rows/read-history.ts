@@ -3,6 +3,7 @@
  * now, and saw them as the row was then.
  */
 import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import { fromStoredFile, holdsFile, showSize } from '$lib/core/capture/attachment.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import { evaluate, isTrue } from '$lib/core/formula/evaluate.ts'
 import { allOf, param, sql } from '$lib/core/query/sql.ts'
@@ -90,6 +91,10 @@ function showThen({ store, table, standing, n }: Then, column: Column, snapshot:
 	const rights = [standing.rights.rows(table), standing.rights.cell(table, column)]
 	if (!rights.every((right) => isTrue(evaluate(right, env)))) return ''
 	if (column.type === 'reference') return 'another row'
+	if (holdsFile(column)) {
+		const { name, size } = fromStoredFile(String(stored))
+		return `${name}, ${showSize(size)}`
+	}
 	const value = row.value(column)
 	return value === null || typeof value === 'object'
 		? ''

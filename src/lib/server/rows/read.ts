@@ -6,6 +6,7 @@
  * - A wrong id and a row that is not seen answer alike.
  */
 import { AppError } from '$lib/core/app-error.ts'
+import { fromStoredFile, holdsFile } from '$lib/core/capture/attachment.ts'
 import { isNever, NOTHING, type Rights } from '$lib/core/access/rights.ts'
 import { covers } from '$lib/core/access/types.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
@@ -330,6 +331,7 @@ function toCell(row: unknown[], cell: CellPlace, store: Store): WireCell {
 	const stored = row[cell.at] as StoredValue
 	if (stored === null) return null
 	if (cell.label) return toReference(row, cell.label, Number(stored), { store, to: column.to ?? 0 })
+	if (holdsFile(column)) return { file: fromStoredFile(String(stored)) }
 	const value = toValue(column, stored)
 	return typeof value === 'object' ? null : value
 }

@@ -3,6 +3,7 @@
  * columns that depend on them.
  */
 import { AppError } from '$lib/core/app-error.ts'
+import { holdsFile } from '$lib/core/capture/attachment.ts'
 import { evaluate } from '$lib/core/formula/evaluate.ts'
 import { isFault } from '$lib/core/formula/types.ts'
 import type { CellChange, CellInput } from '$lib/core/query/change.ts'
@@ -11,6 +12,7 @@ import { findKind } from '$lib/core/table/kinds/all.ts'
 import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
 import { getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
+import { attachFile, type FileCell } from '../files/uploads.ts'
 import { momentAt } from '../people/rights-of-actor.ts'
 import type { Store } from '../store.ts'
 import type { ChangeContext } from './change.ts'
@@ -41,7 +43,7 @@ export function toStoredCells(
 	const values: SqlValue[] = []
 	for (const cell of cells) {
 		const column = getColumn(table, cell.column)
-		const value = toStored(store, column, cell.value, context)
+		const value = toStored(store, { column, table, n: before?.n }, cell.value, context)
 		stored.set(column.id, value)
 		addCell(column, value, { names, values })
 	}
@@ -97,9 +99,14 @@ function addComputed(
 	into.values.push(isFault(value) ? value.fault : null)
 }
 
-function toStored(store: Store, column: Column, input: CellInput, context: ChangeContext): StoredValue {
+function toStored(store: Store, cell: FileCell, input: CellInput, context: ChangeContext): StoredValue {
+	const { column } = cell
 	if (input === null || input === '') return null
 	if (column.type === 'reference') return toReference(store, column, input, context)
+	if (typeof input === 'object') {
+		if ('file' in input && holdsFile(column)) return attachFile(store, cell, input.file, context)
+		throw new AppError('invalid', `${column.name}: a value of its own was expected here.`, { column: column.id })
+	}
 	const kind = findKind(column.type)
 	if (!kind) throw new AppError('forbidden', 'That column cannot be changed here.', { column: column.id })
 	const reading = kind.check(input, column)
@@ -110,6 +117,8 @@ function toStored(store: Store, column: Column, input: CellInput, context: Chang
 /** Setting a reference to a row that this person cannot see is answered as if that row did not exist. */
 function toReference(store: Store, column: Column, input: NonNullable<CellInput>, context: ChangeContext): StoredValue {
 	const target = column.to ?? 0
+	if (typeof input === 'object' && 'file' in input)
+		throw new AppError('invalid', `${column.name} points to a row; it holds no files.`, { column: column.id })
 	const asked = typeof input === 'object' ? input : { match: String(input) }
 	const by = 'id' in asked ? { row: asked.id } : { labelIs: asked.match }
 	const { rows } = readRows(store, context.actor, { table: target, columns: [], limit: 2, ...by }, context.now)

@@ -1,4 +1,4 @@
-import { cellKey, isErrorCell, isHiddenCell, isReferenceCell } from '$lib/core/query/wire.ts'
+import { cellKey, isErrorCell, isFileCell, isHiddenCell, isReferenceCell } from '$lib/core/query/wire.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import type { Column, Table } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
@@ -19,5 +19,6 @@ export function cellText(store: Store, table: Table, { column, n, person, now }:
 	if (cell === undefined || cell === null || isHiddenCell(cell)) return ''
 	if (isReferenceCell(cell)) return cell.label
 	if (isErrorCell(cell)) return cell.error
+	if (isFileCell(cell)) return cell.file.name
 	return findKind(column.type)?.show(cell as string | number | boolean, column) ?? String(cell)
 }

@@ -1,6 +1,7 @@
 /** Everything that a reader thread can be asked, by name. Each runs in one snapshot. */
 import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { openScreen, readList, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
+import { checkUpload, readFileCell } from '../files/uploads.ts'
 import { findAccount, findSession, describePerson } from '../people/accounts.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import { seenTables } from '../people/seen-tables.ts'
@@ -52,6 +53,8 @@ export const READS = {
 	},
 	seenTables,
 	history: readHistory,
+	checkUpload,
+	fileCell: readFileCell,
 	apps: listApps,
 	appsFor: (store: Store, { actor, now }: Asking) =>
 		listApps(store)

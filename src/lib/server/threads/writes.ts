@@ -2,6 +2,7 @@
 import { addApp, addAppFrom, putBackRelease, releaseApp, saveDraft } from '../apps/apps.ts'
 import { changeRecord, press, removeRecord, sendForm } from '../apps/use-app.ts'
 import { backUp } from '../db/back-up.ts'
+import { dropOldUploads, noteUpload } from '../files/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
 import { addSession, endSession, putAccount } from '../people/accounts.ts'
 import { takeMessage } from '../post/tray.ts'
@@ -65,6 +66,8 @@ export const WRITES = {
 	finishPosting,
 	putOffPosting,
 	takeMessage,
+	noteUpload,
+	dropOldUploads,
 	backUp
 } as const
 

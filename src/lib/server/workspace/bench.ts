@@ -23,6 +23,8 @@ export interface BenchTable {
 	readonly id: number
 	readonly name: string
 	readonly kept: boolean
+	/** Whether its rows are the workspace's people. */
+	readonly people: boolean
 	readonly label: number
 	readonly rows: number
 	/** Whether this person may add rows at all. */
@@ -69,6 +71,7 @@ export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
 				id: table.id,
 				name: table.name,
 				kept,
+				people: table === workspace.catalogue.people,
 				label: table.label,
 				rows: countUnder(store, rights, { table, where: [], limit: LISTED }),
 				mayAdd: rights.mayPossibly('add', table),

@@ -7,7 +7,16 @@ import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import { placesOf } from '$lib/core/table/choice-places.ts'
 import { isNumbering } from '$lib/core/table/numbering.ts'
 import { comparedPlace, hasKey, type StoredValue } from '$lib/core/table/storage.ts'
-import { findColumn, getColumn, type Column, type ColumnTypeName, type Table } from '$lib/core/table/types.ts'
+import { partsOf } from '$lib/core/table/kinds/several-choices.ts'
+import {
+	findColumn,
+	getColumn,
+	offersChoices,
+	TYPED_TYPES,
+	type Column,
+	type ColumnTypeName,
+	type Table
+} from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
 import { toValue } from '../rows/stored-row.ts'
@@ -210,12 +219,13 @@ function differentValues(store: Store, table: Table, column: Column): [StoredVal
 
 /** The column as it will be. A choice offers what stands there; a column of that type before gives its own settings. */
 function targetColumn(store: Store, table: Table, old: Column, type: ColumnTypeName): Column {
-	if (old.computed || old.type === 'reference' || type === 'computed' || type === 'reference' || !findKind(type))
+	if (old.computed || ![old.type, type].every((each) => TYPED_TYPES.includes(each)))
 		throw new AppError('invalid', 'This column cannot be given that type here.')
 	const { choices: _choices, places: _places, numbering: _numbering, otherwise: _otherwise, ...plain } = old
 	if (type === 'date and time') return { ...plain, type, timeZone: store.workspace().timeZone }
-	if (type !== 'choice') return { ...plain, type }
-	const words = differentValues(store, table, old).flatMap(([stored]) => textOf(old, stored) || [])
+	if (!offersChoices({ type })) return { ...plain, type }
+	const values = differentValues(store, table, old).flatMap(([stored]) => textOf(old, stored) || [])
+	const words = type === 'choice' ? values : values.flatMap((text) => partsOf(text.replaceAll(',', ';')))
 	const choices = [...new Map(words.map((word) => [textKey(word), word])).values()].sort()
 	if (choices.length > 200)
 		throw new AppError(
@@ -264,12 +274,21 @@ function refuseTaken(table: Table, name: string, column: number): void {
 
 /** Choices may be renamed, moved and added to; only those that no row holds may go. */
 function refuseLostChoices(store: Store, table: Table, column: Column, choices: readonly string[]): void {
-	if (column.type !== 'choice') throw new AppError('invalid', `${column.name} is no choice.`)
+	if (!offersChoices(column)) throw new AppError('invalid', `${column.name} is no choice.`)
 	if (new Set(choices.map(textKey)).size < choices.length)
 		throw new AppError('invalid', 'Each choice may stand there once only.')
 	const lost = [...placesOf(column.choices ?? [], choices)].filter(([, to]) => to === null).map(([from]) => from)
-	const held = store.db.prepare(`SELECT 1 FROM t${table.id} WHERE c${column.id} IN (${lost.join(', ')}) LIMIT 1`).get()
-	if (held) throw new AppError('invalid', 'Rows still hold one of the choices that would go. Change those rows first.')
+	if (lost.some((from) => isChosen(store, table, column, from)))
+		throw new AppError('invalid', 'Rows still hold one of the choices that would go. Change those rows first.')
+}
+
+function isChosen(store: Store, table: Table, column: Column, from: number): boolean {
+	const name = `c${column.id}`
+	const [holds, value] =
+		column.type === 'choice'
+			? [`${name} = ?`, from]
+			: [`instr('; ' || ${name} || ';', '; ' || ? || ';') > 0`, column.choices?.[from - 1] ?? '']
+	return store.db.prepare(`SELECT 1 FROM t${table.id} WHERE ${holds} LIMIT 1`).get(value) !== undefined
 }
 
 function refuseIfNotPlain(table: Table, column: number): void {

@@ -11,7 +11,9 @@ import { parseApp, type AppDocument } from '$lib/core/app/document.ts'
 import * as appWalk from '$lib/core/app/walk-app.ts'
 import { check } from '$lib/core/formula/check.ts'
 import { namesIn, renameIn, type Standing } from '$lib/core/formula/rename.ts'
-import { getTable, type Catalogue } from '$lib/core/table/types.ts'
+import { joinParts, partsOf } from '$lib/core/table/kinds/several-choices.ts'
+import { getTable, type Catalogue, type Column } from '$lib/core/table/types.ts'
+import { textKey } from '$lib/core/text/key.ts'
 import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
 import { parseWorkspace, type TableEntry, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import * as documentWalk from '$lib/core/workspace/walk-document.ts'
@@ -69,12 +71,38 @@ function remapChoices(store: Store, id: number, before: Catalogue, after: Catalo
 	for (const column of getTable(after, id).columns) {
 		const was = getTable(before, id).columns.find((each) => each.id === column.id)?.choices ?? []
 		const places = placesOf(was, column.choices ?? [])
+		// A column that is new, or was of another type, holds today's words already.
+		if (was.length === 0) continue
+		if (column.type === 'several choices') rewriteChoices(store, id, column, was)
 		const moved = [...places].filter(([from, to]) => from !== to)
 		if (column.type !== 'choice' || moved.length === 0) continue
 		const whens = moved.map(([from, to]) => `WHEN ${from} THEN ${to ?? 'NULL'}`).join(' ')
 		const list = moved.map(([from]) => from).join(', ')
 		store.db.exec(`UPDATE t${id} SET c${column.id} = CASE c${column.id} ${whens} END WHERE c${column.id} IN (${list})`)
 	}
+}
+
+/** Several choices are kept as their words, in the builder's order: both may have changed. */
+function rewriteChoices(store: Store, id: number, column: Column, was: readonly string[]): void {
+	const now = column.choices ?? []
+	const places = placesOf(was, now)
+	const turned = (text: string): string | null => {
+		const held = new Set(partsOf(text).map((part) => places.get(was.indexOf(part) + 1)))
+		const kept = now.filter((_choice, i) => held.has(i + 1))
+		return kept.length === 0 ? null : joinParts(kept)
+	}
+	const texts = store.db
+		.prepare(`SELECT DISTINCT c${column.id} FROM t${id} WHERE c${column.id} IS NOT NULL`)
+		.pluck()
+		.all()
+	const set = store.db.prepare(
+		`UPDATE t${id} SET c${column.id} = @to, c${column.id}k = @key WHERE c${column.id} = @from`
+	)
+	const changed = (texts as string[]).map((from) => ({ from, to: turned(from) })).filter(({ from, to }) => from !== to)
+	// By way of texts that nobody can choose: two of them may change places.
+	for (const [i, { from }] of changed.entries()) set.run({ from, to: `\u0000${i}`, key: null })
+	for (const [i, { to }] of changed.entries())
+		set.run({ from: `\u0000${i}`, to, key: to === null ? null : textKey(to) })
 }
 
 const DRAFTS = `

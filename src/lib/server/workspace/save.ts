@@ -30,6 +30,7 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 	const next = buildWorkspace(workspaceSchema.parse(document))
 	const [issue] = next.issues
 	if (issue) throw new AppError('invalid', issue.message, { issues: next.issues })
+	refuseUnfitChoices(document)
 	const version = store.prepare(LAST_VERSION).pluck().get() as number | null
 	const before = version === null ? undefined : store.workspace()
 	for (const table of next.catalogue.tables.values()) {
@@ -49,6 +50,15 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 	keepTotals(store)
 	indexWhatLinesRead(store)
 	store.touched.add('access')
+}
+
+/** A semicolon stands between several choices, so none of them may hold one. */
+function refuseUnfitChoices(document: WorkspaceDocument): void {
+	for (const { type, name, choices = [] } of document.tables.flatMap((table) => table.columns)) {
+		const unfit = type === 'several choices' ? choices.find((choice) => choice.includes(';')) : undefined
+		if (unfit !== undefined)
+			throw new AppError('invalid', `${name}: "${unfit}" has a semicolon, which stands between several choices.`)
+	}
 }
 
 /** A kept value follows from the columns that its formula reads too: another type or formula of theirs changes it. */

@@ -4,7 +4,7 @@ import { hasKey } from '$lib/core/table/storage.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import { allOf, param, sql, type Sql } from '$lib/core/query/sql.ts'
-import { getColumn, getTable, type Table } from '$lib/core/table/types.ts'
+import { getColumn, getTable, TYPED_TYPES, type Table } from '$lib/core/table/types.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { refuseUnlessBuilder } from '../apps/apps.ts'
@@ -85,7 +85,7 @@ export function setLabel(
 ): void {
 	const kept = getKeptTable(store, table, actor)
 	const { type } = getColumn(kept, column)
-	if (type === 'reference' || type === 'computed')
+	if (!TYPED_TYPES.includes(type))
 		throw new AppError('invalid', 'A row is known by a column of its own that is typed in, such as its code or name.')
 	restructure(store, { table, actor, now, what: 'what rows are known by' }, (entry) => ({ ...entry, label: column }))
 }

@@ -1,14 +1,16 @@
 <script lang="ts">
 	/** Makes a table by hand: a name, and its columns. The type is proposed from each name. */
-	import { COLUMN_TYPES } from '$lib/core/table/types.ts'
+	import { offersChoices } from '$lib/core/table/types.ts'
 	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
+	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import { OFFERED_TYPES, toColumnSettings } from '../grid/column-choice.ts'
 	import { changeStructure } from '../grid/structure.ts'
 
-	type Props = { tables: readonly { id: number; name: string }[]; onmade: (id: number) => void }
+	type Props = { tables: readonly BenchTable[]; onmade: (id: number) => void }
 
 	let { tables, onmade }: Props = $props()
 
-	const TYPES = COLUMN_TYPES.filter((type) => type !== 'computed')
+	const TYPES = OFFERED_TYPES.filter((type) => type !== 'computed')
 
 	let name = $state('')
 	let columns = $state([
@@ -31,18 +33,8 @@
 		const filled = columns.filter((column) => column.name.trim() !== '')
 		const sent = filled.map(({ name: title, type, required, choices, to }) => ({
 			name: title.trim(),
-			type,
 			...(required ? { required } : {}),
-			...(type === 'choice'
-				? {
-						choices: choices
-							.split(',')
-							.map((each) => each.trim())
-							.filter((each) => each !== '')
-					}
-				: {}),
-			...(type === 'reference' ? { to } : {}),
-			...(type === 'money' ? { unit: '£' } : {})
+			...toColumnSettings({ type, choices, to }, tables)
 		}))
 		const answer = await changeStructure<number>({ kind: 'table', name, columns: sent })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
@@ -81,7 +73,7 @@
 					<td><input type="checkbox" aria-label="Column {i + 1} must be filled in" bind:checked={column.required} /></td
 					>
 					<td class="extra">
-						{#if column.type === 'choice'}<input
+						{#if offersChoices(column)}<input
 								class="field"
 								aria-label="Choices of column {i + 1}"
 								bind:value={column.choices}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The first rows of a file as they stand, under their columns, each with a card that says what becomes of it. */
-	import { TYPED_TYPES } from '$lib/core/table/types.ts'
+	import { offersChoices, TYPED_TYPES } from '$lib/core/table/types.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import type { Inspection } from '$lib/server/sources/inspect.ts'
@@ -34,7 +34,7 @@
 	function badge(column: ImportPlan['columns'][number]): string {
 		if (!column.include) return 'left out'
 		if (into) return `into ${into.columns.find((each) => each.id === column.to)?.name ?? ''}`
-		if (column.type === 'choice') return `choice of ${column.choices?.length ?? 0}`
+		if (offersChoices(column)) return `${column.type} of ${column.choices?.length ?? 0}`
 		return column.unit ? `${column.type} ${column.unit}` : column.type
 	}
 
@@ -81,7 +81,7 @@
 											{#each TYPED_TYPES as type (type)}<option>{type}</option>{/each}
 										</select>
 									</label>
-									{#if column.type === 'choice'}
+									{#if offersChoices(column)}
 										<label
 											>Choices <textarea
 												class="field"

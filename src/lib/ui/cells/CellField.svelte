@@ -1,19 +1,24 @@
 <script lang="ts">
 	/** One entry of a form: its label, the control that fits its type, and what is wrong with it. */
+	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { CellDraft } from './cell-draft.ts'
+	import FileField from './FileField.svelte'
 	import ReferencePicker from './ReferencePicker.svelte'
+	import SeveralChoices from './SeveralChoices.svelte'
 
 	type Props = {
 		column: ShownColumn
 		draft: CellDraft
 		message?: string | undefined
+		/** The address of the picture that lies in the cell now. */
+		there?: string | undefined
 		/** Where rows to refer to are looked up. */
 		options: (table: number, starts: string) => Promise<{ id: string; label: string }[]>
 		onchange: (draft: CellDraft) => void
 	}
 
-	let { column, draft, message, options, onchange }: Props = $props()
+	let { column, draft, message, there, options, onchange }: Props = $props()
 
 	const id = $props.id()
 	const few = $derived(column.type === 'choice' && (column.choices?.length ?? 0) <= 4)
@@ -45,6 +50,18 @@
 				{/each}
 			</div>
 		</fieldset>
+	{:else if column.type === 'several choices'}
+		<fieldset>
+			<legend
+				>{column.name}{#if column.required}<span class="must"> must be filled in</span>{/if}</legend
+			>
+			<SeveralChoices {column} {draft} {onchange} />
+		</fieldset>
+	{:else if holdsFile(column)}
+		<p class="name">
+			{column.name}{#if column.required}<span class="must"> must be filled in</span>{/if}
+		</p>
+		<FileField {id} {column} {draft} {there} {onchange} />
 	{:else}
 		<label for={id}
 			>{column.name}{#if column.unit && numeric}<span class="quiet">, {column.unit}</span
@@ -89,7 +106,8 @@
 		gap: 0.3rem;
 	}
 	label,
-	legend {
+	legend,
+	.name {
 		font-weight: 600;
 		padding: 0;
 	}

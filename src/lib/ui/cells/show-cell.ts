@@ -5,7 +5,7 @@ import { showInstant } from '$lib/core/table/kinds/date-and-time.ts'
 import { showDuration } from '$lib/core/table/kinds/duration.ts'
 import { numberText } from '$lib/core/formula/numbers.ts'
 import type { Column } from '$lib/core/table/types.ts'
-import { isErrorCell, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
+import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 
 export function showCell(column: ShownColumn, cell: WireCell | undefined): string {
@@ -13,6 +13,7 @@ export function showCell(column: ShownColumn, cell: WireCell | undefined): strin
 	if (isReferenceCell(cell)) return cell.label === '' ? '(no name)' : cell.label
 	if (isHiddenCell(cell)) return 'kept from you'
 	if (isErrorCell(cell)) return cell.error
+	if (isFileCell(cell)) return cell.file.name
 	if (typeof cell === 'object') return ''
 	if (column.type !== 'computed') return findKind(asColumn(column).type)?.show(cell, asColumn(column)) ?? String(cell)
 	return showComputed(column, cell)

@@ -2,6 +2,7 @@
 	/** What can be done with a column in the grid: order, filter, place and width, and its card. */
 	import { untrack } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
+	import { offersChoices } from '$lib/core/table/types.ts'
 	import { orderWords } from '$lib/core/sentence/print.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import { isNumeric, isDate } from '../cells/show-cell.ts'
@@ -25,11 +26,16 @@
 	const ordered = $derived(isNumeric(column) || isDate(column))
 	const words = $derived(orderWords(column as never))
 	const choices = $derived(
-		column.type === 'choice' ? column.choices : column.type === 'yes/no' ? ['yes', 'no'] : undefined
+		offersChoices(column) ? column.choices : column.type === 'yes/no' ? ['yes', 'no'] : undefined
 	)
-	let is = $state<Filter['is']>(
-		untrack(() => was?.is ?? (choices || column.shows === 'yesno' ? 'equal' : ordered ? 'at least' : 'contains'))
-	)
+	const several = $derived(column.type === 'several choices')
+
+	function firstWay(): Filter['is'] {
+		if (several) return 'contains'
+		return choices || column.shows === 'yesno' ? 'equal' : ordered ? 'at least' : 'contains'
+	}
+
+	let is = $state<Filter['is']>(untrack(() => was?.is ?? firstWay()))
 	let text = $state(was?.text ?? '')
 
 	const needsText = $derived(is !== 'blank' && is !== 'filled')
@@ -65,7 +71,7 @@
 	<form onsubmit={keep}>
 		<label for="{id}-is">Only rows where it</label>
 		<select id="{id}-is" class="field" bind:value={is}>
-			{#if !choices}<option value="contains">contains</option>{/if}
+			{#if !choices || several}<option value="contains">contains</option>{/if}
 			<option value="equal">is</option>
 			{#if ordered}
 				<option value="at least">is at least</option>

@@ -1,6 +1,8 @@
 <script lang="ts">
 	/** What a column is called and what holds of its values. */
 	import { untrack } from 'svelte'
+	import { holdsFile } from '$lib/core/capture/attachment.ts'
+	import { offersChoices } from '$lib/core/table/types.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 
@@ -58,7 +60,7 @@
 		<label for="{id}-unit">Unit</label>
 		<input id="{id}-unit" class="field" maxlength="20" bind:value={words.unit} />
 	{/if}
-	{#if column.type === 'choice'}
+	{#if offersChoices(column)}
 		<label for="{id}-choices">Choices in their order, with commas between</label>
 		<input id="{id}-choices" class="field" bind:value={words.choices} />
 	{/if}
@@ -75,7 +77,7 @@
 	{#if !computed}
 		<div class="ticks">
 			<label><input type="checkbox" bind:checked={words.required} /> Must be filled in</label>
-			<label><input type="checkbox" bind:checked={words.unique} /> No value twice</label>
+			{#if !holdsFile(column)}<label><input type="checkbox" bind:checked={words.unique} /> No value twice</label>{/if}
 		</div>
 		{#if words.unique}
 			<label for="{id}-within">among</label>
@@ -92,7 +94,7 @@
 				<option value="remove too">these rows are removed too</option>
 			</select>
 		{/if}
-		{#if words.numbering === ''}
+		{#if words.numbering === '' && !holdsFile(column)}
 			<label for="{id}-otherwise">A new row gets, where it is left blank</label>
 			<input id="{id}-otherwise" class="field formula" bind:value={words.otherwise} placeholder="TODAY()" />
 		{/if}

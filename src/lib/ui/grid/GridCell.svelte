@@ -1,22 +1,26 @@
 <script lang="ts">
 	/** One cell: what stands there, or the control that changes it. */
+	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import type { WireCell } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { CellDraft } from '../cells/cell-draft.ts'
 	import { optionsAt } from '../cells/options.ts'
 	import ReferencePicker from '../cells/ReferencePicker.svelte'
 	import { showCell } from '../cells/show-cell.ts'
+	import GridPanel from './GridPanel.svelte'
 
 	type Props = {
 		column: ShownColumn
 		cell: WireCell | undefined
 		/** What is being typed; undefined while the cell only shows. */
 		draft: CellDraft | undefined
+		/** The address of the picture that lies there now. */
+		there: string | undefined
 		invalid: boolean
 		onchange: (draft: CellDraft, done: boolean) => void
 	}
 
-	let { column, cell, draft, invalid, onchange }: Props = $props()
+	let { column, cell, draft, there, invalid, onchange }: Props = $props()
 
 	const choices = $derived(column.type === 'choice' ? (column.choices ?? []) : ['yes', 'no'])
 
@@ -43,6 +47,8 @@
 		<option value=""></option>
 		{#each choices as choice (choice)}<option>{choice}</option>{/each}
 	</select>
+{:else if holdsFile(column) || column.type === 'several choices'}
+	<GridPanel {column} {draft} {there} {onchange} />
 {:else if column.type === 'long text'}
 	<textarea
 		use:focus

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** A column's heading: its name with its order, its type, and an edge that can be dragged. */
 	import type { Snippet } from 'svelte'
+	import { offersChoices } from '$lib/core/table/types.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { GridView } from './grid-view.svelte.ts'
 
@@ -26,7 +27,7 @@
 	function badge(): string {
 		if (column.type === 'computed') return `= ${column.shows === 'yesno' ? 'yes/no' : column.shows}`
 		if (column.type === 'reference') return `→ ${target ?? '…'}`
-		if (column.type === 'choice') return `choice of ${column.choices?.length ?? 0}`
+		if (offersChoices(column)) return `${column.type} of ${column.choices?.length ?? 0}`
 		return column.unit ? `${column.type} ${column.unit}` : column.type
 	}
 

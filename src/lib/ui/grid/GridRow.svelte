@@ -1,8 +1,10 @@
 <script lang="ts">
 	/** One row of the grid as it is drawn: its number and its cells. */
-	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
+	import { isPicture } from '$lib/core/capture/attachment.ts'
+	import { cellKey, isFileCell, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { CellDraft } from '../cells/cell-draft.ts'
+	import { fileAddress } from '../cells/file-address.ts'
 	import { isNumeric, showCell } from '../cells/show-cell.ts'
 	import GridCell from './GridCell.svelte'
 	import type { GridView } from './grid-view.svelte.ts'
@@ -29,6 +31,11 @@
 
 	let { index, row, columns, view, lefts, selection, block, draft, invalid, onpress, ondrag, onopen, onchange }: Props =
 		$props()
+
+	function pictureOf(column: ShownColumn, cell: WireCell | undefined): string | undefined {
+		if (!row || !isFileCell(cell) || !isPicture(cell.file.type)) return undefined
+		return fileAddress('', { column: column.id, row: row.id, file: cell.file })
+	}
 </script>
 
 <div class="row" role="row" aria-rowindex={index + 1}>
@@ -56,7 +63,7 @@
 			ondblclick={onopen}
 		>
 			{#if here && draft}
-				<GridCell {column} {cell} {draft} {invalid} {onchange} />
+				<GridCell {column} {cell} {draft} there={pictureOf(column, cell)} {invalid} {onchange} />
 			{:else}{row === undefined ? '…' : cell === undefined ? '' : showCell(column, cell)}{/if}
 		</div>
 	{/each}

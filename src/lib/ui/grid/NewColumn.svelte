@@ -1,9 +1,10 @@
 <script lang="ts">
 	/** Adds a column: one that is typed in, a reference, or a computed one with its formula. */
-	import { COLUMN_TYPES } from '$lib/core/table/types.ts'
+	import { offersChoices } from '$lib/core/table/types.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import FormulaEditor from '../bench/FormulaEditor.svelte'
 	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
+	import { OFFERED_TYPES, toColumnSettings } from './column-choice.ts'
 	import { changeStructure } from './structure.ts'
 
 	type Props = {
@@ -26,22 +27,11 @@
 
 	async function add(event: SubmitEvent) {
 		event.preventDefault()
-		const extra =
-			type === 'choice'
-				? {
-						choices: choices
-							.split(',')
-							.map((each) => each.trim())
-							.filter((each) => each !== '')
-					}
-				: type === 'reference'
-					? { to }
-					: type === 'computed'
-						? { formula }
-						: type === 'money'
-							? { unit: '£' }
-							: {}
-		const answer = await changeStructure({ kind: 'column', table: table.id, column: { name, type, ...extra } })
+		const settings = {
+			...toColumnSettings({ type, choices, to }, tables),
+			...(type === 'computed' ? { formula } : {})
+		}
+		const answer = await changeStructure({ kind: 'column', table: table.id, column: { name, ...settings } })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		onmade(answer.value.version)
 	}
@@ -61,9 +51,9 @@
 	/>
 	<label for="new-type">Type</label>
 	<select id="new-type" class="field" bind:value={type} onchange={() => (chosen = true)}>
-		{#each COLUMN_TYPES as each (each)}<option>{each}</option>{/each}
+		{#each OFFERED_TYPES as each (each)}<option>{each}</option>{/each}
 	</select>
-	{#if type === 'choice'}
+	{#if offersChoices({ type })}
 		<label for="new-choices">Choices, with commas between</label>
 		<input id="new-choices" class="field" bind:value={choices} placeholder="Low, Medium, High" />
 	{:else if type === 'reference'}

@@ -10,7 +10,8 @@
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
-	import { draftOf, readDraft, type CellDraft } from '../cells/cell-draft.ts'
+	import { ATTACHED_TYPES } from '$lib/core/capture/attachment.ts'
+	import { draftOf, readDraft, sameDraft, sendFiles, type CellDraft } from '../cells/cell-draft.ts'
 	import { showCell } from '../cells/show-cell.ts'
 	import { fromClipboard, plainCell, toClipboard } from './clipboard.ts'
 	import ColumnCard from './ColumnCard.svelte'
@@ -159,8 +160,10 @@
 		if (!focusRow || !focusColumn || !editing) return true
 		const was = focusRow.cells[cellKey(focusColumn.id)]
 		const old = draftOf(focusColumn, was)
-		if (editing.text === old.text && editing.id === old.id) return (stop(), true)
-		const reading = readDraft(focusColumn, editing)
+		if (sameDraft(editing, old)) return (stop(), true)
+		const { drafts, wrong: refused } = await sendFiles({ [focusColumn.id]: editing })
+		if (refused[focusColumn.id] !== undefined) return ((wrong = refused[focusColumn.id] ?? ''), false)
+		const reading = readDraft(focusColumn, drafts[focusColumn.id] ?? editing)
 		if (!reading.ok) {
 			wrong = `${focusColumn.name}: ${reading.message}`
 			return false
@@ -402,9 +405,12 @@
 		if (event.key.length === 1 && !control && !event.altKey && event.key !== '/') {
 			event.preventDefault()
 			const type = focusColumn?.type
-			startEdit(type === 'date' || type === 'choice' || type === 'yes/no' ? undefined : event.key)
+			startEdit(type && CHOSEN_TYPES.has(type) ? undefined : event.key)
 		}
 	}
+
+	/** Types in which a key that is pressed does not begin a new value. */
+	const CHOSEN_TYPES: ReadonlySet<string> = new Set(['date', 'choice', 'several choices', 'yes/no', ...ATTACHED_TYPES])
 
 	const SHORTCUTS: Readonly<Record<string, (shift: boolean) => unknown>> = {
 		z: (shift) => step(shift ? 'redo' : 'undo'),

@@ -1,7 +1,7 @@
 /** Blocks of cells as spreadsheets exchange them: tabs between cells, quotes round what holds a tab or a line break. */
 import Papa from 'papaparse'
 import { numberText } from '$lib/core/formula/numbers.ts'
-import { isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
+import { isFileCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 import { showCell } from '../cells/show-cell.ts'
 
@@ -20,6 +20,7 @@ export function fromClipboard(text: string): string[][] {
 export function plainCell(column: ShownColumn, cell: WireCell | undefined): string {
 	if (cell === undefined || cell === null) return ''
 	if (isReferenceCell(cell)) return cell.label
+	if (isFileCell(cell)) return cell.file.name
 	if (typeof cell === 'object') return ''
 	if (typeof cell === 'number' && column.type !== 'time' && column.type !== 'duration') return numberText(cell)
 	return column.type === 'date' || column.shows === 'date' ? String(cell) : showCell(column, cell)

@@ -4,7 +4,14 @@
  * Taking something back is a new change by the same person: it is refused where somebody else has changed the cell since.
  */
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
-import { cellKey, isHiddenCell, isReferenceCell, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
+import {
+	cellKey,
+	isFileCell,
+	isHiddenCell,
+	isReferenceCell,
+	type WireCell,
+	type WireRow
+} from '$lib/core/query/wire.ts'
 import type { BlockChanged, Misfit } from '$lib/server/rows/change-block.ts'
 import { send } from '../send.ts'
 import { changeStructure } from './structure.ts'
@@ -137,5 +144,6 @@ function wayBack(changes: readonly GridChange[], { changed, rows }: BlockChanged
 /** A cell that was read, as it would be sent. */
 export function toInput(cell: WireCell | undefined): CellInput {
 	if (isReferenceCell(cell)) return { id: cell.id }
+	if (isFileCell(cell)) return { file: cell.file.sha }
 	return cell === undefined || (cell !== null && typeof cell === 'object') ? null : cell
 }

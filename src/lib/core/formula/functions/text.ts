@@ -1,4 +1,6 @@
 /** Functions on text. OpenFormula 6.20 (clause from memory). A character is a Unicode code point; positions start at 1. */
+import { partsOf } from '../../table/kinds/several-choices.ts'
+import { textKey } from '../../text/key.ts'
 import { BAD_VALUE, type FunctionEntry, type Value } from '../types.ts'
 import { family } from './define.ts'
 import { showGrouped } from './format-number.ts'
@@ -20,7 +22,22 @@ const LOOK = [
 	{ name: 'from', type: 'number', otherwise: 1 }
 ] as const
 
+/** What `"Chain" in needs` becomes, where `needs` is a column of several choices. */
+export const AMONG: FunctionEntry = text({
+	name: 'AMONG',
+	parameters: [
+		{ name: 'text', type: 'text' },
+		{ name: 'list', type: 'text' }
+	],
+	result: 'yesno',
+	doc: 'Whether a text is one of those that stand in a list with semicolons between them, as several choices do.',
+	examples: [['AMONG("Chain"; "Chain; Shackle")', 'yes']],
+	canFail: false,
+	evaluate: (part, list) => partsOf(list).some((each) => textKey(each) === textKey(part))
+})
+
 export const TEXT_FUNCTIONS: readonly FunctionEntry[] = [
+	AMONG,
 	text({
 		name: 'EXACT',
 		parameters: [

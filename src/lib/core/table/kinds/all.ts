@@ -1,4 +1,4 @@
-/** Every type whose values can be typed, by name. A new one is one file beside its siblings and one line here. */
+/** Every type with rules of its own, by name. A new one is one file beside its siblings and one line here. */
 import type { ColumnTypeName } from '../types.ts'
 import { choice } from './choice.ts'
 import { code } from './code.ts'
@@ -8,11 +8,16 @@ import { decimal } from './decimal.ts'
 import { duration } from './duration.ts'
 import { email } from './email.ts'
 import type { ColumnKind } from './kind.ts'
+import { file } from './file.ts'
+import { ink } from './ink.ts'
 import { longText } from './long-text.ts'
 import { money } from './money.ts'
 import { percent } from './percent.ts'
 import { phone } from './phone.ts'
+import { photo } from './photo.ts'
 import { place } from './place.ts'
+import { severalChoices } from './several-choices.ts'
+import { signature } from './signature.ts'
 import { text } from './text.ts'
 import { time } from './time.ts'
 import { webAddress } from './web-address.ts'
@@ -33,15 +38,20 @@ const KINDS: ReadonlyMap<ColumnTypeName, ColumnKind> = new Map(
 		time,
 		duration,
 		choice,
+		severalChoices,
 		email,
 		phone,
 		webAddress,
 		code,
-		place
+		place,
+		photo,
+		file,
+		ink,
+		signature
 	].map((kind) => [kind.name, kind])
 )
 
-/** The type's own rules; undefined for references and computed columns, which nobody types as they are. */
+/** The type's own rules; undefined for references and computed columns, whose values have another's type. */
 export function findKind(name: ColumnTypeName): ColumnKind | undefined {
 	return KINDS.get(name)
 }

@@ -5,7 +5,7 @@
 	import type { Changed } from '$lib/core/query/change.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import CellField from '../../cells/CellField.svelte'
-	import { BLANK_DRAFT, readDraft, type CellDraft } from '../../cells/cell-draft.ts'
+	import { BLANK_DRAFT, readDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
 	import { optionsAt } from '../../cells/options.ts'
 	import { send } from '../../send.ts'
 
@@ -38,7 +38,17 @@
 		const { [column.id]: _settled, ...rest } = wrong
 		wrong = rest
 		said = undefined
-		localStorage.setItem(keptUnder, JSON.stringify(drafts))
+		keep()
+	}
+
+	/** A device's store is small: where a picture does not fit, the rest is kept all the same. */
+	function keep() {
+		try {
+			localStorage.setItem(keptUnder, JSON.stringify(drafts))
+		} catch {
+			const light = Object.entries(drafts).filter(([, draft]) => draft.unsent === undefined)
+			localStorage.setItem(keptUnder, JSON.stringify(Object.fromEntries(light)))
+		}
 	}
 
 	function clear() {
@@ -50,6 +60,10 @@
 
 	async function submit(event: SubmitEvent) {
 		event.preventDefault()
+		busy = true
+		const files = await sendFiles(drafts)
+		busy = false
+		drafts = files.drafts
 		const readings = line.columns.map((column) => ({
 			column,
 			reading: readDraft(column, drafts[column.id] ?? BLANK_DRAFT)
@@ -57,6 +71,7 @@
 		wrong = Object.fromEntries(
 			readings.flatMap(({ column, reading }) => (reading.ok ? [] : [[column.id, reading.message]]))
 		)
+		wrong = { ...wrong, ...files.wrong }
 		if (Object.keys(wrong).length > 0) {
 			said = { text: 'Not sent yet: see what is marked above.', wrong: true }
 			return

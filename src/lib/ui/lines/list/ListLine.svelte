@@ -1,7 +1,9 @@
 <script lang="ts">
 	import type { ShownList } from '$lib/server/apps/open-screen.ts'
 	import type { WirePage } from '$lib/core/query/wire.ts'
-	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
+	import { holdsFile } from '$lib/core/capture/attachment.ts'
+	import { cellKey, isFileCell, type WireRow } from '$lib/core/query/wire.ts'
+	import { fileAddress } from '../../cells/file-address.ts'
 	import { daysUntil, isDate, isNumeric, showCell } from '../../cells/show-cell.ts'
 	import { ask } from '../../send.ts'
 
@@ -33,7 +35,15 @@
 	const big = $derived(line.columns[0])
 	const due = $derived(line.columns.slice(1).find((column) => isDate(column)))
 	const amount = $derived(line.columns.slice(1).find((column) => column.type === 'money'))
-	const small = $derived(line.columns.slice(1).filter((column) => column !== due && column !== amount))
+	const photo = $derived(line.columns.find((column) => column.type === 'photo'))
+	const small = $derived(
+		line.columns.slice(1).filter((column) => column !== due && column !== amount && !holdsFile(column))
+	)
+
+	function pictureOf(row: WireRow): string | undefined {
+		const cell = photo && row.cells[cellKey(photo.id)]
+		return photo && isFileCell(cell) ? fileAddress(base, { column: photo.id, row: row.id, file: cell.file }) : undefined
+	}
 
 	async function loadMore() {
 		loading = true
@@ -78,6 +88,9 @@
 				href={line.opens ? `${base}/${line.opens}?row=${row.id}&from=${from}` : undefined}
 				data-sveltekit-noscroll
 			>
+				{#if photo}<span class="picture"
+						>{#if pictureOf(row)}<img src={pictureOf(row)} alt="" loading="lazy" />{/if}</span
+					>{/if}
 				<span class="words">
 					<strong class:num={big && isNumeric(big)}
 						>{big ? showCell(big, row.cells[cellKey(big.id)]) || '(blank)' : ''}</strong
@@ -129,7 +142,21 @@
 		background: var(--selected);
 		box-shadow: inset 4px 0 0 var(--marigold);
 	}
+	.picture {
+		flex: none;
+		width: 52px;
+		height: 44px;
+		border: 1px solid var(--zinc-2);
+		border-radius: 3px;
+		overflow: hidden;
+	}
+	.picture img {
+		width: 100%;
+		height: 100%;
+		object-fit: cover;
+	}
 	.words {
+		flex: 1;
 		display: grid;
 		min-width: 0;
 	}

@@ -2,10 +2,13 @@
 	/** One row, shown whole. What this person may change opens for editing; both values are shown where somebody else was faster. */
 	import { goto, invalidateAll } from '$app/navigation'
 	import type { Changed, Conflict } from '$lib/core/query/change.ts'
-	import { cellKey, isErrorCell, isHiddenCell, type WireRow } from '$lib/core/query/wire.ts'
+	import { cellKey, isErrorCell, isFileCell, isHiddenCell, type WireRow } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import { isPicture } from '$lib/core/capture/attachment.ts'
 	import CellField from '../../cells/CellField.svelte'
-	import { draftOf, readDraft, type CellDraft } from '../../cells/cell-draft.ts'
+	import CellValue from '../../cells/CellValue.svelte'
+	import { fileAddress } from '../../cells/file-address.ts'
+	import { BLANK_DRAFT, draftOf, readDraft, sameDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
 	import { optionsAt } from '../../cells/options.ts'
 	import { showCell } from '../../cells/show-cell.ts'
 	import { showMoment } from '../../dates.ts'
@@ -57,20 +60,30 @@
 		conflicts = []
 	}
 
+	/** Where the picture is fetched that lies in a cell now, while nothing else was put in its place. */
+	function pictureOf(column: ShownColumn): string | undefined {
+		const cell = seen?.cells[cellKey(column.id)]
+		if (!seen || !isFileCell(cell) || drafts[column.id]?.file !== cell.file.sha) return undefined
+		return isPicture(cell.file.type)
+			? fileAddress(base, { column: column.id, row: seen.id, file: cell.file })
+			: undefined
+	}
+
 	async function save(event: SubmitEvent) {
 		event.preventDefault()
 		if (!seen) return
 		const was = seen
+		const files = await sendFiles(drafts)
+		drafts = files.drafts
 		const touched = editable.filter(
-			(column) => drafts[column.id]?.text !== draftOf(column, was.cells[cellKey(column.id)]).text
+			(column) => !sameDraft(drafts[column.id] ?? BLANK_DRAFT, draftOf(column, was.cells[cellKey(column.id)]))
 		)
 		const readings = touched.map((column) => ({
 			column,
-			reading: readDraft(column, drafts[column.id] ?? { text: '' })
+			reading: readDraft(column, drafts[column.id] ?? BLANK_DRAFT)
 		}))
-		wrong = Object.fromEntries(
-			readings.flatMap(({ column, reading }) => (reading.ok ? [] : [[column.id, reading.message]]))
-		)
+		const unread = readings.flatMap(({ column, reading }) => (reading.ok ? [] : [[column.id, reading.message]]))
+		wrong = { ...Object.fromEntries(unread), ...files.wrong }
 		if (Object.keys(wrong).length > 0) return
 		if (touched.length === 0) return void (editing = false)
 		const cells = readings.flatMap(({ column, reading }) =>
@@ -130,8 +143,9 @@
 					{@const conflict = conflicts.find((each) => each.column === column.id)}
 					<CellField
 						{column}
-						draft={drafts[column.id] ?? { text: '' }}
+						draft={drafts[column.id] ?? BLANK_DRAFT}
 						message={wrong[column.id]}
+						there={pictureOf(column)}
 						options={optionsAt(base)}
 						onchange={(draft) => (drafts = { ...drafts, [column.id]: draft })}
 					/>
@@ -159,7 +173,7 @@
 					{#if cell !== undefined}
 						<dt>{column.name}</dt>
 						<dd class:quiet={cell === null || isHiddenCell(cell)} class:says-wrong={isErrorCell(cell)}>
-							{showCell(column, cell) || '–'}
+							<CellValue {column} {cell} row={row.id} {base} />
 						</dd>
 					{/if}
 				{/each}

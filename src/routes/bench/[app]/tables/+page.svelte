@@ -26,7 +26,7 @@
 	</nav>
 	{#if making}
 		<NewTable
-			tables={tables.map(({ id, name }) => ({ id, name }))}
+			{tables}
 			onmade={async (id) => {
 				await invalidateAll()
 				await goto(`${base}?table=${id}`)

@@ -1,0 +1,37 @@
+import { error } from '@sveltejs/kit'
+import { isPicture } from '$lib/core/capture/attachment.ts'
+import { asJson } from '$lib/server/answer.ts'
+import { placeOf } from '$lib/server/app-place.ts'
+import { getActor } from '$lib/server/signed-in.ts'
+
+/** The file that lies in one cell, for whoever sees that cell; anybody else is answered as if there were none. */
+export async function GET({ locals, params, url }) {
+	const token = url.searchParams.get('as')
+	const actor = token === null ? getActor(locals) : placeOf(locals, { token }).actor
+	const row = url.searchParams.get('row') ?? ''
+	const file = await locals.host.read('fileCell', { actor, column: Number(params.column), row, now: locals.now })
+	if (!file) error(404, 'This file is not there, or not for you to see.')
+	const body = await locals.host.files.read(file.sha)
+	if (!body) error(404, 'The bytes of this file are missing. Ask a steward to bring them back from a copy.')
+	const { name, type, size } = file
+	// A picture is drawn in its place; anything else is only ever saved, whatever it says it is.
+	const shown = isPicture(type)
+	return new Response(body, {
+		headers: {
+			'content-type': shown ? type : 'application/octet-stream',
+			'content-length': String(size),
+			'content-disposition': `${shown ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(name)}`,
+			'content-security-policy': "default-src 'none'; sandbox"
+		}
+	})
+}
+
+/** Takes a file in for a column, before the form or cell that it belongs to is sent. */
+export function PUT({ locals, params, request, url }) {
+	const actor = getActor(locals)
+	return asJson(async () => {
+		if (!request.body) error(422, 'The file is empty. Choose another.')
+		const column = Number(params.column)
+		return locals.host.files.take({ column, name: url.searchParams.get('name') ?? '', body: request.body, actor })
+	})
+}
