@@ -44,6 +44,14 @@ export function anyOf(conditions: readonly Sql[]): Sql {
 	return conditions.length === 1 && conditions[0] ? conditions[0] : sql`(${joinSql(conditions, ' OR ')})`
 }
 
+/**
+ * A text constant of a formula as SQL, where binding it would cost: the standard's own quotes, each doubled inside.
+ * Undefined for a text that cannot stand so: the database would end it at a zero character.
+ */
+export function quoteText(text: string): Sql | undefined {
+	return text.includes('\0') ? undefined : raw(`'${text.replaceAll("'", "''")}'`)
+}
+
 /** The one place where a name that a person chose becomes part of SQL. */
 export function quoteName(name: string): Sql {
 	return raw(`"${name.replaceAll('"', '""').replaceAll('\0', '')}"`)
