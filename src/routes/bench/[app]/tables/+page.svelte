@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto, invalidateAll } from '$app/navigation'
 	import { page } from '$app/state'
+	import Diagram from '$lib/ui/bench/Diagram.svelte'
 	import NewTable from '$lib/ui/bench/NewTable.svelte'
 	import { showCount } from '$lib/ui/count.ts'
 	import TableGrid from '$lib/ui/grid/TableGrid.svelte'
@@ -10,6 +11,7 @@
 	const tables = $derived(data.bench.tables)
 	const asked = $derived(Number(page.url.searchParams.get('table')))
 	const making = $derived(page.url.searchParams.has('new'))
+	const drawing = $derived(page.url.searchParams.has('diagram'))
 	const table = $derived(tables.find((each) => each.id === asked) ?? tables[0])
 	const base = $derived(`/bench/${data.draft.id}/tables`)
 </script>
@@ -18,11 +20,12 @@
 	<nav aria-label="Tables">
 		<h2>Tables</h2>
 		{#each tables as each (each.id)}
-			<a href="{base}?table={each.id}" class:on={!making && each.id === table?.id}>
+			<a href="{base}?table={each.id}" class:on={!making && !drawing && each.id === table?.id}>
 				<span>{each.name}</span><span class="count">{showCount(each.rows)}</span>
 			</a>
 		{/each}
 		<a class="new" href="{base}?new" class:on={making}>+ New table</a>
+		<a href="{base}?diagram" class:on={drawing}>Diagram</a>
 	</nav>
 	{#if making}
 		<NewTable
@@ -32,6 +35,8 @@
 				await goto(`${base}?table=${id}`)
 			}}
 		/>
+	{:else if drawing && tables.length > 0}
+		<Diagram {tables} href={(id) => `${base}?table=${id}`} />
 	{:else if table}
 		{#key table.id}<TableGrid {table} {tables} />{/key}
 	{:else}
