@@ -12,8 +12,10 @@ import type { ColumnEntry } from '../src/lib/core/workspace/document.ts'
 import { addAppFrom, releaseApp } from '../src/lib/server/apps/apps.ts'
 import { openForWriting } from '../src/lib/server/db/open.ts'
 import { readKey } from '../src/lib/server/host.ts'
-import { hashPassword } from '../src/lib/server/people/sign-in.ts'
+import { hashPassword } from '../src/lib/server/people/passwords.ts'
 import { putAccount } from '../src/lib/server/people/accounts.ts'
+import { giveRole } from '../src/lib/server/people/grants.ts'
+import { addTeam, giveTeamRole, joinTeam } from '../src/lib/server/people/teams.ts'
 import { changeRows } from '../src/lib/server/rows/change.ts'
 import { openRowIds } from '../src/lib/server/rows/row-ids.ts'
 import { decideCase, listCases, readCase } from '../src/lib/server/signoffs/cases.ts'
@@ -21,7 +23,13 @@ import { bringIn } from '../src/lib/server/sources/bring-in.ts'
 import { beginImport, finishImport, writeBatch } from '../src/lib/server/sources/import-table.ts'
 import { inspectFile } from '../src/lib/server/sources/inspect.ts'
 import { openStore, type Store } from '../src/lib/server/store.ts'
-import { makeWorkspace, PEOPLE as PEOPLE_TABLE, PERSON_EMAIL, PERSON_NAME } from '../src/lib/server/workspace/make.ts'
+import {
+	addFirstPerson,
+	makeWorkspace,
+	PEOPLE as PEOPLE_TABLE,
+	PERSON_EMAIL,
+	PERSON_NAME
+} from '../src/lib/server/workspace/make.ts'
 import { describeColumn } from '../src/lib/server/workspace/change-columns.ts'
 import { saveWorkspace } from '../src/lib/server/workspace/save.ts'
 import { addColumn, addTable, toReference, type NewColumn } from '../src/lib/server/workspace/tables.ts'
@@ -79,9 +87,9 @@ function makePeople(store: Store, now: number): World {
 	makeWorkspace(store, { name: 'Varrow Sound Harbour Trust', timeZone: 'Europe/London', now })
 	store.db.prepare(`INSERT INTO meta (key, value) VALUES ('demo', 'yes'), ('workspace id', 'varrow')`).run()
 	const people = new Map<string, number>()
-	const steward = addFirstPerson(store, 'Ailith Brand', now)
+	const first = { name: 'Ailith Brand', email: emailOf('Ailith Brand'), roles: [demo.ROLE_IDS.Stewards], now }
+	const steward = addFirstPerson(store, first)
 	people.set('Ailith Brand', steward)
-	hold(store, steward, demo.ROLE_IDS.Stewards)
 	for (const person of PEOPLE) {
 		if (people.has(person.name)) continue
 		const id = add(
@@ -93,23 +101,30 @@ function makePeople(store: Store, now: number): World {
 		)
 		people.set(person.name, store.ids.fromId(PEOPLE_TABLE, id) ?? 0)
 	}
-	for (const { name, roles } of PEOPLE)
-		for (const role of roles) hold(store, people.get(name) ?? 0, demo.ROLE_IDS[role])
 	const builder = people.get('Saskia Holm') ?? 0
 	const document = store.workspace().document
 	saveWorkspace(store, { ...document, roles: [...document.roles, ...demo.DEMO_ROLES] }, { now, by: builder })
+	giveRoles(store, people, { steward, now })
 	return { people, builder, ...makeHarbours(store, people, builder, now) }
 }
 
-/** Somebody must be there first, before anybody may add people. */
-function addFirstPerson(store: Store, name: string, now: number): number {
-	const email = emailOf(name)
-	const insert = `INSERT INTO t1 (made_at, changed_at, c1, c1k, c2, c2k) VALUES (?, ?, ?, ?, ?, ?)`
-	return Number(store.db.prepare(insert).run(now, now, name, name.toLowerCase(), email, email).lastInsertRowid)
-}
-
-function hold(store: Store, person: number, role: number): void {
-	store.db.prepare('INSERT OR IGNORE INTO role_held (person, role) VALUES (?, ?)').run(person, role)
+/** By the steward, by name; the finance office holds its role as a team. */
+function giveRoles(
+	store: Store,
+	people: ReadonlyMap<string, number>,
+	{ steward, now }: { steward: number; now: number }
+): void {
+	const by = { actor: { person: steward }, now }
+	const team = addTeam(store, { name: 'Finance office', ...by })
+	giveTeamRole(store, { team, role: demo.ROLE_IDS.Finance, ...by })
+	for (const { name, roles } of PEOPLE) {
+		const person = people.get(name) ?? 0
+		for (const role of roles) {
+			if (role === 'Finance') joinTeam(store, { team, person, ...by })
+			else if (person !== steward)
+				giveRole(store, { person, role: demo.ROLE_IDS[role], mayPassOn: role === 'Harbour masters', ...by })
+		}
+	}
 }
 
 function makeHarbours(store: Store, people: ReadonlyMap<string, number>, builder: number, now: number) {

@@ -19,7 +19,7 @@ export const init: ServerInit = async () => {
 	process.once('sveltekit:shutdown', () => void host.close().then(() => process.exit(0)))
 }
 
-const OPEN_PATHS = ['/sign-in', '/healthz']
+const OPEN_PATHS = ['/sign-in', '/join', '/forgot', '/healthz']
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const { locals, url, request, cookies } = event

@@ -89,7 +89,10 @@
 				</a>
 			{/each}
 		{/if}
-		<p class="foot"><a href="/post">Post tray</a></p>
+		<p class="foot">
+			{#if data.user?.isSteward || data.user?.isBuilder}<a href="/people">People and roles</a>{/if}
+			<a href="/post">Post tray</a>
+		</p>
 	</aside>
 </div>
 
@@ -180,6 +183,8 @@
 		font-size: 0.9rem;
 	}
 	.foot {
+		display: flex;
+		gap: 1.2rem;
 		margin-top: auto;
 		padding-top: 1rem;
 	}

@@ -39,8 +39,13 @@ const ROUTES: Readonly<
 	'export/[table]': 'asked below',
 	'files/[column]': 'asked below',
 	healthz: 'tells no rows',
+	forgot: 'tells no rows',
 	'history/[table]': 'asked below',
+	'join/[token]': 'tells no rows',
+	me: 'tells no rows',
 	'options/[table]': 'asked below',
+	people: 'asked below',
+	'people/do': 'asked below',
 	post: 'one’s own cases, asked below',
 	'rows/[table]': 'asked below',
 	'rows/[table]/anchors': 'asked below',
@@ -215,6 +220,7 @@ test('each person gets of each table what they may see, by every way there is', 
 		await checkScreens(api, person, facts)
 		await checkColumns(api, person, facts)
 		await checkBench(api, person)
+		await checkPeople(api, person)
 		await api.dispose()
 	}
 })
@@ -345,6 +351,28 @@ async function checkColumns(api: APIRequestContext, person: DemoPerson, facts: F
 		await (await api.get('/app/1/all/__data.json')).text()
 	]
 	for (const text of texts) expect(text, `${person.name} is sent no phone number`).not.toContain('01632 960')
+}
+
+/** People and roles are for stewards, builders, and who may pass a role on; nobody else is told of them, or gives any. */
+async function checkPeople(api: APIRequestContext, person: DemoPerson): Promise<void> {
+	const steward = has(person, 'Stewards')
+	const told = steward || has(person, 'Builders', 'Harbour masters')
+	const sheet = await api.get('/people/__data.json')
+	expect((await sheet.text()).includes('Finance office'), `${person.name} opens People`).toBe(told)
+	const page = (await (await api.get('/rows/1?limit=200')).json()) as { rows: { id: string }[] }
+	for (const row of page.rows.slice(0, 2)) {
+		const given = await api.post('/people/do', {
+			data: { kind: 'give role', person: row.id, role: 104, mayPassOn: false }
+		})
+		if (!steward) expect(given.status(), `${person.name} gives Finance away`).toBe(403)
+		const suspended = await api.post('/people/do', { data: { kind: 'suspend', person: row.id } })
+		if (!steward) expect(suspended.status(), `${person.name} suspends somebody`).toBe(403)
+		else await api.post('/people/do', { data: { kind: 'let back', person: row.id } })
+		const marked = await api.post('/rows/1', {
+			data: { kind: 'change', row: row.id, cells: [{ column: 3, value: null }] }
+		})
+		if (!steward) expect(marked.status(), `${person.name} changes a harbour`).toBe(403)
+	}
 }
 
 /** The Bench is shut to whoever is no builder; to builders it shows what they keep. */

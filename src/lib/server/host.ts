@@ -35,6 +35,8 @@ export interface Host {
 	readonly files: FileStore
 	readonly folder: string
 	readonly origin: string
+	/** The workspace's key, as hex. */
+	readonly key: string
 	close(): Promise<void>
 }
 
@@ -83,7 +85,7 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 		},
 		connectToWriter: (port) => writer.connect(port),
 		now: () => Date.now()
-	} satisfies Omit<Host, 'imports' | 'looks' | 'files' | 'folder' | 'origin' | 'close'>
+	} satisfies Omit<Host, 'imports' | 'looks' | 'files' | 'folder' | 'origin' | 'key' | 'close'>
 
 	await parts.write('dropUnregistered', undefined)
 	const imports = openImports(join(folder, 'staging'), startImporter(join(scripts, 'importer.js')), parts)
@@ -99,7 +101,7 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 		unlock()
 	}
 
-	return { ...parts, imports, looks: openLooks(parts.now), files, folder, origin, close }
+	return { ...parts, imports, looks: openLooks(parts.now), files, folder, origin, key: data.key, close }
 }
 
 /** A second program on one workspace would undo what makes the first one safe. */

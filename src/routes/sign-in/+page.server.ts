@@ -1,9 +1,10 @@
-import { fail, redirect, type Cookies } from '@sveltejs/kit'
+import { fail, redirect } from '@sveltejs/kit'
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
 import { isDemoDoorOpen } from '$lib/server/demo-door.ts'
-import { beginSession, SESSION_COOKIE, SESSION_MS, signIn } from '$lib/server/people/sign-in.ts'
+import { beginSession, giveCode, signIn } from '$lib/server/people/sign-in.ts'
 import { safePath } from '$lib/server/safe-path.ts'
+import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
 
 export async function load({ locals, url, getClientAddress }) {
 	const then = safePath(url.searchParams.get('then'))
@@ -15,6 +16,7 @@ export async function load({ locals, url, getClientAddress }) {
 }
 
 const formSchema = z.object({ email: z.string().min(1).max(254), password: z.string().min(1).max(1000) })
+const codeSchema = z.object({ ticket: z.string().max(100), code: z.string().max(20) })
 
 export const actions = {
 	password: async ({ request, locals, cookies, url, getClientAddress }) => {
@@ -23,11 +25,26 @@ export const actions = {
 		const parsed = formSchema.safeParse(form)
 		if (!parsed.success) return fail(422, { email, message: 'Fill in your address and your password.' })
 		try {
-			const token = await signIn(locals.host, { ...parsed.data, from: getClientAddress() })
-			setCookie(cookies, token, url)
+			const entered = await signIn(locals.host, { ...parsed.data, from: getClientAddress(), agent: agentOf(request) })
+			if ('ticket' in entered) return { email, ticket: entered.ticket }
+			setSessionCookie(cookies, entered.token, url)
 		} catch (error) {
 			if (error instanceof AppError) return fail(error.code === 'busy' ? 429 : 422, { email, message: error.message })
 			throw error
+		}
+		redirect(303, safePath(url.searchParams.get('then')))
+	},
+	code: async ({ request, locals, cookies, url }) => {
+		const parsed = codeSchema.safeParse(Object.fromEntries(await request.formData()))
+		if (!parsed.success) return fail(422, { email: '', message: 'Begin again with your password.' })
+		try {
+			const token = await giveCode(locals.host, { ...parsed.data, agent: agentOf(request) })
+			setSessionCookie(cookies, token, url)
+		} catch (error) {
+			if (!(error instanceof AppError)) throw error
+			// A wrong code may be tried again; a ticket that has ended begins anew.
+			const again = error.code === 'invalid' ? { ticket: parsed.data.ticket } : {}
+			return fail(422, { email: '', message: error.message, ...again })
 		}
 		redirect(303, safePath(url.searchParams.get('then')))
 	},
@@ -37,18 +54,8 @@ export const actions = {
 		const person = Number((await request.formData()).get('person'))
 		const known = await locals.host.read('person', { person })
 		if (!known) return fail(422, { email: '', message: 'Choose one of the people.' })
-		setCookie(cookies, await beginSession(locals.host, person, 'demo chooser'), url)
+		const token = await beginSession(locals.host, { person, through: 'demo chooser', agent: agentOf(request) })
+		setSessionCookie(cookies, token, url)
 		redirect(303, safePath(url.searchParams.get('then')))
 	}
-}
-
-function setCookie(cookies: Cookies, token: string, url: URL): void {
-	cookies.set(SESSION_COOKIE, token, {
-		path: '/',
-		httpOnly: true,
-		// Lax, so that a link in a message finds the reader signed in; every change is refused from elsewhere besides.
-		sameSite: 'lax',
-		secure: url.protocol === 'https:',
-		maxAge: SESSION_MS / 1000
-	})
 }

@@ -1,22 +1,42 @@
 <script lang="ts">
+	import Door from '$lib/ui/frame/Door.svelte'
+
 	let { data, form } = $props()
 
 	const roles = $derived([...new Set(data.people.map((person) => person.roles[0] ?? 'Others'))].sort())
 	const query = $derived(`&then=${encodeURIComponent(data.then)}`)
+	const ticket = $derived(form && 'ticket' in form ? form.ticket : undefined)
+
+	function focus(node: HTMLElement) {
+		node.focus()
+	}
 </script>
 
 <svelte:head><title>Sign in · {data.workspace}</title></svelte:head>
 
-<div class="page">
-	<section class="door">
-		<svg width="56" height="48" viewBox="0 0 28 24" aria-hidden="true">
-			<path d="M2 22V9l12-7 12 7v13z" fill="none" stroke="var(--marigold)" stroke-width="1.6" stroke-linejoin="round" />
-			<path d="M7.5 21v-9M12 21V9.5M16 21V9.5M20.500 21v-9" stroke="var(--marigold)" stroke-width="1.300" />
-		</svg>
-		<p class="name">Tin Shed</p>
-		<p class="where">{data.workspace}</p>
-	</section>
-	<main>
+<Door workspace={data.workspace}>
+	{#if ticket}
+		<h1>One more step</h1>
+		<form method="POST" action="?/code{query}">
+			<input type="hidden" name="ticket" value={ticket} />
+			<label for="code">The six figures that your authenticator shows now</label>
+			<input
+				class="field code"
+				id="code"
+				name="code"
+				inputmode="numeric"
+				autocomplete="one-time-code"
+				maxlength="7"
+				required
+				use:focus
+			/>
+			{#if form?.message}<p class="says-wrong" role="alert">{form.message}</p>{/if}
+			<button class="btn main">Go on</button>
+			<p class="quiet">
+				No authenticator at hand? A steward can take the second step off. <a href="/sign-in">Begin again</a>
+			</p>
+		</form>
+	{:else}
 		<h1>Sign in</h1>
 		<form method="POST" action="?/password{query}">
 			<label for="email">Email</label>
@@ -32,78 +52,43 @@
 			<label for="password">Password</label>
 			<input class="field" id="password" name="password" type="password" autocomplete="current-password" required />
 			{#if form?.message}<p class="says-wrong" role="alert">{form.message}</p>{/if}
-			<button class="btn main">Sign in</button>
+			<p class="end"><button class="btn main">Sign in</button> <a href="/forgot">Forgotten it?</a></p>
 		</form>
-		{#if data.people.length > 0}
-			<section aria-labelledby="demo">
-				<h2 id="demo">Or, in this demo, as one of these people</h2>
-				<p class="quiet">All of them are invented. Each sees what their roles let them see.</p>
-				<form method="POST" action="?/demo{query}" class="people">
-					{#each roles as role (role)}
-						<div>
-							<h3>{role}</h3>
-							{#each data.people.filter((person) => (person.roles[0] ?? 'Others') === role) as person (person.person)}
-								<button class="person" name="person" value={person.person}>{person.name}</button>
-							{/each}
-						</div>
-					{/each}
-				</form>
-			</section>
-		{/if}
-	</main>
-</div>
+	{/if}
+	{#if data.people.length > 0}
+		<section aria-labelledby="demo">
+			<h2 id="demo">Or, in this demo, as one of these people</h2>
+			<p class="quiet">All of them are invented. Each sees what their roles let them see.</p>
+			<form method="POST" action="?/demo{query}" class="people">
+				{#each roles as role (role)}
+					<div>
+						<h3>{role}</h3>
+						{#each data.people.filter((person) => (person.roles[0] ?? 'Others') === role) as person (person.person)}
+							<button class="person" name="person" value={person.person}>{person.name}</button>
+						{/each}
+					</div>
+				{/each}
+			</form>
+		</section>
+	{/if}
+</Door>
 
 <style>
-	.page {
-		display: grid;
-		grid-template-columns: minmax(14rem, 24rem) 1fr;
-		min-height: 100dvh;
-	}
-	.door {
-		background-color: var(--ridge);
-		background-image: var(--ribs);
-		color: var(--ridge-text);
-		padding: 3rem 2rem;
+	.end {
 		display: flex;
-		flex-direction: column;
-		gap: 0.4rem;
+		align-items: center;
+		gap: 1.2rem;
 	}
-	.name {
-		font-family: var(--head);
-		font-stretch: 88%;
-		font-weight: 750;
-		font-size: 2rem;
-		margin-top: 0.8rem;
-	}
-	.where {
-		color: var(--ridge-quiet);
-	}
-	main {
-		padding: 3rem 2.5rem;
-		display: grid;
-		gap: 1.4rem;
-		align-content: start;
-	}
-	form {
-		display: grid;
-		gap: 0.4rem;
-		max-width: 22rem;
-	}
-	label {
-		font-weight: 600;
-	}
-	form .btn {
-		margin-top: 0.6rem;
-		justify-self: start;
+	.code {
+		font: 600 1.4rem var(--mono);
+		letter-spacing: 0.2em;
+		max-width: 12rem;
 	}
 	section {
 		border-top: 1px solid var(--zinc-3);
 		padding-top: 1.2rem;
 		display: grid;
 		gap: 0.5rem;
-	}
-	.door {
-		border: 0;
 	}
 	.people {
 		display: block;
@@ -131,16 +116,5 @@
 		min-height: 24px;
 		padding: 0.1rem 0;
 		text-align: left;
-	}
-	@media (max-width: 720px) {
-		.page {
-			grid-template-columns: 1fr;
-		}
-		.door {
-			padding: 1.2rem 1.5rem;
-		}
-		main {
-			padding: 1.5rem;
-		}
 	}
 </style>

@@ -23,6 +23,8 @@ export interface Role {
 	readonly id: number
 	readonly name: string
 	readonly includes: readonly number[]
+	/** Held by everybody whose row in the people table fits this, beside those who were given it by name. */
+	readonly where?: Expr
 }
 
 export function covers(scope: ColumnScope, column: number): boolean {
@@ -31,7 +33,10 @@ export function covers(scope: ColumnScope, column: number): boolean {
 }
 
 /** The roles that a person holds, with all that those include. A circle of inclusions is harmless. */
-export function closeRoles(held: readonly number[], roles: readonly Role[]): ReadonlySet<number> {
+export function closeRoles(
+	held: readonly number[],
+	roles: readonly Pick<Role, 'id' | 'includes'>[]
+): ReadonlySet<number> {
 	const byId = new Map(roles.map((role) => [role.id, role]))
 	const all = new Set<number>()
 	const waiting = [...held]

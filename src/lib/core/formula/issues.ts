@@ -79,3 +79,9 @@ export const tooLong = (span: Span): Issue => ({
 	message: 'This formula is too long to work out. Put a part of it into a column of its own and use that.',
 	span
 })
+
+export const variesByItself = (span: Span): Issue => ({
+	code: 'varies_by_itself',
+	message: 'Who holds a role may not change with the day or with who is looking. Use columns of the person only.',
+	span
+})

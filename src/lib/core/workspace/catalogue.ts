@@ -12,6 +12,7 @@ import { withKeptTotals } from '../formula/kept.ts'
 import type { Expr, Issue } from '../formula/types.ts'
 import { isVolatile, readsOwnRowOnly, someNode } from '../formula/walk.ts'
 import { NOTHING, EVERYTHING } from '../access/rights.ts'
+import { decidingColumns, markedColumns, type DecidingColumn } from '../access/deciding.ts'
 import type { Line, Role } from '../access/types.ts'
 import {
 	getColumn,
@@ -22,7 +23,7 @@ import {
 	type Reverse,
 	type Table
 } from '../table/types.ts'
-import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from './document.ts'
+import type { ColumnEntry, LineEntry, RoleEntry, TableEntry, WorkspaceDocument } from './document.ts'
 
 export interface Workspace {
 	readonly name: string
@@ -30,12 +31,19 @@ export interface Workspace {
 	readonly catalogue: Catalogue
 	readonly roles: readonly Role[]
 	readonly lines: readonly Line[]
+	/** Columns that lines and roles read, of all tables. */
+	readonly deciding: readonly DecidingColumn[]
+	/** Columns of people that only who may grant changes. */
+	readonly marked: ReadonlySet<number>
 	readonly issues: readonly PlacedIssue[]
 }
 
 export interface PlacedIssue extends Issue {
-	/** A column's id, or a line's. */
-	readonly place: { readonly column: number } | { readonly line: string; readonly part: 'where' | 'after' }
+	/** A column's id, a line's, or a role's. */
+	readonly place:
+		| { readonly column: number }
+		| { readonly line: string; readonly part: 'where' | 'after' }
+		| { readonly role: number }
 }
 
 type Building<T> = { -readonly [K in keyof T]: T[K] }
@@ -50,7 +58,18 @@ export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	addComputed(document, catalogue, found)
 	addRules(document, catalogue, found)
 	const lines = document.lines.map((entry) => toLine(entry, catalogue, found))
-	return { name: document.name, timeZone: document.timeZone, catalogue, roles: document.roles, lines, issues: found }
+	const roles = document.roles.map((entry) => toRole(entry, catalogue, found))
+	const deciding = decidingColumns(lines, roles)
+	return {
+		name: document.name,
+		timeZone: document.timeZone,
+		catalogue,
+		roles,
+		lines,
+		deciding,
+		marked: markedColumns(people, deciding),
+		issues: found
+	}
 }
 
 function toTable(entry: TableEntry, timeZone: string): Table {
@@ -180,6 +199,18 @@ function mentioned(text: string, catalogue: Catalogue): number[] {
 function toComputed({ id, formula = '', vouched = false }: ColumnEntry, expr: Expr): Computed {
 	const stored = readsOwnRowOnly(expr) && !isVolatile(expr)
 	return { text: formula, expr: stored ? expr : withKeptTotals(expr, id), stored, vouched }
+}
+
+/** A role's condition is over the person's own row; it may not vary by itself, so that nobody gains a right overnight. */
+function toRole(entry: RoleEntry, catalogue: Catalogue, found: PlacedIssue[]): Role {
+	const { id, name, includes } = entry
+	if ((entry.where ?? '').trim() === '') return { id, name, includes }
+	const checked = checkCondition(entry.where ?? '', { catalogue, rows: [catalogue.people], me: false })
+	const place = { role: id }
+	found.push(...checked.issues.map((each) => ({ ...each, place })))
+	if (checked.expr && isVolatile(checked.expr))
+		found.push({ ...issues.variesByItself({ from: 0, to: (entry.where ?? '').length }), place })
+	return { id, name, includes, where: checked.expr ?? NOTHING }
 }
 
 function toLine(entry: LineEntry, catalogue: Catalogue, found: PlacedIssue[]): Line {

@@ -57,7 +57,15 @@ export const tableSchema = z.object({
 	source: z.object({ file: z.string(), sheet: z.string().optional(), at: z.number() }).optional()
 })
 
-export const roleSchema = z.object({ id, name, includes: z.array(id) })
+export const roleSchema = z.object({
+	id,
+	name,
+	includes: z.array(id),
+	/** What the role is for, in its maker's words. */
+	about: z.string().max(500).optional(),
+	/** A condition over a row of the people table: whoever fits it holds the role. */
+	where: formula.optional()
+})
 
 const columnScopeSchema = z.union([
 	z.object({ kind: z.literal('all') }),

@@ -26,7 +26,12 @@ export function mapFormulas(document: WorkspaceDocument, map: MapFormula): Works
 		const own = at(line.table, `A line of access to ${name}`)
 		return { ...line, where: own(line.where), ...(line.after === undefined ? {} : { after: own(line.after) }) }
 	})
-	return { ...document, tables, lines }
+	const roles = document.roles.map((role) => {
+		if ((role.where ?? '').trim() === '') return role
+		const standing = { table: document.people, me: false }
+		return { ...role, where: map(role.where ?? '', standing, `The role ${role.name}`) }
+	})
+	return { ...document, tables, lines, roles }
 }
 
 function leftOf(line: LineEntry, column: number): number[] {

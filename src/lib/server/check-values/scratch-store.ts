@@ -3,6 +3,7 @@ import type { ColumnEntry, WorkspaceDocument } from '$lib/core/workspace/documen
 import { WORKSPACE_FORMAT } from '$lib/core/workspace/document.ts'
 import { openForWriting } from '../db/open.ts'
 import { openRowIds } from '../rows/row-ids.ts'
+import { STEWARD } from '../people/system-roles.ts'
 import { openStore, type Store } from '../store.ts'
 import { saveWorkspace } from '../workspace/save.ts'
 
@@ -45,5 +46,7 @@ export function openScratch(scratch: Scratch): Store {
 			`INSERT INTO t1 (n, made_at, changed_at, c1, c1k, c2, c2k) VALUES (?, 0, 0, 'Keeper', 'keeper', 'keeper@varrow.example', 'keeper@varrow.example')`
 		)
 		.run(KEEPER)
+	// Columns of people that lines read are changed by stewards only.
+	store.db.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)').run(KEEPER, STEWARD)
 	return store
 }

@@ -1,13 +1,15 @@
 /**
  * Accounts and sessions. Passwords are kept as argon2id hashes, session tokens as their SHA-256.
  */
-import { closeRoles } from '$lib/core/access/types.ts'
+import { AppError } from '$lib/core/app-error.ts'
 import type { Column } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { writeHistory } from '../rows/history.ts'
-import { readStoredRow } from '../rows/stored-row.ts'
 import type { Store } from '../store.ts'
-import { BUILDER, EVERYONE, STEWARD } from './system-roles.ts'
+import { heldRoles, isSuspended, readPersonRow, rolesOf } from './roles-held.ts'
+import { BUILDER, STEWARD } from './system-roles.ts'
+
+const SHUT_OUT = 'This account is suspended. Ask whoever looks after the workspace.'
 
 /** Who is signed in, as pages need it. */
 export interface SignedIn {
@@ -20,10 +22,12 @@ export interface SignedIn {
 }
 
 const FIND_SESSION = `SELECT person FROM session WHERE token_hash = @tokenHash AND expires_at > @now`
-const ADD_SESSION = `INSERT INTO session (token_hash, person, made_at, expires_at) VALUES (@tokenHash, @person, @now, @expiresAt)`
+const ADD_SESSION = `
+	INSERT INTO session (token_hash, person, made_at, expires_at, through, agent)
+	VALUES (@tokenHash, @person, @now, @expiresAt, @through, @agent)`
 const END_SESSION = `DELETE FROM session WHERE token_hash = ? RETURNING person`
 const END_OLD = `DELETE FROM session WHERE expires_at <= ?`
-const ROLES_HELD = `SELECT role FROM role_held WHERE person = ?`
+const LAST_IN = `UPDATE account SET last_in = ? WHERE person = ?`
 const PUT_ACCOUNT = `
 	INSERT INTO account (person, password_hash) VALUES (@person, @hash)
 	ON CONFLICT (person) DO UPDATE SET password_hash = excluded.password_hash`
@@ -44,15 +48,15 @@ export function findSession(
 	{ tokenHash, now }: { tokenHash: string; now: number }
 ): SignedIn | undefined {
 	const person = store.prepare(FIND_SESSION).pluck().get({ tokenHash, now }) as number | undefined
-	return person === undefined ? undefined : describePerson(store, person)
+	return person === undefined || isSuspended(store, person) ? undefined : describePerson(store, person)
 }
 
 export function describePerson(store: Store, person: number): SignedIn | undefined {
 	const { catalogue, roles } = store.workspace()
-	const row = readStoredRow(store, catalogue.people, person)
+	const row = readPersonRow(store, person)
 	if (!row) return undefined
-	const held = store.prepare(ROLES_HELD).pluck().all(person) as number[]
-	const all = closeRoles([EVERYONE, ...held], roles)
+	const held = heldRoles(store, person, row)
+	const all = rolesOf(store, person, row)
 	const label = catalogue.people.columns.find((column) => column.id === catalogue.people.label)
 	return {
 		person,
@@ -70,12 +74,16 @@ export interface NewSession {
 	readonly now: number
 	readonly expiresAt: number
 	readonly through: string
+	/** What the browser calls itself, to tell sessions apart. */
+	readonly agent: string
 }
 
-export function addSession(store: Store, { through, ...session }: NewSession): void {
-	store.prepare(END_OLD).run(session.now)
-	store.prepare(ADD_SESSION).run(session)
-	const { person, now } = session
+export function addSession(store: Store, session: NewSession): void {
+	const { person, now, through } = session
+	if (isSuspended(store, person)) throw new AppError('forbidden', SHUT_OUT)
+	store.prepare(END_OLD).run(now)
+	store.prepare(ADD_SESSION).run({ ...session, agent: session.agent.slice(0, 200) })
+	store.prepare(LAST_IN).run(now, person)
 	writeHistory(store, { at: now, person, through, kind: 'sign in', table: null, row: null, body: {} })
 }
 
@@ -89,7 +97,7 @@ export function putAccount(store: Store, { person, hash }: { person: number; has
 	store.prepare(PUT_ACCOUNT).run({ person, hash })
 }
 
-function emailColumn(columns: readonly Column[]): Column {
+export function emailColumn(columns: readonly Column[]): Column {
 	const column = columns.find((each) => each.type === 'email')
 	if (!column) throw new Error('Expected the people table to have an email column')
 	return column

@@ -2,13 +2,10 @@
  * Who is asking, and what they may do now: read in the same snapshot as the rows.
  */
 import { rightsOf, withinSightOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
-import { closeRoles } from '$lib/core/access/types.ts'
-import type { RowValues } from '$lib/core/formula/evaluate.ts'
 import type { Moment } from '$lib/core/formula/fold.ts'
 import type { Table } from '$lib/core/table/types.ts'
-import { readStoredRow } from '../rows/stored-row.ts'
 import type { Store } from '../store.ts'
-import { EVERYONE } from './system-roles.ts'
+import { readPersonRow, rolesOf } from './roles-held.ts'
 
 export interface Actor {
 	/** The number of the person's row. */
@@ -24,7 +21,6 @@ export interface Standing {
 	readonly person: number
 }
 
-const ROLES_HELD = `SELECT role FROM role_held WHERE person = ?`
 const GRANTED_TABLES = `SELECT DISTINCT table_id FROM row_grant WHERE person = ?`
 
 /** `now`: epoch ms. */
@@ -38,15 +34,14 @@ export function standingOf(store: Store, actor: Actor, now: number): Standing {
 
 function ownStanding(store: Store, person: number, now: number): Standing {
 	const workspace = store.workspace()
-	const held = store.prepare(ROLES_HELD).pluck().all(person) as number[]
-	const roles = closeRoles([EVERYONE, ...held], workspace.roles)
-	const me: RowValues | undefined = readStoredRow(store, workspace.catalogue.people, person)
+	const me = readPersonRow(store, person)
+	const roles = rolesOf(store, person, me)
 	const moment: Moment = { ...momentAt(workspace.timeZone, now), ...(me ? { me } : {}) }
 	const reader: Reader = {
 		person,
-		roles: me ? roles : new Set(),
-		grants: new Set(store.prepare(GRANTED_TABLES).pluck().all(person) as number[]),
-		keeps: (table) => table.keepers.includes(person)
+		roles,
+		grants: new Set(roles.size > 0 ? (store.prepare(GRANTED_TABLES).pluck().all(person) as number[]) : []),
+		keeps: (table) => roles.size > 0 && table.keepers.includes(person)
 	}
 	return { rights: rightsOf(reader, workspace.lines, moment), moment, roles, person }
 }

@@ -1,70 +1,89 @@
-/** Signing in and out: argon2id hashes, random tokens of which only the SHA-256 is kept, and slowing down of guessing. */
-import { hash, verify } from '@node-rs/argon2'
+/** Signing in and out: a password, a code where a second factor was set up, a random token of which the SHA-256 is kept. */
 import { createHash, randomBytes } from 'node:crypto'
 import { AppError } from '$lib/core/app-error.ts'
 import type { Host } from '../host.ts'
+import { takeCode } from './one-time-codes.ts'
+import { isRight } from './passwords.ts'
+import { openThrottle } from './throttle.ts'
 
 export const SESSION_COOKIE = 'tin_shed_session'
 export const SESSION_MS = 7 * 24 * 3_600_000
 
-/** OWASP's least for argon2id: 19 MiB, two passes, one lane. */
-const ARGON2 = { memoryCost: 19_456, timeCost: 2, parallelism: 1 }
-
-/** A hash of no password, so that an unknown address takes as long as a wrong password. */
-const NOBODY = hash(randomBytes(16).toString('hex'), ARGON2)
-
-const WINDOW_MS = 15 * 60_000
-const MOST_TRIES = 10
-
-const tries = new Map<string, { count: number; until: number }>()
-
-export function hashPassword(password: string): Promise<string> {
-	return hash(password, ARGON2)
-}
+const tries = openThrottle(10)
+/** Whoever gave the right password and still owes a code. */
+const owing = new Map<string, { person: number; until: number; tries: number }>()
+const OWING_MS = 5 * 60_000
+const MOST_CODES = 5
 
 export interface SigningIn {
 	readonly email: string
 	readonly password: string
 	/** The network address that asks. */
 	readonly from: string
+	readonly agent: string
 }
 
-/** The token of a new session. Refuses with one sentence whatever was wrong. */
-export async function signIn(host: Host, { email, password, from }: SigningIn): Promise<string> {
+/** A session's token, or a ticket with which a code is still to be given. Refuses with one sentence whatever was wrong. */
+export async function signIn(
+	host: Host,
+	{ email, password, from, agent }: SigningIn
+): Promise<{ readonly token: string } | { readonly ticket: string }> {
 	const now = host.now()
 	const keys = [`from ${from}`, `to ${email.trim().toLowerCase()} from ${from}`]
-	if (keys.some((key) => isSlowed(key, now))) {
+	if (keys.some((key) => tries.isSlowed(key, now)))
 		throw new AppError('busy', 'Too many tries. Wait a quarter of an hour, then try again.')
-	}
 	const account = await host.read('account', { email })
-	const right = await verify(account?.hash ?? (await NOBODY), password, ARGON2).catch(() => false)
-	if (!account || !right) {
-		for (const key of keys) countTry(key, now)
+	if (!(await isRight(password, account?.hash)) || !account) {
+		for (const key of keys) tries.count(key, now)
 		throw new AppError('invalid', 'This address and password do not go together.')
 	}
-	for (const key of keys) tries.delete(key)
-	return beginSession(host, account.person, 'sign-in')
+	for (const key of keys) tries.forget(key)
+	const factor = await host.read('secondFactor', { person: account.person })
+	if (factor?.confirmed) return { ticket: oweCode(account.person, now) }
+	return { token: await beginSession(host, { person: account.person, through: 'sign-in', agent }) }
 }
 
-export async function beginSession(host: Host, person: number, through: string): Promise<string> {
+/** The second step; a ticket is good for a few tries within five minutes. */
+export async function giveCode(
+	host: Host,
+	{ ticket, code, agent }: { ticket: string; code: string; agent: string }
+): Promise<string> {
+	const owed = owing.get(ticket)
+	if (!owed || owed.until <= host.now() || owed.tries >= MOST_CODES) {
+		owing.delete(ticket)
+		throw new AppError('signed_out', 'That took too long, or too many tries. Begin again with your password.')
+	}
+	owed.tries++
+	if (!(await takeCode(host, owed.person, code)))
+		throw new AppError('invalid', 'This code is not right, or was used before. Wait for the next one.')
+	owing.delete(ticket)
+	return beginSession(host, { person: owed.person, through: 'sign-in with code', agent })
+}
+
+function oweCode(person: number, now: number): string {
+	for (const [old, { until }] of owing) if (until <= now) owing.delete(old)
+	const ticket = randomBytes(24).toString('base64url')
+	owing.set(ticket, { person, until: now + OWING_MS, tries: 0 })
+	return ticket
+}
+
+export async function beginSession(
+	host: Host,
+	{ person, through, agent }: { person: number; through: string; agent: string }
+): Promise<string> {
 	const token = randomBytes(32).toString('base64url')
 	const now = host.now()
-	await host.write('addSession', { tokenHash: hashToken(token), person, now, expiresAt: now + SESSION_MS, through })
+	await host.write('addSession', {
+		tokenHash: hashToken(token),
+		person,
+		now,
+		expiresAt: now + SESSION_MS,
+		through,
+		agent
+	})
 	return token
 }
 
 export function hashToken(token: string): string {
 	return createHash('sha256').update(token).digest('hex')
-}
-
-function isSlowed(key: string, now: number): boolean {
-	const known = tries.get(key)
-	return known !== undefined && known.until > now && known.count >= MOST_TRIES
-}
-
-function countTry(key: string, now: number): void {
-	if (tries.size > 10_000) for (const [old, { until }] of tries) if (until <= now) tries.delete(old)
-	const known = tries.get(key)
-	const fresh = !known || known.until <= now
-	tries.set(key, { count: fresh ? 1 : known.count + 1, until: fresh ? now + WINDOW_MS : known.until })
 }

@@ -18,7 +18,9 @@ import { allOf, joinSql, param, sql, type Sql, type SqlValue } from '$lib/core/q
 import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import { findColumn, getColumn, type Column, type Table } from '$lib/core/table/types.ts'
+import { describePerson } from '../people/accounts.ts'
 import { standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { keepingASteward } from '../people/stewardship.ts'
 import type { Store } from '../store.ts'
 import { raiseEvents } from './events.ts'
 import { checkGuards, checkNotClosed } from './guards.ts'
@@ -85,6 +87,7 @@ function addRow(door: Door, cells: readonly CellChange[]): Changed {
 	const columns = cells.map((cell) => writable(table, cell.column))
 	// Before any value is looked at: what is wrong with one would name a column that is not theirs to fill.
 	refuseUnless(verdict(given, columns), 'add', door)
+	refuseMarked(door, undefined, columns)
 	const stored = toStoredCells(store, { table, before: undefined }, cells, context)
 	const n = insertRow(door, stored)
 	refuseUnless(allowedBy(door, n, given, columns), 'add', door)
@@ -107,6 +110,7 @@ function changeRow(door: Door, id: string, cells: readonly CellChange[]): Change
 		'change',
 		door
 	)
+	refuseMarked(door, before.n, wanted)
 	const { clear, conflicts } = splitConflicts(door, id, cells)
 	if (clear.length > 0) {
 		const stored = toStoredCells(store, { table, before }, clear, context)
@@ -127,7 +131,7 @@ function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new S
 	checkNotClosed(store, table, before.n)
 	refuseUnless(allowedBy(door, before.n, rights.of('remove', table), []), 'remove', door)
 	letGo(door, before.n, removing)
-	putInBin(store, table, before, context)
+	keepStewardIfPeople(door, () => putInBin(store, table, before, context))
 	writeChange(door, 'remove', before.n, { before: toBody(before) })
 	raiseEvents(store, { kind: 'removed', table, n: before.n }, context)
 	return { row: id, rev: before.rev, conflicts: [] }
@@ -176,6 +180,31 @@ function judge(door: Door, n: number, rights: readonly Right[], part: 'where' | 
 		sql`SELECT ${joinSql(flags, ', ')} FROM t${door.table.id} AS r WHERE r.n = ${param(n)}`
 	)
 	return rights.map((_right, i) => row?.[i] === 1)
+}
+
+/**
+ * Changing a column of people that decides access changes somebody's rights: it takes the right to grant, and is never
+ * one's own to do.
+ */
+function refuseMarked({ store, table, context }: Door, n: number | undefined, columns: readonly Column[]): void {
+	const { catalogue, marked } = store.workspace()
+	if (table.id !== catalogue.people.id) return
+	const decides = columns.find((column) => marked.has(column.id))
+	if (!decides) return
+	const details = { column: decides.id }
+	if (n === context.actor.person)
+		throw new AppError(
+			'forbidden',
+			`${decides.name} decides what you may see, so somebody else must change it.`,
+			details
+		)
+	if (!describePerson(store, context.actor.person)?.isSteward)
+		throw new AppError('forbidden', `${decides.name} decides what people may see: only a steward changes it.`, details)
+}
+
+function keepStewardIfPeople({ store, table }: Door, work: () => void): void {
+	if (table.id === store.workspace().catalogue.people.id) keepingASteward(store, work)
+	else work()
 }
 
 type Verdict = { readonly ok: true } | { readonly ok: false; readonly column: Column | undefined }

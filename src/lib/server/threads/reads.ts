@@ -3,7 +3,11 @@ import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { openScreen, readList, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
 import { checkUpload, readFileCell } from '../files/uploads.ts'
 import { findAccount, findSession, describePerson } from '../people/accounts.ts'
+import { listSessions } from '../people/own-account.ts'
+import { findPass } from '../people/passes.ts'
+import { readPeople } from '../people/people-sheet.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
+import { findSecondFactor } from '../people/second-factor.ts'
 import { seenTables } from '../people/seen-tables.ts'
 import { isDemo, listTray } from '../post/tray.ts'
 import { queueState } from '../jobs/queue.ts'
@@ -23,6 +27,12 @@ import { listLogbook } from '../workspace/logbook.ts'
 export const READS = {
 	account: findAccount,
 	session: findSession,
+	sessions: listSessions,
+	pass: findPass,
+	secondFactor: findSecondFactor,
+	peopleSheet: readPeople,
+	personNumber: (store: Store, { row }: { row: string }) =>
+		store.ids.fromId(store.workspace().catalogue.people.id, row) ?? null,
 	person: (store: Store, { person }: { person: number }) => describePerson(store, person),
 	workspace: (store: Store) => {
 		const { name, version, timeZone } = store.workspace()

@@ -5,6 +5,19 @@ import { backUp } from '../db/back-up.ts'
 import { dropOldUploads, noteUpload } from '../files/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
 import { addSession, endSession, putAccount } from '../people/accounts.ts'
+import { giveRole, takeRole } from '../people/grants.ts'
+import { changeOwnPassword, endOtherSessions, endOwnSession } from '../people/own-account.ts'
+import { askNewPassword, invite, usePass } from '../people/passes.ts'
+import { addPerson, endSessionsOf, letBack, suspend } from '../people/people-changes.ts'
+import { addRole, changeRole, removeRole } from '../people/roles.ts'
+import {
+	confirmSecondFactor,
+	dropSecondFactor,
+	putSecondFactor,
+	takeOffSecondFactor,
+	useStep
+} from '../people/second-factor.ts'
+import { addTeam, giveTeamRole, joinTeam, leaveTeam, removeTeam, renameTeam, takeTeamRole } from '../people/teams.ts'
 import { takeMessage } from '../post/tray.ts'
 import { changeBlock } from '../rows/change-block.ts'
 import { changeRows, type ChangeContext } from '../rows/change.ts'
@@ -21,6 +34,7 @@ import {
 	removeColumn,
 	returnColumn
 } from '../workspace/change-columns.ts'
+import { startWorkspace } from '../workspace/make.ts'
 import { putTableBack } from '../workspace/restructure.ts'
 import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
 
@@ -31,6 +45,34 @@ export const WRITES = {
 	addSession,
 	endSession,
 	putAccount,
+	giveRole,
+	takeRole,
+	addRole,
+	changeRole,
+	removeRole,
+	addTeam,
+	renameTeam,
+	removeTeam,
+	joinTeam,
+	leaveTeam,
+	giveTeamRole,
+	takeTeamRole,
+	addPerson,
+	suspend,
+	letBack,
+	endSessionsOf,
+	invite,
+	askNewPassword,
+	usePass,
+	startWorkspace,
+	changeOwnPassword,
+	endOwnSession,
+	endOtherSessions,
+	putSecondFactor,
+	confirmSecondFactor,
+	dropSecondFactor,
+	takeOffSecondFactor,
+	useStep,
 	addApp,
 	addAppFrom,
 	saveDraft,

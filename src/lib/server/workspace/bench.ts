@@ -1,7 +1,7 @@
 /** What a builder reads on the Bench: the tables they may know of, their structure, and what lines of access come to. */
 import { AppError } from '$lib/core/app-error.ts'
 import { isNever, rightsOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
-import { closeRoles, type Line } from '$lib/core/access/types.ts'
+import type { Line } from '$lib/core/access/types.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
@@ -11,10 +11,9 @@ import type { Expr, Issue } from '$lib/core/formula/types.ts'
 import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
 import { describePerson } from '../people/accounts.ts'
 import { momentAt, standingOf, type Actor } from '../people/rights-of-actor.ts'
-import { EVERYONE } from '../people/system-roles.ts'
+import { readPersonRow, rolesOf } from '../people/roles-held.ts'
 import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
 import { countUnder } from '../rows/read.ts'
-import { readStoredRow } from '../rows/stored-row.ts'
 import type { Store } from '../store.ts'
 import { getKeptTable } from './kept-table.ts'
 import { refuseUnheldLines } from './tables.ts'
@@ -174,16 +173,13 @@ function everybody(store: Store): number[] {
 	return store.prepare(`SELECT n FROM t${people.id} ORDER BY c${people.label}k LIMIT 200`).pluck().all() as number[]
 }
 
-const ROLES_HELD = `SELECT role FROM role_held WHERE person = ?`
-
 /** Another person's rights under other lines. Counted for keepers only, who see every row of the table anyhow. */
 function rightsFor(store: Store, person: number, lines: readonly Line[], now: number): Rights {
-	const { catalogue, roles, timeZone } = store.workspace()
-	const me = readStoredRow(store, catalogue.people, person)
-	const held = store.prepare(ROLES_HELD).pluck().all(person) as number[]
+	const { timeZone } = store.workspace()
+	const me = readPersonRow(store, person)
 	const reader: Reader = {
 		person,
-		roles: closeRoles([EVERYONE, ...held], roles),
+		roles: rolesOf(store, person, me),
 		grants: new Set(),
 		keeps: (table) => table.keepers.includes(person)
 	}
@@ -230,12 +226,11 @@ function lineComesTo(
 	{ line, table, keeper, people, lines, now }: OneLine
 ): AccessSheet['comesTo'][number] {
 	const checked = lines.find((each) => each.id === line.id && each.table === table.id)
-	const { catalogue, roles, timeZone } = store.workspace()
+	const { timeZone } = store.workspace()
 	const counts: number[] = []
 	for (const person of people) {
-		const held = closeRoles([EVERYONE, ...(store.prepare(ROLES_HELD).pluck().all(person) as number[])], roles)
-		const me = readStoredRow(store, catalogue.people, person)
-		if (!checked || !held.has(line.role)) continue
+		const me = readPersonRow(store, person)
+		if (!checked || !rolesOf(store, person, me).has(line.role)) continue
 		const where = fold(checked.where, { ...momentAt(timeZone, now), ...(me ? { me } : {}) })
 		counts.push(countUnder(store, keeper, { table, where: [where], limit: COUNT_LIMIT }))
 	}

@@ -37,7 +37,7 @@
 	{#if few || column.type === 'yes/no'}
 		<fieldset>
 			<legend
-				>{column.name}{#if column.required}<span class="must"> must be filled in</span>{/if}</legend
+				>{column.name}{#if column.required}<span class="must">, must be filled in</span>{/if}</legend
 			>
 			<div class="segments">
 				{#each segments as choice (choice)}
@@ -53,19 +53,19 @@
 	{:else if column.type === 'several choices'}
 		<fieldset>
 			<legend
-				>{column.name}{#if column.required}<span class="must"> must be filled in</span>{/if}</legend
+				>{column.name}{#if column.required}<span class="must">, must be filled in</span>{/if}</legend
 			>
 			<SeveralChoices {column} {draft} {onchange} />
 		</fieldset>
 	{:else if holdsFile(column)}
 		<p class="name">
-			{column.name}{#if column.required}<span class="must"> must be filled in</span>{/if}
+			{column.name}{#if column.required}<span class="must">, must be filled in</span>{/if}
 		</p>
 		<FileField {id} {column} {draft} {there} {onchange} />
 	{:else}
 		<label for={id}
 			>{column.name}{#if column.unit && numeric}<span class="quiet">, {column.unit}</span
-				>{/if}{#if column.required}<span class="must"> must be filled in</span>{/if}</label
+				>{/if}{#if column.required}<span class="must">, must be filled in</span>{/if}</label
 		>
 		{#if column.type === 'reference'}
 			<ReferencePicker {id} table={column.to ?? 0} {draft} {options} {onchange} invalid={message !== undefined} />
@@ -120,7 +120,6 @@
 		min-width: 0;
 	}
 	.must {
-		margin-left: 0.4rem;
 		font-weight: 400;
 		color: var(--zinc-5);
 		font-size: 0.88rem;

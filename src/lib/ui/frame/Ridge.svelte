@@ -40,10 +40,12 @@
 				>Waiting on me{#if waiting > 0}<span class="count">{waiting}</span>{/if}</a
 			>
 			<form method="POST" action="/sign-out" class="who">
-				<span class="face" aria-hidden="true">{initials}</span>
-				<span class="name"
-					>{user.name}{#if user.roleNames[0]}<span class="role">, {user.roleNames[0].toLowerCase()}</span>{/if}</span
-				>
+				<a class="me" href="/me">
+					<span class="face" aria-hidden="true">{initials}</span>
+					<span class="name"
+						>{user.name}{#if user.roleNames[0]}<span class="role">, {user.roleNames[0].toLowerCase()}</span>{/if}</span
+					>
+				</a>
 				<button class="out">Sign out</button>
 			</form>
 		{/if}
@@ -111,6 +113,16 @@
 		color: #16201b;
 		font-size: 0.75rem;
 		font-weight: 700;
+	}
+	.me {
+		display: flex;
+		align-items: center;
+		gap: 0.5rem;
+		color: inherit;
+		text-decoration: none;
+	}
+	.me:hover .name {
+		text-decoration: underline;
 	}
 	.role {
 		color: var(--ridge-quiet);

@@ -1,0 +1,41 @@
+/**
+ * Columns that decide who may do what. Those of people are marked: whoever changes one changes somebody's rights, so that
+ * takes the right to grant, and is never one's own to do. Those of other tables are only told to the builder.
+ */
+import type { Expr } from '../formula/types.ts'
+import { someNode } from '../formula/walk.ts'
+import type { Column, Table } from '../table/types.ts'
+import type { Line, Role } from './types.ts'
+
+export interface DecidingColumn {
+	readonly table: Table
+	readonly column: Column
+}
+
+/** Every plain column that lines and roles read, through references and computed columns too. */
+export function decidingColumns(lines: readonly Line[], roles: readonly Role[]): readonly DecidingColumn[] {
+	const found = new Map<number, DecidingColumn>()
+	const read = (expr: Expr | undefined): void => {
+		if (!expr) return
+		someNode(expr, (node) => {
+			const column = node.kind === 'field' || node.kind === 'me' ? node.column : undefined
+			if (column?.computed) read(column.computed.expr)
+			else if (column && (node.kind === 'field' || node.kind === 'me'))
+				found.set(column.id, { table: node.table, column })
+			return false
+		})
+	}
+	for (const line of lines) {
+		read(line.where)
+		read(line.after)
+	}
+	for (const role of roles) read(role.where)
+	return [...found.values()]
+}
+
+/** The ids of the marked columns of the people table: those that decide, and the addresses by which people sign in. */
+export function markedColumns(people: Table, deciding: readonly DecidingColumn[]): ReadonlySet<number> {
+	const read = deciding.filter(({ table }) => table.id === people.id).map(({ column }) => column.id)
+	const addresses = people.columns.filter((column) => column.type === 'email').map((column) => column.id)
+	return new Set([...read, ...addresses])
+}

@@ -1,0 +1,55 @@
+/** Roles given to people and taken away, each with an entry in the Logbook. One passes on roles, not lines. */
+import { AppError } from '$lib/core/app-error.ts'
+import { mayGrant, type Granter } from '$lib/core/access/granting.ts'
+import { writeHistory } from '../rows/history.ts'
+import type { Store } from '../store.ts'
+import { describePerson } from './accounts.ts'
+import type { Actor } from './rights-of-actor.ts'
+import { readPersonRow } from './roles-held.ts'
+import { keepingASteward, type ByPerson } from './stewardship.ts'
+import { EVERYONE } from './system-roles.ts'
+
+const GIVE = `
+	INSERT INTO role_held (person, role, may_pass_on, given_by, given_at) VALUES (@person, @role, @passOn, @by, @now)
+	ON CONFLICT (person, role) DO UPDATE SET may_pass_on = excluded.may_pass_on, given_by = @by, given_at = @now`
+const TAKE = `DELETE FROM role_held WHERE person = ? AND role = ?`
+const PASSED_ON = `SELECT role FROM role_held WHERE person = ? AND may_pass_on = 1`
+
+export interface Grant extends ByPerson {
+	readonly person: number
+	readonly role: number
+}
+
+export function giveRole(store: Store, { person, role, mayPassOn, actor, now }: Grant & { mayPassOn: boolean }): void {
+	refuseUnlessGranter(store, { person, role, actor, now })
+	store.prepare(GIVE).run({ person, role, passOn: Number(mayPassOn), by: actor.person, now })
+	note(store, 'give role', { person, role, actor, now }, { mayPassOn })
+}
+
+export function takeRole(store: Store, grant: Grant): void {
+	refuseUnlessGranter(store, grant)
+	keepingASteward(store, () => store.prepare(TAKE).run(grant.person, grant.role))
+	note(store, 'take role', grant, {})
+}
+
+/** What this person may pass on. */
+export function granterOf(store: Store, actor: Actor): Granter {
+	const isSteward = actor.lookedAtBy === undefined && (describePerson(store, actor.person)?.isSteward ?? false)
+	const held = actor.lookedAtBy === undefined ? (store.prepare(PASSED_ON).pluck().all(actor.person) as number[]) : []
+	return { person: actor.person, isSteward, mayPassOn: new Set(held) }
+}
+
+function refuseUnlessGranter(store: Store, { person, role: id, actor }: Grant): void {
+	const role = store.workspace().roles.find((each) => each.id === id)
+	if (!role || id === EVERYONE) throw new AppError('not_found', 'This role is not there.')
+	if (!readPersonRow(store, person)) throw new AppError('not_found', 'This person is not there.')
+	const verdict = mayGrant(granterOf(store, actor), role, person)
+	if (!verdict.ok) throw new AppError('forbidden', verdict.message)
+}
+
+function note(store: Store, kind: string, { person, role, actor, now }: Grant, more: Record<string, unknown>): void {
+	const { people } = store.workspace().catalogue
+	const body = { role, name: store.workspace().roles.find((each) => each.id === role)?.name, ...more }
+	writeHistory(store, { at: now, person: actor.person, through: 'People', kind, table: people.id, row: person, body })
+	store.touched.add('access')
+}

@@ -1,0 +1,170 @@
+/** The people, teams and roles of the workspace, for those who look after them or may pass a role on. */
+import { AppError } from '$lib/core/app-error.ts'
+import { mayGrant } from '$lib/core/access/granting.ts'
+import type { WireRow } from '$lib/core/query/wire.ts'
+import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
+import { readRows } from '../rows/read.ts'
+import type { Store } from '../store.ts'
+import { describePerson } from './accounts.ts'
+import { granterOf } from './grants.ts'
+import { fittingRoles, readPersonRow } from './roles-held.ts'
+import { NAMED_BY_HAND, type ByPerson } from './stewardship.ts'
+import { EVERYONE } from './system-roles.ts'
+
+export type PersonState = 'active' | 'invited' | 'not invited' | 'suspended'
+
+export interface HeldRole {
+	readonly role: number
+	/** Undefined where it was given by name; else the team, or the condition that gives it. */
+	readonly through?: string
+	readonly mayPassOn: boolean
+}
+
+export interface ShownPerson {
+	readonly row: WireRow
+	readonly state: PersonState
+	readonly roles: readonly HeldRole[]
+	readonly teams: readonly number[]
+	/** Epoch ms. */
+	readonly lastIn: number | null
+	readonly isMe: boolean
+	/** Whether signing in asks for a code as well. */
+	readonly hasFactor: boolean
+}
+
+export interface ShownRole {
+	readonly id: number
+	readonly name: string
+	readonly about: string
+	readonly includes: readonly number[]
+	readonly where: string
+	/** How many people hold it by name or through a team. */
+	readonly holders: number
+	readonly lines: number
+	/** Part of the program: neither changed nor removed. */
+	readonly fixed: boolean
+	/** Whether whoever reads this may give it to others. */
+	readonly mayGrant: boolean
+}
+
+export interface PeopleSheet {
+	readonly table: number
+	readonly label: number
+	readonly columns: readonly ShownColumn[]
+	/** Columns that decide access: only stewards change them, and never their own. */
+	readonly marked: readonly number[]
+	readonly people: readonly ShownPerson[]
+	readonly more: boolean
+	readonly roles: readonly ShownRole[]
+	readonly teams: readonly { id: number; name: string; members: readonly string[]; roles: readonly number[] }[]
+	readonly isSteward: boolean
+}
+
+const SHOWN = 200
+const DIRECT = `SELECT role, may_pass_on AS passOn FROM role_held WHERE person = ? ORDER BY role`
+const BY_TEAM = `
+	SELECT r.role, t.name FROM team_member AS m JOIN team AS t ON t.id = m.team JOIN team_role AS r ON r.team = t.id
+	WHERE m.person = ? ORDER BY t.name_key`
+const TEAMS_OF = `SELECT team FROM team_member WHERE person = ?`
+const STATE = `
+	SELECT (SELECT 1 FROM suspended WHERE person = @person) AS suspended,
+		(SELECT 1 FROM account WHERE person = @person) AS account,
+		(SELECT last_in FROM account WHERE person = @person) AS lastIn,
+		(SELECT 1 FROM second_factor WHERE person = @person AND confirmed_at IS NOT NULL) AS factor,
+		(SELECT 1 FROM pass WHERE person = @person AND kind = 'invitation' AND used_at IS NULL AND expires_at > @now LIMIT 1)
+			AS invited`
+const TEAMS = `SELECT id, name FROM team ORDER BY name_key`
+const TEAM_ROLES = `SELECT role FROM team_role WHERE team = ? ORDER BY role`
+const TEAM_MEMBERS = `SELECT person FROM team_member WHERE team = ?`
+const HOLDERS = `
+	SELECT count(*) FROM (
+		SELECT person FROM role_held WHERE role = @role
+		UNION SELECT m.person FROM team_role AS r JOIN team_member AS m ON m.team = r.team WHERE r.role = @role)`
+
+/** `starts`: only people whose name begins so. */
+export function readPeople(store: Store, { actor, now, starts = '' }: ByPerson & { starts?: string }): PeopleSheet {
+	const { catalogue, marked } = store.workspace()
+	const granter = granterOf(store, actor)
+	const who = describePerson(store, actor.person)
+	if (!granter.isSteward && granter.mayPassOn.size === 0 && !who?.isBuilder)
+		throw new AppError(
+			'forbidden',
+			'People and roles are looked after by stewards, and by those who may pass a role on.'
+		)
+	const { people } = catalogue
+	const sort = { column: people.label, descending: false }
+	const request = { table: people.id, sort, limit: SHOWN, labelStarts: starts, offers: true }
+	const page = readRows(store, actor, request, now)
+	return {
+		table: people.id,
+		label: people.label,
+		columns: describeColumns(people, page.columns),
+		marked: [...marked],
+		people: page.rows.map((row) => describe(store, row, { actor, now })),
+		more: page.next !== null,
+		roles: rolesFor(store, { actor, now }),
+		teams: teamsFor(store),
+		isSteward: granter.isSteward
+	}
+}
+
+function describe(store: Store, row: WireRow, { actor, now }: ByPerson): ShownPerson {
+	const { people } = store.workspace().catalogue
+	const person = store.ids.fromId(people.id, row.id) ?? 0
+	const found = store.prepare(STATE).get({ person, now }) as Record<string, number | null>
+	const state = found['suspended']
+		? 'suspended'
+		: found['account']
+			? 'active'
+			: found['invited']
+				? 'invited'
+				: 'not invited'
+	const teams = store.prepare(TEAMS_OF).pluck().all(person) as number[]
+	return {
+		row,
+		state,
+		roles: rolesHeldBy(store, person),
+		teams,
+		lastIn: found['lastIn'] ?? null,
+		isMe: person === actor.person,
+		hasFactor: found['factor'] === 1
+	}
+}
+
+function rolesHeldBy(store: Store, person: number): HeldRole[] {
+	const direct = store.prepare(DIRECT).all(person) as { role: number; passOn: number }[]
+	const byTeam = store.prepare(BY_TEAM).all(person) as { role: number; name: string }[]
+	const row = readPersonRow(store, person)
+	return [
+		...direct.map(({ role, passOn }) => ({ role, mayPassOn: passOn === 1 })),
+		...byTeam.map(({ role, name }) => ({ role, through: name, mayPassOn: false })),
+		...(row ? fittingRoles(store, row) : []).map((role) => ({ role, through: 'its condition', mayPassOn: false }))
+	]
+}
+
+function rolesFor(store: Store, { actor }: ByPerson): ShownRole[] {
+	const { document, lines } = store.workspace()
+	const granter = granterOf(store, actor)
+	return document.roles
+		.filter((role) => role.id !== EVERYONE)
+		.map(({ id, name, about = '', includes, where = '' }) => ({
+			id,
+			name,
+			about,
+			includes,
+			where,
+			holders: Number(store.prepare(HOLDERS).pluck().get({ role: id })),
+			lines: lines.filter((line) => line.role === id).length,
+			fixed: NAMED_BY_HAND.includes(id),
+			mayGrant: mayGrant(granter, { id, name }, -1).ok
+		}))
+}
+
+function teamsFor(store: Store): PeopleSheet['teams'] {
+	const { people } = store.workspace().catalogue
+	return (store.prepare(TEAMS).all() as { id: number; name: string }[]).map((team) => ({
+		...team,
+		members: (store.prepare(TEAM_MEMBERS).pluck().all(team.id) as number[]).map((n) => store.ids.toId(people.id, n)),
+		roles: store.prepare(TEAM_ROLES).pluck().all(team.id) as number[]
+	}))
+}

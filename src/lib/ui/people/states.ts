@@ -1,0 +1,9 @@
+import type { PersonState } from '$lib/server/people/people-sheet.ts'
+
+/** The tone of each state's stamp; the word itself says what it is. */
+export const STATE_TONES: Readonly<Record<PersonState, string>> = {
+	active: 'good',
+	invited: 'info',
+	'not invited': '',
+	suspended: 'bad'
+}

@@ -1,0 +1,54 @@
+import { fail, redirect } from '@sveltejs/kit'
+import { z } from 'zod'
+import { AppError } from '$lib/core/app-error.ts'
+import { findWeakness, hashPassword } from '$lib/server/people/passwords.ts'
+import { beginSession } from '$lib/server/people/sign-in.ts'
+import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
+
+/** Opening a link does nothing: mail programs open links by themselves. It is used up when a password is chosen. */
+export async function load({ locals, params }) {
+	const [pass, { name }] = await Promise.all([
+		locals.host.read('pass', { token: params.token, now: locals.now }),
+		locals.host.read('workspace', undefined)
+	])
+	return { pass, workspace: name }
+}
+
+const formSchema = z.object({
+	password: z.string().max(1000),
+	name: z.string().trim().max(120).optional(),
+	email: z.email('This is no email address.').max(254).optional(),
+	workspaceName: z.string().trim().max(80).optional(),
+	timeZone: z.string().max(60).optional()
+})
+
+export const actions = {
+	default: async ({ request, params, locals, cookies, url }) => {
+		const { host, now } = locals
+		const { token } = params
+		const pass = await host.read('pass', { token, now })
+		if (!pass) return fail(404, { message: 'This link has been used, or its time is over. Ask for a new one.' })
+		const form = Object.fromEntries(await request.formData())
+		const { password: _never, ...typed } = form
+		const parsed = formSchema.safeParse(form)
+		if (!parsed.success) return fail(422, { message: parsed.error.issues[0]?.message ?? '', ...typed })
+		const { password, name = '', email = '', workspaceName = '', timeZone = 'UTC' } = parsed.data
+		const first = pass.kind === 'first steward'
+		if (first && [name, email, workspaceName].some((each) => each === ''))
+			return fail(422, { message: 'Fill in your name, your address and what the workspace is called.', ...typed })
+		const weakness = findWeakness(password, [pass.name, pass.email, name, email, workspaceName])
+		if (weakness) return fail(422, { message: weakness, ...typed })
+		try {
+			const hash = await hashPassword(password)
+			const { person } = first
+				? await host.write('startWorkspace', { token, name, email, hash, workspaceName, timeZone, now })
+				: await host.write('usePass', { token, hash, now })
+			const through = first ? 'first start' : pass.kind
+			setSessionCookie(cookies, await beginSession(host, { person, through, agent: agentOf(request) }), url)
+		} catch (error) {
+			if (error instanceof AppError) return fail(422, { message: error.message, ...typed })
+			throw error
+		}
+		redirect(303, '/')
+	}
+}

@@ -1,0 +1,86 @@
+import { fail } from '@sveltejs/kit'
+import { beginSecondFactor, takeCode } from '$lib/server/people/one-time-codes.ts'
+import { findWeakness, hashPassword, isRight } from '$lib/server/people/passwords.ts'
+import { hashToken, SESSION_COOKIE } from '$lib/server/people/sign-in.ts'
+import { openThrottle } from '$lib/server/people/throttle.ts'
+import { getUser } from '$lib/server/signed-in.ts'
+
+/** Guessing the password of a session that was left open is slowed like signing in. */
+const tries = openThrottle(10)
+
+export async function load({ locals, cookies }) {
+	const { person, email, roleNames } = getUser(locals)
+	const tokenHash = hashToken(cookies.get(SESSION_COOKIE) ?? '')
+	const [sessions, factor] = await Promise.all([
+		locals.host.read('sessions', { person, tokenHash, now: locals.now }),
+		locals.host.read('secondFactor', { person })
+	])
+	return { email, roleNames, sessions, hasFactor: factor?.confirmed ?? false }
+}
+
+const text = (form: FormData, name: string) => String(form.get(name) ?? '')
+
+export const actions = {
+	password: async ({ request, locals, cookies }) => {
+		const { person, email, name } = getUser(locals)
+		const form = await request.formData()
+		if (!(await knowsPassword(locals, text(form, 'old')))) return fail(422, { part: 'password', message: WRONG })
+		const weakness = findWeakness(text(form, 'new'), [name, email])
+		if (weakness) return fail(422, { part: 'password', message: weakness })
+		const hash = await hashPassword(text(form, 'new'))
+		const tokenHash = hashToken(cookies.get(SESSION_COOKIE) ?? '')
+		await locals.host.write('changeOwnPassword', { person, hash, tokenHash, now: locals.now })
+		return { part: 'password', message: '', done: 'Your password is changed. Everywhere else you are signed out.' }
+	},
+	endSession: async ({ request, locals }) => {
+		const id = text(await request.formData(), 'id')
+		await locals.host.write('endOwnSession', { person: getUser(locals).person, id, now: locals.now })
+		return { part: 'sessions', message: '', done: 'That session is ended.' }
+	},
+	endOthers: async ({ locals, cookies }) => {
+		const tokenHash = hashToken(cookies.get(SESSION_COOKIE) ?? '')
+		await locals.host.write('endOtherSessions', { person: getUser(locals).person, tokenHash, now: locals.now })
+		return { part: 'sessions', message: '', done: 'Everywhere else you are signed out.' }
+	},
+	beginFactor: async ({ request, locals }) => {
+		const { person, email } = getUser(locals)
+		if (!(await knowsPassword(locals, text(await request.formData(), 'old'))))
+			return fail(422, { part: 'factor', message: WRONG })
+		const { name } = await locals.host.read('workspace', undefined)
+		return {
+			part: 'factor',
+			message: '',
+			...(await beginSecondFactor(locals.host, { person, email, workspace: name }))
+		}
+	},
+	confirmFactor: async ({ request, locals }) => {
+		const { person } = getUser(locals)
+		const form = await request.formData()
+		if (!(await takeCode(locals.host, person, text(form, 'code')))) {
+			const message = 'This code is not right. Wait for the next one and try again.'
+			return fail(422, { part: 'factor', message, again: true })
+		}
+		await locals.host.write('confirmSecondFactor', { person, now: locals.now })
+		return { part: 'factor', message: '', done: 'From now on signing in asks for a code as well.' }
+	},
+	dropFactor: async ({ request, locals }) => {
+		const { person } = getUser(locals)
+		if (!(await knowsPassword(locals, text(await request.formData(), 'old'))))
+			return fail(422, { part: 'factor', message: WRONG })
+		await locals.host.write('dropSecondFactor', { person, by: person, now: locals.now })
+		return { part: 'factor', message: '', done: 'Signing in asks for your password alone.' }
+	}
+}
+
+const WRONG = 'This is not your password.'
+
+async function knowsPassword(locals: App.Locals, password: string): Promise<boolean> {
+	const { person, email } = getUser(locals)
+	const key = `person ${person}`
+	if (tries.isSlowed(key, locals.now)) return false
+	const account = await locals.host.read('account', { email })
+	const right = await isRight(password, account?.hash)
+	if (right) tries.forget(key)
+	else tries.count(key, locals.now)
+	return right
+}

@@ -1,0 +1,172 @@
+<script lang="ts">
+	/** One's own account: password, second step, and where one is signed in. */
+	import { enhance } from '$app/forms'
+	import { showMoment } from '$lib/ui/dates.ts'
+	import Ridge from '$lib/ui/frame/Ridge.svelte'
+
+	let { data, form } = $props()
+
+	const said = $derived((form ?? {}) as Record<string, string | boolean | undefined>)
+	const saidOf = (part: string) => (said['part'] === part ? said : {})
+
+	/** "Firefox on Linux" is enough to know one's own devices by. */
+	function device(agent: string): string {
+		const browser = /Firefox|Edg|OPR|Chrome|Safari/.exec(agent)?.[0] ?? 'A browser'
+		const system = /Android|iPhone|iPad|Windows|Mac OS|Linux/.exec(agent)?.[0]
+		const names: Record<string, string> = { Edg: 'Edge', OPR: 'Opera' }
+		return `${names[browser] ?? browser}${system ? ` on ${system}` : ''}`
+	}
+</script>
+
+<svelte:head><title>{data.user?.name} · {data.workspaceName}</title></svelte:head>
+
+<Ridge title={data.workspaceName} workspace="" user={data.user} waiting={data.waiting} />
+<main>
+	<header>
+		<h1>{data.user?.name}</h1>
+		<p class="quiet">{data.email} · {data.roleNames.join(', ') || 'no roles yet'}</p>
+	</header>
+
+	<section>
+		<h2>Password</h2>
+		<form method="POST" action="?/password" use:enhance>
+			<input type="hidden" autocomplete="username" value={data.email} />
+			<label for="old">The one you have</label>
+			<input class="field" id="old" name="old" type="password" autocomplete="current-password" required />
+			<label for="new">A new one</label>
+			<input class="field" id="new" name="new" type="password" autocomplete="new-password" required />
+			{#if saidOf('password')['message']}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
+			{#if saidOf('password')['done']}<p class="done" role="status">{said['done']}</p>{/if}
+			<button class="btn">Change it</button>
+		</form>
+	</section>
+
+	<section>
+		<h2>Second step</h2>
+		{#if saidOf('factor')['done']}<p class="done" role="status">{said['done']}</p>{/if}
+		{#if saidOf('factor')['secret'] || saidOf('factor')['again']}
+			{#if said['picture']}
+				<p>Scan this with your authenticator, or type the letters into it. Then write the figures that it shows.</p>
+				<img src={String(said['picture'])} alt="A code to scan with an authenticator" width="220" height="220" />
+				<p class="mono secret">
+					{String(said['secret'])
+						.match(/.{1,4}/g)
+						?.join(' ')}
+				</p>
+			{:else}<p>Your authenticator has it already. Write the figures that it shows now.</p>{/if}
+			<form method="POST" action="?/confirmFactor" use:enhance>
+				<label for="code">Six figures</label>
+				<input
+					class="field"
+					id="code"
+					name="code"
+					inputmode="numeric"
+					autocomplete="one-time-code"
+					maxlength="7"
+					required
+				/>
+				{#if said['message']}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
+				<button class="btn main">Set it up</button>
+			</form>
+		{:else}
+			<p>
+				{data.hasFactor
+					? 'Signing in asks for a code from your authenticator as well.'
+					: 'Signing in can ask for a code from an authenticator as well, so that a password alone lets nobody in.'}
+			</p>
+			<form method="POST" action={data.hasFactor ? '?/dropFactor' : '?/beginFactor'} use:enhance>
+				<label for="factor-old">Your password</label>
+				<input class="field" id="factor-old" name="old" type="password" autocomplete="current-password" required />
+				{#if saidOf('factor')['message']}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
+				<button class="btn">{data.hasFactor ? 'Take it off' : 'Begin'}</button>
+			</form>
+		{/if}
+	</section>
+
+	<section class="wide">
+		<h2>Where you are signed in</h2>
+		{#if saidOf('sessions')['done']}<p class="done" role="status">{said['done']}</p>{/if}
+		<table class="ruled">
+			<thead><tr><th>Device</th><th>Since</th><th>Ends</th><th>By</th><td></td></tr></thead>
+			<tbody>
+				{#each data.sessions as session (session.id)}
+					<tr>
+						<td
+							><strong>{device(session.agent)}</strong>{#if session.isThis}<span class="stamp good">this one</span
+								>{/if}</td
+						>
+						<td>{showMoment(session.madeAt)}</td>
+						<td>{showMoment(session.expiresAt)}</td>
+						<td class="quiet">{session.through}</td>
+						<td
+							>{#if !session.isThis}<form method="POST" action="?/endSession" use:enhance>
+									<input type="hidden" name="id" value={session.id} /><button class="btn">End it</button>
+								</form>{/if}</td
+						>
+					</tr>
+				{/each}
+			</tbody>
+		</table>
+		{#if data.sessions.length > 1}
+			<form method="POST" action="?/endOthers" use:enhance><button class="btn">Sign out everywhere else</button></form>
+		{/if}
+	</section>
+</main>
+
+<style>
+	main {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
+		gap: 1.6rem 3rem;
+		max-width: 70rem;
+		padding: 1.4rem 2rem;
+		align-items: start;
+	}
+	header,
+	.wide {
+		grid-column: 1 / -1;
+	}
+	header {
+		border-bottom: 1px solid var(--pitch);
+		padding-bottom: 0.7rem;
+	}
+	section {
+		display: grid;
+		gap: 0.6rem;
+		justify-items: start;
+		min-width: 0;
+	}
+	section > form:not(.wide form) {
+		display: grid;
+		gap: 0.35rem;
+		width: min(22rem, 100%);
+	}
+	label {
+		font-weight: 600;
+	}
+	form .btn {
+		justify-self: start;
+	}
+	.done {
+		background: var(--bottle-wash);
+		color: var(--bottle);
+		padding: 0.5rem 0.8rem;
+	}
+	.secret {
+		overflow-wrap: anywhere;
+	}
+	img {
+		background: #fff;
+	}
+	.stamp {
+		margin-left: 0.6rem;
+	}
+	@media (max-width: 640px) {
+		main {
+			padding: 1.1rem;
+		}
+		.wide {
+			overflow-x: auto;
+		}
+	}
+</style>

@@ -1,0 +1,8 @@
+import { forPage } from '$lib/server/answer.ts'
+import { getActor } from '$lib/server/signed-in.ts'
+
+export async function load({ locals, url, depends }) {
+	depends('app:people')
+	const asked = { actor: getActor(locals), now: locals.now, starts: url.searchParams.get('starts') ?? '' }
+	return { sheet: await forPage(() => locals.host.read('peopleSheet', asked)) }
+}

@@ -1,0 +1,105 @@
+import { z } from 'zod'
+import { AppError } from '$lib/core/app-error.ts'
+import { asJson, readBody } from '$lib/server/answer.ts'
+import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
+import { getActor } from '$lib/server/signed-in.ts'
+
+const number = z.number().int()
+const person = rowIdSchema
+const name = z.string().max(80)
+const words = z.string().max(2000)
+const roleWords = {
+	name,
+	about: z.string().max(500),
+	includes: z.array(number).max(100),
+	where: z.string().max(10_000)
+}
+
+const doSchema = z.discriminatedUnion('kind', [
+	z.object({
+		kind: z.literal('add person'),
+		cells: cellChangesSchema,
+		roles: z.array(number).max(100),
+		teams: z.array(number).max(100),
+		invited: z.boolean(),
+		words
+	}),
+	z.object({ kind: z.literal('give role'), person, role: number, mayPassOn: z.boolean() }),
+	z.object({ kind: z.literal('take role'), person, role: number }),
+	z.object({ kind: z.literal('join team'), person, team: number }),
+	z.object({ kind: z.literal('leave team'), person, team: number }),
+	z.object({ kind: z.literal('invite'), person, words }),
+	z.object({ kind: z.literal('suspend'), person }),
+	z.object({ kind: z.literal('let back'), person }),
+	z.object({ kind: z.literal('sign out'), person }),
+	z.object({ kind: z.literal('take off second factor'), person }),
+	z.object({ kind: z.literal('add team'), name }),
+	z.object({ kind: z.literal('rename team'), team: number, name }),
+	z.object({ kind: z.literal('remove team'), team: number }),
+	z.object({ kind: z.literal('give team role'), team: number, role: number }),
+	z.object({ kind: z.literal('take team role'), team: number, role: number }),
+	z.object({ kind: z.literal('add role'), name, about: z.string().max(500) }),
+	z.object({ kind: z.literal('change role'), role: number, ...roleWords }),
+	z.object({ kind: z.literal('remove role'), role: number })
+])
+
+type Asked = z.infer<typeof doSchema>
+
+/** What stewards, and those who may pass a role on, do with people, teams and roles. Who may is decided where it is done. */
+export function POST({ locals, request }) {
+	return asJson(async () => act(locals, await readBody(request, doSchema)))
+}
+
+async function act(locals: App.Locals, asked: Asked): Promise<unknown> {
+	const { host, now } = locals
+	const by = { actor: getActor(locals), now }
+	if (!('person' in asked)) return actOnTeamOrRole(locals, asked)
+	const number = await host.read('personNumber', { row: asked.person })
+	if (number === null) throw new AppError('not_found', 'This person is not there.')
+	const of = { person: number, ...by }
+	switch (asked.kind) {
+		case 'give role':
+			return host.write('giveRole', { ...of, role: asked.role, mayPassOn: asked.mayPassOn })
+		case 'take role':
+			return host.write('takeRole', { ...of, role: asked.role })
+		case 'join team':
+			return host.write('joinTeam', { ...of, team: asked.team })
+		case 'leave team':
+			return host.write('leaveTeam', { ...of, team: asked.team })
+		case 'invite':
+			return host.write('invite', { ...of, words: asked.words })
+		case 'suspend':
+			return host.write('suspend', of)
+		case 'let back':
+			return host.write('letBack', of)
+		case 'sign out':
+			return host.write('endSessionsOf', of)
+		case 'take off second factor':
+			return host.write('takeOffSecondFactor', of)
+	}
+}
+
+function actOnTeamOrRole(locals: App.Locals, asked: Exclude<Asked, { person: string }>): Promise<unknown> {
+	const { host, now } = locals
+	const by = { actor: getActor(locals), now }
+	switch (asked.kind) {
+		case 'add person':
+			return host.write('addPerson', { ...asked, ...by })
+		case 'add team':
+			return host.write('addTeam', { ...asked, ...by })
+		case 'rename team':
+			return host.write('renameTeam', { ...asked, ...by })
+		case 'remove team':
+			return host.write('removeTeam', { ...asked, ...by })
+		case 'give team role':
+			return host.write('giveTeamRole', { ...asked, ...by })
+		case 'take team role':
+			return host.write('takeTeamRole', { ...asked, ...by })
+		case 'add role':
+			return host.write('addRole', { ...asked, ...by })
+		case 'change role':
+			return host.write('changeRole', { ...asked, ...by })
+		case 'remove role':
+			return host.write('removeRole', { ...asked, ...by })
+	}
+}

@@ -1,0 +1,135 @@
+/** A steward adds somebody, who comes in by the link of the message, and is seen to hold what was given. */
+import { expect, test, type Browser, type Page } from '@playwright/test'
+import { TOTP } from 'otpauth'
+import { signIn } from './people.ts'
+
+const NEW_PASSWORD = 'kelp ladder quince forty'
+
+/** A page of a browser that nobody is signed in on. */
+async function stranger(browser: Browser): Promise<Page> {
+	return (await browser.newContext()).newPage()
+}
+
+/** The link of the latest message to an address, as it lies in the Post tray. */
+async function linkFor(steward: Page, address: string): Promise<string> {
+	const link = /\/join\/[\w-]+/
+	await expect
+		.poll(async () => (await (await steward.request.get('/post/__data.json')).text()).includes(address))
+		.toBe(true)
+	const text = await (await steward.request.get('/post/__data.json')).text()
+	const from = text.indexOf(address)
+	return link.exec(text.slice(from))?.[0] ?? ''
+}
+
+async function signInByHand(page: Page, email: string, password: string): Promise<void> {
+	await page.goto('/sign-in')
+	await page.getByLabel('Email').fill(email)
+	await page.getByLabel('Password').fill(password)
+	await page.getByRole('button', { name: 'Sign in', exact: true }).click()
+}
+
+test('somebody is invited, comes in once by the link, and loses all of it in the open page', async ({ browser }) => {
+	const steward = await signIn(browser, 'Ailith Brand')
+	await steward.getByRole('link', { name: 'People and roles' }).click()
+	await steward.getByRole('link', { name: 'Add somebody' }).click()
+	await steward.getByLabel('Name, must be filled in').fill('Tamsin Orlo')
+	await steward.getByLabel('Email, must be filled in').fill('tamsin.orlo@varrow.example')
+	await steward.getByLabel('Harbour', { exact: true }).fill('Ness')
+	await steward.getByRole('option', { name: 'Ness Hythe' }).click()
+	await steward.getByLabel('Divers').check()
+	await steward.getByRole('button', { name: 'Add and invite' }).click()
+	await expect(steward.getByRole('heading', { name: 'Tamsin Orlo' })).toBeVisible()
+	await expect(steward.locator('article .stamp')).toHaveText('invited')
+	const link = await linkFor(steward, 'tamsin.orlo@varrow.example')
+	expect(link).toMatch(/^\/join\//)
+
+	const diver = await stranger(browser)
+	await diver.goto(link)
+	await expect(diver.getByRole('heading', { name: 'Welcome, Tamsin Orlo' })).toBeVisible()
+	await diver.getByLabel('A password').fill('tamsin1234')
+	await diver.getByRole('button', { name: 'Come in' }).click()
+	await expect(diver.getByText('This password is quickly guessed')).toBeVisible()
+	await diver.getByLabel('A password').fill(NEW_PASSWORD)
+	await diver.getByRole('button', { name: 'Come in' }).click()
+	await diver.goto('/app/1/all')
+	await expect(diver.getByText('71 moorings')).toBeVisible()
+
+	const later = await stranger(browser)
+	await later.goto(link)
+	await expect(later.getByRole('heading', { name: 'This link no longer works' })).toBeVisible()
+
+	// Another harbour, then no role: the page that is open follows.
+	await steward.reload()
+	await expect(steward.locator('article .stamp')).toHaveText('active')
+	await steward.getByRole('button', { name: 'Take Divers away' }).click()
+	await expect(steward.getByText('Divers is taken away.')).toBeVisible()
+	await expect(diver.getByText('71 moorings')).toBeHidden()
+	await steward.getByLabel('Give').selectOption('Berth clerks')
+	await expect(steward.getByText('Berth clerks is given, from now on.')).toBeVisible()
+	await diver.goto('/app/1/all')
+	await expect(diver.getByText('264 moorings')).toBeVisible()
+
+	await steward.getByRole('button', { name: 'Suspend' }).click()
+	await expect(steward.locator('article .stamp')).toHaveText('suspended')
+	// The open page is led out by itself.
+	await expect(diver.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+	await signInByHand(diver, 'tamsin.orlo@varrow.example', NEW_PASSWORD)
+	await expect(diver.getByText('This account is suspended.')).toBeVisible()
+	for (const page of [steward, diver, later]) await page.context().close()
+})
+
+test('a second step is set up, asked for, and a code is taken once', async ({ browser }) => {
+	const page = await stranger(browser)
+	await signInByHand(page, 'hale.dunmore@varrow.example', 'lantern on the quay')
+	await page.getByRole('link', { name: /Hale Dunmore/ }).click()
+	await expect(page.getByText('this one')).toBeVisible()
+	await page.getByLabel('Your password').fill('wrong')
+	await page.getByRole('button', { name: 'Begin' }).click()
+	await expect(page.getByText('This is not your password.')).toBeVisible()
+	await page.getByLabel('Your password').fill('lantern on the quay')
+	await page.getByRole('button', { name: 'Begin' }).click()
+	const secret = ((await page.locator('.secret').textContent()) ?? '').replaceAll(' ', '')
+	expect(secret).toMatch(/^[A-Z2-7]{32}$/)
+	const totp = new TOTP({ secret })
+	const code = totp.generate()
+	await page.getByLabel('Six figures').fill(code)
+	await page.getByRole('button', { name: 'Set it up' }).click()
+	await expect(page.getByText('From now on signing in asks for a code as well.')).toBeVisible()
+
+	const other = await stranger(browser)
+	await signInByHand(other, 'hale.dunmore@varrow.example', 'lantern on the quay')
+	await other.getByLabel('The six figures').fill(code)
+	await other.getByRole('button', { name: 'Go on' }).click()
+	await expect(other.getByText('was used before')).toBeVisible()
+	// The code of the next half minute is taken already; this one was not used.
+	await other.getByLabel('The six figures').fill(totp.generate({ timestamp: Date.now() + 30_000 }))
+	await other.getByRole('button', { name: 'Go on' }).click()
+	await expect(other.getByRole('link', { name: /Hale Dunmore/ })).toBeVisible()
+
+	const steward = await signIn(browser, 'Ailith Brand')
+	await steward.goto('/people')
+	await steward.getByRole('link', { name: /Hale Dunmore/ }).click()
+	await steward.getByRole('button', { name: 'Take the second step off' }).click()
+	await expect(steward.getByText('Signing in asks for their password alone.')).toBeVisible()
+	for (const each of [page, other, steward]) await each.context().close()
+})
+
+test('a forgotten password: the same answer for all, a link for who is here', async ({ browser }) => {
+	const page = await stranger(browser)
+	const ask = async (email: string) => {
+		await page.goto('/forgot')
+		await page.getByLabel('Your email').fill(email)
+		await page.getByRole('button', { name: 'Send me a link' }).click()
+		await expect(page.getByText('If this address belongs to somebody here')).toBeVisible()
+	}
+	await ask('nobody@varrow.example')
+	await ask('ruan.lindqvist@varrow.example')
+	const steward = await signIn(browser, 'Ailith Brand')
+	const link = await linkFor(steward, 'ruan.lindqvist@varrow.example')
+	expect(await (await steward.request.get('/post/__data.json')).text()).not.toContain('nobody@varrow.example')
+	await page.goto(link)
+	await page.getByLabel('A password').fill(NEW_PASSWORD)
+	await page.getByRole('button', { name: 'Come in' }).click()
+	await expect(page.getByRole('link', { name: /Ruan Lindqvist/ })).toBeVisible()
+	for (const each of [page, steward]) await each.context().close()
+})
