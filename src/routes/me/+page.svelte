@@ -9,12 +9,10 @@
 	const said = $derived((form ?? {}) as Record<string, string | boolean | undefined>)
 	const saidOf = (part: string) => (said['part'] === part ? said : {})
 
-	/** "Firefox on Linux" is enough to know one's own devices by. */
+	/** Enough to know one's own devices by; what the browser calls itself stands behind it. */
 	function device(agent: string): string {
-		const browser = /Firefox|Edg|OPR|Chrome|Safari/.exec(agent)?.[0] ?? 'A browser'
-		const system = /Android|iPhone|iPad|Windows|Mac OS|Linux/.exec(agent)?.[0]
-		const names: Record<string, string> = { Edg: 'Edge', OPR: 'Opera' }
-		return `${names[browser] ?? browser}${system ? ` on ${system}` : ''}`
+		if (/iPad|Tablet/.test(agent)) return 'A tablet'
+		return /Mobi|Android|iPhone/.test(agent) ? 'A phone' : 'A computer'
 	}
 </script>
 
@@ -92,7 +90,8 @@
 				{#each data.sessions as session (session.id)}
 					<tr>
 						<td
-							><strong>{device(session.agent)}</strong>{#if session.isThis}<span class="stamp good">this one</span
+							><strong title={session.agent}>{device(session.agent)}</strong>{#if session.isThis}<span
+									class="stamp good">this one</span
 								>{/if}</td
 						>
 						<td>{showMoment(session.madeAt)}</td>
