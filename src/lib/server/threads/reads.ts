@@ -19,6 +19,7 @@ import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
 import type { Store } from '../store.ts'
 import { listPeople, listTables, readAccess, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
 import { previewConversion, previewRemoval } from '../workspace/change-columns.ts'
+import { explainAccess } from '../workspace/explain-access.ts'
 import { findRelations } from '../workspace/find-relations.ts'
 import { previewReference } from '../workspace/tables.ts'
 import { tryFormula } from '../workspace/try-formula.ts'
@@ -87,6 +88,7 @@ export const READS = {
 		}
 	},
 	access: readAccess,
+	explainAccess,
 	tryCondition,
 	tryFormula,
 	previewReference,

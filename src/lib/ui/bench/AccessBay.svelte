@@ -9,6 +9,7 @@
 	import AddLine from './AddLine.svelte'
 	import { newId } from './draft.svelte.ts'
 	import SentenceLine from './SentenceLine.svelte'
+	import WhySeen from './WhySeen.svelte'
 
 	type Props = {
 		table: BenchTable
@@ -178,6 +179,7 @@
 				</tbody>
 			</table>
 		</section>
+		<WhySeen {table} people={preview.people} />
 	</div>
 </div>
 

@@ -1,22 +1,24 @@
 import { z } from 'zod'
 import { asJson, readBody } from '$lib/server/answer.ts'
+import { rowIdSchema } from '$lib/server/cell-schema.ts'
 import { getBuilder } from '$lib/server/signed-in.ts'
 
-const trySchema = z.object({
-	kind: z.enum(['condition', 'formula']),
-	table: z.number().int(),
-	text: z.string().max(10_000),
-	me: z.boolean()
-})
+const table = z.number().int()
+const trySchema = z.union([
+	z.object({ kind: z.enum(['condition', 'formula']), table, text: z.string().max(10_000), me: z.boolean() }),
+	z.object({ kind: z.literal('why'), table, person: z.number().int(), row: rowIdSchema })
+])
 
 const SHOWN_PEOPLE = 3
 
-/** What a formula that is being written comes to. */
+/** What a formula that is being written comes to, or why somebody sees a row. */
 export function POST({ locals, request }) {
 	return asJson(async () => {
 		const actor = getBuilder(locals)
 		const { host, now } = locals
-		const { kind, table, text, me } = await readBody(request, trySchema)
+		const asked = await readBody(request, trySchema)
+		if (asked.kind === 'why') return host.read('explainAccess', { ...asked, actor, now })
+		const { kind, table, text, me } = asked
 		if (kind === 'formula') return host.read('tryFormula', { table, text, actor, now })
 		// A few people of different roles, to compare with.
 		const everybody = await host.read('people', undefined)

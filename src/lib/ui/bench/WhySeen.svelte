@@ -1,0 +1,136 @@
+<script lang="ts">
+	/** Answers why somebody can, or cannot, see one row: line by line, with the values that decided. */
+	import type { AccessReasons } from '$lib/server/workspace/explain-access.ts'
+	import type { BenchTable, PersonCount } from '$lib/server/workspace/bench.ts'
+	import type { CellDraft } from '../cells/cell-draft.ts'
+	import { optionsAt } from '../cells/options.ts'
+	import ReferencePicker from '../cells/ReferencePicker.svelte'
+	import { send } from '../send.ts'
+
+	type Props = { table: BenchTable; people: readonly PersonCount[] }
+
+	let { table, people }: Props = $props()
+
+	let person = $state(0)
+	let draft = $state.raw<CellDraft>({ text: '' })
+	let found = $state.raw<AccessReasons | undefined>()
+	let wrong = $state('')
+
+	async function look() {
+		found = undefined
+		wrong = ''
+		if (person === 0 || draft.id === undefined) return
+		const asked = { kind: 'why', table: table.id, person, row: draft.id }
+		const answer = await send<AccessReasons>('/bench/try', asked)
+		if (answer.ok) found = answer.value
+		else wrong = answer.refusal.message
+	}
+
+	const BESIDES = {
+		keeper: 'keeps this table, and so sees all of it',
+		asked: 'was asked to decide on this row, and sees what was shown with it',
+		suspended: 'is suspended, and so sees nothing'
+	}
+</script>
+
+<section aria-labelledby="why">
+	<h2 id="why">Why can, or cannot, somebody see a row?</h2>
+	<div class="ask">
+		<label
+			>Person
+			<select class="field" bind:value={person} onchange={look}>
+				<option value={0}></option>
+				{#each people as each (each.person)}<option value={each.person}>{each.name}</option>{/each}
+			</select></label
+		>
+		<label for="why-row">Row</label>
+		<div class="pick">
+			<ReferencePicker
+				id="why-row"
+				table={table.id}
+				{draft}
+				invalid={false}
+				options={optionsAt('')}
+				onchange={(next) => {
+					draft = next
+					void look()
+				}}
+			/>
+		</div>
+	</div>
+	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+	{#if found}
+		<p role="status">
+			<span class="stamp {found.seesRow ? 'good' : 'bad'}">{found.seesRow ? 'sees it' : 'does not see it'}</span>
+			<strong>{found.name}</strong>
+			{#each found.besides as besides (besides)}{BESIDES[besides]}.{/each}
+			{#if found.seesRow}{found.unseen.length === 0
+					? 'Every column of it.'
+					: `Without ${found.unseen.join(', ')}.`}{/if}
+		</p>
+		<table class="ruled">
+			<thead
+				><tr><th>Line</th><th>Role</th><th>Does this row fit?</th><th>What was compared</th><th>It lets them</th></tr
+				></thead
+			>
+			<tbody>
+				{#each found.lines as line (line.id)}
+					{@const counts = line.isHeld && line.fits}
+					<tr class:counts>
+						<td class="mono">{line.number}</td>
+						<td
+							>{line.role}
+							<span class="stamp {line.isHeld ? 'good' : ''}">{line.isHeld ? 'held' : 'not held'}</span></td
+						>
+						<td><span class="stamp {line.fits ? 'good' : 'bad'}">{line.fits ? 'fits' : 'does not fit'}</span></td>
+						<td>
+							{#each line.values as value (value.name)}<span class="value"
+									>{value.name}: <strong>{value.text ?? 'kept from you'}</strong></span
+								>{:else}every row{/each}
+						</td>
+						<td class:quiet={!counts}
+							>{counts ? line.verbs.join(', ') : 'nothing'}{counts && line.leavesOut.length > 0
+								? `, without ${line.leavesOut.join(', ')}`
+								: ''}</td
+						>
+					</tr>
+				{:else}
+					<tr><td colspan="5">No line speaks of this table.</td></tr>
+				{/each}
+			</tbody>
+		</table>
+	{/if}
+</section>
+
+<style>
+	section {
+		padding: 1rem 1.3rem 2rem;
+		display: grid;
+		gap: 0.7rem;
+		border-top: 1px solid var(--zinc-3);
+	}
+	.ask {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.6rem;
+	}
+	label {
+		font-weight: 600;
+	}
+	label .field {
+		display: inline-block;
+		width: auto;
+		min-width: 12rem;
+		margin-left: 0.4rem;
+	}
+	.pick {
+		width: 16rem;
+	}
+	.value {
+		display: block;
+	}
+	.counts {
+		background: var(--selected);
+	}
+</style>
