@@ -41,7 +41,7 @@ test('a photo, findings and a signature go with the form, and come back with the
 	await expect(diver.getByLabel('Worn shackle')).toBeChecked()
 
 	await diver.getByRole('button', { name: 'Send' }).click()
-	await expect(diver.getByRole('status').filter({ hasText: /./ })).toBeVisible()
+	await expect(diver.locator('p.thanks')).toBeVisible()
 	await diver.goto('/app/1/inspections')
 	await diver.getByRole('link', { name: /NH-021 on 2026-11-23/ }).click()
 	await expect(diver.getByText('Worn shackle')).toBeVisible()
@@ -67,6 +67,7 @@ test('without a signal a photo stays on the page and goes with the form', async 
 	await expect(diver.getByText('Not sent yet: see what is marked above.')).toBeVisible()
 	await diver.context().setOffline(false)
 	await diver.getByRole('button', { name: 'Send' }).click()
+	await expect(diver.locator('p.thanks')).toBeVisible()
 	await diver.goto('/app/1/inspections')
 	await diver.getByRole('link', { name: /NH-022 on 2026-11-23/ }).click()
 	await expect(diver.getByRole('img', { name: 'Photo, opens larger' })).toBeVisible()
