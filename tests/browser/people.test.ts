@@ -106,12 +106,24 @@ test('a second step is set up, asked for, and a code is taken once', async ({ br
 	await other.getByRole('button', { name: 'Go on' }).click()
 	await expect(other.getByRole('link', { name: /Hale Dunmore/ })).toBeVisible()
 
+	// A new password by mail does not do without the code.
 	const steward = await signIn(browser, 'Ailith Brand')
+	const forgetful = await stranger(browser)
+	await forgetful.goto('/forgot')
+	await forgetful.getByLabel('Your email').fill('hale.dunmore@varrow.example')
+	await forgetful.getByRole('button', { name: 'Send me a link' }).click()
+	await forgetful.goto(await linkFor(steward, 'hale.dunmore@varrow.example'))
+	await forgetful.getByLabel('A password').fill(NEW_PASSWORD)
+	await forgetful.getByRole('button', { name: 'Come in' }).click()
+	await expect(forgetful.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+	await signInByHand(forgetful, 'hale.dunmore@varrow.example', NEW_PASSWORD)
+	await expect(forgetful.getByLabel('The six figures')).toBeVisible()
+
 	await steward.goto('/people')
 	await steward.getByRole('link', { name: /Hale Dunmore/ }).click()
 	await steward.getByRole('button', { name: 'Take the second step off' }).click()
 	await expect(steward.getByText('Signing in asks for their password alone.')).toBeVisible()
-	for (const each of [page, other, steward]) await each.context().close()
+	for (const each of [page, other, forgetful, steward]) await each.context().close()
 })
 
 test('a forgotten password: the same answer for all, a link for who is here', async ({ browser }) => {

@@ -255,6 +255,24 @@ describe('columns that decide access', () => {
 	})
 })
 
+test('somebody who was removed comes back, with what they held, by a steward alone', () => {
+	give(CORRIE, CLERKS)
+	give(IMKE, DIVERS)
+	const act = (by: number, kind: 'remove' | 'restore') =>
+		whole(() =>
+			changeRows(store, [{ kind, table: PEOPLE_TABLE, row: rowOf(IMKE) }], {
+				actor: { person: by },
+				now: NOW,
+				through: 'test'
+			})
+		)
+	act(CORRIE, 'remove')
+	expect(seen(IMKE)).toBe(0)
+	expect(() => act(CORRIE, 'restore')).toThrow('only a steward changes it')
+	act(KEEPER, 'restore')
+	expect(seen(IMKE)).toBe(1)
+})
+
 describe('the last steward', () => {
 	test.each([
 		['is not suspended', () => suspend(store, { person: KEEPER, actor: { person: IMKE }, now: NOW })],

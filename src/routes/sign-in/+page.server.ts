@@ -54,8 +54,13 @@ export const actions = {
 		const person = Number((await request.formData()).get('person'))
 		const known = await locals.host.read('person', { person })
 		if (!known) return fail(422, { email: '', message: 'Choose one of the people.' })
-		const token = await beginSession(locals.host, { person, through: 'demo chooser', agent: agentOf(request) })
-		setSessionCookie(cookies, token, url)
+		try {
+			const token = await beginSession(locals.host, { person, through: 'demo chooser', agent: agentOf(request) })
+			setSessionCookie(cookies, token, url)
+		} catch (error) {
+			if (error instanceof AppError) return fail(403, { email: '', message: error.message })
+			throw error
+		}
 		redirect(303, safePath(url.searchParams.get('then')))
 	}
 }

@@ -11,7 +11,7 @@ export const SESSION_MS = 7 * 24 * 3_600_000
 
 const tries = openThrottle(10)
 /** Whoever gave the right password and still owes a code. */
-const owing = new Map<string, { person: number; until: number; tries: number }>()
+const owing = new Map<string, { person: number; until: number; tries: number; key: string }>()
 const OWING_MS = 5 * 60_000
 const MOST_CODES = 5
 
@@ -39,7 +39,13 @@ export async function signIn(
 	}
 	for (const key of keys) tries.forget(key)
 	const factor = await host.read('secondFactor', { person: account.person })
-	if (factor?.confirmed) return { ticket: oweCode(account.person, now) }
+	if (factor?.confirmed) {
+		// Wrong codes count beyond one ticket: who knows a password must not guess on with a new one each time.
+		const key = `code of ${account.person} from ${from}`
+		if (tries.isSlowed(key, now))
+			throw new AppError('busy', 'Too many wrong codes. Wait a quarter of an hour, then try again.')
+		return { ticket: oweCode(account.person, key, now) }
+	}
 	return { token: await beginSession(host, { person: account.person, through: 'sign-in', agent }) }
 }
 
@@ -54,16 +60,19 @@ export async function giveCode(
 		throw new AppError('signed_out', 'That took too long, or too many tries. Begin again with your password.')
 	}
 	owed.tries++
-	if (!(await takeCode(host, owed.person, code)))
+	if (!(await takeCode(host, owed.person, code))) {
+		tries.count(owed.key, host.now())
 		throw new AppError('invalid', 'This code is not right, or was used before. Wait for the next one.')
+	}
+	tries.forget(owed.key)
 	owing.delete(ticket)
 	return beginSession(host, { person: owed.person, through: 'sign-in with code', agent })
 }
 
-function oweCode(person: number, now: number): string {
+function oweCode(person: number, key: string, now: number): string {
 	for (const [old, { until }] of owing) if (until <= now) owing.delete(old)
 	const ticket = randomBytes(24).toString('base64url')
-	owing.set(ticket, { person, until: now + OWING_MS, tries: 0 })
+	owing.set(ticket, { person, until: now + OWING_MS, tries: 0, key })
 	return ticket
 }
 

@@ -146,6 +146,8 @@ function restoreRow(door: Door, id: string): Changed {
 	for (const column of table.columns) refuseIfTargetGone(store, column, filled?.stored.get(column.id) ?? null)
 	const columns = table.columns.filter((column) => !column.computed && (filled?.stored.get(column.id) ?? null) !== null)
 	refuseUnless(allowedBy(door, n, rights.of('add', table), columns), 'add', door)
+	// Somebody who comes back has what they held.
+	refuseMarked(door, n, columns)
 	settle(door, n, undefined)
 	return { row: id, rev: (filled?.rev ?? 0) + 1, conflicts: [] }
 }

@@ -24,6 +24,7 @@ const formSchema = z.object({
 
 export const actions = {
 	default: async ({ request, params, locals, cookies, url }) => {
+		let owesCode: boolean
 		const { host, now } = locals
 		const { token } = params
 		const pass = await host.read('pass', { token, now })
@@ -44,11 +45,14 @@ export const actions = {
 				? await host.write('startWorkspace', { token, name, email, hash, workspaceName, timeZone, now })
 				: await host.write('usePass', { token, hash, now })
 			const through = first ? 'first start' : pass.kind
-			setSessionCookie(cookies, await beginSession(host, { person, through, agent: agentOf(request) }), url)
+			// A mailbox alone must not do without the second step: they sign in with the new password and a code.
+			owesCode = (await host.read('secondFactor', { person }))?.confirmed ?? false
+			if (!owesCode)
+				setSessionCookie(cookies, await beginSession(host, { person, through, agent: agentOf(request) }), url)
 		} catch (error) {
 			if (error instanceof AppError) return fail(422, { message: error.message, ...typed })
 			throw error
 		}
-		redirect(303, '/')
+		redirect(303, owesCode ? '/sign-in' : '/')
 	}
 }
