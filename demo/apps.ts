@@ -58,7 +58,7 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 						id: 'due-2',
 						kind: 'list',
 						table: moorings,
-						where: 'Next due <= TODAY() + 28',
+						where: 'due soon',
 						sort: { column: mooring('Next due'), descending: false },
 						columns: ['Code', 'Harbour', 'Type', 'Next due'].map(mooring),
 						opens: 'sheet'

@@ -251,6 +251,8 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 	compute('Next due', 'EDATE(Last look; IF(Type = "Pontoon"; 24; 12))')
 	compute('Worn', '(Chain - Chain read) / Chain * 100', { unit: '%', places: 1 })
 	compute('Times inspected', 'COUNT(inspections)')
+	compute('due soon', 'Next due <= TODAY() + 28', { condition: true })
+	compute('in my harbour', 'Harbour = me.Harbour', { condition: true })
 	const column = columnsOf(store, moorings)
 	const named = new Map(
 		['Last look', 'Chain read', 'Note', 'Code', 'Harbour', 'Holder', 'Holder phone', 'Arrears'].map((name) => [

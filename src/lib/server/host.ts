@@ -87,7 +87,7 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 		now: () => Date.now()
 	} satisfies Omit<Host, 'imports' | 'looks' | 'files' | 'folder' | 'origin' | 'key' | 'close'>
 
-	await parts.write('dropUnregistered', undefined)
+	await parts.write('dropUnregistered', { now: Date.now() })
 	const imports = openImports(join(folder, 'staging'), startImporter(join(scripts, 'importer.js')), parts)
 	const files = openFileStore(join(folder, 'files'), parts)
 	const post: Post = await openPost((message) => parts.write('takeMessage', { ...message, now: parts.now() }))

@@ -6,7 +6,7 @@ export interface ScreenTable {
 	readonly id: number
 	readonly name: string
 	readonly label: number
-	readonly columns: readonly { readonly id: number; readonly type: string }[]
+	readonly columns: readonly { readonly id: number; readonly type: string; readonly condition?: boolean }[]
 }
 
 const SHOWN_IN_LIST = 4
@@ -23,7 +23,8 @@ export function makeApp(app: NewApp, tables: readonly ScreenTable[], newId: () =
 	return { format: APP_FORMAT, ...app, screens, routines: [], signoffs: [] }
 }
 
-export function makeScreens(table: ScreenTable, newId: () => string): Screen[] {
+export function makeScreens(whole: ScreenTable, newId: () => string): Screen[] {
+	const table = { ...whole, columns: whole.columns.filter((column) => !column.condition) }
 	const record = makeRecord(table, newId)
 	const form = makeForm(table, newId)
 	return [makeList(table, { record: record.id, form: form.id }, newId), record, form]

@@ -96,3 +96,16 @@ export function needsColumn(document: AppDocument, column: number): string | und
 	const signoff = document.signoffs.find(({ children }) => children.some((child) => child.column === column))
 	return signoff && `Sign-off ${signoff.name}`
 }
+
+/** Every table that a document names, with where. */
+export function tablesOf(document: AppDocument): { readonly table: number; readonly place: string }[] {
+	return [
+		...document.screens.flatMap(({ title, lines }) =>
+			lines.flatMap((line) => ('table' in line ? [{ table: line.table, place: `Screen ${title}` }] : []))
+		),
+		...document.routines.map(({ name, start }) => ({ table: start.table, place: `Routine ${name}` })),
+		...document.signoffs.flatMap(({ name, table, children }) =>
+			[table, ...children.map((child) => child.table)].map((each) => ({ table: each, place: `Sign-off ${name}` }))
+		)
+	]
+}

@@ -74,6 +74,12 @@ export const circle = (path: readonly string[], span: Span): Issue => ({
 	span
 })
 
+export const noCondition = (name: string, span: Span): Issue => ({
+	code: 'no_condition',
+	message: `"${name}" is a named condition, so its formula must come to yes or no, as in Depth > 10.`,
+	span
+})
+
 export const tooLong = (span: Span): Issue => ({
 	code: 'too_long',
 	message: 'This formula is too long to work out. Put a part of it into a column of its own and use that.',

@@ -67,6 +67,8 @@ export interface NamedColumn {
 	/** The type of a computed column's values. */
 	readonly shows?: string
 	readonly to?: number
+	/** A named condition, which is no column to show. */
+	readonly condition?: boolean
 }
 
 /** A printed piece of a sentence. */

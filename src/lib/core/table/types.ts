@@ -89,6 +89,8 @@ export interface Column {
 	/** Numbers each new row: `SR-{year}-{0000}`. */
 	readonly numbering?: string
 	readonly computed?: Computed
+	/** A named condition: used wherever rows are chosen, and shown as a column nowhere. */
+	readonly condition?: boolean
 }
 
 /** The row that is pointed to may not be removed; the reference becomes blank; the row goes as well. */

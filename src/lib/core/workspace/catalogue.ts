@@ -152,6 +152,8 @@ function addComputed(document: WorkspaceDocument, catalogue: Catalogue, found: P
 		}
 		checked = check(text, scope)
 		if (!checked.expr) found.push(...checked.issues.map((each) => ({ ...each, place: { column: column.id } })))
+		else if (entry.condition && checked.expr.type.kind !== 'yesno')
+			found.push({ ...issues.noCondition(entry.name, { from: 0, to: text.length }), place: { column: column.id } })
 		else (column as Building<Column>).computed = toComputed(entry, checked.expr)
 	}
 

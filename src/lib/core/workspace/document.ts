@@ -36,7 +36,9 @@ export const columnSchema = z.object({
 	/** Numbers each new row by a pattern: `SR-{year}-{0000}`. */
 	numbering: z.string().max(60).optional(),
 	formula: formula.optional(),
-	vouched: z.boolean().optional()
+	vouched: z.boolean().optional(),
+	/** A computed yes or no that is no column to look at but a named condition, for wherever rows are chosen. */
+	condition: z.boolean().optional()
 })
 
 export const tableSchema = z.object({
@@ -83,6 +85,15 @@ export const lineSchema = z.object({
 	columns: columnScopeSchema
 })
 
+/** A table that was taken out, for thirty days; its rows stay in the store. */
+const removedTableSchema = z.object({
+	table: tableSchema,
+	lines: z.array(lineSchema),
+	/** What the other tables' names came to then: with others, its lines might mean something else. */
+	names: z.string(),
+	at: z.number()
+})
+
 export const workspaceSchema = z.object({
 	format: z.literal(WORKSPACE_FORMAT),
 	name,
@@ -90,7 +101,8 @@ export const workspaceSchema = z.object({
 	people: id,
 	tables: z.array(tableSchema),
 	roles: z.array(roleSchema),
-	lines: z.array(lineSchema)
+	lines: z.array(lineSchema),
+	removed: z.array(removedTableSchema).optional()
 })
 
 export type WorkspaceDocument = z.infer<typeof workspaceSchema>

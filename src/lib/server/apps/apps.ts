@@ -1,6 +1,7 @@
 /** Apps: their drafts, which builders write, and their releases, which staff use. */
 import { AppError } from '$lib/core/app-error.ts'
 import { appSchema, parseApp, type AppDocument } from '$lib/core/app/document.ts'
+import { tablesOf } from '$lib/core/app/walk-app.ts'
 import { checkApp, type Finding } from '$lib/core/app/check-app.ts'
 import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
@@ -174,6 +175,9 @@ export function putBackRelease(
 	refuseUnlessBuilder(store, actor)
 	const known = listReleases(store, app).some((release) => release.number === number)
 	if (!known) throw new AppError('not_found', `There is no release ${number}.`)
+	const { tables } = store.workspace().catalogue
+	const lost = tablesOf(readRelease(store, app, number)).find(({ table }) => !tables.has(table))
+	if (lost) throw new AppError('invalid', `${lost.place} needs a table that was taken out. Put the table back first.`)
 	setLive(store, { app, number, document: readRelease(store, app, number), actor, now, kind: 'put back' })
 }
 

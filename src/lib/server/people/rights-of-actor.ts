@@ -48,15 +48,17 @@ function ownStanding(store: Store, person: number, now: number): Standing {
 
 /** The workspace's date and the instant, for one request. */
 export function momentAt(timeZone: string, now: number): { today: string; now: string } {
+	const last = LAST_MOMENTS.get(timeZone)
+	if (last?.at === now) return last.moment
 	const minute = Math.floor(now / 60_000)
-	const last = LAST_DATES.get(timeZone)
-	const today = last?.minute === minute ? last.today : dateIn(timeZone, now)
-	if (last?.minute !== minute) LAST_DATES.set(timeZone, { minute, today })
-	return { today, now: new Date(now).toISOString() }
+	const today = last?.minute === minute ? last.moment.today : dateIn(timeZone, now)
+	const moment = { today, now: new Date(now).toISOString() }
+	LAST_MOMENTS.set(timeZone, { at: now, minute, moment })
+	return moment
 }
 
 /** Working a date out takes longer than reading a row, and it is asked with each; no zone turns within a minute. */
-const LAST_DATES = new Map<string, { minute: number; today: string }>()
+const LAST_MOMENTS = new Map<string, { at: number; minute: number; moment: { today: string; now: string } }>()
 
 function dateIn(timeZone: string, now: number): string {
 	const format = new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })

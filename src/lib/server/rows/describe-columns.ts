@@ -24,6 +24,8 @@ export interface ShownColumn {
 	/** The formula of a computed column, as text; given to its keepers only. */
 	readonly formula?: string
 	readonly stored?: boolean
+	/** A named condition: for choosing rows, not for looking at. */
+	readonly condition?: boolean
 }
 
 /** Only columns that the reader can see may be passed in. */

@@ -2,7 +2,7 @@
  * Writes down what happened, in the transaction of what changed. Each entry's seal covers the one before it, so that an
  * entry that was altered afterwards breaks the chain from there on.
  */
-import { createHash } from 'node:crypto'
+import { hash } from 'node:crypto'
 import type { Store } from '../store.ts'
 
 export interface Entry {
@@ -43,7 +43,5 @@ export function findBrokenSeal(store: Store): number | undefined {
 
 function sealOf(before: string, entry: Omit<Entry, 'body'> & { body: string }): string {
 	const { at, person, through, kind, table, row, body } = entry
-	return createHash('sha256')
-		.update(JSON.stringify([before, at, person, through, kind, table, row, body]))
-		.digest('hex')
+	return hash('sha256', JSON.stringify([before, at, person, through, kind, table, row, body]))
 }

@@ -2,6 +2,7 @@
  * A row as it lies in the store, read whole and unmasked: for the doors' own work (conditions, computed columns,
  * history), never for showing.
  */
+import type { Statement } from 'better-sqlite3'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import type { Env, RowValues } from '$lib/core/formula/evaluate.ts'
 import type { Value } from '$lib/core/formula/types.ts'
@@ -15,11 +16,30 @@ export interface StoredRow extends RowValues {
 }
 
 export function readStoredRow(store: Store, table: Table, n: number): StoredRow | undefined {
+	const { columns, statement } = statementOf(store, table)
+	const row = statement.get(n) as StoredValue[] | undefined
+	return row && toStoredRow(row, columns)
+}
+
+interface RowStatement {
+	readonly columns: readonly Column[]
+	readonly statement: Statement<unknown[]>
+}
+
+/** One for each table as it stands: a change of the workspace makes its tables anew, and so these. */
+const STATEMENTS = new WeakMap<Table, RowStatement>()
+
+function statementOf(store: Store, table: Table): RowStatement {
+	const known = STATEMENTS.get(table)
+	if (known) return known
 	const columns = table.columns.filter(isStored)
 	const names = columns.map((column) => `, c${column.id}`).join('')
-	const row = store.prepare(`SELECT n, rev${names} FROM t${table.id} WHERE n = ?`).raw().get(n) as
-		StoredValue[] | undefined
-	return row && toStoredRow(row, columns)
+	const made = {
+		columns,
+		statement: store.db.prepare<unknown[]>(`SELECT n, rev${names} FROM t${table.id} WHERE n = ?`).raw()
+	}
+	STATEMENTS.set(table, made)
+	return made
 }
 
 /** The value that formulas see, from what is stored. */

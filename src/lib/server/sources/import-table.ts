@@ -12,6 +12,7 @@ import { takeNumbers } from '../workspace/numbers.ts'
 import { saveWorkspace } from '../workspace/save.ts'
 import { createTable, dropTable } from '../workspace/schema.ts'
 import { refuseTakenName } from '../workspace/tables.ts'
+import { dropOldTables } from '../workspace/take-out-table.ts'
 import type { Batch, Begun } from './bring-in.ts'
 
 const STORE_TABLES = `SELECT name FROM sqlite_schema WHERE type = 'table' AND name GLOB 't[0-9]*'`
@@ -117,9 +118,12 @@ export function dropImport(store: Store, { table }: { table: number }): void {
 	if (!store.workspace().catalogue.tables.has(table)) dropTable(store.db, table)
 }
 
-/** At start: tables of imports that never finished. */
-export function dropUnregistered(store: Store): void {
-	const known = store.workspace().catalogue.tables
+/** At start: tables of imports that never finished, and those that were taken out too long ago. */
+export function dropUnregistered(store: Store, { now }: { now: number }): void {
+	dropOldTables(store, now)
+	const { catalogue, document } = store.workspace()
+	// Tables that were taken out can be put back for a while.
+	const known = new Set([...catalogue.tables.keys(), ...(document.removed ?? []).map(({ table }) => table.id)])
 	for (const name of store.prepare(STORE_TABLES).pluck().all() as string[]) {
 		const id = Number(name.slice(1))
 		if (/^t\d+$/.test(name) && !known.has(id)) dropTable(store.db, id)

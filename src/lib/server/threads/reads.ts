@@ -18,6 +18,7 @@ import { findBrokenSeal } from '../rows/history.ts'
 import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
 import type { Store } from '../store.ts'
 import { listPeople, listTables, readAccess, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
+import { previewTableRemoval, removedTables } from '../workspace/take-out-table.ts'
 import { previewConversion, previewRemoval } from '../workspace/change-columns.ts'
 import { explainAccess } from '../workspace/explain-access.ts'
 import { findRelations } from '../workspace/find-relations.ts'
@@ -47,7 +48,8 @@ export const READS = {
 	tableHead: (store: Store, { table, actor, now }: { table: number; actor: Actor; now: number }) => {
 		const found = store.workspace().catalogue.tables.get(table)
 		const page = readRows(store, actor, { table, limit: 1 }, now)
-		return found && page.columns.length > 0 ? { name: found.name, columns: describeColumns(found, page.columns) } : null
+		if (!found || page.columns.length === 0) return null
+		return { name: found.name, columns: describeColumns(found, page.columns).filter((column) => !column.condition) }
 	},
 	/** Rows by their labels, for choosing one to refer to. */
 	labels: (
@@ -83,6 +85,7 @@ export const READS = {
 			version,
 			tables,
 			vocabulary: vocabularyOf(store, tables),
+			removed: removedTables(store, asking.actor, asking.now).map(({ table: { id, name }, at }) => ({ id, name, at })),
 			lines: document.lines.length,
 			people: listPeople(store)
 		}
@@ -94,6 +97,7 @@ export const READS = {
 	previewReference,
 	findRelations,
 	previewRemoval,
+	previewTableRemoval,
 	previewConversion,
 	cases: listCases,
 	waiting: (store: Store, { actor }: { actor: Actor }) => countWaiting(store, actor),

@@ -36,6 +36,7 @@ import {
 } from '../workspace/change-columns.ts'
 import { startWorkspace } from '../workspace/make.ts'
 import { putTableBack } from '../workspace/restructure.ts'
+import { removeTable, returnTable } from '../workspace/take-out-table.ts'
 import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
 
 export const WRITES = {
@@ -102,7 +103,9 @@ export const WRITES = {
 	compareMerge,
 	applyMerge,
 	dropImport,
-	dropUnregistered: (store: Store) => dropUnregistered(store),
+	dropUnregistered,
+	removeTable,
+	returnTable,
 	runInsideJob,
 	claimPosting,
 	finishPosting,

@@ -97,8 +97,15 @@ export function vocabularyOf(store: Store, tables: readonly BenchTable[]): Pick<
 	}
 }
 
-function toNamed({ id, name, type, shows, to }: ShownColumn): NamedColumn {
-	return { id, name, type, ...(shows === undefined ? {} : { shows }), ...(to === undefined ? {} : { to }) }
+function toNamed({ id, name, type, shows, to, condition }: ShownColumn): NamedColumn {
+	return {
+		id,
+		name,
+		type,
+		...(shows === undefined ? {} : { shows }),
+		...(to === undefined ? {} : { to }),
+		...(condition ? { condition } : {})
+	}
 }
 
 export interface PersonCount {

@@ -25,11 +25,9 @@ import { takeNumbers } from './numbers.ts'
 import { refuseUnheldRule } from './rules.ts'
 import { refuseIfNeeded, restructure, usesOfColumn, type ColumnUse } from './restructure.ts'
 import { addColumn as addPhysical } from './schema.ts'
+import { KEPT_MS } from './kept-for.ts'
 import { getKeptTable, type ByKeeper } from './kept-table.ts'
 import { refuseTakenName } from './tables.ts'
-
-/** How long a column that was taken out can be put back. */
-const KEPT_MS = 30 * 86_400_000
 
 interface OfColumn extends ByKeeper {
 	readonly table: number

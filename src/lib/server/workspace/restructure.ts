@@ -124,9 +124,9 @@ function rewriteApps(store: Store, map: (app: AppDocument) => AppDocument): void
 }
 
 /** A column of another type may not suit the formulas of apps; those of the workspace are checked as it is saved. */
-function refuseBrokenApps(store: Store, before: Catalogue): void {
+export function refuseBrokenApps(store: Store, before: Catalogue): void {
 	const { catalogue } = store.workspace()
-	for (const app of latestApps(store)) {
+	for (const app of appsAt(store)) {
 		appWalk.mapFormulas(app, (text, { table, me }, place) => {
 			const [was, now] = [before, catalogue].map((each) =>
 				check(text, { catalogue: each, rows: [getTable(each, table)], me })
@@ -158,7 +158,7 @@ export function usesOfColumn(store: Store, table: number, column: number): Colum
 	documentWalk.mapFormulas(document, look)
 	const entry = document.tables.find((each) => each.id === table)
 	if (entry?.label === column) add('What rows are known by', true)
-	for (const app of latestApps(store)) {
+	for (const app of appsAt(store)) {
 		const within = (place: string) => `${app.name}: ${place}`
 		appWalk.mapFormulas(app, (text, standing, place) => look(text, standing, within(place)))
 		for (const screen of app.screens)
@@ -169,7 +169,8 @@ export function usesOfColumn(store: Store, table: number, column: number): Colum
 	return [...uses.values()]
 }
 
-function latestApps(store: Store): AppDocument[] {
+/** The drafts and live releases of all apps. */
+export function appsAt(store: Store): AppDocument[] {
 	const drafts = store.prepare(DRAFTS).all() as { body: string }[]
 	const live = store.prepare(LIVE_RELEASES).all() as { body: string }[]
 	return [...drafts, ...live].map((row) => parseApp(row.body))

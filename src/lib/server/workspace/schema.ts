@@ -53,10 +53,14 @@ export function addColumn(db: Db, table: Table, column: Column): void {
 export function replaceView(db: Db, table: Table, oldName?: string): void {
 	const columns = table.columns.filter(isStored).map((column) => sql`c${column.id} AS ${quoteName(column.name)}`)
 	const view = quoteName(viewName(table.name)).text
-	if (oldName !== undefined) db.exec(`DROP VIEW IF EXISTS ${quoteName(viewName(oldName)).text}`)
-	db.exec(`DROP VIEW IF EXISTS ${view}`)
+	if (oldName !== undefined) dropView(db, oldName)
+	dropView(db, table.name)
 	const list = joinSql([raw('n'), ...columns], ', ').text
 	db.exec(`CREATE VIEW ${view} AS SELECT ${list} FROM t${table.id}`)
+}
+
+export function dropView(db: Db, name: string): void {
+	db.exec(`DROP VIEW IF EXISTS ${quoteName(viewName(name)).text}`)
 }
 
 export function dropTable(db: Db, id: number): void {

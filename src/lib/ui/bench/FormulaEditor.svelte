@@ -5,6 +5,7 @@
 	import type { Attachment } from 'svelte/attachments'
 	import type { Issue } from '$lib/core/formula/types.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import { printName } from '$lib/core/formula/rename.ts'
 	import { send } from '../send.ts'
 	import { openFormulaBox, type FormulaBox } from './formula-box.ts'
 	import SignatureNote from './SignatureNote.svelte'
@@ -48,12 +49,20 @@
 		box?.setIssues(trial.issues)
 	}
 
-	/** Columns and sets of the row that the formula stands on. */
-	const names = $derived.by(() => {
+	const own = $derived.by(() => {
 		const bench = page.data['bench'] as { tables?: readonly BenchTable[] } | undefined
-		const own = bench?.tables?.find((each) => each.id === table)
-		return own ? [...own.columns.map((column) => column.name), ...own.reverses] : []
+		return bench?.tables?.find((each) => each.id === table)
 	})
+	/** Columns and sets of the row that the formula stands on. */
+	const names = $derived(own ? [...own.columns.map((column) => column.name), ...own.reverses] : [])
+	const named = $derived(condition ? (own?.columns.filter((column) => column.condition) ?? []) : [])
+
+	/** A named condition is put in where nothing stands, and joined to what does. */
+	function useNamed(name: string) {
+		const written = printName(name)
+		box?.set(text.trim() === '' ? written : `${text.trim()} and ${written}`)
+		box?.focus()
+	}
 
 	function change(next: string) {
 		text = next
@@ -96,6 +105,13 @@
 </script>
 
 <div {@attach write}></div>
+{#if named.length > 0}
+	<p class="named">
+		<span class="quiet">Named conditions</span>
+		{#each named as { id, name } (id)}<button type="button" class="btn" onclick={() => useNamed(name)}>{name}</button
+			>{/each}
+	</p>
+{/if}
 <SignatureNote {text} {caret} />
 {#each trial?.issues ?? [] as issue (issue.message)}
 	<p class="says-wrong">{issue.message}</p>
@@ -128,6 +144,13 @@
 {/if}
 
 <style>
+	.named {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.35rem;
+		margin: 0.4rem 0;
+	}
 	dl {
 		display: grid;
 		grid-template-columns: 1fr auto;

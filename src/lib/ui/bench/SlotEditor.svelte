@@ -20,7 +20,8 @@
 	let { slot, value, line, vocabulary, table, onchange, onclose }: Props = $props()
 
 	const id = $props.id()
-	const columns = $derived<readonly NamedColumn[]>(vocabulary.tables.find((each) => each.id === table)?.columns ?? [])
+	const ofTable = $derived<readonly NamedColumn[]>(vocabulary.tables.find((each) => each.id === table)?.columns ?? [])
+	const columns = $derived(ofTable.filter((column) => !column.condition))
 	const scope = $derived((value ?? { kind: 'all' }) as { kind: 'all' | 'only' | 'except'; columns?: number[] })
 	const sort = $derived(value as { column: number; descending: boolean } | null)
 	const order = $derived(orderWords(columns.find((column) => column.id === sort?.column)))
@@ -124,7 +125,7 @@
 	</div>
 	{#if scope.kind !== 'all'}
 		<ColumnsEditor
-			{columns}
+			columns={ofTable}
 			value={scope.columns ?? []}
 			onchange={(next) => onchange({ kind: scope.kind, columns: next })}
 		/>

@@ -8,6 +8,7 @@
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import type { Inspection } from '$lib/server/sources/inspect.ts'
 	import type { ImportState } from '$lib/server/sources/imports.ts'
+	import { changeStructure } from '../grid/structure.ts'
 	import { ask, send } from '../send.ts'
 	import { newId, useDraft } from './draft.svelte.ts'
 	import { goInto, openDoubts, proposePlan, sayDoubt, settlePlan } from './import-plan.ts'
@@ -134,6 +135,15 @@
 		if (!table) return
 		draft.change({ ...draft.document, screens: [...draft.document.screens, ...makeScreens(table, newId)] })
 		await goto(`/bench/${app}/screens`)
+	}
+
+	/** Undoes the bringing in. The table waits among those that were taken out, should it be wanted after all. */
+	async function takeOut() {
+		const id = status.state === 'done' ? status.table : 0
+		const answer = await changeStructure({ kind: 'remove table', table: id })
+		if (!answer.ok) return void (wrong = answer.refusal.message)
+		await invalidate('app:bench')
+		await goto(`/bench/${app}/sources`)
 	}
 
 	/** What was compared no longer says what would happen. */
@@ -282,7 +292,9 @@
 						.slice(0, 5)
 						.map((cell) => `row ${cell.row} ${cell.column} "${cell.text}"`)
 						.join(', ')}.{:else}Every cell was read.{/if}
+				{#if wrong}<span class="says-wrong">{wrong}</span>{/if}
 			</p>
+			<button class="btn" onclick={takeOut}>Take it out again</button>
 			<a class="btn" href="/bench/{app}/tables?table={status.table}">Open the table</a>
 			<button class="btn main" onclick={makeTheScreens}>Make screens from it</button>
 		{:else if status.state === 'merged'}

@@ -35,7 +35,9 @@
 
 <header>
 	<h2>{column.name}</h2>
-	<span class="mono quiet">{column.type}{column.unit ? `, ${column.unit}` : ''}</span>
+	<span class="mono quiet"
+		>{column.condition ? 'named condition' : column.type}{column.unit ? `, ${column.unit}` : ''}</span
+	>
 	<button class="btn plain" onclick={onclose} aria-label="Close the card">Close</button>
 </header>
 {#if column.about}<p>{column.about}</p>{/if}
@@ -47,7 +49,7 @@
 		<FormulaEditor
 			value={column.formula ?? ''}
 			table={table.id}
-			condition={false}
+			condition={column.condition ?? false}
 			me={true}
 			onchange={(text) => (formula = text)}
 		/>

@@ -4,11 +4,19 @@
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import RelationOffers from '../bench/RelationOffers.svelte'
 	import { showDay } from '../dates.ts'
+	import TableRemoval from './TableRemoval.svelte'
+	import NamedConditions from './NamedConditions.svelte'
 	import { changeStructure, type StructureStep } from './structure.ts'
 
-	type Props = { table: BenchTable; onclose: () => void; onmade: (version: number) => void }
+	type Props = {
+		table: BenchTable
+		onclose: () => void
+		onopen: (column: number) => void
+		onmade: (version: number) => void
+		onremoved: () => void
+	}
 
-	let { table, onclose, onmade }: Props = $props()
+	let { table, onclose, onopen, onmade, onremoved }: Props = $props()
 
 	const id = $props.id()
 	let name = $state(untrack(() => table.name))
@@ -63,7 +71,14 @@
 	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 	<p><button class="btn main">Keep</button></p>
 </form>
+<NamedConditions {table} {onopen} {onmade} />
 {#if table.kept}<RelationOffers tables={[table.id]} {onmade} />{/if}
+{#if table.kept}
+	<details>
+		<summary>Take the table out</summary>
+		<TableRemoval {table} {onremoved} />
+	</details>
+{/if}
 {#if table.removed.length > 0}
 	<h3>Taken out</h3>
 	<ul>
@@ -103,6 +118,13 @@
 		border-left: 3px solid var(--zinc-3);
 		padding-left: 0.6rem;
 		margin-bottom: 0.4rem;
+	}
+	details {
+		margin: 0.7rem 0;
+	}
+	summary {
+		cursor: pointer;
+		font: 650 0.92rem var(--head);
 	}
 	ul {
 		list-style: none;

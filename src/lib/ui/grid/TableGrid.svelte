@@ -31,9 +31,9 @@
 	import TableCard from './TableCard.svelte'
 	import { totalsOf } from './totals.ts'
 
-	type Props = { table: BenchTable; tables: readonly BenchTable[] }
+	type Props = { table: BenchTable; tables: readonly BenchTable[]; onremoved: () => void }
 
-	let { table, tables }: Props = $props()
+	let { table, tables, onremoved }: Props = $props()
 
 	const ROW = 31
 	/** Browsers lay out no more than some 33 million pixels; longer lists scroll in proportion. */
@@ -474,6 +474,8 @@
 	}
 
 	const number = (value: number) => value.toLocaleString('en-GB', { maximumFractionDigits: 4 })
+	const conditions = $derived(table.columns.filter((column) => column.condition))
+	const isOn = (condition: number) => view.filters.some((filter) => filter.column === condition)
 	const hiddenNames = $derived(table.columns.filter((column) => view.hidden.includes(column.id)))
 </script>
 
@@ -482,10 +484,11 @@
 		<h1>{table.name}</h1>
 		<p class="quiet">
 			{rows.count.toLocaleString('en-GB')}
-			{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''} · {table.columns.length}
-			{table.columns.length === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept
-				? ''
-				: ' · kept by somebody else'}
+			{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''} · {table.columns.length -
+				conditions.length}
+			{table.columns.length - conditions.length === 1 ? 'column' : 'columns'}{table.source
+				? ` · from ${table.source.file}`
+				: ''}{table.kept ? '' : ' · kept by somebody else'}
 		</p>
 		<span class="gap"></span>
 		<button class="btn" onclick={() => step('undo')} disabled={!edits.canUndo} title="Ctrl Z">Undo</button>
@@ -512,9 +515,17 @@
 			}}
 		/>
 	{/if}
-	{#if view.filters.some((filter) => filter.column > 0) || hiddenNames.length > 0}
+	{#if view.filters.some((filter) => filter.column > 0) || hiddenNames.length > 0 || conditions.length > 0}
 		<p class="chips">
-			{#each view.filters.filter((filter) => filter.column > 0) as filter (filter.column)}
+			{#if conditions.length > 0}<span class="quiet">Show only</span>{/if}
+			{#each conditions as { id, name } (id)}
+				<button
+					class="btn plain condition"
+					aria-pressed={isOn(id)}
+					onclick={() => setFilter(id, isOn(id) ? undefined : { column: id, is: 'equal', text: 'yes' })}>{name}</button
+				>
+			{/each}
+			{#each view.filters.filter( (filter) => columns.some((column) => column.id === filter.column) ) as filter (filter.column)}
 				<button class="btn plain" onclick={() => setFilter(filter.column, undefined)} title="Take this filter off">
 					{table.columns.find((column) => column.id === filter.column)?.name}
 					{filter.is === 'equal'
@@ -659,7 +670,15 @@
 	{#if card === 'new'}
 		<aside><NewColumn {table} {tables} onclose={() => (card = undefined)} onmade={structureMade} /></aside>
 	{:else if card === 'table'}
-		<aside><TableCard {table} onclose={() => (card = undefined)} onmade={structureMade} /></aside>
+		<aside>
+			<TableCard
+				{table}
+				onclose={() => (card = undefined)}
+				onopen={(column) => (card = column)}
+				onmade={structureMade}
+				{onremoved}
+			/>
+		</aside>
 	{:else if opened}
 		<aside>
 			{#key opened.id}<ColumnCard
@@ -699,6 +718,17 @@
 		display: flex;
 		align-items: center;
 		gap: 0.8rem;
+	}
+	.chips {
+		align-items: center;
+	}
+	.condition {
+		border: 1px solid var(--zinc-3);
+	}
+	.condition[aria-pressed='true'] {
+		background: var(--marigold-wash);
+		border: 1px solid var(--pitch);
+		font-weight: 700;
 	}
 	.said {
 		padding: 0.3rem 1.2rem;

@@ -46,7 +46,7 @@ export class GridView {
 	}
 
 	shown(columns: readonly ShownColumn[]): readonly ShownColumn[] {
-		return columns.filter((column) => !this.hidden.includes(column.id))
+		return columns.filter((column) => !column.condition && !this.hidden.includes(column.id))
 	}
 
 	width(column: ShownColumn): number {

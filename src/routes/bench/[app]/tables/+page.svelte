@@ -3,6 +3,8 @@
 	import { page } from '$app/state'
 	import Diagram from '$lib/ui/bench/Diagram.svelte'
 	import NewTable from '$lib/ui/bench/NewTable.svelte'
+	import { showDay } from '$lib/ui/dates.ts'
+	import { changeStructure } from '$lib/ui/grid/structure.ts'
 	import { showCount } from '$lib/ui/count.ts'
 	import TableGrid from '$lib/ui/grid/TableGrid.svelte'
 
@@ -13,6 +15,25 @@
 	const making = $derived(page.url.searchParams.has('new'))
 	const drawing = $derived(page.url.searchParams.has('diagram'))
 	const table = $derived(tables.find((each) => each.id === asked) ?? tables[0])
+	const removed = $derived(data.bench.removed)
+	let said = $state('')
+
+	async function takenOut(name: string) {
+		said = `${name} was taken out. It can be put back for thirty days.`
+		await invalidateAll()
+		await goto(base)
+	}
+
+	async function putBack(id: number, name: string) {
+		const answer = await changeStructure<{ lines: boolean }>({ kind: 'return table', table: id })
+		if (!answer.ok) return void (said = answer.refusal.message)
+		said = answer.value.made.lines
+			? `${name} is back, with its lines of access.`
+			: `${name} is back. Other tables have changed since, so its lines of access must be written again.`
+		await invalidateAll()
+		await goto(`${base}?table=${id}`)
+	}
+
 	const base = $derived(`/bench/${data.draft.id}/tables`)
 </script>
 
@@ -26,6 +47,16 @@
 		{/each}
 		<a class="new" href="{base}?new" class:on={making}>+ New table</a>
 		<a href="{base}?diagram" class:on={drawing}>Diagram</a>
+		{#if removed.length > 0}
+			<h3>Taken out</h3>
+			{#each removed as each (each.id)}
+				<p class="out">
+					<span>{each.name} <span class="quiet">on {showDay(each.at)}</span></span>
+					<button class="btn" onclick={() => putBack(each.id, each.name)}>Put back</button>
+				</p>
+			{/each}
+		{/if}
+		{#if said}<p class="said" role="status">{said}</p>{/if}
 	</nav>
 	{#if making}
 		<NewTable
@@ -38,7 +69,7 @@
 	{:else if drawing && tables.length > 0}
 		<Diagram {tables} href={(id) => `${base}?table=${id}`} />
 	{:else if table}
-		{#key table.id}<TableGrid {table} {tables} />{/key}
+		{#key table.id}<TableGrid {table} {tables} onremoved={() => takenOut(table.name)} />{/key}
 	{:else}
 		<p class="none">There is no table yet. Bring a file in at Sources, or make a table here.</p>
 	{/if}
@@ -85,6 +116,19 @@
 		margin-top: 0.7rem;
 		font-weight: 500;
 		color: var(--zinc-7);
+	}
+	h3 {
+		padding: 1rem 1rem 0.2rem;
+		font-size: 0.9rem;
+	}
+	.out {
+		display: grid;
+		gap: 0.2rem;
+		justify-items: start;
+		padding: 0.3rem 1rem;
+	}
+	.said {
+		padding: 0.6rem 1rem;
 	}
 	.none {
 		padding: 2rem;
