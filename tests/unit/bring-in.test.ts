@@ -129,6 +129,26 @@ test('a word for none is an answer where it stands among words, and blank among 
 	])
 })
 
+test('several choices in a cell are told from a few words that come again, with semicolons between', async () => {
+	const found = [
+		'Worn shackle; Stiff swivel',
+		'worn shackle',
+		'Chafed riser;Stiff swivel',
+		'Chafed riser',
+		'Stiff swivel'
+	]
+	const rows = [...found, ...found].map((cell, i) => `NH-0${i},${cell}`)
+	const { columns } = await inspect('findings.csv', `Code,Findings\n${rows.join('\n')}\n`)
+	expect(columns[1]).toMatchObject({
+		type: 'several choices',
+		choices: ['Worn shackle', 'Stiff swivel', 'Chafed riser'],
+		doubts: []
+	})
+	const remarks = found.map((cell, i) => `NH-0${i},${cell} on dive ${i}`)
+	const free = await inspect('remarks.csv', `Code,Remark\n${remarks.join('\n')}\n`)
+	expect(free.columns[1]?.type).toBe('text')
+})
+
 describe('what cannot be read is refused in plain words', () => {
 	test.each([
 		['nothing.csv', '', 'is empty'],

@@ -10,6 +10,7 @@ import { findKind } from '../table/kinds/all.ts'
 import { parseDate } from '../table/kinds/date.ts'
 import { parseInstant } from '../table/kinds/date-and-time.ts'
 import { TYPED, type Writing } from '../table/kinds/kind.ts'
+import { partsOf } from '../table/kinds/several-choices.ts'
 import { parseNumber } from '../table/kinds/numbers.ts'
 import { isYesNoWord } from '../table/kinds/yes-no.ts'
 import type { Column, ColumnTypeName } from '../table/types.ts'
@@ -117,6 +118,7 @@ function guess(name: string, filled: readonly Filled[], unit: string | undefined
 		asPercent,
 		asMoney,
 		asNumber,
+		asSeveral,
 		asChoice
 	]
 	for (const attempt of tries) {
@@ -334,6 +336,25 @@ function writingOf(filled: readonly Filled[]): Writing {
 }
 
 const CHOICE_NAME = /type|state|status|kind|category|priority|region|country|size|gender|class|grade|verdict|harbour/i
+
+const MOST_CHOICES = 20
+
+/** "Chain; Shackle": cells that hold several of a few words which come again and again, with semicolons between. */
+const asSeveral: Attempt = (plain, filled) => {
+	if (!filled.some(({ text }) => text.includes(';'))) return undefined
+	const words = new Map<string, { word: string; count: number }>()
+	for (const { text, count } of filled) {
+		for (const word of partsOf(text)) {
+			const known = words.get(textKey(word))
+			words.set(textKey(word), { word: known?.word ?? word, count: (known?.count ?? 0) + count })
+		}
+		if (words.size > MOST_CHOICES) return undefined
+	}
+	const all = [...words.values()]
+	const times = all.reduce((total, { count }) => total + count, 0)
+	if (all.length < 2 || times < all.length * 3 || all.some(({ word }) => word.length > 40)) return undefined
+	return { ...plain, type: 'several choices', choices: all.map(({ word }) => word) }
+}
 
 /** A few words that come again and again. One that came once and nearly says another is likely a slip. */
 const asChoice: Attempt = (plain, filled) => {

@@ -2,7 +2,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { ImportPlan } from '$lib/core/exchange/plan.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import { offersChoices, type Table } from '$lib/core/table/types.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import { refuseUnlessBuilder } from '../apps/apps.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
@@ -38,7 +38,7 @@ export function beginImport(store: Store, { plan, actor }: Beginning): Begun {
 			type,
 			unit: unit === '' ? undefined : unit,
 			...fixed,
-			choices: type === 'choice' ? choices : undefined
+			choices: offersChoices({ type }) ? choices : undefined
 		}
 		return Object.fromEntries(Object.entries(entry).filter(([, value]) => value !== undefined)) as ColumnEntry
 	})
