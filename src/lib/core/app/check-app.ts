@@ -3,6 +3,7 @@
  * what a builder should have looked at.
  */
 import { check, checkCondition } from '../formula/check.ts'
+import type { Expr } from '../formula/types.ts'
 import { someNode } from '../formula/walk.ts'
 import type { Line } from '../access/types.ts'
 import { parseMessage } from '../routine/message-text.ts'
@@ -99,12 +100,22 @@ function checkList(line: ScreenLine & { kind: 'list' }, table: Table, { document
 	if (line.where.trim() === '') return found
 	const { expr, issues } = checkCondition(line.where, { catalogue, rows: [table], me: true })
 	for (const issue of issues) found.push(...mistake(issue.message))
-	if (expr && someNode(expr, (node) => node.kind === 'me')) {
+	if (expr && readsMe(expr)) {
 		const message =
 			'This hides rows by who looks; it does not guard them. Write the same condition as a line of access if they must not be seen.'
 		found.push({ weight: 'remark', message })
 	}
 	return found
+}
+
+/** Also by way of a named condition or another computed column. */
+function readsMe(expr: Expr): boolean {
+	return someNode(
+		expr,
+		(node) =>
+			node.kind === 'me' ||
+			(node.kind === 'field' && node.column.computed !== undefined && readsMe(node.column.computed.expr))
+	)
 }
 
 function checkColumns(ids: readonly number[], table: Table): Found[] {

@@ -53,6 +53,11 @@ export const tableSchema = z.object({
 		.array(z.object({ formula, message: z.string().trim().min(1).max(300) }))
 		.max(50)
 		.optional(),
+	/** Who must, or must not, see which rows (by their number): asked again whenever who may see what is changed. */
+	examples: z
+		.array(z.object({ person: id, row: id, sees: z.boolean() }))
+		.max(100)
+		.optional(),
 	/** Columns that were taken out, for thirty days; their values stay in the store. */
 	removed: z.array(z.object({ column: columnSchema, position: z.number().int(), at: z.number() })).optional(),
 	/** Where it was brought in from, for the list of sources. */

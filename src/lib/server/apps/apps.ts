@@ -2,6 +2,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import { appSchema, parseApp, type AppDocument } from '$lib/core/app/document.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
+import { checkAccess } from '$lib/core/app/check-access.ts'
 import { checkApp, type Finding } from '$lib/core/app/check-app.ts'
 import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
@@ -10,6 +11,7 @@ import type { Actor } from '../people/rights-of-actor.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
 import { readRelease } from './live.ts'
+import { brokenExamples } from '../workspace/examples.ts'
 import { refuseUnkept } from './refuse-unkept.ts'
 import { indexSorts } from './index-sorts.ts'
 
@@ -147,15 +149,25 @@ function writeDraft(
 	store.prepare(ADD_DRAFT).run({ kind: `app ${app}`, version, body: JSON.stringify(document), now, by })
 }
 
-export function checkDraft(store: Store, app: number): Finding[] {
-	const { catalogue, lines } = store.workspace()
-	return checkApp(readDraft(store, app).document, catalogue, lines)
+/** Everything to mend or to look at before a release: the document, access, and examples of the tables it uses. */
+export function checkDraft(store: Store, { app, now }: { app: number; now: number }): Finding[] {
+	const workspace = store.workspace()
+	const { document } = readDraft(store, app)
+	const used = new Set(tablesOf(document).map(({ table }) => table))
+	const broken = brokenExamples(store, now)
+		.filter(({ table }) => used.has(table.id))
+		.map(({ table, says }): Finding => ({
+			weight: 'mistake',
+			place: `An example of ${table.name}`,
+			message: `${says}. Change the lines at Access, or take the example off there.`
+		}))
+	return [...checkApp(document, workspace.catalogue, workspace.lines), ...broken, ...checkAccess(document, workspace)]
 }
 
 /** Makes the draft the next numbered release, which staff use from now on. Mistakes keep it back. */
 export function releaseApp(store: Store, { app, note, actor, now }: ByBuilder & { app: number; note: string }): number {
 	refuseUnlessBuilder(store, actor)
-	const mistakes = checkDraft(store, app).filter((finding) => finding.weight === 'mistake')
+	const mistakes = checkDraft(store, { app, now }).filter((finding) => finding.weight === 'mistake')
 	if (mistakes.length > 0)
 		throw new AppError('invalid', `${mistakes[0]?.place}: ${mistakes[0]?.message}`, { findings: mistakes })
 	const { document, live } = readDraft(store, app)

@@ -98,7 +98,7 @@ export function countRows(store: Store, actor: Actor, request: RowsRequest & { l
 export function countUnder(
 	store: Store,
 	rights: Rights,
-	{ limit, ...asked }: Pick<PageRequest, 'table' | 'where' | 'limit'>
+	{ limit, ...asked }: Pick<PageRequest, 'table' | 'where' | 'limit'> & { readonly row?: number | undefined }
 ): number {
 	const query = planCount({ columns: [], ...asked }, { catalogue: store.workspace().catalogue, rights }, limit)
 	return Number(store.select(query)[0]?.[0] ?? 0)

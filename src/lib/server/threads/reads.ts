@@ -17,8 +17,10 @@ import { readHistory } from '../rows/read-history.ts'
 import { findBrokenSeal } from '../rows/history.ts'
 import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
 import type { Store } from '../store.ts'
-import { listPeople, listTables, readAccess, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
+import { listPeople, listTables, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
 import { previewTableRemoval, removedTables } from '../workspace/take-out-table.ts'
+import { readMatrix } from '../workspace/access-matrix.ts'
+import { readAccess } from '../workspace/read-access.ts'
 import { previewConversion, previewRemoval } from '../workspace/change-columns.ts'
 import { explainAccess } from '../workspace/explain-access.ts'
 import { findRelations } from '../workspace/find-relations.ts'
@@ -74,7 +76,7 @@ export const READS = {
 			.filter((app) => app.live !== null)
 			.filter((app) => openScreen(store, { app: app.id, draft: false, actor, now }).screens.length > 0),
 	draft: (store: Store, { app }: { app: number }) => readDraft(store, app),
-	checkDraft: (store: Store, { app }: { app: number }) => checkDraft(store, app),
+	checkDraft,
 	releases: (store: Store, { app }: { app: number }) => listReleases(store, app),
 	screen: (store: Store, request: ScreenRequest) => openScreen(store, request),
 	list: (store: Store, request: ListRequest) => readList(store, request),
@@ -91,6 +93,7 @@ export const READS = {
 		}
 	},
 	access: readAccess,
+	accessMatrix: readMatrix,
 	explainAccess,
 	tryCondition,
 	tryFormula,

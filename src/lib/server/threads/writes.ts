@@ -35,6 +35,7 @@ import {
 	returnColumn
 } from '../workspace/change-columns.ts'
 import { startWorkspace } from '../workspace/make.ts'
+import { pinExample, unpinExample } from '../workspace/pin-examples.ts'
 import { putTableBack } from '../workspace/restructure.ts'
 import { removeTable, returnTable } from '../workspace/take-out-table.ts'
 import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
@@ -96,6 +97,8 @@ export const WRITES = {
 	convertColumn,
 	putTableBack,
 	saveLines,
+	pinExample,
+	unpinExample,
 	beginImport,
 	writeBatch,
 	finishImport,

@@ -1,22 +1,15 @@
-/** What a builder reads on the Bench: the tables they may know of, their structure, and what lines of access come to. */
-import { AppError } from '$lib/core/app-error.ts'
-import { isNever, rightsOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
-import type { Line } from '$lib/core/access/types.ts'
+/** What a builder reads on the Bench: the tables they may know of, their structure, and what a condition comes to. */
+import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
 import { fold } from '$lib/core/formula/fold.ts'
+import type { Issue } from '$lib/core/formula/types.ts'
 import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
-import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
-import { lineSchema, type LineEntry, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
-import type { Expr, Issue } from '$lib/core/formula/types.ts'
-import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
 import { describePerson } from '../people/accounts.ts'
-import { momentAt, standingOf, type Actor } from '../people/rights-of-actor.ts'
-import { readPersonRow, rolesOf } from '../people/roles-held.ts'
+import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
 import { countUnder } from '../rows/read.ts'
 import type { Store } from '../store.ts'
-import { getKeptTable } from './kept-table.ts'
-import { refuseUnheldLines } from './tables.ts'
+import { peopleListed } from './counts.ts'
 
 export interface BenchTable {
 	readonly id: number
@@ -85,10 +78,6 @@ export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
 	})
 }
 
-function countSeen(store: Store, table: Table, rights: Rights): number {
-	return countUnder(store, rights, { table, where: [], limit: COUNT_LIMIT })
-}
-
 /** The names that sentences on the Bench may use. */
 export function vocabularyOf(store: Store, tables: readonly BenchTable[]): Pick<Vocabulary, 'tables' | 'roles'> {
 	return {
@@ -105,147 +94,6 @@ function toNamed({ id, name, type, shows, to, condition }: ShownColumn): NamedCo
 		...(shows === undefined ? {} : { shows }),
 		...(to === undefined ? {} : { to }),
 		...(condition ? { condition } : {})
-	}
-}
-
-export interface PersonCount {
-	readonly person: number
-	readonly name: string
-	readonly roles: readonly string[]
-	readonly seen: number
-	readonly before: number
-	readonly change: number
-	/** Names of columns that this person sees on no row. */
-	readonly keptBack: readonly string[]
-}
-
-export interface AccessSheet {
-	readonly version: number
-	readonly lines: readonly LineEntry[]
-	readonly people: readonly PersonCount[]
-	/** For each line: how many people hold its role, and the least and most rows that it gives one of them. */
-	readonly comesTo: readonly {
-		readonly id: string
-		readonly people: number
-		readonly least: number
-		readonly most: number
-	}[]
-	readonly issues: readonly (Issue & { readonly line: string; readonly part: string })[]
-}
-
-/** What the lines of a table come to, person by person; with `draft`, what unsaved ones would. */
-export function readAccess(
-	store: Store,
-	{ table: id, draft, actor, now }: Asking & { table: number; draft?: unknown }
-): AccessSheet {
-	getKeptTable(store, id, actor)
-	const workspace = store.workspace()
-	const saved = workspace.document.lines.filter((line) => line.table === id)
-	const lines = draft === undefined ? saved : parseDraft(draft)
-	if (draft !== undefined) refuseUnheldLines(store, lines, { table: id, actor, now })
-	const document: WorkspaceDocument = {
-		...workspace.document,
-		lines: [...workspace.document.lines.filter((line) => line.table !== id), ...lines]
-	}
-	const next = draft === undefined ? workspace : buildWorkspace(document)
-	const table = getTable(next.catalogue, id)
-	const issues = next.issues.flatMap((each) =>
-		'line' in each.place ? [{ ...each, line: each.place.line, part: each.place.part }] : []
-	)
-	const { rights: keeper } = standingOf(store, actor, now)
-	const people = everybody(store).map((person) => {
-		const before = rightsFor(store, person, workspace.lines, now)
-		const after = draft === undefined ? before : rightsFor(store, person, next.lines, now)
-		return { person, before, after }
-	})
-	return {
-		version: workspace.version,
-		lines,
-		people: people.map(({ person, before, after }) => countFor(store, { table, keeper, person, before, after })),
-		comesTo: lines.map((line) =>
-			lineComesTo(store, { line, table, keeper, people: people.map((each) => each.person), lines: next.lines, now })
-		),
-		issues
-	}
-}
-
-function parseDraft(draft: unknown): LineEntry[] {
-	const parsed = lineSchema.array().max(200).safeParse(draft)
-	if (!parsed.success) throw new AppError('invalid', 'A line still has a gap: choose a role and what it may do.')
-	return parsed.data
-}
-
-function everybody(store: Store): number[] {
-	const { people } = store.workspace().catalogue
-	return store.prepare(`SELECT n FROM t${people.id} ORDER BY c${people.label}k LIMIT 200`).pluck().all() as number[]
-}
-
-/** Another person's rights under other lines. Counted for keepers only, who see every row of the table anyhow. */
-function rightsFor(store: Store, person: number, lines: readonly Line[], now: number): Rights {
-	const { timeZone } = store.workspace()
-	const me = readPersonRow(store, person)
-	const reader: Reader = {
-		person,
-		roles: rolesOf(store, person, me),
-		grants: new Set(),
-		keeps: (table) => table.keepers.includes(person)
-	}
-	return rightsOf(reader, lines, { ...momentAt(timeZone, now), ...(me ? { me } : {}) })
-}
-
-interface Counted {
-	readonly table: Table
-	/** Of whoever asks, and keeps the table: everything in it. */
-	readonly keeper: Rights
-	readonly person: number
-	readonly before: Rights
-	readonly after: Rights
-}
-
-function countFor(store: Store, { table, keeper, person, before, after }: Counted): PersonCount {
-	const who = describePerson(store, person)
-	const change = after.of('change', table).map((right) => right.where)
-	const may: Expr = { kind: 'or', args: change, type: { kind: 'yesno' } }
-	const hidden = (column: Column) => isNever(after.cell(table, column))
-	return {
-		person,
-		name: who?.name ?? '',
-		roles: who?.roleNames ?? [],
-		seen: countSeen(store, table, after),
-		before: countSeen(store, table, before),
-		change: change.length === 0 ? 0 : countUnder(store, keeper, { table, where: [may], limit: COUNT_LIMIT }),
-		keptBack: table.columns.filter(hidden).map((column) => column.name)
-	}
-}
-
-interface OneLine {
-	readonly line: LineEntry
-	readonly table: Table
-	/** Of whoever asks, and keeps the table: everything in it. */
-	readonly keeper: Rights
-	readonly people: readonly number[]
-	readonly lines: readonly Line[]
-	readonly now: number
-}
-
-function lineComesTo(
-	store: Store,
-	{ line, table, keeper, people, lines, now }: OneLine
-): AccessSheet['comesTo'][number] {
-	const checked = lines.find((each) => each.id === line.id && each.table === table.id)
-	const { timeZone } = store.workspace()
-	const counts: number[] = []
-	for (const person of people) {
-		const me = readPersonRow(store, person)
-		if (!checked || !rolesOf(store, person, me).has(line.role)) continue
-		const where = fold(checked.where, { ...momentAt(timeZone, now), ...(me ? { me } : {}) })
-		counts.push(countUnder(store, keeper, { table, where: [where], limit: COUNT_LIMIT }))
-	}
-	return {
-		id: line.id,
-		people: counts.length,
-		least: counts.length > 0 ? Math.min(...counts) : 0,
-		most: Math.max(0, ...counts)
 	}
 }
 
@@ -279,7 +127,7 @@ export function tryCondition(
 		ok: true,
 		issues: [],
 		rows: count(rights, moment),
-		of: countSeen(store, table, rights),
+		of: countUnder(store, rights, { table, where: [], limit: COUNT_LIMIT }),
 		people: others.flatMap((person) => {
 			const name = describePerson(store, person)?.name
 			const standing = standingOf(store, { person }, now)
@@ -290,7 +138,7 @@ export function tryCondition(
 
 /** People whom a builder can look as: everybody, by name and role. */
 export function listPeople(store: Store): { person: number; name: string; roles: readonly string[] }[] {
-	return everybody(store).flatMap((person) => {
+	return peopleListed(store).flatMap((person) => {
 		const who = describePerson(store, person)
 		return who ? [{ person, name: who.name, roles: who.roleNames }] : []
 	})

@@ -10,6 +10,7 @@ import type { Column, Computed, Table } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
 import { addColumn, createIndex, createIndexes, createTable, replaceView } from './schema.ts'
 import { basisOf, someNode } from '$lib/core/formula/walk.ts'
+import { examplesThatHold, refuseBrokenExamples } from './examples.ts'
 import { fillComputed } from './fill-computed.ts'
 import { keepTotals } from './keep-totals.ts'
 
@@ -33,6 +34,7 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 	refuseUnfitChoices(document)
 	const version = store.prepare(LAST_VERSION).pluck().get() as number | null
 	const before = version === null ? undefined : store.workspace()
+	const held = before ? examplesThatHold(store, saving.now) : []
 	for (const table of next.catalogue.tables.values()) {
 		bringInLine(store, before?.catalogue.tables.get(table.id), table, saving)
 	}
@@ -49,6 +51,7 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 	}
 	keepTotals(store)
 	indexWhatLinesRead(store)
+	refuseBrokenExamples(store, held, saving)
 	store.touched.add('access')
 }
 

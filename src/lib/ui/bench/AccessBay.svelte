@@ -4,7 +4,12 @@
 	import { untrack } from 'svelte'
 	import { ACCESS_LINE } from '$lib/core/access/sentence.ts'
 	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
-	import type { AccessSheet, BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { AccessSheet } from '$lib/server/workspace/read-access.ts'
+	import AccessNav from './AccessNav.svelte'
+	import AccessExamples from './AccessExamples.svelte'
+	import { groupPeople } from './group-people.ts'
+	import { showCounted } from '../count.ts'
 	import { send } from '../send.ts'
 	import AddLine from './AddLine.svelte'
 	import { newId } from './draft.svelte.ts'
@@ -31,6 +36,7 @@
 	const dirty = $derived(JSON.stringify(lines) !== JSON.stringify(sheet.lines))
 	const gain = $derived(preview.people.filter((person) => person.seen > person.before).length)
 	const lose = $derived(preview.people.filter((person) => person.seen < person.before).length)
+	const groups = $derived(groupPeople(preview.people))
 	const most = $derived(Math.max(1, ...preview.people.map((person) => person.seen)))
 
 	function change(next: readonly LineValue[]) {
@@ -102,13 +108,7 @@
 <svelte:window onkeydowncapture={onkeydown} />
 
 <div class="bay">
-	<nav aria-label="Tables">
-		<h2>Tables</h2>
-		{#each tables as each (each.id)}
-			<a href="/bench/{app}/access?table={each.id}" class:on={each.id === table.id}>{each.name}</a>
-		{/each}
-		<p class="quiet">You keep these. Tables that others keep are theirs to open.</p>
-	</nav>
+	<AccessNav {tables} {app} at={table.id} />
 	<div class="work">
 		<header>
 			<h1>Who may see and change {table.name}</h1>
@@ -157,29 +157,36 @@
 			<table class="ruled">
 				<thead>
 					<tr
-						><th>Person</th><th>Roles</th><th>Rows seen</th><th class="num">May change</th><th>Columns kept back</th
+						><th>People</th><th>Roles</th><th>Rows seen</th><th class="num">May change</th><th>Columns kept back</th
 						></tr
 					>
 				</thead>
 				<tbody>
-					{#each preview.people as person (person.person)}
+					{#each groups as { people, ...person } (people[0])}
 						{@const by = person.seen - person.before}
 						<tr class:turned={by !== 0}>
-							<td><strong>{person.name}</strong></td>
+							<td><strong>{people.join(', ')}</strong></td>
 							<td>{person.roles.join(', ').toLowerCase() || 'none'}</td>
-							<td>
-								<span class="bar" style:width="{Math.round((person.seen / most) * 160)}px"></span>
-								<span class="tabular">{person.seen.toLocaleString('en-GB')}</span>
+							<td class="seen">
+								<span class="bar" style:width="{Math.round((person.seen / most) * 120)}px"></span>
+								<span class="tabular">{showCounted(person.seen)}</span>
 								{#if by !== 0}<span class="stamp {by > 0 ? 'good' : 'bad'}">{by > 0 ? `+${by}` : `−${-by}`}</span>{/if}
 							</td>
-							<td class="num">{person.change.toLocaleString('en-GB')}</td>
+							<td class="num">{showCounted(person.change)}</td>
 							<td class="quiet">{person.seen === 0 ? 'all' : person.keptBack.join(', ').toLowerCase() || 'none'}</td>
 						</tr>
 					{/each}
 				</tbody>
 			</table>
+			{#if preview.unlisted > 0}
+				<p class="quiet">
+					and {preview.unlisted.toLocaleString('en-GB')} people more, by name. The lines hold for them too; they are not counted
+					for here.
+				</p>
+			{/if}
 		</section>
-		<WhySeen {table} people={preview.people} />
+		<AccessExamples {table} examples={preview.examples} onchange={() => void invalidateAll()} />
+		<WhySeen {table} people={preview.people} onpinned={() => void invalidateAll()} />
 	</div>
 </div>
 
@@ -188,33 +195,6 @@
 		display: grid;
 		grid-template-columns: 195px minmax(0, 1fr);
 		flex: 1;
-	}
-	nav {
-		background: var(--chalk);
-		border-right: 1px solid var(--zinc-3);
-		padding: 0.9rem 0;
-	}
-	nav h2,
-	nav p {
-		padding: 0 1rem;
-		font-size: 0.92rem;
-	}
-	nav p {
-		margin-top: 1rem;
-	}
-	nav a {
-		display: block;
-		padding: 0.3rem 1rem;
-		color: inherit;
-		text-decoration: none;
-		font-family: var(--head);
-		font-stretch: 92%;
-		font-weight: 600;
-		border-left: 4px solid transparent;
-	}
-	nav a.on {
-		background: var(--paper);
-		border-left-color: var(--marigold);
 	}
 	header {
 		display: flex;
@@ -245,6 +225,9 @@
 		height: 8px;
 		background: var(--sea);
 		margin-right: 0.5rem;
+	}
+	.seen {
+		white-space: nowrap;
 	}
 	.tabular {
 		font-variant-numeric: tabular-nums;

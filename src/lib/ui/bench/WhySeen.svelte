@@ -1,15 +1,16 @@
 <script lang="ts">
 	/** Answers why somebody can, or cannot, see one row: line by line, with the values that decided. */
 	import type { AccessReasons } from '$lib/server/workspace/explain-access.ts'
-	import type { BenchTable, PersonCount } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { PersonCount } from '$lib/server/workspace/read-access.ts'
 	import type { CellDraft } from '../cells/cell-draft.ts'
 	import { optionsAt } from '../cells/options.ts'
 	import ReferencePicker from '../cells/ReferencePicker.svelte'
 	import { send } from '../send.ts'
 
-	type Props = { table: BenchTable; people: readonly PersonCount[] }
+	type Props = { table: BenchTable; people: readonly PersonCount[]; onpinned: () => void }
 
-	let { table, people }: Props = $props()
+	let { table, people, onpinned }: Props = $props()
 
 	let person = $state(0)
 	let draft = $state.raw<CellDraft>({ text: '' })
@@ -24,6 +25,15 @@
 		const answer = await send<AccessReasons>('/bench/try', asked)
 		if (answer.ok) found = answer.value
 		else wrong = answer.refusal.message
+	}
+
+	/** What was found is kept, to be asked again with every change of who may see what. */
+	async function pin() {
+		if (!found || draft.id === undefined) return
+		const asked = { kind: 'pin', person, row: draft.id, sees: found.seesRow }
+		const answer = await send(`/bench/lines/${table.id}`, asked, 'PATCH')
+		if (!answer.ok) return void (wrong = answer.refusal.message)
+		onpinned()
 	}
 
 	const BESIDES = {
@@ -67,6 +77,7 @@
 			{#if found.seesRow}{found.unseen.length === 0
 					? 'Every column of it.'
 					: `Without ${found.unseen.join(', ')}.`}{/if}
+			<button class="btn" onclick={pin}>Keep as an example: {found.seesRow ? 'must see it' : 'must not see it'}</button>
 		</p>
 		<table class="ruled">
 			<thead

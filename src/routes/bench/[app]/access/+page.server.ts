@@ -3,12 +3,15 @@ import { getBuilder } from '$lib/server/signed-in.ts'
 
 export async function load({ locals, url, parent }) {
 	const actor = getBuilder(locals)
+	const { host, now } = locals
 	const { bench } = await parent()
 	const kept = bench.tables.filter((table) => table.kept)
+	if (url.searchParams.has('everybody') && kept.length > 0) {
+		const matrix = await forPage(() => host.read('accessMatrix', { actor, now }))
+		return { table: null, kept, sheet: null, matrix }
+	}
 	const asked = Number(url.searchParams.get('table'))
 	const table = kept.find((each) => each.id === asked) ?? kept[0]
-	const sheet = table
-		? await forPage(() => locals.host.read('access', { table: table.id, actor, now: locals.now }))
-		: null
-	return { table: table ?? null, kept, sheet }
+	const sheet = table ? await forPage(() => host.read('access', { table: table.id, actor, now })) : null
+	return { table: table ?? null, kept, sheet, matrix: null }
 }

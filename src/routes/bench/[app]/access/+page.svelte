@@ -1,10 +1,13 @@
 <script lang="ts">
 	import AccessBay from '$lib/ui/bench/AccessBay.svelte'
+	import AccessMatrix from '$lib/ui/bench/AccessMatrix.svelte'
 
 	let { data } = $props()
 </script>
 
-{#if data.table && data.sheet}
+{#if data.matrix}
+	<AccessMatrix matrix={data.matrix} app={data.draft.id} />
+{:else if data.table && data.sheet}
 	{#key `${data.table.id} ${data.sheet.version}`}
 		<AccessBay
 			table={data.table}

@@ -8,7 +8,7 @@ export async function load({ locals, params, depends }) {
 	const app = Number(params.app)
 	const [current, findings, releases] = await Promise.all([
 		locals.host.read('draft', { app }),
-		locals.host.read('checkDraft', { app }),
+		locals.host.read('checkDraft', { app, now: locals.now }),
 		locals.host.read('releases', { app })
 	])
 	return { current: { live: current.live, ahead: current.ahead }, findings, releases }

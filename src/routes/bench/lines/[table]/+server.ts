@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { lineSchema } from '$lib/core/workspace/document.ts'
 import { asJson, readBody } from '$lib/server/answer.ts'
+import { rowIdSchema } from '$lib/server/cell-schema.ts'
 import { getBuilder } from '$lib/server/signed-in.ts'
 
 const previewSchema = z.object({ lines: z.array(z.unknown()).max(200) })
@@ -12,6 +13,21 @@ export function POST({ locals, params, request }) {
 		const actor = getBuilder(locals)
 		const { lines } = await readBody(request, previewSchema)
 		return locals.host.read('access', { table: Number(params.table), draft: lines, actor, now: locals.now })
+	})
+}
+
+const exampleSchema = z.discriminatedUnion('kind', [
+	z.object({ kind: z.literal('pin'), person: z.number().int(), row: rowIdSchema, sees: z.boolean() }),
+	z.object({ kind: z.literal('unpin'), person: z.number().int(), row: rowIdSchema })
+])
+
+/** Pins an example of who must, or must not, see a row, or takes one off. */
+export function PATCH({ locals, params, request }) {
+	return asJson(async () => {
+		const actor = getBuilder(locals)
+		const { kind, ...example } = await readBody(request, exampleSchema)
+		const asked = { ...example, table: Number(params.table), actor, now: locals.now }
+		await (kind === 'pin' ? locals.host.write('pinExample', asked as never) : locals.host.write('unpinExample', asked))
 	})
 }
 

@@ -1,0 +1,43 @@
+/** What of access a builder should have looked at before a release: columns that decide it, and those that are vouched. */
+import type { DecidingColumn } from '../access/deciding.ts'
+import type { Catalogue } from '../table/types.ts'
+import type { Finding } from './check-app.ts'
+import type { AppDocument } from './document.ts'
+import { tablesOf } from './walk-app.ts'
+
+export function checkAccess(
+	document: AppDocument,
+	{ catalogue, deciding }: { catalogue: Catalogue; deciding: readonly DecidingColumn[] }
+): Finding[] {
+	const used = new Set(tablesOf(document).map(({ table }) => table))
+	const written = new Set(columnsWritten(document))
+	const decides = deciding
+		.filter(({ table, column }) => used.has(table.id) && written.has(column.id))
+		.map(({ table, column }) =>
+			remark(
+				`${table.name}, ${column.name}`,
+				'This app can write it, and lines of access read it: whoever changes it changes who sees the row.'
+			)
+		)
+	const vouched = [...used].flatMap((id) => {
+		const table = catalogue.tables.get(id)
+		const columns = table?.columns.filter((column) => column.computed?.vouched) ?? []
+		return columns.map((column) =>
+			remark(`${table?.name}, ${column.name}`, 'It counts every row, whoever looks: its keeper vouches for it.')
+		)
+	})
+	return [...decides, ...vouched]
+}
+
+function remark(place: string, message: string): Finding {
+	return { weight: 'remark', place, message }
+}
+
+/** Columns that a form asks for, a record sheet shows to be changed, or a routine sets. */
+function columnsWritten({ screens, routines }: AppDocument): number[] {
+	const lines = screens.flatMap((screen) => screen.lines)
+	return [
+		...lines.flatMap((line) => (line.kind === 'form' || line.kind === 'record' ? line.columns : [])),
+		...routines.flatMap(({ steps }) => steps.flatMap((step) => (step.kind === 'set' ? [step.column] : [])))
+	]
+}

@@ -1,0 +1,148 @@
+/** What the lines of a table come to, person by person and line by line; with unsaved ones, what those would. */
+import { AppError } from '$lib/core/app-error.ts'
+import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import type { Line } from '$lib/core/access/types.ts'
+import { fold } from '$lib/core/formula/fold.ts'
+import type { Expr, Issue } from '$lib/core/formula/types.ts'
+import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
+import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
+import { lineSchema, type LineEntry, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
+import { describePerson } from '../people/accounts.ts'
+import { momentAt, standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { readPersonRow, rolesOf } from '../people/roles-held.ts'
+import type { Store } from '../store.ts'
+import { openCounts, peopleListed, peopleUnlisted, rightsUnder, type Counts } from './counts.ts'
+import { readExamples, type ShownExample } from './examples.ts'
+import { getKeptTable } from './kept-table.ts'
+import { refuseUnheldLines } from './tables.ts'
+
+export interface PersonCount {
+	readonly person: number
+	readonly name: string
+	readonly roles: readonly string[]
+	readonly seen: number
+	readonly before: number
+	readonly change: number
+	/** Names of columns that this person sees on no row. */
+	readonly keptBack: readonly string[]
+}
+
+export interface AccessSheet {
+	readonly version: number
+	readonly lines: readonly LineEntry[]
+	readonly people: readonly PersonCount[]
+	/** How many people there are beside those that were counted for. */
+	readonly unlisted: number
+	/** For each line: how many people hold its role, and the least and most rows that it gives one of them. */
+	readonly comesTo: readonly {
+		readonly id: string
+		readonly people: number
+		readonly least: number
+		readonly most: number
+	}[]
+	readonly issues: readonly (Issue & { readonly line: string; readonly part: string })[]
+	readonly examples: readonly ShownExample[]
+}
+
+export interface AskingAccess {
+	readonly table: number
+	/** Lines that are not saved yet. */
+	readonly draft?: unknown
+	readonly actor: Actor
+	readonly now: number
+}
+
+export function readAccess(store: Store, { table: id, draft, actor, now }: AskingAccess): AccessSheet {
+	getKeptTable(store, id, actor)
+	const workspace = store.workspace()
+	const saved = workspace.document.lines.filter((line) => line.table === id)
+	const lines = draft === undefined ? saved : parseDraft(draft)
+	if (draft !== undefined) refuseUnheldLines(store, lines, { table: id, actor, now })
+	const document: WorkspaceDocument = {
+		...workspace.document,
+		lines: [...workspace.document.lines.filter((line) => line.table !== id), ...lines]
+	}
+	const next = draft === undefined ? workspace : buildWorkspace(document)
+	const table = getTable(next.catalogue, id)
+	const issues = next.issues.flatMap((each) =>
+		'line' in each.place ? [{ ...each, line: each.place.line, part: each.place.part }] : []
+	)
+	const counting: Counting = {
+		store,
+		table,
+		counts: openCounts(store),
+		keeper: standingOf(store, actor, now).rights,
+		now
+	}
+	const people = peopleListed(store).map((person) => {
+		const before = rightsUnder(store, person, workspace.lines, now)
+		const after = draft === undefined ? before : rightsUnder(store, person, next.lines, now)
+		return { person, before, after }
+	})
+	return {
+		version: workspace.version,
+		lines,
+		people: people.map((each) => countFor(counting, each)),
+		unlisted: peopleUnlisted(store),
+		comesTo: lines.map((line) =>
+			lineComesTo(counting, line, { people: people.map(({ person }) => person), lines: next.lines })
+		),
+		issues,
+		examples: readExamples(store, { table, lines: next.lines, actor, now })
+	}
+}
+
+function parseDraft(draft: unknown): LineEntry[] {
+	const parsed = lineSchema.array().max(200).safeParse(draft)
+	if (!parsed.success) throw new AppError('invalid', 'A line still has a gap: choose a role and what it may do.')
+	return parsed.data
+}
+
+interface Counting {
+	readonly store: Store
+	readonly table: Table
+	readonly counts: Counts
+	/** Of whoever asks, and keeps the table: everything in it. */
+	readonly keeper: Rights
+	readonly now: number
+}
+
+function countFor(
+	{ store, table, counts, keeper }: Counting,
+	{ person, before, after }: { person: number; before: Rights; after: Rights }
+): PersonCount {
+	const who = describePerson(store, person)
+	const change = after.of('change', table).map((right) => right.where)
+	const may: Expr = { kind: 'or', args: change, type: { kind: 'yesno' } }
+	const hidden = (column: Column) => isNever(after.cell(table, column))
+	return {
+		person,
+		name: who?.name ?? '',
+		roles: who?.roleNames ?? [],
+		seen: counts.count(after, table),
+		before: counts.count(before, table),
+		change: change.length === 0 ? 0 : counts.count(keeper, table, may),
+		keptBack: table.columns.filter(hidden).map((column) => column.name)
+	}
+}
+
+function lineComesTo(
+	{ store, table, counts, keeper, now }: Counting,
+	line: LineEntry,
+	{ people, lines }: { people: readonly number[]; lines: readonly Line[] }
+): AccessSheet['comesTo'][number] {
+	const checked = lines.find((each) => each.id === line.id && each.table === table.id)
+	const { timeZone } = store.workspace()
+	const found = people.flatMap((person) => {
+		const me = readPersonRow(store, person)
+		if (!checked || !rolesOf(store, person, me).has(line.role)) return []
+		const where = fold(checked.where, { ...momentAt(timeZone, now), ...(me ? { me } : {}) })
+		return [counts.count(keeper, table, where)]
+	})
+	return {
+		id: line.id,
+		people: found.length,
+		least: found.length > 0 ? Math.min(...found) : 0,
+		most: Math.max(0, ...found)
+	}
+}
