@@ -22,6 +22,7 @@ export default defineConfig({
 				'check-values': 'src/lib/server/commands/check-values.ts',
 				backup: 'src/lib/server/commands/backup.ts',
 				restore: 'src/lib/server/commands/restore.ts',
+				verify: 'src/lib/server/commands/verify.ts',
 				'first-start': 'src/lib/server/commands/first-start.ts',
 				measure: 'measure/measure.ts',
 				'queue-trial': 'tests/support/queue-trial.ts'

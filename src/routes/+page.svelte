@@ -91,6 +91,7 @@
 		{/if}
 		<p class="foot">
 			{#if data.user?.isSteward || data.user?.isBuilder}<a href="/people">People and roles</a>{/if}
+			{#if data.user?.isSteward}<a href="/logbook">Logbook</a>{/if}
 			<a href="/post">Post tray</a>
 		</p>
 	</aside>

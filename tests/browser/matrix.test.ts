@@ -42,6 +42,8 @@ const ROUTES: Readonly<
 	forgot: 'tells no rows',
 	'history/[table]': 'asked below',
 	'join/[token]': 'tells no rows',
+	logbook: 'asked below',
+	'logbook/check': 'tells no rows',
 	me: 'tells no rows',
 	'options/[table]': 'asked below',
 	people: 'asked below',
@@ -221,6 +223,7 @@ test('each person gets of each table what they may see, by every way there is', 
 		await checkColumns(api, person, facts)
 		await checkBench(api, person)
 		await checkPeople(api, person)
+		await checkLogbook(api, person)
 		await api.dispose()
 	}
 })
@@ -373,6 +376,16 @@ async function checkPeople(api: APIRequestContext, person: DemoPerson): Promise<
 		})
 		if (!steward) expect(marked.status(), `${person.name} changes a harbour`).toBe(403)
 	}
+}
+
+/** The whole Logbook is the stewards'; builders read their own part of it on the Bench, without people's affairs. */
+async function checkLogbook(api: APIRequestContext, person: DemoPerson): Promise<void> {
+	const whole = await (await api.get('/logbook/__data.json')).text()
+	expect(whole.includes('suspend'), `${person.name} reads the whole Logbook`).toBe(has(person, 'Stewards'))
+	const own = await (await api.get('/bench/2/logbook/__data.json?find=suspend')).text()
+	if (!has(person, 'Stewards')) expect(own, `${person.name} reads of a suspension`).not.toContain('let back')
+	const seals = (await api.get('/logbook/check')).status()
+	expect(seals, `${person.name} checks the seals`).toBe(has(person, 'Stewards', 'Builders') ? 200 : 403)
 }
 
 /** The Bench is shut to whoever is no builder; to builders it shows what they keep. */

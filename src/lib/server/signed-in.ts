@@ -12,6 +12,12 @@ export function getActor(locals: App.Locals): Actor {
 	return { person: getUser(locals).person }
 }
 
+export function getSteward(locals: App.Locals): Actor {
+	const user = getUser(locals)
+	if (!user.isSteward) error(403, 'This page is for stewards, who look after the workspace.')
+	return { person: user.person }
+}
+
 /** For the pages of the Bench; what they do is asked again in the transaction that acts. */
 export function getBuilder(locals: App.Locals): Actor {
 	const user = getUser(locals)

@@ -35,6 +35,7 @@ export async function signIn(
 	const account = await host.read('account', { email })
 	if (!(await isRight(password, account?.hash)) || !account) {
 		for (const key of keys) tries.count(key, now)
+		await host.write('noteFailedSignIn', { person: account?.person, now })
 		throw new AppError('invalid', 'This address and password do not go together.')
 	}
 	for (const key of keys) tries.forget(key)
@@ -62,6 +63,7 @@ export async function giveCode(
 	owed.tries++
 	if (!(await takeCode(host, owed.person, code))) {
 		tries.count(owed.key, host.now())
+		await host.write('noteFailedSignIn', { person: owed.person, now: host.now() })
 		throw new AppError('invalid', 'This code is not right, or was used before. Wait for the next one.')
 	}
 	tries.forget(owed.key)

@@ -14,7 +14,6 @@ import { queueState } from '../jobs/queue.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { readAnchors, readRows, type RowsRequest } from '../rows/read.ts'
 import { readHistory } from '../rows/read-history.ts'
-import { findBrokenSeal } from '../rows/history.ts'
 import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
 import type { Store } from '../store.ts'
 import { listPeople, listTables, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
@@ -26,7 +25,7 @@ import { explainAccess } from '../workspace/explain-access.ts'
 import { findRelations } from '../workspace/find-relations.ts'
 import { previewReference } from '../workspace/tables.ts'
 import { tryFormula } from '../workspace/try-formula.ts'
-import { listLogbook } from '../workspace/logbook.ts'
+import { checkSeals, listLogbook } from '../workspace/logbook.ts'
 
 export const READS = {
 	account: findAccount,
@@ -109,7 +108,7 @@ export const READS = {
 	people: (store: Store) => listPeople(store),
 	queue: (store: Store) => queueState(store),
 	logbook: listLogbook,
-	brokenSeal: (store: Store) => findBrokenSeal(store) ?? null
+	checkSeals
 } as const
 
 export type ReadName = keyof typeof READS

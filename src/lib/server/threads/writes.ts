@@ -36,6 +36,7 @@ import {
 } from '../workspace/change-columns.ts'
 import { startWorkspace } from '../workspace/make.ts'
 import { pinExample, unpinExample } from '../workspace/pin-examples.ts'
+import { noteExport, noteFailedSignIn } from '../workspace/logbook.ts'
 import { putTableBack } from '../workspace/restructure.ts'
 import { removeTable, returnTable } from '../workspace/take-out-table.ts'
 import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
@@ -114,6 +115,8 @@ export const WRITES = {
 	finishPosting,
 	putOffPosting,
 	takeMessage,
+	noteExport,
+	noteFailedSignIn,
 	noteUpload,
 	dropOldUploads,
 	backUp

@@ -16,10 +16,12 @@ export async function GET({ locals, params, url }) {
 	if (format === 'csv' || format === 'csv defused') {
 		const csv = await exportCsv(locals.host, { ...asked, defused: format === 'csv defused' })
 		if (!csv) error(404, 'This table is not there, or not for you to see.')
+		await locals.host.write('noteExport', { ...asked, format })
 		return asFile(csv.stream, `${csv.name}.csv`, 'text/csv; charset=utf-8')
 	}
 	const file = await forPage(() => exportFile(locals.host, { ...asked, format }))
 	if (!file) error(404, 'This table is not there, or not for you to see.')
+	await locals.host.write('noteExport', { ...asked, format })
 	return asFile(file.bytes, file.name, FILE_TYPES[format])
 }
 

@@ -1,10 +1,8 @@
+import { readLogbookAddress } from '$lib/server/logbook-address.ts'
 import { getBuilder } from '$lib/server/signed-in.ts'
 
-export async function load({ locals }) {
+export async function load({ locals, url }) {
 	const actor = getBuilder(locals)
-	const [entries, broken] = await Promise.all([
-		locals.host.read('logbook', { actor }),
-		locals.host.read('brokenSeal', undefined)
-	])
-	return { entries, broken }
+	const asked = readLogbookAddress(url)
+	return { asked: asked.shown, page: await locals.host.read('logbook', { ...asked.asked, actor }) }
 }

@@ -1,0 +1,107 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { beforeEach, describe, expect, test } from 'vitest'
+import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { addSession } from '$lib/server/people/accounts.ts'
+import { giveRole } from '$lib/server/people/grants.ts'
+import { changeRows } from '$lib/server/rows/change.ts'
+import type { Store } from '$lib/server/store.ts'
+import { checkSeals, listLogbook, noteExport, noteFailedSignIn } from '$lib/server/workspace/logbook.ts'
+
+const NOW = Date.parse('2026-11-24T12:00:00Z')
+const DAY = 86_400_000
+const [MOORINGS, IMKE, DIVERS, CODE] = [2, 2, 5, 10]
+const by = { actor: { person: KEEPER }, now: NOW }
+const imke = { actor: { person: IMKE }, now: NOW }
+
+let store: Store
+let file: string
+
+beforeEach(() => {
+	file = join(mkdtempSync(join(tmpdir(), 'tin-shed-log-')), 'workspace.db')
+	store = openScratch({
+		file,
+		now: NOW,
+		tables: [
+			{
+				id: MOORINGS,
+				name: 'Moorings',
+				keepers: [KEEPER],
+				label: CODE,
+				columns: [{ id: CODE, name: 'Code', type: 'code' }]
+			}
+		],
+		roles: [
+			{ id: 1, name: 'Everyone', includes: [] },
+			{ id: DIVERS, name: 'Divers', includes: [] }
+		]
+	})
+	store.db.exec(`INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (${IMKE}, 0, 0, 'Imke Dahl', 'imke dahl')`)
+	giveRole(store, { person: IMKE, role: DIVERS, mayPassOn: false, ...by })
+	const cells = [{ column: CODE, value: 'NH-001' }]
+	changeRows(store, [{ kind: 'add', table: MOORINGS, cells }], { ...by, through: 'grid' })
+	noteExport(store, { table: MOORINGS, format: 'csv', actor: by.actor, now: NOW + DAY })
+	noteFailedSignIn(store, { person: IMKE, now: NOW + 2 * DAY })
+	const session = { tokenHash: 'x', person: IMKE, expiresAt: NOW + 9 * DAY, through: 'sign-in', agent: '' }
+	addSession(store, { ...session, now: NOW + 2 * DAY })
+})
+
+const kinds = (asked: Parameters<typeof listLogbook>[1]) => listLogbook(store, asked).entries.map(({ kind }) => kind)
+
+describe('the Logbook', () => {
+	test('holds grants, changes, exports, and who came in or could not, the latest first', () => {
+		expect(kinds(by)).toEqual(['sign in', 'sign in failed', 'export', 'add', 'give role'])
+		const [, , exported, added, given] = listLogbook(store, by).entries
+		expect(exported).toMatchObject({ who: 'Keeper', table: 'Moorings', about: 'csv', through: 'export' })
+		expect(given).toMatchObject({ who: 'Keeper', about: 'Imke Dahl, Divers' })
+		expect(JSON.stringify(added)).not.toContain('NH-001')
+	})
+
+	test('is whole for stewards; others read what they did, and what happened to tables they keep', () => {
+		expect(kinds(imke)).toEqual(['sign in', 'sign in failed'])
+	})
+
+	test.each([
+		['imke', ['sign in', 'sign in failed']],
+		['imke failed', ['sign in failed']],
+		['moorings', ['export', 'add']],
+		['MOORINGS export', ['export']],
+		['keeper moorings grid', ['add']],
+		['NH-001', []],
+		["' OR 1", []]
+	])('finds %j', (find, wanted) => {
+		expect(kinds({ ...by, find })).toEqual(wanted)
+	})
+
+	test('goes by days, and page by page', () => {
+		expect(kinds({ ...by, from: '2026-11-25', to: '2026-11-25' })).toEqual(['export'])
+		expect(kinds({ ...by, to: '2026-11-24' })).toEqual(['add', 'give role'])
+		for (let i = 0; i < 120; i++) noteExport(store, { table: MOORINGS, format: `file ${i}`, actor: by.actor, now: NOW })
+		const first = listLogbook(store, by)
+		const second = listLogbook(store, { ...by, before: first.next ?? 0 })
+		expect([first.entries.length, second.entries.length, second.next]).toEqual([100, 25, null])
+		expect(new Set([...first.entries, ...second.entries].map(({ seq }) => seq)).size).toBe(125)
+	})
+})
+
+describe('the seals', () => {
+	const verify = () => spawnSync(process.execPath, ['build/threads/verify.js', file], { encoding: 'utf8' })
+
+	test('fit, each to the one before it', () => {
+		expect(checkSeals(store)).toEqual({ broken: null, entries: 5 })
+		expect(verify()).toMatchObject({ status: 0, stdout: '5 entries, each sealed to the one before it.\n' })
+	})
+
+	test.each([
+		['an entry that was altered', `UPDATE history SET body = '{"format":"ods"}' WHERE kind = 'export'`, 3],
+		['one that was taken out', `DELETE FROM history WHERE seq = 2`, 3],
+		['one under another name', `UPDATE history SET person = ${IMKE} WHERE seq = 1`, 1]
+	])('find %s, here and by the command', (_what, statement, broken) => {
+		store.db.exec(statement)
+		expect(checkSeals(store).broken).toBe(broken)
+		const said = verify()
+		expect([said.status, said.stderr]).toEqual([1, expect.stringContaining(`Entry ${broken} does not fit its seal`)])
+	})
+})
