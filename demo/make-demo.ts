@@ -15,6 +15,7 @@ import { readKey } from '../src/lib/server/host.ts'
 import { hashPassword } from '../src/lib/server/people/passwords.ts'
 import { putAccount } from '../src/lib/server/people/accounts.ts'
 import { giveRole } from '../src/lib/server/people/grants.ts'
+import { addWay } from '../src/lib/server/people/ways-in.ts'
 import { addTeam, giveTeamRole, joinTeam } from '../src/lib/server/people/teams.ts'
 import { changeRows } from '../src/lib/server/rows/change.ts'
 import { openRowIds } from '../src/lib/server/rows/row-ids.ts'
@@ -346,6 +347,31 @@ function makeApps(store: Store, world: World, { moorings, inspections, requests,
 		const app = addAppFrom(store, { document, ...by })
 		releaseApp(store, { app, note: 'First release', ...by })
 	}
+	openWays(store, world, now)
+}
+
+/** The moorings can be asked for at the door; new clerks get a code with their contract. */
+function openWays(store: Store, world: World, now: number): void {
+	const by = { actor: { person: world.people.get('Ailith Brand') ?? 0 }, now: now - 200 * DAY }
+	const way = { app: 1, word: '', team: null, usesLeft: null, endsAt: null, asks: '', words: '' }
+	addWay(store, {
+		...way,
+		kind: 'doorstep',
+		role: demo.ROLE_IDS.Divers,
+		asks: 'Which harbour do you dive at, and since when?',
+		words: 'The harbour office looks at the door each morning. You are told as soon as somebody lets you in.',
+		...by
+	})
+	const endsAt = now + 120 * DAY
+	addWay(store, {
+		...way,
+		kind: 'code',
+		word: 'QUAY-2027',
+		role: demo.ROLE_IDS['Berth clerks'],
+		usesLeft: 20,
+		endsAt,
+		...by
+	})
 }
 
 const WANTED = [

@@ -19,7 +19,9 @@ export const init: ServerInit = async () => {
 	process.once('sveltekit:shutdown', () => void host.close().then(() => process.exit(0)))
 }
 
-const OPEN_PATHS = ['/sign-in', '/join', '/forgot', '/healthz']
+const OPEN_PATHS = ['/sign-in', '/join', '/forgot', '/door', '/healthz']
+/** An account of one's own, mail and decisions: nothing for who is not named. */
+const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/people']
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const { locals, url, request, cookies } = event
@@ -28,9 +30,16 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const token = cookies.get(SESSION_COOKIE)
 	locals.user = token ? await host.read('session', { tokenHash: hashToken(token), now: locals.now }) : undefined
 	refuseForeign(request, url)
-	if (!locals.user && !OPEN_PATHS.some((path) => url.pathname === path || url.pathname.startsWith(`${path}/`))) {
+	const isUnder = (paths: readonly string[]) =>
+		paths.some((path) => url.pathname === path || url.pathname.startsWith(`${path}/`))
+	if (locals.user?.visits !== undefined && isUnder(SHUT_TO_VISITORS))
+		error(403, 'This is for people with an account of their own. Sign in first.')
+	if (!locals.user && !isUnder(OPEN_PATHS)) {
 		if (request.method !== 'GET' || !request.headers.get('accept')?.includes('text/html'))
 			error(401, 'You are signed out. Sign in again; what you typed is still on this page.')
+		const app = Number(/^\/app\/(\d+)/.exec(url.pathname)?.[1])
+		// Strangers come to the door; whoever was signed in before signs in again.
+		if (app && !token && (await host.read('door', { app }).catch(() => null))) redirect(303, `/door/${app}`)
 		redirect(303, `/sign-in?then=${encodeURIComponent(url.pathname + url.search)}`)
 	}
 	const response = await resolve(event, { preload: ({ type }) => type === 'js' || type === 'css' || type === 'font' })

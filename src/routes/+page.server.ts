@@ -4,11 +4,12 @@ export async function load({ locals }) {
 	const user = getUser(locals)
 	const { host, now } = locals
 	const actor = { person: user.person }
-	const [open, all, bench, cases] = await Promise.all([
+	const [open, all, bench, cases, waitsAt] = await Promise.all([
 		host.read('appsFor', { actor, now }),
 		user.isBuilder ? host.read('apps', undefined) : Promise.resolve([]),
 		user.isBuilder ? host.read('bench', { actor, now }) : Promise.resolve(undefined),
-		host.read('cases', { actor, now })
+		host.read('cases', { actor, now }),
+		host.read('waitsAt', actor)
 	])
 	const openIds = new Set(open.map((app) => app.id))
 	const apps = user.isBuilder
@@ -20,6 +21,7 @@ export async function load({ locals }) {
 	return {
 		apps,
 		sources,
+		waitsAt,
 		waitingCases: cases.waiting.slice(0, 6),
 		decided: cases.asked.filter((each) => each.state !== 'waiting').slice(0, 5)
 	}

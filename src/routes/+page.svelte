@@ -15,7 +15,12 @@
 			<h1>Apps</h1>
 			{#if data.user?.isBuilder}<a class="btn main" href="/bench/new">Start an app from a file or tables</a>{/if}
 		</div>
-		{#if data.apps.length === 0}
+		{#each data.waitsAt as door (door.app)}
+			<p class="empty">
+				You wait on the doorstep of <a href="/door/{door.app}">{door.name}</a>. You are told as soon as you are let in.
+			</p>
+		{/each}
+		{#if data.apps.length === 0 && data.waitsAt.length === 0}
 			<p class="empty">
 				{data.user?.isBuilder
 					? 'There is no app yet. Start one from a spreadsheet file, or from tables that are here already.'

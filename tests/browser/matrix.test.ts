@@ -35,6 +35,8 @@ const ROUTES: Readonly<
 	'bench/new': 'tells no rows',
 	'bench/structure': 'builders only, asked below',
 	'bench/try': 'builders only, asked below',
+	'door/[app]': 'tells no rows',
+	'door/[app]/[token]': 'tells no rows',
 	events: 'tells no rows',
 	'export/[table]': 'asked below',
 	'files/[column]': 'asked below',
@@ -54,7 +56,8 @@ const ROUTES: Readonly<
 	'schema/[name]': 'tells no rows',
 	'sign-in': 'tells no rows',
 	'sign-out': 'tells no rows',
-	'waiting/[[case]]': 'one’s own cases, asked below'
+	'waiting/[[case]]': 'one’s own cases, asked below',
+	'waiting/door': 'asked below'
 }
 
 test('every route has its row in the matrix', () => {

@@ -11,8 +11,7 @@ async function stranger(browser: Browser): Promise<Page> {
 }
 
 /** The link of the latest message to an address, as it lies in the Post tray. */
-async function linkFor(steward: Page, address: string): Promise<string> {
-	const link = /\/join\/[\w-]+/
+async function linkFor(steward: Page, address: string, link = /\/join\/[\w-]+/): Promise<string> {
 	await expect
 		.poll(async () => (await (await steward.request.get('/post/__data.json')).text()).includes(address))
 		.toBe(true)
@@ -144,4 +143,61 @@ test('a forgotten password: the same answer for all, a link for who is here', as
 	await page.getByRole('button', { name: 'Come in' }).click()
 	await expect(page.getByRole('link', { name: /Ruan Lindqvist/ })).toBeVisible()
 	for (const each of [page, steward]) await each.context().close()
+})
+
+test('somebody asks at the door, waits through a new sign-in, and is let in while the page stands open', async ({
+	browser
+}) => {
+	const email = 'linnet.oakes@elsewhere.example'
+	const crew = await stranger(browser)
+	await crew.goto('/app/1')
+	await expect(crew).toHaveURL(/\/door\/1$/)
+	await crew.getByLabel('Your name').fill('Linnet Oakes')
+	await crew.getByLabel('Your email').fill(email)
+	await crew.getByLabel('The code').fill('QUAY-1999')
+	await crew.getByRole('button', { name: 'Come in' }).click()
+	await expect(crew.getByText('That is not a code of this app')).toBeVisible()
+	await expect(crew.getByLabel('Your name')).toHaveValue('Linnet Oakes')
+	await crew.getByLabel('The code').fill('')
+	await crew.getByLabel('Which harbour do you dive at').fill('Orrin Slip, since May')
+	await crew.getByRole('button', { name: 'Come in' }).click()
+	await expect(crew.getByText(`We have sent a link to ${email}`)).toBeVisible()
+
+	const steward = await signIn(browser, 'Ailith Brand')
+	await crew.goto(await linkFor(steward, email, /\/door\/1\/[\w-]+/))
+	await crew.getByLabel('A password').fill(NEW_PASSWORD)
+	await crew.getByRole('button', { name: 'Come into Mooring Care' }).click()
+	await expect(crew.getByText('The harbour office looks at the door each morning')).toBeVisible()
+	await crew.request.post('/sign-out', { headers: { origin: new URL(crew.url()).origin } })
+	await signInByHand(crew, email, NEW_PASSWORD)
+	await crew.getByRole('link', { name: 'Mooring Care' }).click()
+	await expect(crew.getByText('The harbour office looks at the door each morning')).toBeVisible()
+
+	await steward.goto('/waiting')
+	await expect(steward.getByText('Orrin Slip, since May')).toBeVisible()
+	await steward.getByRole('button', { name: 'Let Linnet Oakes in' }).click()
+	await expect(crew.getByText('You were let in')).toBeVisible()
+	await crew.getByRole('link', { name: 'Open Mooring Care' }).click()
+	await expect(crew).toHaveURL(/\/app\/1/)
+	await expect(steward.getByText('Linnet Oakes')).toBeHidden()
+})
+
+test('a visitor looks in without signing in, and is shown out when the way is closed', async ({ browser }) => {
+	const steward = await signIn(browser, 'Ailith Brand')
+	await steward.goto('/people?show=ways')
+	await steward.getByLabel('Into', { exact: true }).selectOption('Spending')
+	await steward.getByLabel('For', { exact: true }).selectOption('Visitors')
+	await steward.getByLabel('Gives', { exact: true }).selectOption('the role Trust manager')
+	await steward.getByRole('button', { name: 'Open it' }).click()
+	await expect(steward.getByRole('cell', { name: 'Visitors, without signing in' })).toBeVisible()
+
+	const visitor = await stranger(browser)
+	await visitor.goto('/app/2')
+	await visitor.getByRole('button', { name: 'Look in as a visitor' }).click()
+	await expect(visitor.getByText('140 spend requests')).toBeVisible()
+	expect((await visitor.goto('/me'))?.status()).toBe(403)
+	await steward.getByRole('button', { name: 'Close Visitors, without signing in into Spending' }).click()
+	await expect(steward.getByRole('cell', { name: 'Visitors, without signing in' })).toBeHidden()
+	await visitor.goto('/app/2')
+	await expect(visitor).toHaveURL(/\/sign-in/)
 })

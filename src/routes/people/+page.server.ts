@@ -4,5 +4,9 @@ import { getActor } from '$lib/server/signed-in.ts'
 export async function load({ locals, url, depends }) {
 	depends('app:people')
 	const asked = { actor: getActor(locals), now: locals.now, starts: url.searchParams.get('starts') ?? '' }
-	return { sheet: await forPage(() => locals.host.read('peopleSheet', asked)) }
+	const sheet = await forPage(() => locals.host.read('peopleSheet', asked))
+	const ways = sheet.isSteward
+		? { open: await locals.host.read('ways', asked), apps: await locals.host.read('apps', undefined) }
+		: null
+	return { sheet, ways }
 }

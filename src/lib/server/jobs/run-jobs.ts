@@ -38,13 +38,18 @@ export function claimPosting(store: Store, { worker, now }: { worker: string; no
 	if (!job) return null
 	const id = Number(job.payload['message'])
 	const message = readMessage(store, id)
-	const to = message && describePerson(store, message.person)
+	const to = message && recipientOf(store, message)
 	if (!message || !to) {
 		// Whoever it was for has left: there is nobody to send it to.
 		finishJob(store, { id: job.id, worker, now })
 		return null
 	}
 	return { job, message, id, to }
+}
+
+function recipientOf(store: Store, { person, toName, toEmail }: Message): Posting['to'] | undefined {
+	if (toEmail !== null) return { name: toName ?? '', email: toEmail }
+	return describePerson(store, person)
 }
 
 export function finishPosting(

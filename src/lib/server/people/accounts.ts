@@ -6,7 +6,7 @@ import type { Column } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
-import { heldRoles, isSuspended, readPersonRow, rolesOf } from './roles-held.ts'
+import { heldRoles, isSuspended, readPersonRow, rolesOf, visitedApp } from './roles-held.ts'
 import { BUILDER, STEWARD } from './system-roles.ts'
 
 const SHUT_OUT = 'This account is suspended. Ask whoever looks after the workspace.'
@@ -19,6 +19,8 @@ export interface SignedIn {
 	readonly roleNames: readonly string[]
 	readonly isBuilder: boolean
 	readonly isSteward: boolean
+	/** The one app that they look at without being named. */
+	readonly visits?: number
 }
 
 const FIND_SESSION = `SELECT person FROM session WHERE token_hash = @tokenHash AND expires_at > @now`
@@ -43,6 +45,13 @@ export function findAccount(store: Store, { email }: { email: string }): { perso
 	return store.prepare(find).get(textKey(email.trim())) as { person: number; hash: string } | undefined
 }
 
+/** Whoever has an address; undefined if nobody has. */
+export function findPersonByEmail(store: Store, email: string): number | undefined {
+	const { people } = store.workspace().catalogue
+	const find = `SELECT n FROM t${people.id} WHERE c${emailColumn(people.columns).id}k = ?`
+	return store.prepare(find).pluck().get(textKey(email.trim())) as number | undefined
+}
+
 export function findSession(
 	store: Store,
 	{ tokenHash, now }: { tokenHash: string; now: number }
@@ -58,13 +67,15 @@ export function describePerson(store: Store, person: number): SignedIn | undefin
 	const held = heldRoles(store, person, row)
 	const all = rolesOf(store, person, row)
 	const label = catalogue.people.columns.find((column) => column.id === catalogue.people.label)
+	const visits = visitedApp(store, person)
 	return {
 		person,
 		name: String((label && row.value(label)) ?? ''),
 		email: String(row.value(emailColumn(catalogue.people.columns)) ?? ''),
 		roleNames: roles.filter((role) => held.includes(role.id)).map((role) => role.name),
 		isBuilder: all.has(BUILDER),
-		isSteward: all.has(STEWARD)
+		isSteward: all.has(STEWARD),
+		...(visits === undefined ? {} : { visits })
 	}
 }
 

@@ -4,11 +4,10 @@
  */
 import { createHash, randomBytes } from 'node:crypto'
 import { AppError } from '$lib/core/app-error.ts'
-import { textKey } from '$lib/core/text/key.ts'
 import { addMessage } from '../post/messages.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
-import { describePerson, emailColumn, putAccount } from './accounts.ts'
+import { describePerson, findPersonByEmail, putAccount } from './accounts.ts'
 import { isSuspended } from './roles-held.ts'
 import { refuseUnlessSteward, type ByPerson } from './stewardship.ts'
 
@@ -75,9 +74,7 @@ export function invite(store: Store, { person, words, actor, now }: Inviting): v
 
 /** Says nothing of whether the address is known: whoever reads its mail finds out. */
 export function askNewPassword(store: Store, { email, now }: { email: string; now: number }): void {
-	const { people } = store.workspace().catalogue
-	const find = `SELECT n FROM t${people.id} WHERE c${emailColumn(people.columns).id}k = ?`
-	const person = store.prepare(find).pluck().get(textKey(email.trim())) as number | undefined
+	const person = findPersonByEmail(store, email)
 	if (person === undefined || isSuspended(store, person)) return
 	if (!store.prepare(HAS_ACCOUNT).get(person) && !store.prepare(WAS_INVITED).get(person)) return
 	const lately = Number(

@@ -11,12 +11,15 @@ import { EVERYONE } from './system-roles.ts'
 const HELD = `
 	SELECT role FROM role_held WHERE person = @person
 	UNION SELECT r.role FROM team_member AS m JOIN team_role AS r ON r.team = m.team WHERE m.person = @person`
+const VISITS = `SELECT app FROM visitor WHERE person = ?`
 const IS_SUSPENDED = `SELECT 1 FROM suspended WHERE person = ?`
 
 /** All of them, with those they include; none for somebody who is not there or is suspended. */
 export function rolesOf(store: Store, person: number, me: RowValues | undefined): ReadonlySet<number> {
 	if (!me || isSuspended(store, person)) return new Set()
-	return closeRoles([EVERYONE, ...heldRoles(store, person, me)], store.workspace().roles)
+	// Visitors are named by nobody: what everyone who is holds is not theirs.
+	const all = visitedApp(store, person) === undefined ? [EVERYONE] : []
+	return closeRoles([...all, ...heldRoles(store, person, me)], store.workspace().roles)
 }
 
 /** Those that they hold themselves, without what follows from including. */
@@ -32,6 +35,11 @@ export function fittingRoles(store: Store, me: RowValues): number[] {
 	// A role's condition does not vary with the moment: saving refuses one that would.
 	const env = { rows: [me], today: '', now: '', ...storeEnv(store) }
 	return conditional.filter((role) => role.where && isTrue(evaluate(role.where, env))).map((role) => role.id)
+}
+
+/** The app that somebody visits without being named, if they do. */
+export function visitedApp(store: Store, person: number): number | undefined {
+	return store.prepare(VISITS).pluck().get(person) as number | undefined
 }
 
 export function isSuspended(store: Store, person: number): boolean {

@@ -8,7 +8,9 @@ import type { Store } from '../store.ts'
 export interface NewMessage {
 	/** What caused it, as words that are the same each time: `routine 12 step a1`. */
 	readonly cause: string
+	/** 0 where it goes to an address that belongs to nobody here yet. */
 	readonly person: number
+	readonly to?: { readonly name: string; readonly email: string }
 	readonly subject: string
 	readonly body: string
 	/** A path in this workspace. */
@@ -17,16 +19,20 @@ export interface NewMessage {
 }
 
 const ADD = `
-	INSERT INTO message (message_id, person, subject, body, link, made_at)
-	VALUES (@messageId, @person, @subject, @body, @link, @now)
+	INSERT INTO message (message_id, person, to_name, to_email, subject, body, link, made_at)
+	VALUES (@messageId, @person, @toName, @toEmail, @subject, @body, @link, @now)
 	ON CONFLICT (message_id) DO NOTHING`
-const READ = `SELECT message_id AS messageId, person, subject, body, link FROM message WHERE id = ?`
+const READ = `
+	SELECT message_id AS messageId, person, to_name AS toName, to_email AS toEmail, subject, body, link
+	FROM message WHERE id = ?`
 const MARK_SENT = `UPDATE message SET sent_at = @now WHERE id = @id AND sent_at IS NULL`
 const WORKSPACE_ID = `SELECT value FROM meta WHERE key = 'workspace id'`
 
 export interface Message {
 	readonly messageId: string
 	readonly person: number
+	readonly toName: string | null
+	readonly toEmail: string | null
 	readonly subject: string
 	readonly body: string
 	readonly link: string | null
@@ -38,7 +44,8 @@ export function addMessage(store: Store, message: NewMessage): void {
 	const messageId = `<${cause.replace(/[^\w]+/g, '.')}@${domain}.tin-shed.example>`
 	// A line break in a header would let a row's text add headers of its own.
 	const subject = message.subject.replace(/\s+/g, ' ').trim().slice(0, 200)
-	const added = store.prepare(ADD).run({ messageId, person, subject, body, link, now })
+	const to = { toName: message.to?.name.replace(/\s+/g, ' ') ?? null, toEmail: message.to?.email ?? null }
+	const added = store.prepare(ADD).run({ messageId, person, ...to, subject, body, link, now })
 	if (added.changes === 1) addJob(store, 'post', { message: Number(added.lastInsertRowid) }, now)
 }
 

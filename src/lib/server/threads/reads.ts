@@ -20,6 +20,10 @@ import { listPeople, listTables, tryCondition, vocabularyOf, type Asking } from 
 import { previewTableRemoval, removedTables } from '../workspace/take-out-table.ts'
 import { readMatrix } from '../workspace/access-matrix.ts'
 import { readAccess } from '../workspace/read-access.ts'
+import { findArrival, readDoor, readPhrase } from '../people/door.ts'
+import { countKnocks, listKnocks, waitsAt } from '../people/knocks.ts'
+import { visitorOf } from '../people/visitors.ts'
+import { listWays } from '../people/ways-in.ts'
 import { previewConversion, previewRemoval } from '../workspace/change-columns.ts'
 import { explainAccess } from '../workspace/explain-access.ts'
 import { findRelations } from '../workspace/find-relations.ts'
@@ -102,7 +106,14 @@ export const READS = {
 	previewTableRemoval,
 	previewConversion,
 	cases: listCases,
-	waiting: (store: Store, { actor }: { actor: Actor }) => countWaiting(store, actor),
+	waiting: (store: Store, { actor }: { actor: Actor }) => countWaiting(store, actor) + countKnocks(store, actor),
+	ways: listWays,
+	door: readDoor,
+	phrase: readPhrase,
+	visitorOf,
+	arrival: findArrival,
+	knocks: listKnocks,
+	waitsAt,
 	case: readCase,
 	tray: listTray,
 	people: (store: Store) => listPeople(store),

@@ -8,6 +8,9 @@ import { addSession, endSession, putAccount } from '../people/accounts.ts'
 import { giveRole, takeRole } from '../people/grants.ts'
 import { changeOwnPassword, endOtherSessions, endOwnSession } from '../people/own-account.ts'
 import { askNewPassword, invite, usePass } from '../people/passes.ts'
+import { arrive, comeIn, useArrival } from '../people/door.ts'
+import { decideKnock } from '../people/knocks.ts'
+import { addWay, closeWay } from '../people/ways-in.ts'
 import { addPerson, endSessionsOf, letBack, suspend } from '../people/people-changes.ts'
 import { addRole, changeRole, removeRole } from '../people/roles.ts'
 import {
@@ -60,6 +63,12 @@ export const WRITES = {
 	leaveTeam,
 	giveTeamRole,
 	takeTeamRole,
+	addWay,
+	closeWay,
+	arrive,
+	comeIn,
+	useArrival,
+	decideKnock,
 	addPerson,
 	suspend,
 	letBack,

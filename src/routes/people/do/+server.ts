@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
 import { asJson, readBody } from '$lib/server/answer.ts'
 import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
+import { findWeakness, hashPassword } from '$lib/server/people/passwords.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
 const number = z.number().int()
@@ -40,7 +41,21 @@ const doSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('take team role'), team: number, role: number }),
 	z.object({ kind: z.literal('add role'), name, about: z.string().max(500) }),
 	z.object({ kind: z.literal('change role'), role: number, ...roleWords }),
-	z.object({ kind: z.literal('remove role'), role: number })
+	z.object({ kind: z.literal('remove role'), role: number }),
+	z.object({
+		kind: z.literal('open way'),
+		app: number,
+		way: z.enum(['domain', 'code', 'phrase', 'doorstep', 'visitors']),
+		word: z.string().trim().max(200),
+		role: number.nullable(),
+		team: number.nullable(),
+		uses: z.number().int().min(1).max(100_000).nullable(),
+		/** The last day on which a code works. */
+		lastDay: z.iso.date().nullable(),
+		asks: z.string().trim().max(500),
+		words
+	}),
+	z.object({ kind: z.literal('close way'), way: number })
 ])
 
 type Asked = z.infer<typeof doSchema>
@@ -101,5 +116,30 @@ function actOnTeamOrRole(locals: App.Locals, asked: Exclude<Asked, { person: str
 			return host.write('changeRole', { ...asked, ...by })
 		case 'remove role':
 			return host.write('removeRole', { ...asked, ...by })
+		case 'open way':
+			return openWay(locals, asked)
+		case 'close way':
+			return host.write('closeWay', { way: asked.way, ...by })
 	}
+}
+
+const DAY_MS = 86_400_000
+
+async function openWay(locals: App.Locals, asked: Extract<Asked, { kind: 'open way' }>): Promise<number> {
+	const { way: kind, uses: usesLeft, lastDay, word, app, role, team, asks, words } = asked
+	const weakness = kind === 'phrase' ? findWeakness(word, []) : undefined
+	if (weakness) throw new AppError('invalid', weakness)
+	return locals.host.write('addWay', {
+		app,
+		kind,
+		role,
+		team,
+		usesLeft,
+		endsAt: lastDay === null ? null : Date.parse(`${lastDay}T00:00:00Z`) + DAY_MS,
+		asks,
+		words,
+		word: kind === 'phrase' ? await hashPassword(word) : word,
+		actor: getActor(locals),
+		now: locals.now
+	})
 }

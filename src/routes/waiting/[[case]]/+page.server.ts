@@ -7,10 +7,10 @@ import { getActor } from '$lib/server/signed-in.ts'
 export async function load({ locals, params }) {
 	const actor = getActor(locals)
 	const { host, now } = locals
-	const lists = await host.read('cases', { actor, now })
+	const [lists, knocks] = await Promise.all([host.read('cases', { actor, now }), host.read('knocks', { actor })])
 	const id = params.case ?? lists.waiting[0]?.id
 	const sheet = id === undefined ? null : await forPage(() => host.read('case', { id, actor, now }))
-	return { lists, sheet, asked: params.case !== undefined }
+	return { lists, knocks, sheet, asked: params.case !== undefined }
 }
 
 const decisionSchema = z.object({

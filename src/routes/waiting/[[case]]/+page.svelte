@@ -3,6 +3,7 @@
 	import { cellKey } from '$lib/core/query/wire.ts'
 	import { isNumeric, showCell } from '$lib/ui/cells/show-cell.ts'
 	import { showAge, showMoment } from '$lib/ui/dates.ts'
+	import AtTheDoor from '$lib/ui/people/AtTheDoor.svelte'
 	import Ridge from '$lib/ui/frame/Ridge.svelte'
 
 	let { data, form } = $props()
@@ -43,6 +44,7 @@
 <main class="page" class:open={data.asked}>
 	<h1 class="visually-hidden">Waiting on me</h1>
 	<aside>
+		<AtTheDoor knocks={data.knocks} />
 		<div class="tabs" role="tablist">
 			{#each TABS as [key, words] (key)}
 				<button role="tab" aria-selected={tab === key} class:on={tab === key} onclick={() => (chosen = key)}
@@ -134,7 +136,10 @@
 				{/key}
 			{/if}
 		{:else}
-			<p class="none">Nothing waits on you. What you have decided, and what you have asked for, stands on the left.</p>
+			<p class="none">
+				{data.knocks.length > 0 ? 'Somebody waits on the doorstep.' : 'Nothing waits on you.'} What you have decided, and
+				what you have asked for, stands on the left.
+			</p>
 		{/if}
 	</section>
 	{#if sheet}

@@ -1,5 +1,12 @@
+import { redirect } from '@sveltejs/kit'
 import { loadStaffPage, placeOf } from '$lib/server/app-place.ts'
+import { getUser } from '$lib/server/signed-in.ts'
 
 export async function load({ locals, params, url }) {
+	const app = Number(params.app)
+	const { person, visits } = getUser(locals)
+	// Who waits on the doorstep sees only its page.
+	const waits = visits === undefined ? await locals.host.read('waitsAt', { person }) : []
+	if (waits.some((door) => door.app === app)) redirect(303, `/door/${app}`)
 	return loadStaffPage(locals, placeOf(locals, params), { screen: params.screen, url })
 }

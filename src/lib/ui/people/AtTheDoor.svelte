@@ -1,0 +1,68 @@
+<script lang="ts">
+	/** People who wait on a doorstep: let in or turned away in one press. */
+	import { invalidateAll } from '$app/navigation'
+	import type { ShownKnock } from '$lib/server/people/knocks.ts'
+	import { showMoment } from '../dates.ts'
+	import { send } from '../send.ts'
+
+	type Props = { knocks: readonly ShownKnock[] }
+
+	let { knocks }: Props = $props()
+
+	let wrong = $state('')
+
+	async function decide(id: number, letIn: boolean) {
+		const answer = await send('/waiting/door', { id, letIn })
+		wrong = answer.ok ? '' : answer.refusal.message
+		await invalidateAll()
+	}
+</script>
+
+{#if knocks.length > 0 || wrong !== ''}
+	<section aria-labelledby="doorstep">
+		<h2 id="doorstep">On the doorstep</h2>
+		{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+		{#each knocks as knock (knock.id)}
+			<article>
+				<p>
+					<strong>{knock.name}</strong> <span class="quiet">{knock.email}</span><br />
+					asks to come into <strong>{knock.app}</strong>, {showMoment(knock.at)}. They would hold {knock.gives}.
+				</p>
+				{#if knock.answer}<p class="answer"><span class="quiet">{knock.asks}</span><br />{knock.answer}</p>{/if}
+				<p class="ways">
+					<button class="btn main" onclick={() => decide(knock.id, true)} aria-label="Let {knock.name} in"
+						>Let in</button
+					>
+					<button class="btn danger" onclick={() => decide(knock.id, false)} aria-label="Turn {knock.name} away"
+						>Turn away</button
+					>
+				</p>
+			</article>
+		{/each}
+	</section>
+{/if}
+
+<style>
+	section {
+		padding: 0.9rem 1rem;
+		border-bottom: 1px solid var(--zinc-3);
+		display: grid;
+		gap: 0.7rem;
+	}
+	h2 {
+		font-size: 0.95rem;
+	}
+	article {
+		display: grid;
+		gap: 0.4rem;
+		border-left: 4px solid var(--marigold);
+		padding-left: 0.7rem;
+	}
+	.answer {
+		white-space: pre-line;
+	}
+	.ways {
+		display: flex;
+		gap: 0.5rem;
+	}
+</style>

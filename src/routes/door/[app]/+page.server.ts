@@ -1,0 +1,71 @@
+import { error, fail, redirect } from '@sveltejs/kit'
+import { z } from 'zod'
+import { AppError } from '$lib/core/app-error.ts'
+import { isRight } from '$lib/server/people/passwords.ts'
+import { beginSession } from '$lib/server/people/sign-in.ts'
+import { openThrottle } from '$lib/server/people/throttle.ts'
+import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
+
+/** Who guesses codes waits. */
+const tries = openThrottle(12)
+
+export async function load({ locals, params, depends }) {
+	depends('app:door')
+	const named = locals.user?.visits === undefined ? locals.user : undefined
+	const door = await readDoor(locals, Number(params.app), named?.person)
+	const { name } = await locals.host.read('workspace', undefined)
+	return { door, workspace: name, isIn: named !== undefined }
+}
+
+async function readDoor({ host }: App.Locals, app: number, person: number | undefined) {
+	const door = Number.isInteger(app) ? await host.read('door', { app, person }).catch(() => null) : null
+	if (!door) error(404, 'There is nothing at this address.')
+	return door
+}
+
+const formSchema = z.object({
+	name: z.string().trim().min(1, 'Write your name.').max(120),
+	email: z.email('This is no email address.').max(254),
+	code: z.string().trim().max(200).default(''),
+	answer: z.string().trim().max(2000).default('')
+})
+
+export const actions = {
+	come: async ({ request, params, locals, getClientAddress }) => {
+		const { host, now } = locals
+		const app = Number(params.app)
+		const form = Object.fromEntries(await request.formData())
+		const user = locals.user?.visits === undefined ? locals.user : undefined
+		const parsed = (user ? formSchema.pick({ code: true, answer: true }) : formSchema).safeParse(form)
+		if (!parsed.success) return fail(422, { ...form, message: parsed.error.issues[0]?.message ?? '' })
+		const key = `door ${getClientAddress()}`
+		if (tries.isSlowed(key, now))
+			return fail(429, { ...form, message: 'Too many tries. Wait a quarter of an hour, then try again.' })
+		tries.count(key, now)
+		try {
+			const { code, answer } = parsed.data
+			const phrase = code === '' ? null : await host.read('phrase', { app })
+			const phraseIsRight = phrase !== null && (await isRight(code, phrase))
+			const coming = { app, code, answer, phraseIsRight, now }
+			if (!user) {
+				const { name, email } = parsed.data as z.infer<typeof formSchema>
+				await host.write('arrive', { ...coming, name, email: email.toLowerCase() })
+				return { sentTo: email }
+			}
+			const at = await host.write('comeIn', { ...coming, person: user.person })
+			if (at.state === 'waiting') return { waiting: true }
+		} catch (thrown) {
+			if (thrown instanceof AppError) return fail(422, { ...form, message: thrown.message })
+			throw thrown
+		}
+		redirect(303, `/app/${app}`)
+	},
+	visit: async ({ params, locals, cookies, request, url }) => {
+		const app = Number(params.app)
+		const person = await locals.host.read('visitorOf', { app })
+		if (person === null) return fail(403, { message: 'This app is not open to visitors any more.' })
+		const token = await beginSession(locals.host, { person, through: 'visit', agent: agentOf(request) })
+		setSessionCookie(cookies, token, url)
+		redirect(303, `/app/${app}`)
+	}
+}

@@ -1,0 +1,41 @@
+import { fail, redirect } from '@sveltejs/kit'
+import { AppError } from '$lib/core/app-error.ts'
+import { findWeakness, hashPassword } from '$lib/server/people/passwords.ts'
+import { beginSession } from '$lib/server/people/sign-in.ts'
+import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
+
+/** Opening a link does nothing: mail programs open links by themselves. It is used up by the button. */
+export async function load({ locals, params }) {
+	const [arrival, { name }] = await Promise.all([
+		locals.host.read('arrival', { token: params.token, now: locals.now }),
+		locals.host.read('workspace', undefined)
+	])
+	return { arrival, workspace: name }
+}
+
+export const actions = {
+	default: async ({ request, params, locals, cookies, url }) => {
+		const { host, now } = locals
+		const { token } = params
+		const arrival = await host.read('arrival', { token, now })
+		if (!arrival) return fail(404, { message: 'This link has been used, or its time is over. Ask again at the door.' })
+		const password = String((await request.formData()).get('password') ?? '').slice(0, 1000)
+		const weakness = arrival.known ? undefined : findWeakness(password, [arrival.name, arrival.email])
+		if (weakness) return fail(422, { message: weakness })
+		let entered: { person: number; isNew: boolean; app: number }
+		try {
+			const hash = arrival.known ? undefined : await hashPassword(password)
+			entered = await host.write('useArrival', { token, hash, now })
+			if (entered.isNew) {
+				const session = { person: entered.person, through: 'door', agent: agentOf(request) }
+				setSessionCookie(cookies, await beginSession(host, session), url)
+			}
+		} catch (error) {
+			if (error instanceof AppError) return fail(422, { message: error.message })
+			throw error
+		}
+		const next = `/app/${entered.app}`
+		// A mailbox alone does not stand for a password that is there already, or for its second step.
+		redirect(303, entered.isNew ? next : `/sign-in?then=${encodeURIComponent(next)}`)
+	}
+}

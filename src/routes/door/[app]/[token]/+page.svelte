@@ -1,0 +1,36 @@
+<script lang="ts">
+	import Door from '$lib/ui/frame/Door.svelte'
+
+	let { data, form } = $props()
+
+	const message = $derived((form as { message?: string } | null)?.message)
+</script>
+
+<svelte:head><title>Come in · {data.workspace}</title></svelte:head>
+
+<Door workspace={data.workspace}>
+	{#if !data.arrival}
+		<h1>This link no longer works</h1>
+		<p>It has been used, or its time is over. Ask again at the door.</p>
+	{:else}
+		<h1>Welcome, {data.arrival.name}</h1>
+		{#if data.arrival.known}
+			<p>
+				<strong>{data.arrival.email}</strong> has a password here already: sign in with it, and {data.arrival.appName} is
+				open to you.
+			</p>
+		{:else}
+			<p>You sign in with <strong>{data.arrival.email}</strong> and the password that you choose here.</p>
+		{/if}
+		<form method="POST">
+			{#if !data.arrival.known}
+				<input type="hidden" autocomplete="username" value={data.arrival.email} />
+				<label for="password">A password</label>
+				<input class="field" id="password" name="password" type="password" autocomplete="new-password" required />
+				<p class="quiet">Ten characters or more. Three or four words that do not belong together do well.</p>
+			{/if}
+			{#if message}<p class="says-wrong" role="alert">{message}</p>{/if}
+			<button class="btn main">Come into {data.arrival.appName}</button>
+		</form>
+	{/if}
+</Door>

@@ -1,0 +1,13 @@
+import { z } from 'zod'
+import { asJson, readBody } from '$lib/server/answer.ts'
+import { getActor } from '$lib/server/signed-in.ts'
+
+const decisionSchema = z.object({ id: z.number().int(), letIn: z.boolean() })
+
+/** Lets somebody in from the doorstep, or turns them away. Who may is decided where it is done. */
+export function POST({ locals, request }) {
+	return asJson(async () => {
+		const asked = await readBody(request, decisionSchema)
+		await locals.host.write('decideKnock', { ...asked, actor: getActor(locals), now: locals.now })
+	})
+}

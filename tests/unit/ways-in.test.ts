@@ -1,0 +1,259 @@
+import { beforeEach, describe, expect, test } from 'vitest'
+import { addAppFrom, releaseApp } from '$lib/server/apps/apps.ts'
+import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { addSession, describePerson, findSession } from '$lib/server/people/accounts.ts'
+import { arrive, comeIn, findArrival, readDoor, useArrival } from '$lib/server/people/door.ts'
+import { giveRole } from '$lib/server/people/grants.ts'
+import { decideKnock, listKnocks, waitsAt } from '$lib/server/people/knocks.ts'
+import { BUILDER, STEWARD } from '$lib/server/people/system-roles.ts'
+import { visitorOf } from '$lib/server/people/visitors.ts'
+import { addWay, closeWay, listWays, type NewWay } from '$lib/server/people/ways-in.ts'
+import { addTeam } from '$lib/server/people/teams.ts'
+import { readRows } from '$lib/server/rows/read.ts'
+import { changeRows } from '$lib/server/rows/change.ts'
+import type { Store } from '$lib/server/store.ts'
+
+const NOW = Date.parse('2026-11-24T12:00:00Z')
+const DAY = 86_400_000
+const [MOORINGS, CODE, CLERKS, CREWS, MASTER, HALE] = [2, 10, 5, 6, 2, 3]
+const by = { actor: { person: KEEPER }, now: NOW }
+
+let store: Store
+let app: number
+
+beforeEach(() => {
+	const see = (id: string, role: number) => ({
+		id,
+		table: MOORINGS,
+		role,
+		verbs: ['see' as const],
+		where: '',
+		columns: { kind: 'all' as const }
+	})
+	store = openScratch({
+		now: NOW,
+		tables: [
+			{
+				id: MOORINGS,
+				name: 'Moorings',
+				keepers: [KEEPER],
+				label: CODE,
+				columns: [{ id: CODE, name: 'Code', type: 'code' }]
+			},
+			{ id: 3, name: 'Notices', keepers: [KEEPER], label: 20, columns: [{ id: 20, name: 'Text', type: 'text' }] }
+		],
+		roles: [
+			{ id: 1, name: 'Everyone', includes: [] },
+			{ id: BUILDER, name: 'Builders', includes: [] },
+			{ id: STEWARD, name: 'Stewards', includes: [] },
+			{ id: CLERKS, name: 'Clerks', includes: [] },
+			{ id: CREWS, name: 'Crews', includes: [] }
+		],
+		lines: [see('a', CLERKS), see('b', CREWS), { ...see('c', 1), table: 3 }]
+	})
+	store.db.exec(`
+		INSERT INTO role_held (person, role) VALUES (${KEEPER}, 2);
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k, c2, c2k) VALUES
+			(${MASTER}, 0, 0, 'Osric Vane', 'osric vane', 'osric@varrow.example', 'osric@varrow.example'),
+			(${HALE}, 0, 0, 'Hale Dunmore', 'hale dunmore', 'hale@varrow.example', 'hale@varrow.example');
+		INSERT INTO account (person, password_hash) VALUES (${KEEPER}, 'x'), (${MASTER}, 'x'), (${HALE}, 'x')`)
+	const add = (table: number, column: number, value: string) =>
+		changeRows(store, [{ kind: 'add', table, cells: [{ column, value }] }], { ...by, through: 'test' })
+	add(MOORINGS, CODE, 'NH-001')
+	add(3, 20, 'Crane out of order')
+	const list = { id: 'l', kind: 'list' as const, table: MOORINGS, where: '', sort: null, columns: [CODE], opens: null }
+	const document = {
+		format: 2 as const,
+		name: 'Quayside',
+		about: '',
+		colour: 'sea' as const,
+		screens: [{ id: 's', title: 'Today', lines: [list] }],
+		routines: [],
+		signoffs: []
+	}
+	app = addAppFrom(store, { document, ...by })
+	releaseApp(store, { app, note: '', ...by })
+})
+
+const way = (given: Partial<NewWay> & Pick<NewWay, 'kind'>) =>
+	addWay(store, {
+		app,
+		word: '',
+		role: given.team === undefined ? CLERKS : null,
+		team: null,
+		usesLeft: null,
+		endsAt: null,
+		asks: '',
+		words: '',
+		...given,
+		...by
+	})
+
+const coming = (code = '', now = NOW) => ({ app, code, answer: '', phraseIsRight: false, now })
+const rolesOf = (person: number) => describePerson(store, person)?.roleNames
+/** The token that was mailed last, read out of the message as its reader would. */
+const mailed = () =>
+	String(store.db.prepare('SELECT link FROM message ORDER BY id DESC LIMIT 1').pluck().get()).split('/').at(-1) ?? ''
+const codesSeen = (person: number) => readRows(store, { person }, { table: MOORINGS }, NOW).rows.length
+
+describe('an address at a domain', () => {
+	test('comes in by a link that is sent there, as a new person with the role', () => {
+		way({ kind: 'domain', word: '@Varrow.example' })
+		arrive(store, { ...coming(), name: 'Linnet Oakes', email: 'linnet@varrow.example' })
+		const token = mailed()
+		expect(findArrival(store, { token, now: NOW })).toMatchObject({ name: 'Linnet Oakes', known: false })
+		const { person, isNew } = useArrival(store, { token, hash: 'hashed', now: NOW })
+		expect([isNew, rolesOf(person), codesSeen(person)]).toEqual([true, ['Clerks'], 1])
+		expect(() => useArrival(store, { token, hash: 'hashed', now: NOW })).toThrow(/has been used/)
+	})
+
+	test('of another domain, or of one that only ends alike, is refused', () => {
+		way({ kind: 'domain', word: 'varrow.example' })
+		for (const email of ['a@elsewhere.example', 'a@notvarrow.example', 'a@varrow.example.elsewhere.example'])
+			expect(() => arrive(store, { ...coming(), name: 'A', email })).toThrow(/Only addresses at varrow.example/)
+	})
+
+	test('that is known keeps its password: its owner signs in with it', () => {
+		way({ kind: 'domain', word: 'varrow.example' })
+		arrive(store, { ...coming(), name: 'Somebody Else', email: 'HALE@varrow.example'.toLowerCase() })
+		expect(useArrival(store, { token: mailed(), hash: 'other', now: NOW })).toMatchObject({
+			person: HALE,
+			isNew: false
+		})
+		expect(store.db.prepare('SELECT password_hash FROM account WHERE person = ?').pluck().get(HALE)).toBe('x')
+		expect(describePerson(store, HALE)?.name).toBe('Hale Dunmore')
+	})
+
+	test('gets at most three links an hour, and each ends after a day', () => {
+		way({ kind: 'domain', word: 'varrow.example' })
+		for (let i = 0; i < 5; i++) arrive(store, { ...coming(), name: 'L', email: 'linnet@varrow.example' })
+		expect(store.db.prepare('SELECT count(*) FROM message').pluck().get()).toBe(3)
+		expect(findArrival(store, { token: mailed(), now: NOW + DAY + 1 })).toBeNull()
+	})
+})
+
+describe('an invitation code', () => {
+	test('puts whoever is signed in into its team, as often as it may', () => {
+		const team = addTeam(store, { name: 'Quay office', ...by })
+		way({ kind: 'code', word: 'QUAY-2027', team, role: null, usesLeft: 1 })
+		comeIn(store, { ...coming('quay 2027'), person: HALE })
+		expect(store.db.prepare('SELECT person FROM team_member WHERE team = ?').pluck().all(team)).toEqual([HALE])
+		expect(() => comeIn(store, { ...coming('QUAY2027'), person: MASTER })).toThrow(/as often as it may be/)
+	})
+
+	test('that is wrong, over, or used up is told apart', () => {
+		way({ kind: 'code', word: 'QUAY-2027', endsAt: NOW + DAY })
+		expect(() => comeIn(store, { ...coming('QUAY-2026'), person: HALE })).toThrow(/not a code of this app/)
+		expect(() => comeIn(store, { ...coming('QUAY-2027', NOW + 2 * DAY), person: HALE })).toThrow(/time is over/)
+		comeIn(store, { ...coming('QUAY-2027'), person: HALE })
+		expect(rolesOf(HALE)).toEqual(['Clerks'])
+	})
+
+	test('leaves what somebody holds already as it is, with the right to pass it on', () => {
+		giveRole(store, { person: HALE, role: CLERKS, mayPassOn: true, ...by })
+		way({ kind: 'code', word: 'QUAY-2027' })
+		comeIn(store, { ...coming('QUAY-2027'), person: HALE })
+		expect(store.db.prepare('SELECT may_pass_on FROM role_held WHERE person = ?').pluck().get(HALE)).toBe(1)
+	})
+
+	test('of a steward who is one no more lets nobody in', () => {
+		way({ kind: 'code', word: 'QUAY-2027' })
+		giveRole(store, { person: HALE, role: STEWARD, mayPassOn: false, ...by })
+		store.db.prepare('DELETE FROM role_held WHERE person = ? AND role = ?').run(KEEPER, STEWARD)
+		expect(() => comeIn(store, { ...coming('QUAY-2027'), person: MASTER })).toThrow(/no longer open/)
+		expect(rolesOf(MASTER)).toEqual([])
+	})
+})
+
+test('a pass phrase lets in once it was found right, and is shown to nobody', () => {
+	way({ kind: 'phrase', word: '$argon2id$…' })
+	expect(() => comeIn(store, { ...coming('wrong words'), person: HALE })).toThrow(/not a code/)
+	comeIn(store, { ...coming('right words'), phraseIsRight: true, person: HALE })
+	expect(rolesOf(HALE)).toEqual(['Clerks'])
+	expect(JSON.stringify([listWays(store, by), readDoor(store, { app })])).not.toContain('argon2')
+})
+
+describe('the doorstep', () => {
+	beforeEach(() => {
+		giveRole(store, { person: MASTER, role: CLERKS, mayPassOn: true, ...by })
+		way({ kind: 'doorstep', asks: 'Which boat?', words: 'Wait at the office.' })
+		comeIn(store, { ...coming(), answer: 'The Petrel', person: HALE })
+	})
+
+	test('tells those who may let in, and shows who waits only the waiting words', () => {
+		expect(readDoor(store, { app, person: HALE })?.at).toMatchObject({ state: 'waiting', words: 'Wait at the office.' })
+		expect(waitsAt(store, { person: HALE })).toEqual([{ app, name: 'Quayside' }])
+		expect(codesSeen(HALE)).toBe(0)
+		const told = store.db.prepare(`SELECT person FROM message WHERE subject LIKE '%asks to come into%'`).pluck().all()
+		expect(told).toEqual(expect.arrayContaining([KEEPER, MASTER]))
+		for (const person of [KEEPER, MASTER])
+			expect(listKnocks(store, { actor: { person } })).toMatchObject([{ name: 'Hale Dunmore', answer: 'The Petrel' }])
+		expect(listKnocks(store, { actor: { person: HALE } })).toEqual([])
+	})
+
+	test('lets in by who may pass the role on, and tells who waited', () => {
+		const [knock] = listKnocks(store, { actor: { person: MASTER } })
+		decideKnock(store, { id: knock?.id ?? 0, letIn: true, actor: { person: MASTER }, now: NOW })
+		expect([codesSeen(HALE), readDoor(store, { app, person: HALE })?.at?.state]).toEqual([1, 'let in'])
+		expect(store.db.prepare(`SELECT subject FROM message WHERE person = ?`).pluck().all(HALE)).toEqual([
+			'Quayside is open to you'
+		])
+		expect(() => decideKnock(store, { id: knock?.id ?? 0, letIn: false, ...by })).toThrow(/Nobody waits/)
+	})
+
+	test('turns away, and may be asked once more; knocking twice is one knock', () => {
+		comeIn(store, { ...coming(), person: HALE })
+		const [knock, ...more] = listKnocks(store, { actor: { person: KEEPER } })
+		expect(more).toEqual([])
+		decideKnock(store, { id: knock?.id ?? 0, letIn: false, ...by })
+		expect([codesSeen(HALE), readDoor(store, { app, person: HALE })?.at?.state]).toEqual([0, 'turned away'])
+		expect(comeIn(store, { ...coming(), person: HALE }).state).toBe('waiting')
+	})
+
+	test('is nobody’s to open for themselves', () => {
+		const [knock] = listKnocks(store, { actor: { person: KEEPER } })
+		const actor = { person: HALE }
+		expect(() => decideKnock(store, { id: knock?.id ?? 0, letIn: true, actor, now: NOW })).toThrow(/Nobody waits/)
+		expect(codesSeen(HALE)).toBe(0)
+	})
+})
+
+describe('visitors', () => {
+	test('see what their role sees, and nothing that everyone who is named does', () => {
+		way({ kind: 'visitors', role: CREWS })
+		const person = visitorOf(store, { app }) ?? 0
+		expect(codesSeen(person)).toBe(1)
+		expect(readRows(store, { person }, { table: 3 }, NOW).rows).toEqual([])
+		expect(readRows(store, { person: HALE }, { table: 3 }, NOW).rows).toHaveLength(1)
+		expect(describePerson(store, person)).toMatchObject({ visits: app, isBuilder: false, isSteward: false })
+	})
+
+	test('are shown out when the way is closed', () => {
+		const id = way({ kind: 'visitors', role: CREWS })
+		const person = visitorOf(store, { app }) ?? 0
+		addSession(store, { tokenHash: 'h', person, now: NOW, expiresAt: NOW + DAY, through: 'visit', agent: '' })
+		closeWay(store, { way: id, ...by })
+		expect([visitorOf(store, { app }), codesSeen(person)]).toEqual([null, 0])
+		expect(findSession(store, { tokenHash: 'h', now: NOW })).toBeUndefined()
+	})
+})
+
+describe('a way in is refused', () => {
+	test.each([
+		['that leads to builders', { kind: 'code', word: 'QUAY-2027', role: BUILDER }, /named by hand/],
+		['that leads to stewards', { kind: 'domain', word: 'varrow.example', role: STEWARD }, /named by hand/],
+		['with too short a code', { kind: 'code', word: 'Q-1' }, /six letters/],
+		['with no domain', { kind: 'domain', word: 'varrow' }, /written like/],
+		['into a role that is gone', { kind: 'code', word: 'QUAY-2027', role: 99 }, /not there/]
+	] as const)('%s', (_what, given, message) => {
+		expect(() => way(given)).toThrow(message)
+	})
+
+	test('for who is no steward', () => {
+		const asked = { app, kind: 'doorstep' as const, word: '', role: CLERKS, team: null, usesLeft: null, endsAt: null }
+		expect(() => addWay(store, { ...asked, asks: '', words: '', actor: { person: HALE }, now: NOW })).toThrow(
+			/Only stewards/
+		)
+		expect(() => listWays(store, { actor: { person: HALE }, now: NOW })).toThrow(/Only stewards/)
+	})
+})
