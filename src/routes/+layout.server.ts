@@ -12,5 +12,5 @@ export async function load({ locals, depends }) {
 		isBuilder: user.isBuilder,
 		isSteward: user.isSteward
 	}
-	return { workspaceName: name, user: shown, waiting }
+	return { workspaceName: name, user: shown, waiting, readAt: locals.now }
 }

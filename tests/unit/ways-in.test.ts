@@ -6,6 +6,7 @@ import { arrive, comeIn, findArrival, readDoor, useArrival } from '$lib/server/p
 import { giveRole } from '$lib/server/people/grants.ts'
 import { decideKnock, listKnocks, waitsAt } from '$lib/server/people/knocks.ts'
 import { BUILDER, STEWARD } from '$lib/server/people/system-roles.ts'
+import { readSharing, shareApp } from '$lib/server/people/sharing.ts'
 import { visitorOf } from '$lib/server/people/visitors.ts'
 import { addWay, closeWay, listWays, type NewWay } from '$lib/server/people/ways-in.ts'
 import { addTeam } from '$lib/server/people/teams.ts'
@@ -255,5 +256,38 @@ describe('a way in is refused', () => {
 			/Only stewards/
 		)
 		expect(() => listWays(store, { actor: { person: HALE }, now: NOW })).toThrow(/Only stewards/)
+	})
+})
+
+describe('sharing an app', () => {
+	const share = (given: Partial<Parameters<typeof shareApp>[1]>) =>
+		shareApp(store, { app, person: HALE, role: CLERKS, team: null, tells: true, words: 'Welcome.', ...by, ...given })
+
+	test('gives the role, tells whoever gets it, and shows who has it as what', () => {
+		share({})
+		expect([rolesOf(HALE), codesSeen(HALE)]).toEqual([['Clerks'], 1])
+		const [shared] = readSharing(store, by)
+		const row = store.ids.toId(1, HALE)
+		expect(shared?.people).toContainEqual({ row, roles: [CLERKS], builds: false })
+		expect(store.db.prepare('SELECT subject, link FROM message WHERE person = ?').get(HALE)).toEqual({
+			subject: 'Keeper shares Quayside with you',
+			link: `/app/${app}`
+		})
+	})
+
+	test('does all of it or nothing, and only what its giver may', () => {
+		expect(() => share({ role: null })).toThrow(/as what they get it/)
+		expect(() => share({ role: 1 })).toThrow(/does not open Quayside/)
+		expect(() => share({ actor: { person: MASTER } })).toThrow(/may not|may give|steward/i)
+		expect(() => readSharing(store, { actor: { person: MASTER }, now: NOW })).toThrow(/shared by stewards/)
+		expect([rolesOf(HALE), store.db.prepare('SELECT count(*) FROM message').pluck().get()]).toEqual([[], 0])
+	})
+
+	test('makes a co-builder, who is led to the Bench', () => {
+		share({ role: BUILDER })
+		expect(describePerson(store, HALE)?.isBuilder).toBe(true)
+		expect(store.db.prepare('SELECT link FROM message WHERE person = ?').pluck().get(HALE)).toBe(
+			`/bench/${app}/screens`
+		)
 	})
 })

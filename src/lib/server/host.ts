@@ -27,6 +27,8 @@ export interface Host {
 	write<N extends WriteName>(name: N, args: Args<(typeof WRITES)[N]>): Promise<Result<(typeof WRITES)[N]>>
 	/** Calls back after every commit that changed what people see; the result ends it. */
 	onTurned(listener: (turned: Turned['turned']) => void): () => void
+	/** Whether any of these tables, or who may see what, changed at or after a moment (epoch ms). */
+	hasTurnedSince(since: number, tables: ReadonlySet<number>): boolean
 	connectToWriter(port: MessagePort): void
 	/** Epoch ms. */
 	now(): number
@@ -59,7 +61,12 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 	const listeners = new Set<(turned: Turned['turned']) => void>()
 	const queue: { runner?: Runner } = {}
 
+	/** When each table, and who may see what, last changed. */
+	const turnedAt = new Map<number | 'access', number>()
+
 	const tell = (turned: Turned['turned']): void => {
+		for (const each of [...turned.tables, ...(turned.access ? (['access'] as const) : [])])
+			turnedAt.set(each, Date.now())
 		for (const listener of listeners) listener(turned)
 		if (turned.jobs) queue.runner?.wake()
 	}
@@ -83,6 +90,8 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 			listeners.add(listener)
 			return () => listeners.delete(listener)
 		},
+		hasTurnedSince: (since, tables) =>
+			[...turnedAt].some(([what, at]) => at >= since && (what === 'access' || tables.has(what))),
 		connectToWriter: (port) => writer.connect(port),
 		now: () => Date.now()
 	} satisfies Omit<Host, 'imports' | 'looks' | 'files' | 'folder' | 'origin' | 'key' | 'close'>

@@ -1,4 +1,5 @@
 import { fail } from '@sveltejs/kit'
+import { AppError } from '$lib/core/app-error.ts'
 import { beginSecondFactor, takeCode } from '$lib/server/people/one-time-codes.ts'
 import { findWeakness, hashPassword, isRight } from '$lib/server/people/passwords.ts'
 import { hashToken, SESSION_COOKIE } from '$lib/server/people/sign-in.ts'
@@ -11,11 +12,19 @@ const tries = openThrottle(10)
 export async function load({ locals, cookies }) {
 	const { person, email, roleNames } = getUser(locals)
 	const tokenHash = hashToken(cookies.get(SESSION_COOKIE) ?? '')
-	const [sessions, factor] = await Promise.all([
+	const [sessions, factor, zone] = await Promise.all([
 		locals.host.read('sessions', { person, tokenHash, now: locals.now }),
-		locals.host.read('secondFactor', { person })
+		locals.host.read('secondFactor', { person }),
+		locals.host.read('zone', { person })
 	])
-	return { email, roleNames, sessions, hasFactor: factor?.confirmed ?? false }
+	return {
+		email,
+		roleNames,
+		zone,
+		zones: Intl.supportedValuesOf('timeZone'),
+		sessions,
+		hasFactor: factor?.confirmed ?? false
+	}
 }
 
 const text = (form: FormData, name: string) => String(form.get(name) ?? '')
@@ -31,6 +40,16 @@ export const actions = {
 		const tokenHash = hashToken(cookies.get(SESSION_COOKIE) ?? '')
 		await locals.host.write('changeOwnPassword', { person, hash, tokenHash, now: locals.now })
 		return { part: 'password', message: '', done: 'Your password is changed. Everywhere else you are signed out.' }
+	},
+	zone: async ({ request, locals }) => {
+		const zone = text(await request.formData(), 'zone')
+		try {
+			await locals.host.write('setZone', { person: getUser(locals).person, zone, now: locals.now })
+		} catch (error) {
+			if (error instanceof AppError) return fail(422, { part: 'zone', message: error.message })
+			throw error
+		}
+		return { part: 'zone', message: '', done: 'Today is now counted by that clock.' }
 	},
 	endSession: async ({ request, locals }) => {
 		const id = text(await request.formData(), 'id')

@@ -40,6 +40,21 @@
 	</section>
 
 	<section>
+		<h2>Time zone</h2>
+		<form method="POST" action="?/zone" use:enhance>
+			<label for="zone">Where your clock hangs</label>
+			<select class="field" id="zone" name="zone" value={data.zone.own ?? ''}>
+				<option value="">where the workspace is: {data.zone.workspace}</option>
+				{#each data.zones as zone (zone)}<option>{zone}</option>{/each}
+			</select>
+			<p class="quiet">It decides which day is today in what you see: what is due, what is past.</p>
+			{#if saidOf('zone')['message']}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
+			{#if saidOf('zone')['done']}<p class="done" role="status">{said['done']}</p>{/if}
+			<button class="btn">Keep it</button>
+		</form>
+	</section>
+
+	<section>
 		<h2>Second step</h2>
 		{#if saidOf('factor')['done']}<p class="done" role="status">{said['done']}</p>{/if}
 		{#if saidOf('factor')['secret'] || saidOf('factor')['again']}

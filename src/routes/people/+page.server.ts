@@ -1,4 +1,5 @@
 import { forPage } from '$lib/server/answer.ts'
+import { BUILDER } from '$lib/server/people/system-roles.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
 export async function load({ locals, url, depends }) {
@@ -8,5 +9,7 @@ export async function load({ locals, url, depends }) {
 	const ways = sheet.isSteward
 		? { open: await locals.host.read('ways', asked), apps: await locals.host.read('apps', undefined) }
 		: null
-	return { sheet, ways }
+	const shares = sheet.isSteward || sheet.roles.some((role) => role.mayGrant)
+	const sharing = shares ? await forPage(() => locals.host.read('sharing', asked)) : null
+	return { sheet, ways, sharing, builders: BUILDER }
 }

@@ -8,6 +8,7 @@
 	import PersonCard from '$lib/ui/people/PersonCard.svelte'
 	import RolesSheet from '$lib/ui/people/RolesSheet.svelte'
 	import { STATE_TONES } from '$lib/ui/people/states.ts'
+	import SharingSheet from '$lib/ui/people/SharingSheet.svelte'
 	import WaysSheet from '$lib/ui/people/WaysSheet.svelte'
 	import TeamsSheet from '$lib/ui/people/TeamsSheet.svelte'
 
@@ -24,12 +25,14 @@
 		{ show: 'people', name: 'People' },
 		{ show: 'teams', name: 'Teams' },
 		{ show: 'roles', name: 'Roles' },
+		{ show: 'sharing', name: 'Sharing' },
 		{ show: 'ways', name: 'Ways in' }
 	]
 	const holds = $derived<Record<string, number>>({
 		people: sheet.people.length,
 		teams: sheet.teams.length,
 		roles: sheet.roles.length,
+		sharing: data.sharing?.length ?? 0,
 		ways: data.ways?.open.length ?? 0
 	})
 
@@ -53,7 +56,7 @@
 <Ridge title={data.workspaceName} workspace="People, teams and roles" user={data.user} waiting={data.waiting}>
 	{#snippet below()}
 		<nav class="bays" aria-label="People, teams and roles">
-			{#each TABS.filter((tab) => tab.show !== 'ways' || data.ways) as tab (tab.show)}
+			{#each TABS.filter((tab) => (tab.show !== 'ways' || data.ways) && (tab.show !== 'sharing' || data.sharing)) as tab (tab.show)}
 				<a
 					href="/people?show={tab.show}"
 					class:on={show === tab.show}
@@ -65,6 +68,7 @@
 </Ridge>
 {#if show === 'teams'}<TeamsSheet {sheet} />
 {:else if show === 'roles'}<RolesSheet {sheet} />
+{:else if show === 'sharing' && data.sharing}<SharingSheet {sheet} apps={data.sharing} builders={data.builders} />
 {:else if show === 'ways' && data.ways}<WaysSheet {sheet} ways={data.ways.open} apps={data.ways.apps} />
 {:else}
 	<div class="page" class:opened={chosen || adding}>

@@ -1,4 +1,5 @@
 /** What everybody does with their own account: see where they are signed in, sign out elsewhere. */
+import { AppError } from '$lib/core/app-error.ts'
 import type { Store } from '../store.ts'
 import { writeHistory } from '../rows/history.ts'
 
@@ -15,6 +16,11 @@ export interface OwnSession {
 const LIST = `
 	SELECT token_hash AS hash, made_at AS madeAt, expires_at AS expiresAt, through, agent FROM session
 	WHERE person = @person AND expires_at > @now ORDER BY made_at DESC LIMIT 100`
+const ZONE = `SELECT time_zone FROM person_setting WHERE person = ?`
+const SET_ZONE = `
+	INSERT INTO person_setting (person, time_zone) VALUES (@person, @zone)
+	ON CONFLICT (person) DO UPDATE SET time_zone = excluded.time_zone`
+const CLEAR_ZONE = `DELETE FROM person_setting WHERE person = ?`
 const END_ONE = `DELETE FROM session WHERE person = @person AND substr(token_hash, 1, 16) = @id`
 const END_OTHERS = `DELETE FROM session WHERE person = @person AND token_hash <> @keep`
 
@@ -50,4 +56,25 @@ export function changeOwnPassword(
 
 function note(store: Store, kind: string, { person, now }: { person: number; now: number }): void {
 	writeHistory(store, { at: now, person, through: 'account', kind, table: null, row: null, body: {} })
+}
+
+/** Where somebody's clock hangs, and the workspace's, which is theirs where they say nothing. */
+export function readZone(store: Store, { person }: { person: number }): { own: string | null; workspace: string } {
+	const own = (store.prepare(ZONE).pluck().get(person) as string | undefined) ?? null
+	return { own, workspace: store.workspace().timeZone }
+}
+
+/** `zone`: a name of the IANA time zone database; blank for the workspace's. It decides what TODAY() is for them. */
+export function setZone(store: Store, { person, zone, now }: { person: number; zone: string; now: number }): void {
+	if (zone === '') store.prepare(CLEAR_ZONE).run(person)
+	else {
+		if (!isZone(zone)) throw new AppError('invalid', 'There is no time zone of that name. Choose one from the list.')
+		store.prepare(SET_ZONE).run({ person, zone })
+	}
+	store.touched.add('access')
+	note(store, 'set time zone', { person, now })
+}
+
+function isZone(zone: string): boolean {
+	return Intl.supportedValuesOf('timeZone').includes(zone) || zone === 'UTC'
 }

@@ -21,6 +21,7 @@ export interface Standing {
 	readonly person: number
 }
 
+const OWN_ZONE = `SELECT time_zone FROM person_setting WHERE person = ?`
 const GRANTED_TABLES = `SELECT DISTINCT table_id FROM row_grant WHERE person = ?`
 
 /** `now`: epoch ms. */
@@ -36,7 +37,7 @@ function ownStanding(store: Store, person: number, now: number): Standing {
 	const workspace = store.workspace()
 	const me = readPersonRow(store, person)
 	const roles = rolesOf(store, person, me)
-	const moment: Moment = { ...momentAt(workspace.timeZone, now), ...(me ? { me } : {}) }
+	const moment: Moment = { ...momentOf(store, person, now), ...(me ? { me } : {}) }
 	const reader: Reader = {
 		person,
 		roles,
@@ -44,6 +45,12 @@ function ownStanding(store: Store, person: number, now: number): Standing {
 		keeps: (table) => roles.size > 0 && table.keepers.includes(person)
 	}
 	return { rights: rightsOf(reader, workspace.lines, moment), moment, roles, person }
+}
+
+/** Somebody's own date, which may differ from the workspace's, and the instant. */
+export function momentOf(store: Store, person: number, now: number): { today: string; now: string } {
+	const own = store.prepare(OWN_ZONE).pluck().get(person) as string | undefined
+	return momentAt(own ?? store.workspace().timeZone, now)
 }
 
 /** The workspace's date and the instant, for one request. */

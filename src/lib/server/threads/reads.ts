@@ -3,7 +3,7 @@ import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { openScreen, readList, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
 import { checkUpload, readFileCell } from '../files/uploads.ts'
 import { findAccount, findSession, describePerson } from '../people/accounts.ts'
-import { listSessions } from '../people/own-account.ts'
+import { listSessions, readZone } from '../people/own-account.ts'
 import { findPass } from '../people/passes.ts'
 import { readPeople } from '../people/people-sheet.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
@@ -22,6 +22,7 @@ import { readMatrix } from '../workspace/access-matrix.ts'
 import { readAccess } from '../workspace/read-access.ts'
 import { findArrival, readDoor, readPhrase } from '../people/door.ts'
 import { countKnocks, listKnocks, waitsAt } from '../people/knocks.ts'
+import { readSharing } from '../people/sharing.ts'
 import { visitorOf } from '../people/visitors.ts'
 import { listWays } from '../people/ways-in.ts'
 import { previewConversion, previewRemoval } from '../workspace/change-columns.ts'
@@ -108,12 +109,14 @@ export const READS = {
 	cases: listCases,
 	waiting: (store: Store, { actor }: { actor: Actor }) => countWaiting(store, actor) + countKnocks(store, actor),
 	ways: listWays,
+	sharing: readSharing,
 	door: readDoor,
 	phrase: readPhrase,
 	visitorOf,
 	arrival: findArrival,
 	knocks: listKnocks,
 	waitsAt,
+	zone: readZone,
 	case: readCase,
 	tray: listTray,
 	people: (store: Store) => listPeople(store),

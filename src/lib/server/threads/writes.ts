@@ -6,10 +6,11 @@ import { dropOldUploads, noteUpload } from '../files/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
 import { addSession, endSession, putAccount } from '../people/accounts.ts'
 import { giveRole, takeRole } from '../people/grants.ts'
-import { changeOwnPassword, endOtherSessions, endOwnSession } from '../people/own-account.ts'
+import { changeOwnPassword, endOtherSessions, endOwnSession, setZone } from '../people/own-account.ts'
 import { askNewPassword, invite, usePass } from '../people/passes.ts'
 import { arrive, comeIn, useArrival } from '../people/door.ts'
 import { decideKnock } from '../people/knocks.ts'
+import { shareApp } from '../people/sharing.ts'
 import { addWay, closeWay } from '../people/ways-in.ts'
 import { addPerson, endSessionsOf, letBack, suspend } from '../people/people-changes.ts'
 import { addRole, changeRole, removeRole } from '../people/roles.ts'
@@ -63,6 +64,7 @@ export const WRITES = {
 	leaveTeam,
 	giveTeamRole,
 	takeTeamRole,
+	shareApp,
 	addWay,
 	closeWay,
 	arrive,
@@ -79,6 +81,7 @@ export const WRITES = {
 	startWorkspace,
 	changeOwnPassword,
 	endOwnSession,
+	setZone,
 	endOtherSessions,
 	putSecondFactor,
 	confirmSecondFactor,

@@ -7,7 +7,7 @@ import type { Line } from '$lib/core/access/types.ts'
 import { planCount } from '$lib/core/query/plan.ts'
 import type { Expr } from '$lib/core/formula/types.ts'
 import type { Table } from '$lib/core/table/types.ts'
-import { momentAt } from '../people/rights-of-actor.ts'
+import { momentOf } from '../people/rights-of-actor.ts'
 import { readPersonRow, rolesOf } from '../people/roles-held.ts'
 import type { Store } from '../store.ts'
 
@@ -55,7 +55,6 @@ export function peopleUnlisted(store: Store): number {
 
 /** Another person's rights under some lines. For keepers only, who see every row of the table anyhow. */
 export function rightsUnder(store: Store, person: number, lines: readonly Line[], now: number): Rights {
-	const { timeZone } = store.workspace()
 	const me = readPersonRow(store, person)
 	const roles = rolesOf(store, person, me)
 	const reader: Reader = {
@@ -64,5 +63,5 @@ export function rightsUnder(store: Store, person: number, lines: readonly Line[]
 		grants: new Set(),
 		keeps: (table) => roles.size > 0 && table.keepers.includes(person)
 	}
-	return rightsOf(reader, lines, { ...momentAt(timeZone, now), ...(me ? { me } : {}) })
+	return rightsOf(reader, lines, { ...momentOf(store, person, now), ...(me ? { me } : {}) })
 }

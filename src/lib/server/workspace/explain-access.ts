@@ -11,7 +11,7 @@ import { someNode } from '$lib/core/formula/walk.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import type { Column, Table } from '$lib/core/table/types.ts'
 import { describePerson } from '../people/accounts.ts'
-import { momentAt, type Actor } from '../people/rights-of-actor.ts'
+import { momentOf, type Actor } from '../people/rights-of-actor.ts'
 import { isSuspended, readPersonRow, rolesOf } from '../people/roles-held.ts'
 import { readRows } from '../rows/read.ts'
 import { readStoredRow, storeEnv } from '../rows/stored-row.ts'
@@ -85,13 +85,13 @@ interface Place {
 
 function reasonsOf(store: Store, place: Place): LineReason[] {
 	const { table, n, person, now } = place
-	const { lines, roles, timeZone } = store.workspace()
+	const { lines, roles } = store.workspace()
 	const me = readPersonRow(store, person)
 	const held = rolesOf(store, person, me)
 	const stored = readStoredRow(store, table, n)
 	const env = {
 		rows: stored ? [stored] : [],
-		...momentAt(timeZone, now),
+		...momentOf(store, person, now),
 		...(me ? { me } : {}),
 		...storeEnv(store)
 	}

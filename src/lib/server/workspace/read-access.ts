@@ -8,7 +8,7 @@ import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
 import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
 import { lineSchema, type LineEntry, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { describePerson } from '../people/accounts.ts'
-import { momentAt, standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { momentOf, standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { readPersonRow, rolesOf } from '../people/roles-held.ts'
 import type { Store } from '../store.ts'
 import { openCounts, peopleListed, peopleUnlisted, rightsUnder, type Counts } from './counts.ts'
@@ -132,11 +132,10 @@ function lineComesTo(
 	{ people, lines }: { people: readonly number[]; lines: readonly Line[] }
 ): AccessSheet['comesTo'][number] {
 	const checked = lines.find((each) => each.id === line.id && each.table === table.id)
-	const { timeZone } = store.workspace()
 	const found = people.flatMap((person) => {
 		const me = readPersonRow(store, person)
 		if (!checked || !rolesOf(store, person, me).has(line.role)) return []
-		const where = fold(checked.where, { ...momentAt(timeZone, now), ...(me ? { me } : {}) })
+		const where = fold(checked.where, { ...momentOf(store, person, now), ...(me ? { me } : {}) })
 		return [counts.count(keeper, table, where)]
 	})
 	return {

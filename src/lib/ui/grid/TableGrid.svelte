@@ -13,6 +13,7 @@
 	import { ATTACHED_TYPES } from '$lib/core/capture/attachment.ts'
 	import { draftOf, readDraft, sameDraft, sendFiles, type CellDraft } from '../cells/cell-draft.ts'
 	import { showCell } from '../cells/show-cell.ts'
+	import { eventsOf } from '../staff/follow.ts'
 	import { fromClipboard, plainCell, toClipboard } from './clipboard.ts'
 	import ColumnCard from './ColumnCard.svelte'
 	import ColumnMenu from './ColumnMenu.svelte'
@@ -79,7 +80,7 @@
 	const opened = $derived(table.columns.find((column) => column.id === card))
 
 	onMount(() => {
-		const source = new EventSource(`/events?tables=${tableId}`)
+		const source = eventsOf([tableId])
 		let timer: ReturnType<typeof setTimeout> | undefined
 		// Other people's changes of what is shown.
 		source.addEventListener('turned', () => {

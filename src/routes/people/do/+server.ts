@@ -55,7 +55,16 @@ const doSchema = z.discriminatedUnion('kind', [
 		asks: z.string().trim().max(500),
 		words
 	}),
-	z.object({ kind: z.literal('close way'), way: number })
+	z.object({ kind: z.literal('close way'), way: number }),
+	z.object({
+		kind: z.literal('share app'),
+		person,
+		app: number,
+		role: number.nullable(),
+		team: number.nullable(),
+		tells: z.boolean(),
+		words
+	})
 ])
 
 type Asked = z.infer<typeof doSchema>
@@ -89,6 +98,8 @@ async function act(locals: App.Locals, asked: Asked): Promise<unknown> {
 			return host.write('letBack', of)
 		case 'sign out':
 			return host.write('endSessionsOf', of)
+		case 'share app':
+			return host.write('shareApp', { ...asked, ...of })
 		case 'take off second factor':
 			return host.write('takeOffSecondFactor', of)
 	}

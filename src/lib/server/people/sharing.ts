@@ -1,0 +1,97 @@
+/** Who has an app, by which roles, and giving it to somebody in one go. Having an app is holding a role that opens it. */
+import { AppError } from '$lib/core/app-error.ts'
+import { tablesOf } from '$lib/core/app/walk-app.ts'
+import { liveApps } from '../apps/live.ts'
+import { addMessage } from '../post/messages.ts'
+import type { Store } from '../store.ts'
+import { peopleListed } from '../workspace/counts.ts'
+import { describePerson } from './accounts.ts'
+import { giveRole, granterOf } from './grants.ts'
+import { readPersonRow, rolesOf } from './roles-held.ts'
+import type { ByPerson } from './stewardship.ts'
+import { BUILDER } from './system-roles.ts'
+import { joinTeam } from './teams.ts'
+
+export interface SharedApp {
+	readonly id: number
+	readonly name: string
+	/** Roles whose lines reach a table that it shows, by number. */
+	readonly roles: readonly number[]
+	/** Who holds one of them: the id of their row, and by which. */
+	readonly people: readonly { readonly row: string; readonly roles: readonly number[]; readonly builds: boolean }[]
+}
+
+export function readSharing(store: Store, { actor }: ByPerson): SharedApp[] {
+	refuseUnlessShares(store, actor)
+	const { catalogue } = store.workspace()
+	const people = peopleListed(store).map((person) => ({
+		row: store.ids.toId(catalogue.people.id, person),
+		held: rolesOf(store, person, readPersonRow(store, person))
+	}))
+	return liveApps(store).map((app) => {
+		const roles = openingRoles(store, app.id)
+		const having = people.flatMap(({ row, held }) => {
+			const by = roles.filter((role) => held.has(role))
+			const builds = held.has(BUILDER)
+			return by.length > 0 || builds ? [{ row, roles: by, builds }] : []
+		})
+		return { id: app.id, name: app.document.name, roles, people: having }
+	})
+}
+
+export interface Sharing extends ByPerson {
+	readonly app: number
+	readonly person: number
+	/** A role that opens the app, or the builders' for who is to build it too. */
+	readonly role: number | null
+	readonly team: number | null
+	/** Whether a message goes with it, in these words. */
+	readonly tells: boolean
+	readonly words: string
+}
+
+/** Gives somebody an app: a role that opens it, a team, or both, with a message or without. All of it or nothing. */
+export function shareApp(store: Store, { app, person, role, team, tells, words, actor, now }: Sharing): void {
+	const found = liveApps(store).find((each) => each.id === app)
+	const who = describePerson(store, person)
+	if (!found || !who) throw new AppError('not_found', 'Choose an app that is released, and somebody who is there.')
+	if (role === null && team === null)
+		throw new AppError('invalid', 'Say as what they get it: choose a role, or a team that holds one.')
+	if (role !== null && role !== BUILDER && !openingRoles(store, app).includes(role))
+		throw new AppError(
+			'invalid',
+			`That role does not open ${found.document.name}: no line of it reaches a table there.`
+		)
+	if (role !== null) giveRole(store, { person, role, mayPassOn: false, actor, now })
+	if (team !== null) joinTeam(store, { person, team, actor, now })
+	if (!tells) return
+	const giver = describePerson(store, actor.person)?.name ?? 'A steward'
+	const own = words.trim() === '' ? '' : `\n\n${words.trim().slice(0, 2000)}`
+	addMessage(store, {
+		cause: `share ${app} ${person} ${now}`,
+		person,
+		subject: `${giver} shares ${found.document.name} with you`,
+		body: `${who.name},\n\n${giver} has opened ${found.document.name} to you.${own}\n\nOpen it by this link.`,
+		link: role === BUILDER ? `/bench/${app}/screens` : `/app/${app}`,
+		now
+	})
+}
+
+/** Roles whose lines let see or add something that the released app shows. */
+function openingRoles(store: Store, app: number): number[] {
+	const found = liveApps(store).find((each) => each.id === app)
+	const tables = new Set(found ? tablesOf(found.document).map(({ table }) => table) : [])
+	const { lines, roles } = store.workspace()
+	const opens = (role: number) =>
+		lines.some(
+			(line) =>
+				line.role === role && tables.has(line.table) && line.verbs.some((verb) => verb === 'see' || verb === 'add')
+		)
+	return roles.filter(({ id }) => opens(id)).map(({ id }) => id)
+}
+
+function refuseUnlessShares(store: Store, actor: ByPerson['actor']): void {
+	const granter = granterOf(store, actor)
+	if (!granter.isSteward && granter.mayPassOn.size === 0)
+		throw new AppError('forbidden', 'Apps are shared by stewards, and by those who may pass a role on.')
+}
