@@ -14,7 +14,8 @@ import {
 	previewConversion,
 	previewRemoval,
 	removeColumn,
-	returnColumn
+	returnColumn,
+	setKeepers
 } from '$lib/server/workspace/change-columns.ts'
 import { putTableBack, usesOfColumn } from '$lib/server/workspace/restructure.ts'
 import { saveWorkspace } from '$lib/server/workspace/save.ts'
@@ -412,4 +413,30 @@ test('a numbering goes on from what stands there already', () => {
 	add(MOORINGS, { 30: 'B', 35: 'M-2025-0099' })
 	describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{year}-{0000}' } })
 	expect(cellsOf(add(MOORINGS, { 30: 'C' }))).toMatchObject({ c35: 'M-2026-0042' })
+})
+
+describe('who keeps a table', () => {
+	const keep = (keepers: number[], actor = by.actor) => setKeepers(store, { table: MOORINGS, keepers, actor, now: NOW })
+
+	beforeEach(() => {
+		store.db.exec(`
+			INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Jory', 'jory'), (3, 0, 0, 'Imke', 'imke');
+			INSERT INTO role_held (person, role) VALUES (2, 2)`)
+	})
+
+	test('is said by a keeper: a builder joins, and may then leave it to themselves', () => {
+		add(MOORINGS, { 30: 'NH-001', 31: 40 })
+		const seen = () => readRows(store, { person: 2 }, { table: MOORINGS }, NOW).rows.length
+		expect(seen()).toBe(0)
+		keep([KEEPER, 2])
+		expect(seen()).toBe(1)
+		keep([2], { person: 2 })
+		expect(() => keep([KEEPER])).toThrow(/kept by somebody else/)
+	})
+
+	test('is never nobody, nor somebody who is no builder', () => {
+		expect(() => keep([])).toThrow(/Somebody must keep/)
+		expect(() => keep([KEEPER, 3])).toThrow(/Imke is no builder/)
+		expect(() => keep([2], { person: 2 })).toThrow(/kept by somebody else/)
+	})
 })

@@ -36,7 +36,8 @@ import {
 	describeColumn,
 	describeTable,
 	removeColumn,
-	returnColumn
+	returnColumn,
+	setKeepers
 } from '../workspace/change-columns.ts'
 import { startWorkspace } from '../workspace/make.ts'
 import { pinExample, unpinExample } from '../workspace/pin-examples.ts'
@@ -105,6 +106,7 @@ export const WRITES = {
 	toReference,
 	describeColumn,
 	describeTable,
+	setKeepers,
 	removeColumn,
 	returnColumn,
 	convertColumn,

@@ -15,6 +15,8 @@ export interface BenchTable {
 	readonly id: number
 	readonly name: string
 	readonly kept: boolean
+	/** Who keeps it, by number; told to keepers only. */
+	readonly keepers: readonly number[]
 	/** Whether its rows are the workspace's people. */
 	readonly people: boolean
 	readonly label: number
@@ -63,6 +65,7 @@ export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
 				id: table.id,
 				name: table.name,
 				kept,
+				keepers: kept ? table.keepers : [],
 				people: table === workspace.catalogue.people,
 				label: table.label,
 				rows: countUnder(store, rights, { table, where: [], limit: LISTED }),

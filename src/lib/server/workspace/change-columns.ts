@@ -19,6 +19,7 @@ import {
 } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
+import { describePerson } from '../people/accounts.ts'
 import { toValue } from '../rows/stored-row.ts'
 import type { Store } from '../store.ts'
 import { takeNumbers } from './numbers.ts'
@@ -105,6 +106,30 @@ export function describeTable(
 	restructure(store, { table, actor, now, what: 'table' }, (entry) =>
 		withoutBlanks({ ...entry, ...words, name: name ?? entry.name })
 	)
+}
+
+/**
+ * Says who keeps a table. Only builders keep one, and somebody always does; a keeper may leave it to others. The people
+ * table, which nobody made, is given its keepers by a steward.
+ */
+export function setKeepers(
+	store: Store,
+	{ table, keepers, actor, now }: ByKeeper & { table: number; keepers: readonly number[] }
+): void {
+	const found = store.workspace().catalogue.tables.get(table)
+	const byName = (person: number) => describePerson(store, person)
+	const steward = found?.id === store.workspace().catalogue.people.id && byName(actor.person)?.isSteward === true
+	if (!steward || actor.lookedAtBy !== undefined) getKeptTable(store, table, actor)
+	const wanted = [...new Set(keepers)]
+	if (wanted.length === 0 && !steward)
+		throw new AppError('invalid', 'Somebody must keep the table. Name another keeper first.')
+	const other = wanted.find((person) => !byName(person)?.isBuilder)
+	if (other !== undefined)
+		throw new AppError(
+			'invalid',
+			`${byName(other)?.name ?? 'Somebody who is gone'} is no builder, so they cannot keep a table.`
+		)
+	restructure(store, { table, actor, now, what: 'keepers' }, (entry) => ({ ...entry, keepers: wanted }))
 }
 
 /** What taking a column out would come to. */

@@ -5,6 +5,7 @@
 	import RelationOffers from '../bench/RelationOffers.svelte'
 	import { showDay } from '../dates.ts'
 	import TableRemoval from './TableRemoval.svelte'
+	import Keepers from './Keepers.svelte'
 	import NamedConditions from './NamedConditions.svelte'
 	import { changeStructure, type StructureStep } from './structure.ts'
 
@@ -72,6 +73,7 @@
 	<p><button class="btn main">Keep</button></p>
 </form>
 <NamedConditions {table} {onopen} {onmade} />
+{#if table.kept}<Keepers {table} />{/if}
 {#if table.kept}<RelationOffers tables={[table.id]} {onmade} />{/if}
 {#if table.kept}
 	<details>
