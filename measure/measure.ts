@@ -2,6 +2,7 @@
  * Measures speed as ratios within one run and writes them to `measure/RESULTS.md`: `npm run measure`.
  *
  * - A page of 50 rows under access lines, on a million rows, against hand-written SQL with the same condition.
+ * - The same for three roles and five lines, and PostgreSQL's row security beside it.
  * - Bringing in a CSV of 1,000,000 rows against the `sqlite3` shell's `.import` into a table of the same columns.
  * - Edits of others while that goes on.
  * - A formula over three million rows against the same written by hand.
@@ -12,6 +13,7 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { cpus, tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
+import { measureAccess } from './access.ts'
 import { measureFormula } from './formula.ts'
 import { measureImport } from './import.ts'
 import { measureEdit } from './edit.ts'
@@ -24,6 +26,7 @@ const scripts = resolve('build/threads')
 // First, so that the memory it takes is its own.
 const brought = await measureImport(folder, scripts)
 const page = measurePage()
+const access = await measureAccess()
 const formula = measureFormula()
 const totals = measureTotals()
 const edit = measureEdit(folder)
@@ -46,6 +49,14 @@ The statement inside the reader, prepared beforehand, against hand-written SQL w
 ${page.cases.map((each) => `| ${each.name} | ${round(each.ours, 3)} | ${round(each.byHand, 3)} | **${round(each.ours / each.byHand)}** | 1.5 |`).join('\n')}
 
 The whole of \`readRows\` (rights, plan, statement, rows as they travel): ${round(page.whole, 3)} ms.
+
+## A person with three roles and five lines, ${access.rows.toLocaleString('en-GB')} rows
+
+References among the conditions; by hand with the same condition, and ${access.postgres === null ? 'PostgreSQL (not installed here)' : `PostgreSQL ${access.postgres} with the same rows, indexes and policy, timed by its own client`}.
+
+| what is asked | ours, ms | by hand, ms | ratio | bound | PostgreSQL, ms |
+| --- | --- | --- | --- | --- | --- |
+${access.cases.map((each) => `| ${each.name} | ${round(each.ours, 2)} | ${round(each.byHand, 2)} | **${round(each.ours / each.byHand)}** | ${each.bound} | ${each.postgres === null ? '' : round(each.postgres, 2)} |`).join('\n')}
 
 ## A formula over ${formula.rows.toLocaleString('en-GB')} rows
 

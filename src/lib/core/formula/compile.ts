@@ -19,6 +19,7 @@ import { allOf, anyOf, joinSql, param, quoteText, raw, sql, type Sql } from '../
 import { unreachable } from '../unreachable.ts'
 import { fold, type Moment } from './fold.ts'
 import { isSetType } from './functions/define.ts'
+import { FITS, soughtAnywhere } from './functions/wildcards.ts'
 import { partsOfTotal, placeOf, whereServed } from './kept.ts'
 import { choiceNumber, FLIPPED, scaleBound, solveDates, type DateRange } from './solve.ts'
 import { isFault, type AggregateName, type CompareOp, type Expr, type KeptTotal, type Value } from './types.ts'
@@ -119,9 +120,25 @@ function holds(expr: Expr, want: boolean, ctx: Context): Sql {
 		case 'field':
 			if (expr.column.type === 'yes/no') return holdsYesNo(expr, want, ctx)
 			break
+		case 'call': {
+			const found = holdsSought(expr, want, ctx)
+			if (found) return found
+			break
+		}
 		default:
 	}
 	return unlessWanted(want, sql`(${valueOf(expr, ctx)} <> 0)`)
+}
+
+/** A text that stands anywhere in another is found in the stored key, without a call of ours for each row. */
+function holdsSought({ fn, args }: Expr & { kind: 'call' }, want: boolean, ctx: Context): Sql | undefined {
+	const [text, pattern] = args
+	if (fn !== FITS || !text || pattern?.kind !== 'literal' || typeof pattern.value !== 'string') return undefined
+	const sought = soughtAnywhere(pattern.value)
+	if (sought === undefined) return undefined
+	const { value, guard } = comparable(text, ctx)
+	const found = sql`(instr(${value}, ${param(textKey(sought))}) > 0)`
+	return unlessWanted(want, guard ? allOf([found, guard]) : found)
 }
 
 function unlessWanted(want: boolean, condition: Sql): Sql {

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { findPattern } from './wildcards.ts'
+import { findPattern, soughtAnywhere } from './wildcards.ts'
 
 test.each<[text: string, wanted: string, from: number, want: number | undefined]>([
 	['abcd', 'b?d', 0, 1],
@@ -19,4 +19,20 @@ test.each<[text: string, wanted: string, from: number, want: number | undefined]
 test('a pattern made to swell does not: it takes its length times the text, not a power of it', () => {
 	const text = [...'a'.repeat(3_000)]
 	expect(findPattern(text, `${'a*'.repeat(40)}b`, 0)).toBeUndefined()
+})
+
+test.each<[pattern: string, want: string | undefined]>([
+	['*quay*', 'quay'],
+	['*Varrow Quay*', 'Varrow Quay'],
+	['*a~*b*', 'a*b'],
+	['*~?*', '?'],
+	['*a*b*', undefined],
+	['*a?b*', undefined],
+	['quay*', undefined],
+	['*quay', undefined],
+	['*', undefined],
+	['**', undefined],
+	['*a~b*', undefined]
+])('%s looks anywhere for %s', (pattern, want) => {
+	expect(soughtAnywhere(pattern)).toBe(want)
 })

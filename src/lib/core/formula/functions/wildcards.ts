@@ -66,6 +66,16 @@ export const FITS: FunctionEntry = text({
 	evaluate: (given, pattern) => fits([...textKey(given)], [...textKey(pattern)])
 })
 
+/** The text that a pattern looks for anywhere, where it is `*so*`: that is found much faster than a pattern is fitted. */
+export function soughtAnywhere(pattern: string): string | undefined {
+	// A tilde before any other character is read in two ways above and below; such a pattern is fitted.
+	if (/~(?![?*~])/.test(pattern)) return undefined
+	const [first, middle = [], last, ...more] = segmentsOf([...pattern])
+	if (first?.length !== 0 || last?.length !== 0 || more.length > 0 || middle.length === 0) return undefined
+	const letters = middle.filter((sign) => sign !== ANY)
+	return letters.length === middle.length ? letters.join('') : undefined
+}
+
 /** Lazy stars in a pattern of a builder's own could take for ever; this goes back to the last star only. */
 function fits(given: readonly string[], pattern: readonly string[]): boolean {
 	let at = 0
