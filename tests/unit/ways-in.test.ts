@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test } from 'vitest'
-import { addAppFrom, releaseApp } from '$lib/server/apps/apps.ts'
+import { addAppFrom, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { addSession, describePerson, findSession } from '$lib/server/people/accounts.ts'
 import { arrive, comeIn, findArrival, readDoor, useArrival } from '$lib/server/people/door.ts'
@@ -290,4 +290,30 @@ describe('sharing an app', () => {
 			`/bench/${app}/screens`
 		)
 	})
+})
+
+test('a release tells those who get the app by it, and nobody twice', () => {
+	giveRole(store, { person: HALE, role: CLERKS, mayPassOn: false, ...by })
+	const told = () =>
+		store.db
+			.prepare(`SELECT person FROM message WHERE subject = 'Quayside is open to you' ORDER BY person`)
+			.pluck()
+			.all()
+	const list = { id: 'm', kind: 'list' as const, table: MOORINGS, where: '', sort: null, columns: [CODE], opens: null }
+	const document = {
+		format: 2 as const,
+		name: 'Quayside',
+		about: '',
+		colour: 'sea' as const,
+		screens: [{ id: 's', title: 'Today', lines: [list] }],
+		routines: [],
+		signoffs: []
+	}
+	const other = addAppFrom(store, { document, ...by })
+	releaseApp(store, { app: other, note: '', tells: true, ...by })
+	expect(told()).toEqual([HALE])
+	giveRole(store, { person: MASTER, role: CREWS, mayPassOn: false, ...by })
+	saveDraft(store, { app: other, version: 1, document: { ...document, about: 'For crews' }, ...by })
+	releaseApp(store, { app: other, note: '', tells: true, ...by })
+	expect(told()).toEqual([HALE])
 })

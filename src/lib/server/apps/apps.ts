@@ -8,6 +8,7 @@ import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
 import { describePerson } from '../people/accounts.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
+import { peopleWithApp, tellOfRelease } from '../people/sharing.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
 import { readRelease } from './live.ts'
@@ -165,8 +166,12 @@ export function checkDraft(store: Store, { app, now }: { app: number; now: numbe
 }
 
 /** Makes the draft the next numbered release, which staff use from now on. Mistakes keep it back. */
-export function releaseApp(store: Store, { app, note, actor, now }: ByBuilder & { app: number; note: string }): number {
+export function releaseApp(
+	store: Store,
+	{ app, note, tells = false, actor, now }: ByBuilder & { app: number; note: string; tells?: boolean }
+): number {
 	refuseUnlessBuilder(store, actor)
+	const before = tells ? peopleWithApp(store, app) : undefined
 	const mistakes = checkDraft(store, { app, now }).filter((finding) => finding.weight === 'mistake')
 	if (mistakes.length > 0)
 		throw new AppError('invalid', `${mistakes[0]?.place}: ${mistakes[0]?.message}`, { findings: mistakes })
@@ -176,6 +181,7 @@ export function releaseApp(store: Store, { app, note, actor, now }: ByBuilder & 
 	store.prepare(ADD_RELEASE).run({ app, number, body: JSON.stringify(document), now, by: actor.person, note })
 	setLive(store, { app, number, document, actor, now, kind: 'release' })
 	indexSorts(store, document)
+	if (before) tellOfRelease(store, { app, number, before, actor, now })
 	return number
 }
 

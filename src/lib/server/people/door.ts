@@ -74,6 +74,7 @@ export function arrive(store: Store, { name, email, ...coming }: Coming & { name
 	)
 	// Whoever's address it is must not be flooded; whoever gives it is told the same.
 	if (lately >= MOST_AN_HOUR) return
+	store.prepare(DROP_OLD).run(now - LASTS_MS)
 	store.prepare(ADD).run({ hash: hashOf(token), way: way.id, name, email, answer, now, expiresAt: now + LASTS_MS })
 	const title = appName(store, app)
 	addMessage(store, {
@@ -190,6 +191,8 @@ const ADD = `
 const FIND = `
 	SELECT way, name, email, answer FROM arrival WHERE token_hash = @hash AND used_at IS NULL AND expires_at > @now`
 const END = `UPDATE arrival SET used_at = @now WHERE token_hash = @hash`
+/** Names and addresses of strangers are kept no longer than their links can be spoken of. */
+const DROP_OLD = `DELETE FROM arrival WHERE expires_at < ?`
 const LATELY = `SELECT count(*) FROM arrival WHERE email = @email AND made_at > @since`
 const HAS_ACCOUNT = `SELECT 1 FROM account WHERE person = ?`
 

@@ -7,7 +7,7 @@ import type { Store } from '../store.ts'
 import { peopleListed } from '../workspace/counts.ts'
 import { describePerson } from './accounts.ts'
 import { giveRole, granterOf } from './grants.ts'
-import { readPersonRow, rolesOf } from './roles-held.ts'
+import { readPersonRow, rolesOf, visitedApp } from './roles-held.ts'
 import type { ByPerson } from './stewardship.ts'
 import { BUILDER } from './system-roles.ts'
 import { joinTeam } from './teams.ts'
@@ -75,6 +75,36 @@ export function shareApp(store: Store, { app, person, role, team, tells, words, 
 		link: role === BUILDER ? `/bench/${app}/screens` : `/app/${app}`,
 		now
 	})
+}
+
+/** Everybody who holds a role that opens an app as it is released now, visitors and suspended people aside. */
+export function peopleWithApp(store: Store, app: number): ReadonlySet<number> {
+	const roles = openingRoles(store, app)
+	const people = peopleListed(store).filter((person) => {
+		const held = rolesOf(store, person, readPersonRow(store, person))
+		return visitedApp(store, person) === undefined && roles.some((role) => held.has(role))
+	})
+	return new Set(people)
+}
+
+/** Tells those who have an app since a release, and had not before. */
+export function tellOfRelease(
+	store: Store,
+	{ app, number, before, actor, now }: ByPerson & { app: number; number: number; before: ReadonlySet<number> }
+): number {
+	const name = liveApps(store).find((each) => each.id === app)?.document.name ?? ''
+	const told = [...peopleWithApp(store, app)].filter((person) => !before.has(person) && person !== actor.person)
+	for (const person of told) {
+		addMessage(store, {
+			cause: `release ${app} ${number} ${person}`,
+			person,
+			subject: `${name} is open to you`,
+			body: `${describePerson(store, person)?.name ?? ''},\n\n${name} has been released, and is open to you. Open it by this link.`,
+			link: `/app/${app}`,
+			now
+		})
+	}
+	return told.length
 }
 
 /** Roles whose lines let see or add something that the released app shows. */

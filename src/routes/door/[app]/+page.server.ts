@@ -6,8 +6,9 @@ import { beginSession } from '$lib/server/people/sign-in.ts'
 import { openThrottle } from '$lib/server/people/throttle.ts'
 import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
 
-/** Who guesses codes waits. */
-const tries = openThrottle(12)
+/** Who guesses codes waits; and no network has us write to any number of addresses. */
+const guesses = openThrottle(12)
+const sent = openThrottle(60)
 
 export async function load({ locals, params, depends }) {
 	depends('app:door')
@@ -39,9 +40,8 @@ export const actions = {
 		const parsed = (user ? formSchema.pick({ code: true, answer: true }) : formSchema).safeParse(form)
 		if (!parsed.success) return fail(422, { ...form, message: parsed.error.issues[0]?.message ?? '' })
 		const key = `door ${getClientAddress()}`
-		if (tries.isSlowed(key, now))
+		if (guesses.isSlowed(key, now) || sent.isSlowed(key, now))
 			return fail(429, { ...form, message: 'Too many tries. Wait a quarter of an hour, then try again.' })
-		tries.count(key, now)
 		try {
 			const { code, answer } = parsed.data
 			const phrase = code === '' ? null : await host.read('phrase', { app })
@@ -50,13 +50,15 @@ export const actions = {
 			if (!user) {
 				const { name, email } = parsed.data as z.infer<typeof formSchema>
 				await host.write('arrive', { ...coming, name, email: email.toLowerCase() })
+				sent.count(key, now)
 				return { sentTo: email }
 			}
 			const at = await host.write('comeIn', { ...coming, person: user.person })
 			if (at.state === 'waiting') return { waiting: true }
 		} catch (thrown) {
-			if (thrown instanceof AppError) return fail(422, { ...form, message: thrown.message })
-			throw thrown
+			if (!(thrown instanceof AppError)) throw thrown
+			guesses.count(key, now)
+			return fail(422, { ...form, message: thrown.message })
 		}
 		redirect(303, `/app/${app}`)
 	},

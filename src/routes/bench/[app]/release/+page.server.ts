@@ -17,10 +17,10 @@ export async function load({ locals, params, depends }) {
 export const actions = {
 	release: async ({ request, locals, params }) => {
 		const actor = getBuilder(locals)
-		const note = String((await request.formData()).get('note') ?? '').slice(0, 500)
-		return answer(async () => ({
-			released: await locals.host.write('releaseApp', { app: Number(params.app), note, actor, now: locals.now })
-		}))
+		const form = await request.formData()
+		const note = String(form.get('note') ?? '').slice(0, 500)
+		const asked = { app: Number(params.app), note, tells: form.has('tells'), actor, now: locals.now }
+		return answer(async () => ({ released: await locals.host.write('releaseApp', asked) }))
 	},
 	putBack: async ({ request, locals, params }) => {
 		const actor = getBuilder(locals)

@@ -35,6 +35,9 @@
 		<form method="POST" action="?/release" use:enhance>
 			<label for="note">What has changed, for those who look later</label>
 			<input id="note" name="note" class="field" maxlength="500" />
+			<label class="tick"
+				><input type="checkbox" name="tells" checked /> Send its link to those who get it by this release</label
+			>
 			{#if result?.message}<p class="says-wrong" role="alert">{result.message}</p>{/if}
 			{#if result?.released}<p role="status">
 					<span class="stamp good">released</span> Release {result.released} is live.
