@@ -28,7 +28,9 @@ export const handle: Handle = async ({ event, resolve }) => {
 	locals.host = host
 	locals.now = host.now()
 	const token = cookies.get(SESSION_COOKIE)
-	locals.user = token ? await host.read('session', { tokenHash: hashToken(token), now: locals.now }) : undefined
+	const session = token ? await host.read('session', { tokenHash: hashToken(token), now: locals.now }) : undefined
+	if (token && session?.useIsDue) await host.write('noteUse', { tokenHash: hashToken(token), now: locals.now })
+	locals.user = session
 	refuseForeign(request, url)
 	const isUnder = (paths: readonly string[]) =>
 		paths.some((path) => url.pathname === path || url.pathname.startsWith(`${path}/`))

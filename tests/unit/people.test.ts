@@ -7,7 +7,7 @@ import { decidingColumns } from '$lib/core/access/deciding.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/check-values/scratch-store.ts'
-import { addSession, describePerson, findSession, putAccount } from '$lib/server/people/accounts.ts'
+import { addSession, describePerson, findSession, noteUse, putAccount } from '$lib/server/people/accounts.ts'
 import { giveRole, takeRole } from '$lib/server/people/grants.ts'
 import { endOtherSessions, listSessions } from '$lib/server/people/own-account.ts'
 import { askNewPassword, findPass, invite, makePass, usePass } from '$lib/server/people/passes.ts'
@@ -397,6 +397,20 @@ describe('people', () => {
 		expect(sheet.roles.filter((role) => role.mayGrant).map((role) => role.name)).toEqual(['Divers'])
 		// No line lets her see people's rows: she is shown none.
 		expect(sheet.people).toEqual([])
+	})
+
+	test('are signed out by a session that lies idle, and not by one in use', () => {
+		const DAY = 86_400_000
+		const session = { tokenHash: 'idle', person: IMKE, expiresAt: NOW + 7 * DAY, through: 'sign-in', agent: '' }
+		addSession(store, { ...session, now: NOW })
+		const at = (now: number) => findSession(store, { tokenHash: 'idle', now })
+		expect(at(NOW + DAY)).toMatchObject({ person: IMKE, useIsDue: true })
+		expect(at(NOW + 2 * DAY + 1)).toBeUndefined()
+		noteUse(store, { tokenHash: 'idle', now: NOW + DAY })
+		expect(at(NOW + DAY)?.useIsDue).toBe(false)
+		expect(at(NOW + 2 * DAY + 1)?.person).toBe(IMKE)
+		noteUse(store, { tokenHash: 'idle', now: NOW + 6.9 * DAY })
+		expect(at(NOW + 7 * DAY)).toBeUndefined()
 	})
 
 	test('end their other sessions, and see no token in the list', () => {

@@ -23,7 +23,20 @@ export interface SignedIn {
 	readonly visits?: number
 }
 
-const FIND_SESSION = `SELECT person FROM session WHERE token_hash = @tokenHash AND expires_at > @now`
+export interface OpenSession extends SignedIn {
+	/** Whether it is time to write down that it is in use. */
+	readonly useIsDue: boolean
+}
+
+/** A session that was not used for so long has ended. */
+export const IDLE_MS = 2 * 86_400_000
+/** Use is written down no more often than this. */
+const NOTED_MS = 15 * 60_000
+
+const FIND_SESSION = `
+	SELECT person, max(made_at, seen_at) AS seenAt FROM session
+	WHERE token_hash = @tokenHash AND expires_at > @now AND max(made_at, seen_at) > @idle`
+const NOTE_USE = `UPDATE session SET seen_at = @now WHERE token_hash = @tokenHash AND seen_at < @now`
 const ADD_SESSION = `
 	INSERT INTO session (token_hash, person, made_at, expires_at, through, agent)
 	VALUES (@tokenHash, @person, @now, @expiresAt, @through, @agent)`
@@ -55,9 +68,16 @@ export function findPersonByEmail(store: Store, email: string): number | undefin
 export function findSession(
 	store: Store,
 	{ tokenHash, now }: { tokenHash: string; now: number }
-): SignedIn | undefined {
-	const person = store.prepare(FIND_SESSION).pluck().get({ tokenHash, now }) as number | undefined
-	return person === undefined || isSuspended(store, person) ? undefined : describePerson(store, person)
+): OpenSession | undefined {
+	const found = store.prepare(FIND_SESSION).get({ tokenHash, now, idle: now - IDLE_MS }) as
+		{ person: number; seenAt: number } | undefined
+	const who = found && !isSuspended(store, found.person) ? describePerson(store, found.person) : undefined
+	return who && found && { ...who, useIsDue: now - found.seenAt > NOTED_MS }
+}
+
+/** Writes down that a session is in use, so that it does not end for lying idle. */
+export function noteUse(store: Store, { tokenHash, now }: { tokenHash: string; now: number }): void {
+	store.prepare(NOTE_USE).run({ tokenHash, now })
 }
 
 export function describePerson(store: Store, person: number): SignedIn | undefined {

@@ -1,6 +1,7 @@
 /** What everybody does with their own account: see where they are signed in, sign out elsewhere. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Store } from '../store.ts'
+import { IDLE_MS } from './accounts.ts'
 import { writeHistory } from '../rows/history.ts'
 
 export interface OwnSession {
@@ -15,7 +16,7 @@ export interface OwnSession {
 
 const LIST = `
 	SELECT token_hash AS hash, made_at AS madeAt, expires_at AS expiresAt, through, agent FROM session
-	WHERE person = @person AND expires_at > @now ORDER BY made_at DESC LIMIT 100`
+	WHERE person = @person AND expires_at > @now AND max(made_at, seen_at) > @idle ORDER BY made_at DESC LIMIT 100`
 const ZONE = `SELECT time_zone FROM person_setting WHERE person = ?`
 const SET_ZONE = `
 	INSERT INTO person_setting (person, time_zone) VALUES (@person, @zone)
@@ -28,7 +29,9 @@ export function listSessions(
 	store: Store,
 	{ person, tokenHash, now }: { person: number; tokenHash: string; now: number }
 ): OwnSession[] {
-	const rows = store.prepare(LIST).all({ person, now }) as (Omit<OwnSession, 'id' | 'isThis'> & { hash: string })[]
+	const rows = store.prepare(LIST).all({ person, now, idle: now - IDLE_MS }) as (Omit<OwnSession, 'id' | 'isThis'> & {
+		hash: string
+	})[]
 	return rows.map(({ hash, ...row }) => ({ ...row, id: hash.slice(0, 16), isThis: hash === tokenHash }))
 }
 

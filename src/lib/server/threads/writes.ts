@@ -4,7 +4,7 @@ import { changeRecord, press, removeRecord, sendForm } from '../apps/use-app.ts'
 import { backUp } from '../db/back-up.ts'
 import { dropOldUploads, noteUpload } from '../files/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
-import { addSession, endSession, putAccount } from '../people/accounts.ts'
+import { addSession, endSession, noteUse, putAccount } from '../people/accounts.ts'
 import { giveRole, takeRole } from '../people/grants.ts'
 import { changeOwnPassword, endOtherSessions, endOwnSession, setZone } from '../people/own-account.ts'
 import { askNewPassword, invite, usePass } from '../people/passes.ts'
@@ -51,6 +51,7 @@ export const WRITES = {
 		changeRows(store, changes, context),
 	changeBlock,
 	addSession,
+	noteUse,
 	endSession,
 	putAccount,
 	giveRole,
