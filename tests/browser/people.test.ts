@@ -10,14 +10,13 @@ async function stranger(browser: Browser): Promise<Page> {
 	return (await browser.newContext()).newPage()
 }
 
-/** The link of the latest message to an address, as it lies in the Post tray. */
+/** The link of the latest message to an address, as it lies in the Post tray, once it has arrived there. */
 async function linkFor(steward: Page, address: string, link = /\/join\/[\w-]+/): Promise<string> {
-	await expect
-		.poll(async () => (await (await steward.request.get('/post/__data.json')).text()).includes(address))
-		.toBe(true)
-	const text = await (await steward.request.get('/post/__data.json')).text()
-	const from = text.indexOf(address)
-	return link.exec(text.slice(from))?.[0] ?? ''
+	// Messages come newest first, each with its recipient before its text; an address that stands between is another's.
+	const wanted = new RegExp(`${address.replaceAll('.', '\\.')}[^@]*?(${link.source})`)
+	const find = async () => wanted.exec(await (await steward.request.get('/post/__data.json')).text())?.[1] ?? ''
+	await expect.poll(find).not.toBe('')
+	return find()
 }
 
 async function signInByHand(page: Page, email: string, password: string): Promise<void> {
