@@ -6,7 +6,8 @@ import { error, redirect, type Handle, type HandleServerError, type ServerInit }
 import { resolve as resolvePath } from 'node:path'
 import { AppError } from '$lib/core/app-error.ts'
 import { openHost, type Host } from '$lib/server/host.ts'
-import { hashToken, SESSION_COOKIE } from '$lib/server/people/sign-in.ts'
+import { SESSION_COOKIE } from '$lib/server/people/sign-in.ts'
+import { hashToken } from '$lib/server/token.ts'
 
 let host: Host
 
@@ -41,7 +42,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 			error(401, 'You are signed out. Sign in again; what you typed is still on this page.')
 		const app = Number(/^\/app\/(\d+)/.exec(url.pathname)?.[1])
 		// Strangers come to the door; whoever was signed in before signs in again.
-		if (app && !token && (await host.read('door', { app }).catch(() => null))) redirect(303, `/door/${app}`)
+		if (app && !token && (await host.read('door', { app }))) redirect(303, `/door/${app}`)
 		redirect(303, `/sign-in?then=${encodeURIComponent(url.pathname + url.search)}`)
 	}
 	const response = await resolve(event, { preload: ({ type }) => type === 'js' || type === 'css' || type === 'font' })

@@ -105,3 +105,8 @@ describe('the seals', () => {
 		expect([said.status, said.stderr]).toEqual([1, expect.stringContaining(`Entry ${broken} does not fit its seal`)])
 	})
 })
+
+test('nobody is taken for the program: a stranger who could not come in is said to be one', () => {
+	noteFailedSignIn(store, { person: undefined, now: NOW + 3 * DAY })
+	expect(listLogbook(store, by).entries[0]).toMatchObject({ kind: 'sign in failed', who: 'somebody unknown' })
+})

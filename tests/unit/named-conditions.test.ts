@@ -1,5 +1,6 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { readPeople } from '$lib/server/people/people-sheet.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store.ts'
@@ -145,4 +146,16 @@ describe('a named condition', () => {
 			formula: 'Depth > 10'
 		})
 	})
+})
+
+test('is no column that is kept back from somebody, nor one of a person’s sheet', () => {
+	store.db.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)').run(imke, ALL)
+	const columns = { kind: 'only' as const, columns: [CODE] }
+	const line = { id: 'a', table: MOORINGS, role: ALL, verbs: ['see' as const], where: '', columns }
+	saveLines(store, { table: MOORINGS, lines: [line], version: store.workspace().version, ...by })
+	const found = readAccess(store, { table: MOORINGS, ...by }).people.find((each) => each.person === imke)
+	expect(found?.keptBack).toEqual(['Depth', 'Diver'])
+	const condition = { name: 'has no mail', type: 'computed' as const, formula: 'ISBLANK(email)', condition: true }
+	addColumn(store, { table: 1, column: condition, ...by })
+	expect(readPeople(store, by).columns.map((column) => column.name)).not.toContain('has no mail')
 })

@@ -9,7 +9,8 @@ import { BUILDER, STEWARD } from '$lib/server/people/system-roles.ts'
 import { readSharing, shareApp } from '$lib/server/people/sharing.ts'
 import { visitorOf } from '$lib/server/people/visitors.ts'
 import { addWay, closeWay, listWays, type NewWay } from '$lib/server/people/ways-in.ts'
-import { addTeam } from '$lib/server/people/teams.ts'
+import { addTeam, giveTeamRole, joinTeam } from '$lib/server/people/teams.ts'
+import { saveWorkspace } from '$lib/server/workspace/save.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store.ts'
@@ -219,6 +220,54 @@ describe('the doorstep', () => {
 	})
 })
 
+describe('who waits on the doorstep is not kept there', () => {
+	const atDoor = () => readDoor(store, { app, person: HALE })?.at?.state
+
+	test('by a role that was given by hand meanwhile', () => {
+		way({ kind: 'doorstep' })
+		comeIn(store, { ...coming(), person: HALE })
+		giveRole(store, { person: HALE, role: CLERKS, mayPassOn: false, ...by })
+		expect([atDoor(), waitsAt(store, { person: HALE })]).toEqual(['let in', []])
+		expect(listKnocks(store, { actor: { person: KEEPER } })).toEqual([])
+	})
+
+	test('nor sent there who has what it gives already', () => {
+		way({ kind: 'doorstep' })
+		giveRole(store, { person: HALE, role: CLERKS, mayPassOn: false, ...by })
+		expect(atDoor()).toBe('let in')
+		expect(comeIn(store, { ...coming(), person: HALE }).state).toBe('let in')
+		expect(waitsAt(store, { person: HALE })).toEqual([])
+		expect(listKnocks(store, { actor: { person: KEEPER } })).toEqual([])
+	})
+
+	test('when the doorstep is closed', () => {
+		const id = way({ kind: 'doorstep' })
+		way({ kind: 'code', word: 'QUAY-2027' })
+		comeIn(store, { ...coming(), person: HALE })
+		closeWay(store, { way: id, ...by })
+		expect([atDoor(), waitsAt(store, { person: HALE })]).toEqual(['outside', []])
+		comeIn(store, { ...coming('QUAY-2027'), person: HALE })
+		expect(codesSeen(HALE)).toBe(1)
+	})
+
+	test('and a steward by a team is told of them too', () => {
+		const team = addTeam(store, { name: 'Office', ...by })
+		giveTeamRole(store, { team, role: STEWARD, ...by })
+		joinTeam(store, { team, person: MASTER, ...by })
+		way({ kind: 'doorstep' })
+		comeIn(store, { ...coming(), person: HALE })
+		const told = store.db.prepare(`SELECT person FROM message WHERE subject LIKE '%asks to come into%'`).pluck().all()
+		expect(told).toEqual(expect.arrayContaining([KEEPER, MASTER]))
+	})
+})
+
+test('the link to a stranger holds no words of whoever asked for it', () => {
+	way({ kind: 'domain', word: 'varrow.example' })
+	arrive(store, { ...coming(), name: 'Claim your prize at elsewhere.example', email: 'linnet@varrow.example' })
+	const mail = store.db.prepare('SELECT subject, body, to_name FROM message ORDER BY id DESC').get()
+	expect(JSON.stringify(mail)).not.toContain('prize')
+})
+
 describe('visitors', () => {
 	test('see what their role sees, and nothing that everyone who is named does', () => {
 		way({ kind: 'visitors', role: CREWS })
@@ -227,6 +276,15 @@ describe('visitors', () => {
 		expect(readRows(store, { person }, { table: 3 }, NOW).rows).toEqual([])
 		expect(readRows(store, { person: HALE }, { table: 3 }, NOW).rows).toHaveLength(1)
 		expect(describePerson(store, person)).toMatchObject({ visits: app, isBuilder: false, isSteward: false })
+	})
+
+	test('hold no role by a condition that their row happens to fit', () => {
+		const { document } = store.workspace()
+		const roles = document.roles.map((role) => (role.id === CLERKS ? { ...role, where: 'NOT ISBLANK(name)' } : role))
+		saveWorkspace(store, { ...document, roles }, { now: NOW, by: KEEPER })
+		way({ kind: 'visitors', role: CREWS })
+		expect(rolesOf(HALE)).toEqual(['Clerks'])
+		expect(rolesOf(visitorOf(store, { app }) ?? 0)).toEqual(['Crews'])
 	})
 
 	test('are shown out when the way is closed', () => {
@@ -283,6 +341,15 @@ describe('sharing an app', () => {
 		expect([rolesOf(HALE), store.db.prepare('SELECT count(*) FROM message').pluck().get()]).toEqual([[], 0])
 	})
 
+	test('tells who may pass a role on of the apps and people that are theirs to see, and no others', () => {
+		giveRole(store, { person: MASTER, role: CREWS, mayPassOn: true, ...by })
+		giveRole(store, { person: HALE, role: CLERKS, mayPassOn: false, ...by })
+		const [shared] = readSharing(store, { actor: { person: MASTER }, now: NOW })
+		expect([shared?.name, shared?.people]).toEqual(['Quayside', []])
+		store.db.prepare('UPDATE role_held SET role = 4 WHERE person = ? AND role = ?').run(MASTER, CREWS)
+		expect(readSharing(store, { actor: { person: MASTER }, now: NOW })).toEqual([])
+	})
+
 	test('makes a co-builder, who is led to the Bench', () => {
 		share({ role: BUILDER })
 		expect(describePerson(store, HALE)?.isBuilder).toBe(true)
@@ -292,8 +359,11 @@ describe('sharing an app', () => {
 	})
 })
 
-test('a release tells those who get the app by it, and nobody twice', () => {
+test('a release tells those who get the app by it, however many there are, and nobody twice', () => {
 	giveRole(store, { person: HALE, role: CLERKS, mayPassOn: false, ...by })
+	// Names that stand before Hale's: more than pages list.
+	const many = Array.from({ length: 250 }, (_one, i) => `(${i + 10}, 0, 0, 'A ${i}', 'a ${i}')`)
+	store.db.exec(`INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES ${many.join(', ')}`)
 	const told = () =>
 		store.db
 			.prepare(`SELECT person FROM message WHERE subject = 'Quayside is open to you' ORDER BY person`)

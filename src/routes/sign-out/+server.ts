@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit'
-import { hashToken, SESSION_COOKIE } from '$lib/server/people/sign-in.ts'
+import { SESSION_COOKIE } from '$lib/server/people/sign-in.ts'
+import { hashToken } from '$lib/server/token.ts'
 
 export async function POST({ locals, cookies }) {
 	const token = cookies.get(SESSION_COOKIE)

@@ -2,7 +2,7 @@
  * The bytes of files that lie in cells: under `files/`, each by the SHA-256 of its content, so that no name becomes a path
  * and the same photo is kept once. Who may have which bytes is never decided here.
  */
-import { createHash, randomBytes, randomUUID } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { fileTypeFromFile } from 'file-type'
 import { createReadStream, createWriteStream, rmSync } from 'node:fs'
 import { mkdir, open, rename, rm, stat } from 'node:fs/promises'
@@ -13,6 +13,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { MOST_BYTES, plainFileName, showSize, type Attachment } from '$lib/core/capture/attachment.ts'
 import type { Host } from '../host.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
+import { newToken } from '../token.ts'
 
 export interface GivenFile {
 	readonly column: number
@@ -52,7 +53,7 @@ export function openFileStore(folder: string, host: Pick<Host, 'read' | 'write' 
 			const type = await typeOf(path)
 			recent.add(sha)
 			await settle(path, pathOf(folder, sha))
-			const token = randomBytes(24).toString('base64url')
+			const token = newToken()
 			const file = { name: plainFileName(name), type, size, sha }
 			return { token, file: await host.write('noteUpload', { ...asked, token, file }) }
 		} finally {

@@ -3,7 +3,6 @@
  *
  * A token names a file to the one who gave it, once: a file belongs to one cell. The cell's own JSON text says the rest.
  */
-import { createHash } from 'node:crypto'
 import { AppError } from '$lib/core/app-error.ts'
 import { covers } from '$lib/core/access/types.ts'
 import { fromStoredFile, holdsFile, misfitOf, toStoredFile, type Attachment } from '$lib/core/capture/attachment.ts'
@@ -14,6 +13,7 @@ import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import type { ChangeContext } from '../rows/change.ts'
 import { readRows } from '../rows/read.ts'
 import type { Store } from '../store.ts'
+import { hashToken } from '../token.ts'
 
 /** Files that no cell took up go after two days. */
 const KEPT_MS = 48 * 3_600_000
@@ -78,7 +78,7 @@ export function noteUpload(
 	const { column: id, actor, now } = asked
 	const misfit = misfitOf(getColumn(getTable(store.workspace().catalogue, table), id), file.type)
 	if (misfit !== undefined) throw new AppError('invalid', misfit, { column: id })
-	store.prepare(ADD).run({ ...file, hash: hashOf(token), person: actor.person, table, column: id, now })
+	store.prepare(ADD).run({ ...file, hash: hashToken(token), person: actor.person, table, column: id, now })
 	return file
 }
 
@@ -112,7 +112,7 @@ export function attachFile(
 	key: string,
 	{ actor }: ChangeContext
 ): StoredValue {
-	const asked = { hash: hashOf(key), person: actor.person, table: table.id, column: column.id }
+	const asked = { hash: hashToken(key), person: actor.person, table: table.id, column: column.id }
 	const taken = store.prepare(TAKE).get(asked) as Attachment | undefined
 	if (taken) return toStoredFile(taken)
 	const before = n === undefined ? undefined : heldBefore(store, { table, column, n }, key)
@@ -138,8 +138,4 @@ export function dropOldUploads(store: Store, { now }: { now: number }): string[]
 		.pluck()
 		.all(now - KEPT_MS) as string[]
 	return [...new Set(dropped)].filter((sha) => store.prepare(IS_KNOWN).get(sha) === undefined)
-}
-
-function hashOf(token: string): string {
-	return createHash('sha256').update(token).digest('hex')
 }

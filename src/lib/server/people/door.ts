@@ -2,16 +2,16 @@
  * The door of an app: who stands before it gives a name and an address, a link is sent there, and using the link lets
  * them in, or onto the doorstep. Whether an address is known already is told to its mailbox only.
  */
-import { createHash, randomBytes } from 'node:crypto'
 import { AppError } from '$lib/core/app-error.ts'
 import { changeRows } from '../rows/change.ts'
 import { writeHistory } from '../rows/history.ts'
 import { addMessage } from '../post/messages.ts'
 import type { Store } from '../store.ts'
+import { hashToken, newToken } from '../token.ts'
 import { describePerson, emailColumn, findPersonByEmail, putAccount } from './accounts.ts'
 import { knock, standingAtDoor, type AtDoor } from './knocks.ts'
 import { isSuspended } from './roles-held.ts'
-import { appName, findWay, isOver, letInBy, sameCode, waysOf, type WayIn } from './ways-in.ts'
+import { appName, findAppName, findWay, isOver, letInBy, sameCode, waysOf, type WayIn } from './ways-in.ts'
 import { visitorOf } from './visitors.ts'
 
 export interface DoorSheet {
@@ -33,11 +33,12 @@ export function readDoor(
 	{ app, person }: { app: number; person?: number | undefined }
 ): DoorSheet | null {
 	const ways = waysOf(store, app)
-	if (ways.length === 0) return null
+	const name = findAppName(store, app)
+	if (ways.length === 0 || name === undefined) return null
 	const doorstep = ways.find((way) => way.kind === 'doorstep')
 	return {
 		app,
-		name: appName(store, app),
+		name,
 		domains: ways.filter((way) => way.kind === 'domain').map((way) => way.word),
 		byCode: ways.some((way) => way.kind === 'code'),
 		byPhrase: ways.some((way) => way.kind === 'phrase'),
@@ -64,7 +65,7 @@ export interface Coming {
 /** Sends a link to the address that was given at a door. */
 export function arrive(store: Store, { name, email, ...coming }: Coming & { name: string; email: string }): void {
 	const way = chooseWay(store, { ...coming, email })
-	const token = randomBytes(24).toString('base64url')
+	const token = newToken()
 	const { app, answer, now } = coming
 	const lately = Number(
 		store
@@ -75,14 +76,15 @@ export function arrive(store: Store, { name, email, ...coming }: Coming & { name
 	// Whoever's address it is must not be flooded; whoever gives it is told the same.
 	if (lately >= MOST_AN_HOUR) return
 	store.prepare(DROP_OLD).run(now - LASTS_MS)
-	store.prepare(ADD).run({ hash: hashOf(token), way: way.id, name, email, answer, now, expiresAt: now + LASTS_MS })
+	store.prepare(ADD).run({ hash: hashToken(token), way: way.id, name, email, answer, now, expiresAt: now + LASTS_MS })
 	const title = appName(store, app)
 	addMessage(store, {
-		cause: `arrival ${hashOf(token).slice(0, 24)}`,
+		cause: `arrival ${hashToken(token).slice(0, 24)}`,
 		person: 0,
-		to: { name, email },
+		to: { name: '', email },
 		subject: `Your way into ${title}`,
-		body: `${name},\n\nsomebody, we hope you, asked to come into ${title} of ${store.workspace().name} with this address. Come in by this link. It works once, for a day.\n\nIf it was not you, do nothing.`,
+		// Without the name that was given: whoever asks could have us write anything to anybody.
+		body: `Somebody, we hope you, asked to come into ${title} of ${store.workspace().name} with this address. Come in by this link. It works once, for a day.\n\nIf it was not you, do nothing.`,
 		link: `/door/${app}/${token}`,
 		now
 	})
@@ -126,7 +128,7 @@ export function useArrival(
 	const way = arrival && findWay(store, arrival.way)
 	if (!arrival || !way)
 		throw new AppError('not_found', 'This link has been used, or its time is over. Ask again at the door.')
-	store.prepare(END).run({ hash: hashOf(token), now })
+	store.prepare(END).run({ hash: hashToken(token), now })
 	const known = findPersonByEmail(store, arrival.email)
 	if (known !== undefined && isSuspended(store, known))
 		throw new AppError('forbidden', 'This account is suspended. Ask whoever looks after the workspace.')
@@ -197,7 +199,7 @@ const LATELY = `SELECT count(*) FROM arrival WHERE email = @email AND made_at > 
 const HAS_ACCOUNT = `SELECT 1 FROM account WHERE person = ?`
 
 function readArrival(store: Store, token: string, now: number): Arrival | undefined {
-	return store.prepare(FIND).get({ hash: hashOf(token), now }) as Arrival | undefined
+	return store.prepare(FIND).get({ hash: hashToken(token), now }) as Arrival | undefined
 }
 
 /** On behalf of the steward who opened the way. */
@@ -212,8 +214,4 @@ function addPersonBy(store: Store, { by }: WayIn, { name, email }: Arrival, now:
 	const person = added && store.ids.fromId(people.id, added.row)
 	if (person === undefined) throw new Error('Expected a new person to have a number')
 	return person
-}
-
-function hashOf(token: string): string {
-	return createHash('sha256').update(token).digest('hex')
 }

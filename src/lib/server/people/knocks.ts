@@ -8,7 +8,7 @@ import { STEWARD } from './system-roles.ts'
 import type { Actor } from './rights-of-actor.ts'
 import { readPersonRow, rolesOf } from './roles-held.ts'
 import type { ByPerson } from './stewardship.ts'
-import { appName, findWay, grantBy, note, type WayIn } from './ways-in.ts'
+import { appName, findWay, grantBy, holdsWhatGives, note, waysOf, type WayIn } from './ways-in.ts'
 
 /** How far somebody has come at an app's door. */
 export type AtDoor =
@@ -25,8 +25,10 @@ const WAITS_AT = `SELECT app FROM knock WHERE person = ? AND state = 'waiting' O
 const DECIDE = `
 	UPDATE knock SET state = @state, decided_at = @now, decided_by = @by WHERE id = @id AND state = 'waiting'
 	RETURNING app, way, person`
-const MAY_GRANT = `
-	SELECT person FROM role_held WHERE role = @steward OR (role = @role AND may_pass_on = 1)`
+/** Whoever might let somebody in, by name or through a team; who really may is asked of each. */
+const MIGHT_LET_IN = `
+	SELECT person FROM role_held WHERE role = @steward OR (role = @role AND may_pass_on = 1)
+	UNION SELECT m.person FROM team_role AS r JOIN team_member AS m ON m.team = r.team WHERE r.role = @steward`
 
 interface StoredKnock {
 	readonly id: number
@@ -41,22 +43,20 @@ interface WaitingKnock extends Omit<StoredKnock, 'way'> {
 	readonly way: WayIn
 }
 
-/** Somebody waits from now on; those who may let in are told. */
+/** Somebody waits from now on, unless they have what is given there; those who may let in are told. */
 export function knock(
 	store: Store,
 	way: WayIn,
 	{ person, answer, now }: { person: number; answer: string; now: number }
 ): void {
+	if (holdsWhatGives(store, way, person)) return
 	const { changes, lastInsertRowid } = store.prepare(ADD).run({ app: way.app, way: way.id, person, answer, now })
 	if (changes === 0) return
 	const [title, name] = [appName(store, way.app), describePerson(store, person)?.name ?? '']
 	note(store, { actor: { person }, now }, 'wait on the doorstep', title)
-	for (const keeper of new Set(
-		store
-			.prepare(MAY_GRANT)
-			.pluck()
-			.all({ steward: STEWARD, role: way.role ?? 0 }) as number[]
-	)) {
+	const asked = { steward: STEWARD, role: way.role ?? 0 }
+	for (const keeper of store.prepare(MIGHT_LET_IN).pluck().all(asked) as number[]) {
+		if (!knocksFor(store, { person: keeper }).some(({ id }) => id === Number(lastInsertRowid))) continue
 		addMessage(store, {
 			cause: `knock ${lastInsertRowid} ${keeper}`,
 			person: keeper,
@@ -117,17 +117,23 @@ export function decideKnock(store: Store, { id, letIn, actor, now }: ByPerson & 
 	})
 }
 
+/** Whoever has what a way gives is in, however they came by it: a steward may have given it by hand. */
 export function standingAtDoor(store: Store, { app, person }: { app: number; person: number }): AtDoor {
-	const last = store.prepare(LAST).get({ app, person }) as { state: string; at: number; way: number } | undefined
-	if (last?.state === 'waiting')
-		return { state: 'waiting', words: findWay(store, last.way)?.words ?? '', since: last.at }
-	return { state: last === undefined ? 'outside' : (last.state as 'let in' | 'turned away') }
+	if (waysOf(store, app).some((way) => holdsWhatGives(store, way, person))) return { state: 'let in' }
+	const last = store.prepare(LAST).get({ app, person }) as { state: string; at: number; way: number | null } | undefined
+	if (last?.state === 'turned away') return { state: 'turned away' }
+	const way = last?.way ? findWay(store, last.way) : undefined
+	return last?.state === 'waiting' && way
+		? { state: 'waiting', words: way.words, since: last.at }
+		: { state: 'outside' }
 }
 
 /** The apps at whose doors somebody waits. */
 export function waitsAt(store: Store, { person }: { person: number }): { app: number; name: string }[] {
 	const apps = store.prepare(WAITS_AT).pluck().all(person) as number[]
-	return apps.map((app) => ({ app, name: appName(store, app) }))
+	return apps
+		.filter((app) => standingAtDoor(store, { app, person }).state === 'waiting')
+		.map((app) => ({ app, name: appName(store, app) }))
 }
 
 /** Stewards let anybody in, others those whom they may give the role that waits; nobody themselves. */
@@ -137,7 +143,7 @@ function knocksFor(store: Store, actor: Actor): WaitingKnock[] {
 	const granter = granterOf(store, actor)
 	return (store.prepare(WAITING).all() as StoredKnock[]).flatMap(({ way: id, ...waiting }) => {
 		const way = id === null ? undefined : findWay(store, id)
-		if (!way || waiting.person === actor.person) return []
+		if (!way || waiting.person === actor.person || holdsWhatGives(store, way, waiting.person)) return []
 		const may = granter.isSteward || (way.role !== null && granter.mayPassOn.has(way.role))
 		return may ? [{ ...waiting, way }] : []
 	})

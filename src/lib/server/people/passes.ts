@@ -2,11 +2,11 @@
  * Links that let somebody in once: an invitation, a new password, the first steward. Only the SHA-256 of a link's token is
  * kept; it ends by itself, and with the first use of any link of its person.
  */
-import { createHash, randomBytes } from 'node:crypto'
 import { AppError } from '$lib/core/app-error.ts'
 import { addMessage } from '../post/messages.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
+import { hashToken, newToken } from '../token.ts'
 import { describePerson, findPersonByEmail, putAccount } from './accounts.ts'
 import { isSuspended } from './roles-held.ts'
 import { refuseUnlessSteward, type ByPerson } from './stewardship.ts'
@@ -36,8 +36,8 @@ export function makePass(
 	store: Store,
 	{ kind, person, by, now }: { kind: PassKind; person: number; by: number | null; now: number }
 ): string {
-	const token = randomBytes(24).toString('base64url')
-	store.prepare(ADD).run({ hash: hashOf(token), kind, person, by, now, expiresAt: now + LASTS_MS[kind] })
+	const token = newToken()
+	store.prepare(ADD).run({ hash: hashToken(token), kind, person, by, now, expiresAt: now + LASTS_MS[kind] })
 	return token
 }
 
@@ -60,7 +60,7 @@ export function invite(store: Store, { person, words, actor, now }: Inviting): v
 	const inviter = describePerson(store, actor.person)?.name ?? 'A steward'
 	const own = words.trim() === '' ? '' : `\n\n${words.trim().slice(0, 2000)}`
 	addMessage(store, {
-		cause: `invitation ${hashOf(token).slice(0, 24)}`,
+		cause: `invitation ${hashToken(token).slice(0, 24)}`,
 		person,
 		subject: `${inviter} invites you to ${name}`,
 		body: `${who.name},\n\n${inviter} has opened ${name} to you.${own}\n\nChoose a password by this link. It works once, for seven days.`,
@@ -87,7 +87,7 @@ export function askNewPassword(store: Store, { email, now }: { email: string; no
 	const token = makePass(store, { kind: 'password', person, by: null, now })
 	const who = describePerson(store, person)
 	addMessage(store, {
-		cause: `password ${hashOf(token).slice(0, 24)}`,
+		cause: `password ${hashToken(token).slice(0, 24)}`,
 		person,
 		subject: `A new password for ${store.workspace().name}`,
 		body: `${who?.name ?? ''},\n\nsomebody, we hope you, asked for a new password. Choose one by this link. It works once, for two hours.\n\nIf it was not you, do nothing: your password stays as it is.`,
@@ -140,10 +140,7 @@ function setPassword(
 const GONE = 'This link has been used, or its time is over. Ask for a new one.'
 
 function readPass(store: Store, token: string, now: number): { kind: PassKind; person: number } | undefined {
-	const pass = store.prepare(FIND).get({ hash: hashOf(token), now }) as { kind: PassKind; person: number } | undefined
+	const pass = store.prepare(FIND).get({ hash: hashToken(token), now }) as
+		{ kind: PassKind; person: number } | undefined
 	return pass && !isSuspended(store, pass.person) ? pass : undefined
-}
-
-function hashOf(token: string): string {
-	return createHash('sha256').update(token).digest('hex')
 }

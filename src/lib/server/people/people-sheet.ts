@@ -98,7 +98,7 @@ export function readPeople(store: Store, { actor, now, starts = '' }: ByPerson &
 	return {
 		table: people.id,
 		label: people.label,
-		columns: describeColumns(people, page.columns),
+		columns: describeColumns(people, page.columns).filter((column) => !column.condition),
 		marked: [...marked],
 		people: page.rows.map((row) => describe(store, row, { actor, now })),
 		more: page.next !== null,

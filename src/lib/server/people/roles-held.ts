@@ -25,7 +25,9 @@ export function rolesOf(store: Store, person: number, me: RowValues | undefined)
 /** Those that they hold themselves, without what follows from including. */
 export function heldRoles(store: Store, person: number, me: RowValues): readonly number[] {
 	const named = store.prepare(HELD).pluck().all({ person }) as number[]
-	return [...new Set([...named, ...fittingRoles(store, me)])]
+	// The row of an app's visitors is nobody's: what it happens to fit says nothing of who is looking.
+	const fitting = visitedApp(store, person) === undefined ? fittingRoles(store, me) : []
+	return [...new Set([...named, ...fitting])]
 }
 
 /** The roles whose condition somebody's row fits. */

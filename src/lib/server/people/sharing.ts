@@ -1,16 +1,19 @@
 /** Who has an app, by which roles, and giving it to somebody in one go. Having an app is holding a role that opens it. */
 import { AppError } from '$lib/core/app-error.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
-import { liveApps } from '../apps/live.ts'
+import { liveApps, type LiveApp } from '../apps/live.ts'
 import { addMessage } from '../post/messages.ts'
+import { readRows } from '../rows/read.ts'
 import type { Store } from '../store.ts'
-import { peopleListed } from '../workspace/counts.ts'
 import { describePerson } from './accounts.ts'
 import { giveRole, granterOf } from './grants.ts'
 import { readPersonRow, rolesOf, visitedApp } from './roles-held.ts'
 import type { ByPerson } from './stewardship.ts'
 import { BUILDER } from './system-roles.ts'
 import { joinTeam } from './teams.ts'
+
+/** As many as the sheet of people lists. */
+const SHOWN_PEOPLE = 200
 
 export interface SharedApp {
 	readonly id: number
@@ -21,21 +24,31 @@ export interface SharedApp {
 	readonly people: readonly { readonly row: string; readonly roles: readonly number[]; readonly builds: boolean }[]
 }
 
-export function readSharing(store: Store, { actor }: ByPerson): SharedApp[] {
-	refuseUnlessShares(store, actor)
-	const { catalogue } = store.workspace()
-	const people = peopleListed(store).map((person) => ({
-		row: store.ids.toId(catalogue.people.id, person),
-		held: rolesOf(store, person, readPersonRow(store, person))
-	}))
-	return liveApps(store).map((app) => {
-		const roles = openingRoles(store, app.id)
+/** As far as it is theirs to know: the people whose rows they see, and the apps that they may give to somebody. */
+export function readSharing(store: Store, { actor, now }: ByPerson): SharedApp[] {
+	const granter = granterOf(store, actor)
+	if (!granter.isSteward && granter.mayPassOn.size === 0)
+		throw new AppError('forbidden', 'Apps are shared by stewards, and by those who may pass a role on.')
+	const { people: table } = store.workspace().catalogue
+	const request = {
+		table: table.id,
+		columns: [],
+		sort: { column: table.label, descending: false },
+		limit: SHOWN_PEOPLE
+	}
+	const people = readRows(store, actor, request, now).rows.flatMap(({ id: row }) => {
+		const person = store.ids.fromId(table.id, row)
+		return person === undefined ? [] : [{ row, held: rolesOf(store, person, readPersonRow(store, person)) }]
+	})
+	return liveApps(store).flatMap((app) => {
+		const roles = openingRoles(store, app)
+		if (!granter.isSteward && !roles.some((role) => granter.mayPassOn.has(role))) return []
 		const having = people.flatMap(({ row, held }) => {
 			const by = roles.filter((role) => held.has(role))
 			const builds = held.has(BUILDER)
 			return by.length > 0 || builds ? [{ row, roles: by, builds }] : []
 		})
-		return { id: app.id, name: app.document.name, roles, people: having }
+		return [{ id: app.id, name: app.document.name, roles, people: having }]
 	})
 }
 
@@ -57,7 +70,7 @@ export function shareApp(store: Store, { app, person, role, team, tells, words, 
 	if (!found || !who) throw new AppError('not_found', 'Choose an app that is released, and somebody who is there.')
 	if (role === null && team === null)
 		throw new AppError('invalid', 'Say as what they get it: choose a role, or a team that holds one.')
-	if (role !== null && role !== BUILDER && !openingRoles(store, app).includes(role))
+	if (role !== null && role !== BUILDER && !openingRoles(store, found).includes(role))
 		throw new AppError(
 			'invalid',
 			`That role does not open ${found.document.name}: no line of it reaches a table there.`
@@ -79,8 +92,9 @@ export function shareApp(store: Store, { app, person, role, team, tells, words, 
 
 /** Everybody who holds a role that opens an app as it is released now, visitors and suspended people aside. */
 export function peopleWithApp(store: Store, app: number): ReadonlySet<number> {
-	const roles = openingRoles(store, app)
-	const people = peopleListed(store).filter((person) => {
+	const found = liveApps(store).find((each) => each.id === app)
+	const roles = found ? openingRoles(store, found) : []
+	const people = allPeople(store).filter((person) => {
 		const held = rolesOf(store, person, readPersonRow(store, person))
 		return visitedApp(store, person) === undefined && roles.some((role) => held.has(role))
 	})
@@ -108,9 +122,8 @@ export function tellOfRelease(
 }
 
 /** Roles whose lines let see or add something that the released app shows. */
-function openingRoles(store: Store, app: number): number[] {
-	const found = liveApps(store).find((each) => each.id === app)
-	const tables = new Set(found ? tablesOf(found.document).map(({ table }) => table) : [])
+function openingRoles(store: Store, { document }: LiveApp): number[] {
+	const tables = new Set(tablesOf(document).map(({ table }) => table))
 	const { lines, roles } = store.workspace()
 	const opens = (role: number) =>
 		lines.some(
@@ -120,8 +133,8 @@ function openingRoles(store: Store, app: number): number[] {
 	return roles.filter(({ id }) => opens(id)).map(({ id }) => id)
 }
 
-function refuseUnlessShares(store: Store, actor: ByPerson['actor']): void {
-	const granter = granterOf(store, actor)
-	if (!granter.isSteward && granter.mayPassOn.size === 0)
-		throw new AppError('forbidden', 'Apps are shared by stewards, and by those who may pass a role on.')
+/** Everybody, for telling them: nothing of their rows goes further. */
+function allPeople(store: Store): number[] {
+	const { people } = store.workspace().catalogue
+	return store.prepare(`SELECT n FROM t${people.id}`).pluck().all() as number[]
 }

@@ -1,7 +1,7 @@
 /** Signing in and out: a password, a code where a second factor was set up, a random token of which the SHA-256 is kept. */
-import { createHash, randomBytes } from 'node:crypto'
 import { AppError } from '$lib/core/app-error.ts'
 import type { Host } from '../host.ts'
+import { hashToken, newToken } from '../token.ts'
 import { takeCode } from './one-time-codes.ts'
 import { isRight } from './passwords.ts'
 import { openThrottle } from './throttle.ts'
@@ -73,7 +73,7 @@ export async function giveCode(
 
 function oweCode(person: number, key: string, now: number): string {
 	for (const [old, { until }] of owing) if (until <= now) owing.delete(old)
-	const ticket = randomBytes(24).toString('base64url')
+	const ticket = newToken()
 	owing.set(ticket, { person, until: now + OWING_MS, tries: 0, key })
 	return ticket
 }
@@ -82,7 +82,7 @@ export async function beginSession(
 	host: Host,
 	{ person, through, agent }: { person: number; through: string; agent: string }
 ): Promise<string> {
-	const token = randomBytes(32).toString('base64url')
+	const token = newToken()
 	const now = host.now()
 	await host.write('addSession', {
 		tokenHash: hashToken(token),
@@ -93,8 +93,4 @@ export async function beginSession(
 		agent
 	})
 	return token
-}
-
-export function hashToken(token: string): string {
-	return createHash('sha256').update(token).digest('hex')
 }

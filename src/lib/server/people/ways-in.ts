@@ -9,6 +9,7 @@ import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
 import { describePerson } from './accounts.ts'
 import { giveRole } from './grants.ts'
+import { readPersonRow, rolesOf } from './roles-held.ts'
 import { NAMED_BY_HAND, refuseUnlessSteward, type ByPerson } from './stewardship.ts'
 import { EVERYONE } from './system-roles.ts'
 import { joinTeam } from './teams.ts'
@@ -43,7 +44,9 @@ const ADD = `
 	VALUES (@app, @kind, @word, @role, @team, @usesLeft, @endsAt, @asks, @words, @now, @by)`
 const CLOSE = `DELETE FROM way_in WHERE id = ?`
 const USE = `UPDATE way_in SET uses_left = uses_left - 1 WHERE id = ? AND uses_left > 0`
-const HOLDS = `SELECT 1 FROM role_held WHERE person = ? AND role = ?`
+const IS_MEMBER = `SELECT 1 FROM team_member WHERE team = ? AND person = ?`
+/** Who waited by a way that is closed stands outside again, and may take another. */
+const SEND_OFF = `DELETE FROM knock WHERE way = ? AND state = 'waiting'`
 const APP_NAME = `SELECT name FROM app WHERE id = ? AND live_release IS NOT NULL`
 const TEAM_NAME = `SELECT name FROM team WHERE id = ?`
 
@@ -72,6 +75,7 @@ export function closeWay(store: Store, { way: id, actor, now }: ByPerson & { way
 	const way = findWay(store, id)
 	if (!way) throw new AppError('not_found', 'This way in is closed already.')
 	if (way.kind === 'visitors') closeToVisitors(store, { app: way.app, actor, now })
+	store.prepare(SEND_OFF).run(id)
 	store.prepare(CLOSE).run(id)
 	note(store, { actor, now }, 'close a way in', `${appName(store, way.app)}, ${way.kind}`)
 }
@@ -118,9 +122,15 @@ export function letInBy(store: Store, way: WayIn, { person, now }: { person: num
 /** What a way gives, given by somebody: for the doorstep whoever lets in, else the steward who opened it. */
 export function grantBy(store: Store, way: WayIn, { person, actor, now }: ByPerson & { person: number }): void {
 	// What somebody holds already stays as it is, with the right to pass it on.
-	if (way.role !== null && store.prepare(HOLDS).get(person, way.role)) return
+	if (holdsWhatGives(store, way, person)) return
 	if (way.role !== null) giveRole(store, { person, role: way.role, mayPassOn: false, actor, now })
 	else if (way.team !== null) joinTeam(store, { person, team: way.team, actor, now })
+}
+
+/** Whether somebody has the role or is in the team that a way leads to, by name or otherwise. */
+export function holdsWhatGives(store: Store, { role, team }: WayIn, person: number): boolean {
+	if (team !== null) return store.prepare(IS_MEMBER).get(team, person) !== undefined
+	return role !== null && rolesOf(store, person, readPersonRow(store, person)).has(role)
 }
 
 export const USED_UP = 'This code has been used as often as it may be. Ask for another.'
@@ -136,8 +146,13 @@ export function sameCode(a: string, b: string): boolean {
 	return plain(a) === plain(b)
 }
 
+/** Of an app that is released; undefined for any other. */
+export function findAppName(store: Store, app: number): string | undefined {
+	return store.prepare(APP_NAME).pluck().get(app) as string | undefined
+}
+
 export function appName(store: Store, app: number): string {
-	const name = store.prepare(APP_NAME).pluck().get(app) as string | undefined
+	const name = findAppName(store, app)
 	if (name === undefined) throw new AppError('not_found', 'This app is not there, or is not released yet.')
 	return name
 }

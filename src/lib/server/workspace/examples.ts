@@ -87,6 +87,9 @@ export function refuseBrokenExamples(
 	for (const { table: id, example } of held) {
 		const table = catalogue.tables.get(id)
 		if (!table || doesHold(store, example, { table, lines, now })) continue
+		// Who does not keep the table learns only that something of it stands in the way.
+		if (by !== null && !table.keepers.includes(by))
+			throw new AppError('invalid', 'An example that a keeper of another table has pinned would no longer hold.')
 		const row = store.ids.toId(id, example.row)
 		const name = describePerson(store, example.person)?.name ?? 'Somebody'
 		const label = by === null ? row : labelOf(store, { table, row, actor: { person: by }, now })

@@ -69,10 +69,16 @@ export function explainAccess(store: Store, { table: id, person, row, actor, now
 	return {
 		name: who.name,
 		seesRow: page.rows.length > 0,
-		unseen: table.columns.filter((column) => !(cellKey(column.id) in cells)).map((column) => column.name),
+		unseen: lookedAt(table)
+			.filter((column) => !(cellKey(column.id) in cells))
+			.map((column) => column.name),
 		besides,
 		lines: reasonsOf(store, { table, n, person, actor, now })
 	}
+}
+
+function lookedAt(table: Table): Column[] {
+	return table.columns.filter((column) => !column.condition)
 }
 
 interface Place {
@@ -105,7 +111,9 @@ function reasonsOf(store: Store, place: Place): LineReason[] {
 			isHeld: held.has(line.role),
 			fits: isTrue(evaluate(line.where, env)),
 			values: valuesOf(store, line.where, place),
-			leavesOut: table.columns.filter((column) => !covers(line.columns, column.id)).map((column) => column.name)
+			leavesOut: lookedAt(table)
+				.filter((column) => !covers(line.columns, column.id))
+				.map((column) => column.name)
 		}))
 }
 

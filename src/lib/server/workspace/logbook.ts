@@ -37,6 +37,7 @@ export interface LogAsked {
 
 const PAGE = 100
 const DAY = 86_400_000
+const FAILED = 'sign in failed'
 const HEAD = `SELECT seq, seal FROM history ORDER BY seq DESC LIMIT 1`
 
 interface StoredEntry {
@@ -112,7 +113,8 @@ function dayStart(day: string | undefined): number | undefined {
 function toEntry(store: Store, { person, tableId, row, body, ...entry }: StoredEntry, steward: boolean): LogEntry {
 	const { catalogue } = store.workspace()
 	const table = tableId === null ? undefined : catalogue.tables.get(tableId)
-	const who = person === null ? 'Tin Shed' : (describePerson(store, person)?.name ?? 'somebody who is gone')
+	const nobody = entry.kind === FAILED ? 'somebody unknown' : 'Tin Shed'
+	const who = person === null ? nobody : (describePerson(store, person)?.name ?? 'somebody who is gone')
 	const whom = table === catalogue.people && row !== null && steward ? describePerson(store, row)?.name : undefined
 	const about = [whom, detailOf(store, body)].filter(Boolean).join(', ')
 	return { ...entry, who, table: table?.name ?? '', about }
@@ -147,6 +149,6 @@ export function noteExport(
 
 /** Somebody tried to come in as this person and could not; undefined where nobody has the address. What was typed is not kept. */
 export function noteFailedSignIn(store: Store, { person, now }: { person: number | undefined; now: number }): void {
-	const entry = { at: now, person: person ?? null, through: 'sign-in', kind: 'sign in failed', table: null, row: null }
+	const entry = { at: now, person: person ?? null, through: 'sign-in', kind: FAILED, table: null, row: null }
 	writeHistory(store, { ...entry, body: {} })
 }

@@ -114,7 +114,7 @@ function countFor(
 	const who = describePerson(store, person)
 	const change = after.of('change', table).map((right) => right.where)
 	const may: Expr = { kind: 'or', args: change, type: { kind: 'yesno' } }
-	const hidden = (column: Column) => isNever(after.cell(table, column))
+	const hidden = (column: Column) => !column.condition && isNever(after.cell(table, column))
 	return {
 		person,
 		name: who?.name ?? '',

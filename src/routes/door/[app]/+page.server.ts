@@ -19,7 +19,7 @@ export async function load({ locals, params, depends }) {
 }
 
 async function readDoor({ host }: App.Locals, app: number, person: number | undefined) {
-	const door = Number.isInteger(app) ? await host.read('door', { app, person }).catch(() => null) : null
+	const door = Number.isInteger(app) ? await host.read('door', { app, person }) : null
 	if (!door) error(404, 'There is nothing at this address.')
 	return door
 }
@@ -62,10 +62,15 @@ export const actions = {
 		}
 		redirect(303, `/app/${app}`)
 	},
-	visit: async ({ params, locals, cookies, request, url }) => {
+	visit: async ({ params, locals, cookies, request, url, getClientAddress }) => {
 		const app = Number(params.app)
 		const person = await locals.host.read('visitorOf', { app })
 		if (person === null) return fail(403, { message: 'This app is not open to visitors any more.' })
+		// Each visit is a session and an entry in the Logbook.
+		const key = `visit ${getClientAddress()}`
+		if (sent.isSlowed(key, locals.now))
+			return fail(429, { message: 'Too many visits from here. Wait a quarter of an hour, then try again.' })
+		sent.count(key, locals.now)
 		const token = await beginSession(locals.host, { person, through: 'visit', agent: agentOf(request) })
 		setSessionCookie(cookies, token, url)
 		redirect(303, `/app/${app}`)

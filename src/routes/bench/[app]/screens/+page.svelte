@@ -36,7 +36,11 @@
 		if (filled['does'] === null) filled['does'] = { kind: 'open', screen: screen.id }
 		if ('columns' in filled && (filled['columns'] as number[]).length === 0) {
 			const table = vocabulary.tables.find((each) => each.id === filled['table'])
-			filled['columns'] = table?.columns.slice(0, 4).map((column) => column.id) ?? []
+			filled['columns'] =
+				table?.columns
+					.filter((column) => !column.condition)
+					.slice(0, 4)
+					.map((column) => column.id) ?? []
 		}
 		changeLines([...screen.lines, filled])
 	}

@@ -22,7 +22,10 @@
 	function add() {
 		const table = vocabulary.tables[0]
 		if (!table) return
-		const columns = table.columns.slice(0, 4).map((column) => column.id)
+		const columns = table.columns
+			.filter((column) => !column.condition)
+			.slice(0, 4)
+			.map((column) => column.id)
 		const fresh = { id: newId(), name: 'New sign-off', table: table.id, where: '', decider: '', columns, children: [] }
 		draft.change({ ...draft.document, signoffs: [...signoffs, fresh] })
 	}
