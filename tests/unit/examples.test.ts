@@ -6,6 +6,7 @@ import type { Store } from '$lib/server/store.ts'
 import { readMatrix } from '$lib/server/workspace/access-matrix.ts'
 import { readAccess } from '$lib/server/workspace/read-access.ts'
 import { pinExample, unpinExample } from '$lib/server/workspace/pin-examples.ts'
+import { oneListApp } from '../support/one-list-app.ts'
 import { saveLines } from '$lib/server/workspace/tables.ts'
 
 const NOW = Date.parse('2026-11-24T12:00:00Z')
@@ -92,25 +93,7 @@ describe('a pinned example', () => {
 		const cells = [{ column: DEPTH, value: 12 }]
 		changeRows(store, [{ kind: 'change', table: MOORINGS, row: shallow, cells }], { ...by, through: 'test' })
 		save('Depth < 11')
-		const list = {
-			id: 'l',
-			kind: 'list' as const,
-			table: MOORINGS,
-			where: '',
-			sort: null,
-			columns: [CODE],
-			opens: null
-		}
-		const document = {
-			format: 2 as const,
-			name: 'Care',
-			about: '',
-			colour: 'sea' as const,
-			screens: [{ id: 's', title: 'Today', lines: [list] }],
-			routines: [],
-			signoffs: []
-		}
-		const app = addAppFrom(store, { document, ...by })
+		const app = addAppFrom(store, { document: oneListApp('Care', MOORINGS, CODE), ...by })
 		expect(checkDraft(store, { app, now: NOW })).toContainEqual({
 			weight: 'mistake',
 			place: 'An example of Moorings',

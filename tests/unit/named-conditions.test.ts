@@ -68,6 +68,13 @@ function addCondition(name: string, formula: string): number {
 	})
 }
 
+/** Lets divers see the rows that fit, in all columns or only some. */
+function letSee(where: string, only?: number[]): void {
+	const columns = only ? { kind: 'only' as const, columns: only } : { kind: 'all' as const }
+	const line = { id: 'a', table: MOORINGS, role: ALL, verbs: ['see' as const], where, columns }
+	saveLines(store, { table: MOORINGS, lines: [line], version: store.workspace().version, ...by })
+}
+
 const codes = (person: number, where: number) =>
 	readRows(
 		store,
@@ -85,15 +92,7 @@ describe('a named condition', () => {
 
 	test('may compare with who is looking', () => {
 		const mine = addCondition('mine', 'Diver = me')
-		const line = {
-			id: 'a',
-			table: MOORINGS,
-			role: ALL,
-			verbs: ['see' as const],
-			where: '',
-			columns: { kind: 'all' as const }
-		}
-		saveLines(store, { table: MOORINGS, lines: [line], version: store.workspace().version, ...by })
+		letSee('')
 		store.db.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)').run(imke, ALL)
 		expect(codes(imke, mine)).toEqual(['NH-001', 'NH-003'])
 		expect(codes(KEEPER, mine)).toEqual([])
@@ -101,15 +100,7 @@ describe('a named condition', () => {
 
 	test('stands in a line of access, which follows it when it changes', () => {
 		store.db.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)').run(imke, ALL)
-		const line = {
-			id: 'a',
-			table: MOORINGS,
-			role: ALL,
-			verbs: ['see' as const],
-			where: 'deep',
-			columns: { kind: 'only' as const, columns: [CODE] }
-		}
-		saveLines(store, { table: MOORINGS, lines: [line], version: store.workspace().version, ...by })
+		letSee('deep', [CODE])
 		const seen = () => readAccess(store, { table: MOORINGS, ...by }).people.find((each) => each.person === imke)?.seen
 		expect(seen()).toBe(2)
 		setFormula(store, { table: MOORINGS, column: deep, formula: 'Depth > 30', ...by })
@@ -121,15 +112,7 @@ describe('a named condition', () => {
 
 	test('tells nobody about a column that they do not see', () => {
 		store.db.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)').run(imke, ALL)
-		const line = {
-			id: 'a',
-			table: MOORINGS,
-			role: ALL,
-			verbs: ['see' as const],
-			where: '',
-			columns: { kind: 'only' as const, columns: [CODE, deep] }
-		}
-		saveLines(store, { table: MOORINGS, lines: [line], version: store.workspace().version, ...by })
+		letSee('', [CODE, deep])
 		expect(codes(imke, deep)).toEqual([])
 	})
 
@@ -150,9 +133,7 @@ describe('a named condition', () => {
 
 test('is no column that is kept back from somebody, nor one of a person’s sheet', () => {
 	store.db.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)').run(imke, ALL)
-	const columns = { kind: 'only' as const, columns: [CODE] }
-	const line = { id: 'a', table: MOORINGS, role: ALL, verbs: ['see' as const], where: '', columns }
-	saveLines(store, { table: MOORINGS, lines: [line], version: store.workspace().version, ...by })
+	letSee('', [CODE])
 	const found = readAccess(store, { table: MOORINGS, ...by }).people.find((each) => each.person === imke)
 	expect(found?.keptBack).toEqual(['Depth', 'Diver'])
 	const condition = { name: 'has no mail', type: 'computed' as const, formula: 'ISBLANK(email)', condition: true }

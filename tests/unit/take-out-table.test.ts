@@ -6,6 +6,7 @@ import { changeRows } from '$lib/server/rows/change.ts'
 import { dropUnregistered } from '$lib/server/sources/import-table.ts'
 import type { Store } from '$lib/server/store.ts'
 import { describeColumn } from '$lib/server/workspace/change-columns.ts'
+import { oneListApp } from '../support/one-list-app.ts'
 import { addColumn, addTable } from '$lib/server/workspace/tables.ts'
 import { previewTableRemoval, removedTables, removeTable, returnTable } from '$lib/server/workspace/take-out-table.ts'
 
@@ -124,17 +125,7 @@ describe('taking a table out is refused', () => {
 	})
 
 	test('while a draft shows it', () => {
-		const list = { id: 'l', kind: 'list' as const, table: MOORINGS, where: '', sort: null, columns: [30], opens: null }
-		const document = {
-			format: 2 as const,
-			name: 'Care',
-			about: '',
-			colour: 'sea' as const,
-			screens: [{ id: 's', title: 'Today', lines: [list] }],
-			routines: [],
-			signoffs: []
-		}
-		addAppFrom(store, { document, ...by })
+		addAppFrom(store, { document: oneListApp('Care', MOORINGS, 30), ...by })
 		expect(() => removeTable(store, { table: MOORINGS, ...by })).toThrow(/Care: Screen Today/)
 	})
 

@@ -11,6 +11,7 @@ import { visitorOf } from '$lib/server/people/visitors.ts'
 import { addWay, closeWay, listWays, type NewWay } from '$lib/server/people/ways-in.ts'
 import { addTeam, giveTeamRole, joinTeam } from '$lib/server/people/teams.ts'
 import { saveWorkspace } from '$lib/server/workspace/save.ts'
+import { oneListApp } from '../support/one-list-app.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store.ts'
@@ -63,16 +64,7 @@ beforeEach(() => {
 		changeRows(store, [{ kind: 'add', table, cells: [{ column, value }] }], { ...by, through: 'test' })
 	add(MOORINGS, CODE, 'NH-001')
 	add(3, 20, 'Crane out of order')
-	const list = { id: 'l', kind: 'list' as const, table: MOORINGS, where: '', sort: null, columns: [CODE], opens: null }
-	const document = {
-		format: 2 as const,
-		name: 'Quayside',
-		about: '',
-		colour: 'sea' as const,
-		screens: [{ id: 's', title: 'Today', lines: [list] }],
-		routines: [],
-		signoffs: []
-	}
+	const document = oneListApp('Quayside', MOORINGS, CODE)
 	app = addAppFrom(store, { document, ...by })
 	releaseApp(store, { app, note: '', ...by })
 })
@@ -369,16 +361,7 @@ test('a release tells those who get the app by it, however many there are, and n
 			.prepare(`SELECT person FROM message WHERE subject = 'Quayside is open to you' ORDER BY person`)
 			.pluck()
 			.all()
-	const list = { id: 'm', kind: 'list' as const, table: MOORINGS, where: '', sort: null, columns: [CODE], opens: null }
-	const document = {
-		format: 2 as const,
-		name: 'Quayside',
-		about: '',
-		colour: 'sea' as const,
-		screens: [{ id: 's', title: 'Today', lines: [list] }],
-		routines: [],
-		signoffs: []
-	}
+	const document = oneListApp('Quayside', MOORINGS, CODE)
 	const other = addAppFrom(store, { document, ...by })
 	releaseApp(store, { app: other, note: '', tells: true, ...by })
 	expect(told()).toEqual([HALE])

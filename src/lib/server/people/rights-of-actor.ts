@@ -2,6 +2,7 @@
  * Who is asking, and what they may do now: read in the same snapshot as the rows.
  */
 import { rightsOf, withinSightOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
+import type { Line } from '$lib/core/access/types.ts'
 import type { Moment } from '$lib/core/formula/fold.ts'
 import type { Table } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
@@ -34,17 +35,30 @@ export function standingOf(store: Store, actor: Actor, now: number): Standing {
 }
 
 function ownStanding(store: Store, person: number, now: number): Standing {
-	const workspace = store.workspace()
+	const granted = store.prepare(GRANTED_TABLES).pluck().all(person) as number[]
+	return standingUnder(store, store.workspace().lines, { person, now, granted })
+}
+
+/** What some lines alone come to for somebody, without what was asked of them. For keepers, who see every row anyhow. */
+export function rightsUnder(store: Store, person: number, lines: readonly Line[], now: number): Rights {
+	return standingUnder(store, lines, { person, now, granted: [] }).rights
+}
+
+function standingUnder(
+	store: Store,
+	lines: readonly Line[],
+	{ person, now, granted }: { person: number; now: number; granted: readonly number[] }
+): Standing {
 	const me = readPersonRow(store, person)
 	const roles = rolesOf(store, person, me)
 	const moment: Moment = { ...momentOf(store, person, now), ...(me ? { me } : {}) }
 	const reader: Reader = {
 		person,
 		roles,
-		grants: new Set(roles.size > 0 ? (store.prepare(GRANTED_TABLES).pluck().all(person) as number[]) : []),
+		grants: new Set(roles.size > 0 ? granted : []),
 		keeps: (table) => roles.size > 0 && table.keepers.includes(person)
 	}
-	return { rights: rightsOf(reader, workspace.lines, moment), moment, roles, person }
+	return { rights: rightsOf(reader, lines, moment), moment, roles, person }
 }
 
 /** Somebody's own date, which may differ from the workspace's, and the instant. */

@@ -1,9 +1,9 @@
 /** Everybody against every table that a builder keeps: how many rows each sees, and what else they may do there. */
 import { VERBS, type Verb } from '$lib/core/access/types.ts'
 import { describePerson } from '../people/accounts.ts'
-import type { Actor } from '../people/rights-of-actor.ts'
+import { type Actor, rightsUnder } from '../people/rights-of-actor.ts'
 import type { Store } from '../store.ts'
-import { openCounts, peopleListed, peopleUnlisted, rightsUnder } from './counts.ts'
+import { openCounts, peopleListed, peopleUnlisted } from './counts.ts'
 
 export interface MatrixCell {
 	readonly seen: number

@@ -2,13 +2,10 @@
  * Counts what rights come to, for keepers. People whose lines come to the same conditions, once their own values stand in
  * them, are counted once: of fifty people there are seldom more than a handful of different ones.
  */
-import { isNever, rightsOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
-import type { Line } from '$lib/core/access/types.ts'
+import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import { planCount } from '$lib/core/query/plan.ts'
 import type { Expr } from '$lib/core/formula/types.ts'
 import type { Table } from '$lib/core/table/types.ts'
-import { momentOf } from '../people/rights-of-actor.ts'
-import { readPersonRow, rolesOf } from '../people/roles-held.ts'
 import type { Store } from '../store.ts'
 
 /** Rows are counted no further; one more than this says that there are more. */
@@ -51,17 +48,4 @@ export function peopleListed(store: Store): number[] {
 export function peopleUnlisted(store: Store): number {
 	const { people } = store.workspace().catalogue
 	return Math.max(0, Number(store.prepare(`SELECT count(*) FROM t${people.id}`).pluck().get()) - LISTED)
-}
-
-/** Another person's rights under some lines. For keepers only, who see every row of the table anyhow. */
-export function rightsUnder(store: Store, person: number, lines: readonly Line[], now: number): Rights {
-	const me = readPersonRow(store, person)
-	const roles = rolesOf(store, person, me)
-	const reader: Reader = {
-		person,
-		roles,
-		grants: new Set(),
-		keeps: (table) => roles.size > 0 && table.keepers.includes(person)
-	}
-	return rightsOf(reader, lines, { ...momentOf(store, person, now), ...(me ? { me } : {}) })
 }

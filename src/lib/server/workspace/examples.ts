@@ -7,10 +7,9 @@ import type { Line } from '$lib/core/access/types.ts'
 import type { Table } from '$lib/core/table/types.ts'
 import type { TableEntry } from '$lib/core/workspace/document.ts'
 import { describePerson } from '../people/accounts.ts'
-import type { Actor } from '../people/rights-of-actor.ts'
+import { rightsUnder, type Actor } from '../people/rights-of-actor.ts'
 import { countUnder, readRows } from '../rows/read.ts'
 import type { Store } from '../store.ts'
-import { rightsUnder } from './counts.ts'
 
 export type Example = NonNullable<TableEntry['examples']>[number]
 

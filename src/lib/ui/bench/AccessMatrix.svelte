@@ -88,6 +88,7 @@
 	}
 	label .field {
 		display: inline-block;
+		font-weight: 400;
 		width: 13rem;
 		margin-left: 0.4rem;
 	}

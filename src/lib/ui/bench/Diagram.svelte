@@ -109,6 +109,11 @@
 		moved = {}
 		localStorage.removeItem(KEPT_UNDER)
 	}
+
+	function sayColumns({ columns }: BenchTable): string {
+		const count = columns.filter((column) => !column.condition).length
+		return `${count} ${count === 1 ? 'column' : 'columns'}`
+	}
 </script>
 
 <section aria-label="How the tables hang together">
@@ -151,7 +156,7 @@
 							</li>
 						{/each}
 					</ul>
-					<a href={href(table.id)}>{table.columns.length} {table.columns.length === 1 ? 'column' : 'columns'}</a>
+					<a href={href(table.id)}>{sayColumns(table)}</a>
 				</article>
 			{/each}
 		</div>

@@ -12,15 +12,16 @@
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import { ATTACHED_TYPES } from '$lib/core/capture/attachment.ts'
 	import { draftOf, readDraft, sameDraft, sendFiles, type CellDraft } from '../cells/cell-draft.ts'
-	import { showCell } from '../cells/show-cell.ts'
 	import { eventsOf } from '../staff/follow.ts'
 	import { fromClipboard, plainCell, toClipboard } from './clipboard.ts'
+	import ClashNotice from './ClashNotice.svelte'
 	import ColumnCard from './ColumnCard.svelte'
 	import ColumnMenu from './ColumnMenu.svelte'
 	import ExportMenu from './ExportMenu.svelte'
 	import FindBar from './FindBar.svelte'
 	import { clearCells, fillFrom, mayEdit, putTexts, replaceTexts, whyNot, type BlockPlan } from './grid-blocks.ts'
 	import { GridEdits, type GridChange } from './grid-edits.svelte.ts'
+	import GridChips from './GridChips.svelte'
 	import GridHeader from './GridHeader.svelte'
 	import GridRow from './GridRow.svelte'
 	import { GridRows } from './grid-rows.svelte.ts'
@@ -475,9 +476,7 @@
 	}
 
 	const number = (value: number) => value.toLocaleString('en-GB', { maximumFractionDigits: 4 })
-	const conditions = $derived(table.columns.filter((column) => column.condition))
-	const isOn = (condition: number) => view.filters.some((filter) => filter.column === condition)
-	const hiddenNames = $derived(table.columns.filter((column) => view.hidden.includes(column.id)))
+	const plainColumns = $derived(table.columns.filter((column) => !column.condition).length)
 </script>
 
 <div class="work">
@@ -485,11 +484,10 @@
 		<h1>{table.name}</h1>
 		<p class="quiet">
 			{rows.count.toLocaleString('en-GB')}
-			{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''} · {table.columns.length -
-				conditions.length}
-			{table.columns.length - conditions.length === 1 ? 'column' : 'columns'}{table.source
-				? ` · from ${table.source.file}`
-				: ''}{table.kept ? '' : ' · kept by somebody else'}
+			{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''} · {plainColumns}
+			{plainColumns === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept
+				? ''
+				: ' · kept by somebody else'}
 		</p>
 		<span class="gap"></span>
 		<button class="btn" onclick={() => step('undo')} disabled={!edits.canUndo} title="Ctrl Z">Undo</button>
@@ -516,51 +514,17 @@
 			}}
 		/>
 	{/if}
-	{#if view.filters.some((filter) => filter.column > 0) || hiddenNames.length > 0 || conditions.length > 0}
-		<p class="chips">
-			{#if conditions.length > 0}<span class="quiet">Show only</span>{/if}
-			{#each conditions as { id, name } (id)}
-				<button
-					class="btn plain condition"
-					aria-pressed={isOn(id)}
-					onclick={() => setFilter(id, isOn(id) ? undefined : { column: id, is: 'equal', text: 'yes' })}>{name}</button
-				>
-			{/each}
-			{#each view.filters.filter( (filter) => columns.some((column) => column.id === filter.column) ) as filter (filter.column)}
-				<button class="btn plain" onclick={() => setFilter(filter.column, undefined)} title="Take this filter off">
-					{table.columns.find((column) => column.id === filter.column)?.name}
-					{filter.is === 'equal'
-						? 'is'
-						: filter.is === 'blank' || filter.is === 'filled'
-							? `is ${filter.is}`
-							: filter.is}
-					{filter.text} ×</button
-				>
-			{/each}
-			{#each hiddenNames as column (column.id)}
-				<button
-					class="btn plain"
-					onclick={() => {
-						view.hidden = view.hidden.filter((each) => each !== column.id)
-						view.save()
-						box?.focus()
-					}}>Show {column.name}</button
-				>
-			{/each}
-		</p>
-	{/if}
+	<GridChips columns={table.columns} {view} onfilter={setFilter} onshown={() => box?.focus()} />
 	{#if clash}
 		{@const column = table.columns.find((each) => each.id === clash?.conflict.column)}
 		{#if column}
-			<div class="notice clash" role="alert">
-				<p>
-					Somebody else has changed <strong>{column.name}</strong> meanwhile. Now there:
-					<strong>{showCell(column, clash.conflict.theirs) || 'blank'}</strong>. You typed:
-					<strong>{editing?.text ?? ''}</strong>.
-				</p>
-				<button class="btn" onclick={takeTheirs}>Keep theirs</button>
-				<button class="btn main" onclick={putMine}>Put mine in</button>
-			</div>
+			<ClashNotice
+				{column}
+				conflict={clash.conflict}
+				typed={editing?.text ?? ''}
+				ontheirs={takeTheirs}
+				onmine={putMine}
+			/>
 		{/if}
 	{:else if misfits}
 		<MisfitNotice
@@ -715,31 +679,9 @@
 		background: var(--rope-wash);
 		padding: 0.5rem 1.2rem;
 	}
-	.clash {
-		display: flex;
-		align-items: center;
-		gap: 0.8rem;
-	}
-	.chips {
-		align-items: center;
-	}
-	.condition {
-		border: 1px solid var(--zinc-3);
-	}
-	.condition[aria-pressed='true'] {
-		background: var(--marigold-wash);
-		border: 1px solid var(--pitch);
-		font-weight: 700;
-	}
 	.said {
 		padding: 0.3rem 1.2rem;
 		color: var(--zinc-7);
-	}
-	.chips {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.4rem;
-		padding: 0 1.2rem 0.5rem;
 	}
 	/* The cell that keys go to shows the focus. */
 	.scroll:focus-visible {

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The roles: what each is for, which others it brings with it, and whether a condition gives it. */
 	import type { PeopleSheet, ShownRole } from '$lib/server/people/people-sheet.ts'
-	import { doWithPeople } from './do.ts'
+	import { Deeds } from './deeds.svelte.ts'
 
 	type Props = { sheet: PeopleSheet }
 
@@ -10,33 +10,27 @@
 	const EXAMPLE = 'Grade = "senior"'
 
 	let name = $state('')
-	let wrong = $state('')
+	const deeds = new Deeds()
 	let open = $state<number | undefined>()
 	let draft = $state({ name: '', about: '', includes: [] as number[], where: '' })
 
 	const nameOf = (id: number) => sheet.roles.find((role) => role.id === id)?.name ?? ''
 	const count = (rows: number, one: string, many: string) => `${rows} ${rows === 1 ? one : many}`
 
-	async function act(asked: { kind: string } & Record<string, unknown>) {
-		const answer = await doWithPeople(asked)
-		wrong = answer.ok ? '' : answer.refusal.message
-		return answer.ok
-	}
-
 	async function add(event: SubmitEvent) {
 		event.preventDefault()
-		if (await act({ kind: 'add role', name, about: '' })) name = ''
+		if (await deeds.act({ kind: 'add role', name, about: '' })) name = ''
 	}
 
 	function edit(role: ShownRole) {
 		open = open === role.id ? undefined : role.id
 		draft = { name: role.name, about: role.about, includes: [...role.includes], where: role.where }
-		wrong = ''
+		deeds.wrong = ''
 	}
 
 	async function save(event: SubmitEvent, role: number) {
 		event.preventDefault()
-		if (await act({ kind: 'change role', role, ...draft })) open = undefined
+		if (await deeds.act({ kind: 'change role', role, ...draft })) open = undefined
 	}
 </script>
 
@@ -48,7 +42,7 @@
 			never takes anything away.
 		</p>
 	</header>
-	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+	{#if deeds.wrong}<p class="says-wrong" role="alert">{deeds.wrong}</p>{/if}
 	<table class="ruled">
 		<thead><tr><th>Role</th><th>Held by</th><th>Lines</th><th>Brings with it</th><td></td></tr></thead>
 		<tbody>
@@ -93,8 +87,10 @@
 								<p class="row">
 									<button class="btn main">Save</button>
 									<button type="button" class="btn" onclick={() => (open = undefined)}>Close</button>
-									<button type="button" class="btn danger" onclick={() => act({ kind: 'remove role', role: role.id })}
-										>Remove the role</button
+									<button
+										type="button"
+										class="btn danger"
+										onclick={() => deeds.act({ kind: 'remove role', role: role.id })}>Remove the role</button
 									>
 								</p>
 							</form>

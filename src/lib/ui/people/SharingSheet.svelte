@@ -156,7 +156,7 @@
 		gap: 0.5rem;
 		font-weight: 400;
 	}
-	@media (max-width: 800px) {
+	@media (max-width: 1000px) {
 		.sharing,
 		form {
 			grid-template-columns: minmax(0, 1fr);

@@ -3,14 +3,14 @@
 	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { PeopleSheet } from '$lib/server/people/people-sheet.ts'
 	import { showCell } from '../cells/show-cell.ts'
-	import { doWithPeople } from './do.ts'
+	import { Deeds } from './deeds.svelte.ts'
 
 	type Props = { sheet: PeopleSheet }
 
 	let { sheet }: Props = $props()
 
 	let name = $state('')
-	let wrong = $state('')
+	const deeds = new Deeds()
 
 	const label = $derived(sheet.columns.find((column) => column.id === sheet.label))
 
@@ -19,15 +19,9 @@
 		return (person && label && showCell(label, person.row.cells[cellKey(label.id)])) || 'somebody further down'
 	}
 
-	async function act(asked: { kind: string } & Record<string, unknown>) {
-		const answer = await doWithPeople(asked)
-		wrong = answer.ok ? '' : answer.refusal.message
-		return answer.ok
-	}
-
 	async function add(event: SubmitEvent) {
 		event.preventDefault()
-		if (await act({ kind: 'add team', name })) name = ''
+		if (await deeds.act({ kind: 'add team', name })) name = ''
 	}
 </script>
 
@@ -36,7 +30,7 @@
 		<h2>Teams</h2>
 		<p class="quiet">A team holds roles together: whoever is put into it has them, whoever leaves it has not.</p>
 	</header>
-	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+	{#if deeds.wrong}<p class="says-wrong" role="alert">{deeds.wrong}</p>{/if}
 	{#each sheet.teams as team (team.id)}
 		{@const held = sheet.roles.filter((role) => team.roles.includes(role.id))}
 		<article>
@@ -53,7 +47,7 @@
 						{#if sheet.isSteward}<button
 								class="btn plain"
 								aria-label="Take {role.name} from {team.name}"
-								onclick={() => act({ kind: 'take team role', team: team.id, role: role.id })}>Take away</button
+								onclick={() => deeds.act({ kind: 'take team role', team: team.id, role: role.id })}>Take away</button
 							>{/if}
 					</li>
 				{:else}<li class="quiet">Holds no role yet.</li>{/each}
@@ -67,7 +61,7 @@
 						onchange={async (event) => {
 							const role = Number(event.currentTarget.value)
 							event.currentTarget.value = ''
-							if (role > 0) await act({ kind: 'give team role', team: team.id, role })
+							if (role > 0) await deeds.act({ kind: 'give team role', team: team.id, role })
 						}}
 					>
 						<option value="">Give it a role</option>
@@ -75,7 +69,8 @@
 								>{role.name}</option
 							>{/each}
 					</select>
-					<button class="btn danger" onclick={() => act({ kind: 'remove team', team: team.id })}>Remove the team</button
+					<button class="btn danger" onclick={() => deeds.act({ kind: 'remove team', team: team.id })}
+						>Remove the team</button
 					>
 				</p>
 			{/if}

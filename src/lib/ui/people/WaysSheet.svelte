@@ -5,7 +5,7 @@
 	import type { PeopleSheet } from '$lib/server/people/people-sheet.ts'
 	import type { ShownWay, WayKind } from '$lib/server/people/ways-in.ts'
 	import { showDay } from '../dates.ts'
-	import { doWithPeople } from './do.ts'
+	import { Deeds } from './deeds.svelte.ts'
 
 	type Props = { sheet: PeopleSheet; ways: readonly ShownWay[]; apps: readonly AppSummary[] }
 
@@ -33,7 +33,7 @@
 	let lastDay = $state('')
 	let asks = $state('')
 	let words = $state('')
-	let wrong = $state('')
+	const deeds = new Deeds()
 	const about = $derived(KINDS.find((each) => each.kind === kind)?.about)
 
 	async function open(event: SubmitEvent) {
@@ -51,15 +51,10 @@
 			asks: kind === 'doorstep' ? asks : '',
 			words: kind === 'doorstep' ? words : ''
 		}
-		const answer = await doWithPeople(asked)
-		wrong = answer.ok ? '' : answer.refusal.message
-		if (answer.ok) word = ''
+		if (await deeds.act(asked)) word = ''
 	}
 
-	async function close(way: number) {
-		const answer = await doWithPeople({ kind: 'close way', way })
-		wrong = answer.ok ? '' : answer.refusal.message
-	}
+	const close = (way: number) => deeds.act({ kind: 'close way', way })
 
 	function says(way: ShownWay): string {
 		if (way.kind === 'domain') return `Addresses at ${way.word}`
@@ -84,27 +79,29 @@
 			into one role or team.
 		</p>
 	</header>
-	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
+	{#if deeds.wrong}<p class="says-wrong" role="alert">{deeds.wrong}</p>{/if}
 	{#if ways.length > 0}
-		<table class="ruled">
-			<thead><tr><th>App</th><th>Way</th><th>Gives</th><th>Limit</th><th>Opened by</th><td></td></tr></thead>
-			<tbody>
-				{#each ways as way (way.id)}
-					<tr>
-						<td><strong>{way.appName}</strong><br /><a class="mono" href="/door/{way.app}">/door/{way.app}</a></td>
-						<td>{says(way)}</td>
-						<td>{way.gives}</td>
-						<td>{limits(way)}</td>
-						<td>{way.openedBy}</td>
-						<td class="num"
-							><button class="btn" onclick={() => close(way.id)} aria-label="Close {says(way)} into {way.appName}"
-								>Close</button
-							></td
-						>
-					</tr>
-				{/each}
-			</tbody>
-		</table>
+		<div class="scroll">
+			<table class="ruled">
+				<thead><tr><th>App</th><th>Way</th><th>Gives</th><th>Limit</th><th>Opened by</th><td></td></tr></thead>
+				<tbody>
+					{#each ways as way (way.id)}
+						<tr>
+							<td><strong>{way.appName}</strong><br /><a class="mono" href="/door/{way.app}">/door/{way.app}</a></td>
+							<td>{says(way)}</td>
+							<td>{way.gives}</td>
+							<td>{limits(way)}</td>
+							<td>{way.openedBy}</td>
+							<td class="num"
+								><button class="btn" onclick={() => close(way.id)} aria-label="Close {says(way)} into {way.appName}"
+									>Close</button
+								></td
+							>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		</div>
 	{:else}
 		<p>No way is open: only people who are named come in.</p>
 	{/if}
@@ -156,8 +153,12 @@
 	.ways {
 		padding: 1.2rem 1.6rem 2rem;
 		display: grid;
+		grid-template-columns: minmax(0, 1fr);
 		gap: 1rem;
 		max-width: 62rem;
+	}
+	.scroll {
+		overflow-x: auto;
 	}
 	form {
 		display: grid;
@@ -180,7 +181,7 @@
 	}
 	@media (max-width: 700px) {
 		form {
-			grid-template-columns: 1fr;
+			grid-template-columns: minmax(0, 1fr);
 		}
 		.note {
 			padding-left: 0;

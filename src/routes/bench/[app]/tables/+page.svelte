@@ -38,7 +38,7 @@
 </script>
 
 <div class="bay">
-	<nav aria-label="Tables">
+	<nav class="side" aria-label="Tables">
 		<h2>Tables</h2>
 		{#each tables as each (each.id)}
 			<a href="{base}?table={each.id}" class:on={!making && !drawing && each.id === table?.id}>
@@ -82,37 +82,13 @@
 		flex: 1;
 		min-height: 0;
 	}
-	nav {
-		background: var(--chalk);
-		border-right: 1px solid var(--zinc-3);
-		padding: 0.9rem 0;
-	}
-	h2 {
-		padding: 0 1rem 0.4rem;
-		font-size: 0.95rem;
-	}
-	nav a {
-		display: flex;
-		justify-content: space-between;
-		padding: 0.3rem 1rem;
-		color: inherit;
-		text-decoration: none;
-		font-family: var(--head);
-		font-stretch: 92%;
-		font-weight: 600;
-		border-left: 4px solid transparent;
-	}
-	nav a.on {
-		background: var(--paper);
-		border-left-color: var(--marigold);
-	}
 	.count {
 		font-family: var(--text);
 		font-weight: 400;
 		font-variant-numeric: tabular-nums;
 		color: var(--zinc-5);
 	}
-	nav .new {
+	.new {
 		margin-top: 0.7rem;
 		font-weight: 500;
 		color: var(--zinc-7);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { page } from '$app/state'
 	import Door from '$lib/ui/frame/Door.svelte'
 
 	let { data, form } = $props()
@@ -11,7 +12,8 @@
 <Door workspace={data.workspace}>
 	{#if !data.arrival}
 		<h1>This link no longer works</h1>
-		<p>It has been used, or its time is over. Ask again at the door.</p>
+		<p>It has been used, or its time is over.</p>
+		<p><a href="/door/{page.params['app']}">Ask again at the door</a> or <a href="/sign-in">sign in</a></p>
 	{:else}
 		<h1>Welcome, {data.arrival.name}</h1>
 		{#if data.arrival.known}

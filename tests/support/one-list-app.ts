@@ -1,0 +1,20 @@
+import type { AppDocument } from '$lib/core/app/document.ts'
+
+/** The least app that shows rows: one screen with a list of one column. */
+export function oneListApp(name: string, table: number, column: number): AppDocument {
+	return {
+		format: 2,
+		name,
+		about: '',
+		colour: 'sea',
+		screens: [
+			{
+				id: 's',
+				title: 'Today',
+				lines: [{ id: 'l', kind: 'list', table, where: '', sort: null, columns: [column], opens: null }]
+			}
+		],
+		routines: [],
+		signoffs: []
+	}
+}
