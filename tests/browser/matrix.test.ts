@@ -55,6 +55,8 @@ const ROUTES: Readonly<
 	'rows/[table]/anchors': 'asked below',
 	'schema/[name]': 'tells no rows',
 	'sign-in': 'tells no rows',
+	'sign-in/back': 'tells no rows',
+	'sign-in/with/[provider]': 'tells no rows',
 	'sign-out': 'tells no rows',
 	'waiting/[[case]]': 'one’s own cases, asked below',
 	'waiting/door': 'asked below'

@@ -225,3 +225,55 @@ test('an app is shared in one press, and whoever gets it is told with its link',
 	await steward.getByRole('button', { name: /Take .*Trust manager/ }).click()
 	await expect(petra.getByText('264 moorings')).toBeHidden()
 })
+
+test('a provider outside lets in whom it vouches for, and somebody new at the door of an app', async ({ browser }) => {
+	const imke = await stranger(browser)
+	await imke.goto('/sign-in?then=/app/1/all')
+	await imke.getByRole('link', { name: 'Sign in with Quay Pass' }).click()
+	await expect(imke.getByRole('heading', { name: 'Quay Pass' })).toBeVisible()
+	await imke.getByRole('link', { name: 'Imke Dahl' }).click()
+	// On to the page that was asked for.
+	await expect(imke.getByText('71 moorings')).toBeVisible()
+
+	const other = await stranger(browser)
+	const choose = async (name: string) => {
+		await other.goto('/sign-in')
+		await other.getByRole('link', { name: 'Sign in with Quay Pass' }).click()
+		await other.getByRole('link', { name }).click()
+	}
+	await choose('Corin Abel')
+	await expect(other.getByText('does not vouch for your address')).toBeVisible()
+	await choose('Hedda Lisle')
+	await expect(other.getByText('Nobody here has the address hedda.lisle@brig.example')).toBeVisible()
+
+	// The steward opens a way, and keeps passwords for stewards.
+	const steward = await signIn(browser, 'Ailith Brand')
+	await steward.goto('/people?show=ways')
+	await steward.getByLabel('Into', { exact: true }).selectOption('Mooring Care')
+	await steward.getByLabel('For', { exact: true }).selectOption('domain')
+	await steward.getByLabel('Domain').fill('brig.example')
+	await steward.getByLabel('Gives', { exact: true }).selectOption('the role Divers')
+	await steward.getByRole('button', { name: 'Open it' }).click()
+	await expect(steward.getByText('Addresses at brig.example')).toBeVisible()
+	await steward.goto('/people?show=signing')
+	await steward.getByRole('button', { name: 'Keep for stewards' }).click()
+	await expect(steward.getByText('stewards alone')).toBeVisible()
+
+	await other.goto('/door/1')
+	await other.getByRole('link', { name: 'Come in with Quay Pass' }).click()
+	await other.getByRole('link', { name: 'Hedda Lisle' }).click()
+	await expect(other.getByText('hedda.lisle@brig.example')).toBeVisible()
+	await other.getByRole('button', { name: 'Come in' }).click()
+	await expect(other).toHaveURL(/\/app\/1/)
+
+	const byHand = await stranger(browser)
+	await signInByHand(byHand, 'osric.vane@varrow.example', 'lantern on the quay')
+	await expect(byHand.getByText('Passwords serve stewards alone here.')).toBeVisible()
+
+	await steward.getByRole('button', { name: 'Open to everybody' }).click()
+	await expect(steward.getByText('stewards alone')).toBeHidden()
+	await steward.goto('/people?show=ways')
+	await steward.getByRole('button', { name: /Close Addresses at brig/ }).click()
+	await expect(steward.getByText('Addresses at brig.example')).toBeHidden()
+	for (const page of [imke, other, steward, byHand]) await page.context().close()
+})

@@ -9,6 +9,8 @@ import type { MessagePort } from 'node:worker_threads'
 import { openFileStore, type FileStore } from './files/file-store.ts'
 import { startRunner, type Runner, type RunnerParts } from './jobs/runner.ts'
 import { openLooks, type Looks } from './people/looks.ts'
+import { openStandIn, type StandIn, type StandInPerson } from './people/stand-in-provider.ts'
+import { RETURN_PATH } from './people/outside-sign-in.ts'
 import { openPost, type Post } from './post/stand-in.ts'
 import { startImporter } from './sources/importer-thread.ts'
 import { openImports, type Imports } from './sources/imports.ts'
@@ -35,6 +37,8 @@ export interface Host {
 	readonly imports: Imports
 	readonly looks: Looks
 	readonly files: FileStore
+	/** The stand-in for a provider of sign-in; in a demo only. */
+	readonly standIn: StandIn | undefined
 	readonly folder: string
 	readonly origin: string
 	/** The workspace's key, as hex. */
@@ -94,23 +98,38 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 			[...turnedAt].some(([what, at]) => at >= since && (what === 'access' || tables.has(what))),
 		connectToWriter: (port) => writer.connect(port),
 		now: () => Date.now()
-	} satisfies Omit<Host, 'imports' | 'looks' | 'files' | 'folder' | 'origin' | 'key' | 'close'>
+	} satisfies Omit<Host, 'imports' | 'looks' | 'files' | 'standIn' | 'folder' | 'origin' | 'key' | 'close'>
 
 	await parts.write('dropUnregistered', { now: Date.now() })
 	const imports = openImports(join(folder, 'staging'), startImporter(join(scripts, 'importer.js')), parts)
 	const files = openFileStore(join(folder, 'files'), parts)
 	const post: Post = await openPost((message) => parts.write('takeMessage', { ...message, now: parts.now() }))
+	const { demo } = await parts.read('workspace', undefined)
+	const standIn = demo ? await openStandIn(() => standInPeople(parts), origin + RETURN_PATH) : undefined
 	queue.runner = startRunner({ host: parts, post, origin, worker: randomUUID(), ...(at ? { at } : {}) })
 
 	async function close(): Promise<void> {
 		files.close()
 		await queue.runner?.close()
-		await Promise.all([post.close(), imports.close(), ...readers.map((reader) => reader.close())])
+		await Promise.all([post.close(), standIn?.close(), imports.close(), ...readers.map((reader) => reader.close())])
 		await writer.close()
 		unlock()
 	}
 
-	return { ...parts, imports, looks: openLooks(parts.now), files, folder, origin, key: data.key, close }
+	return { ...parts, imports, looks: openLooks(parts.now), files, standIn, folder, origin, key: data.key, close }
+}
+
+/** The demo's people, and two who are nobody here: one it vouches for, one whose address it does not know to be theirs. */
+async function standInPeople(host: Pick<Host, 'read'>): Promise<StandInPerson[]> {
+	const people = await host.read('people', undefined)
+	const known = await Promise.all(people.map(({ person }) => host.read('person', { person })))
+	return [
+		...known.flatMap((who) =>
+			who?.email ? [{ subject: `p${who.person}`, name: who.name, email: who.email, vouched: true }] : []
+		),
+		{ subject: 'x1', name: 'Hedda Lisle', email: 'hedda.lisle@brig.example', vouched: true },
+		{ subject: 'x2', name: 'Corin Abel', email: 'corin.abel@varrow.example', vouched: false }
+	]
 }
 
 /** A second program on one workspace would undo what makes the first one safe. */

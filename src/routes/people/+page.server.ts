@@ -7,7 +7,12 @@ export async function load({ locals, url, depends }) {
 	const asked = { actor: getActor(locals), now: locals.now, starts: url.searchParams.get('starts') ?? '' }
 	const sheet = await forPage(() => locals.host.read('peopleSheet', asked))
 	const ways = sheet.isSteward
-		? { open: await locals.host.read('ways', asked), apps: await locals.host.read('apps', undefined) }
+		? {
+				...(await locals.host.read('signInWays', undefined)),
+				providers: await locals.host.read('providers', asked),
+				open: await locals.host.read('ways', asked),
+				apps: await locals.host.read('apps', undefined)
+			}
 		: null
 	const shares = sheet.isSteward || sheet.roles.some((role) => role.mayGrant)
 	const sharing = shares ? await forPage(() => locals.host.read('sharing', asked)) : null

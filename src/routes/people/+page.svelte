@@ -10,6 +10,7 @@
 	import { STATE_TONES } from '$lib/ui/people/states.ts'
 	import SharingSheet from '$lib/ui/people/SharingSheet.svelte'
 	import WaysSheet from '$lib/ui/people/WaysSheet.svelte'
+	import SigningInSheet from '$lib/ui/people/SigningInSheet.svelte'
 	import TeamsSheet from '$lib/ui/people/TeamsSheet.svelte'
 
 	let { data } = $props()
@@ -26,14 +27,16 @@
 		{ show: 'teams', name: 'Teams' },
 		{ show: 'roles', name: 'Roles' },
 		{ show: 'sharing', name: 'Sharing' },
-		{ show: 'ways', name: 'Ways in' }
+		{ show: 'ways', name: 'Ways in' },
+		{ show: 'signing', name: 'Signing in' }
 	]
 	const holds = $derived<Record<string, number>>({
 		people: sheet.people.length,
 		teams: sheet.teams.length,
 		roles: sheet.roles.length,
 		sharing: data.sharing?.length ?? 0,
-		ways: data.ways?.open.length ?? 0
+		ways: data.ways?.open.length ?? 0,
+		signing: data.ways ? data.ways.providers.length + 1 : 0
 	})
 
 	const roleNames = (person: (typeof sheet.people)[number]) =>
@@ -56,7 +59,7 @@
 <Ridge title={data.workspaceName} workspace="People, teams and roles" user={data.user} waiting={data.waiting}>
 	{#snippet below()}
 		<nav class="bays" aria-label="People, teams and roles">
-			{#each TABS.filter((tab) => (tab.show !== 'ways' || data.ways) && (tab.show !== 'sharing' || data.sharing)) as tab (tab.show)}
+			{#each TABS.filter((tab) => (!['ways', 'signing'].includes(tab.show) || data.ways) && (tab.show !== 'sharing' || data.sharing)) as tab (tab.show)}
 				<a
 					href="/people?show={tab.show}"
 					class:on={show === tab.show}
@@ -70,6 +73,10 @@
 {:else if show === 'roles'}<RolesSheet {sheet} />
 {:else if show === 'sharing' && data.sharing}<SharingSheet {sheet} apps={data.sharing} builders={data.builders} />
 {:else if show === 'ways' && data.ways}<WaysSheet {sheet} ways={data.ways.open} apps={data.ways.apps} />
+{:else if show === 'signing' && data.ways}<SigningInSheet
+		providers={data.ways.providers}
+		passwords={data.ways.passwords}
+	/>
 {:else}
 	<div class="page" class:opened={chosen || adding}>
 		<nav aria-label="People">

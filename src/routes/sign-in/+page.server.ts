@@ -3,16 +3,18 @@ import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
 import { isDemoDoorOpen } from '$lib/server/demo-door.ts'
 import { beginSession, giveCode, signIn } from '$lib/server/people/sign-in.ts'
+import { OWED_COOKIE } from '$lib/server/people/outside-sign-in.ts'
 import { safePath } from '$lib/server/safe-path.ts'
 import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
 
-export async function load({ locals, url, getClientAddress }) {
+export async function load({ locals, url, cookies, getClientAddress }) {
 	const then = safePath(url.searchParams.get('then'))
 	if (locals.user) redirect(303, then)
 	const demo = await isDemoDoorOpen(locals.host, getClientAddress(), url.hostname)
 	const people = demo ? await locals.host.read('people', undefined) : []
 	const { name } = await locals.host.read('workspace', undefined)
-	return { workspace: name, people, then }
+	const ways = await locals.host.read('signInWays', undefined)
+	return { workspace: name, people, then, ...ways, ticket: cookies.get(OWED_COOKIE) ?? '' }
 }
 
 const formSchema = z.object({ email: z.string().min(1).max(254), password: z.string().min(1).max(1000) })
@@ -39,10 +41,12 @@ export const actions = {
 		if (!parsed.success) return fail(422, { email: '', message: 'Begin again with your password.' })
 		try {
 			const token = await giveCode(locals.host, { ...parsed.data, agent: agentOf(request) })
+			cookies.delete(OWED_COOKIE, { path: '/sign-in' })
 			setSessionCookie(cookies, token, url)
 		} catch (error) {
 			if (!(error instanceof AppError)) throw error
 			// A wrong code may be tried again; a ticket that has ended begins anew.
+			if (error.code !== 'invalid') cookies.delete(OWED_COOKIE, { path: '/sign-in' })
 			const again = error.code === 'invalid' ? { ticket: parsed.data.ticket } : {}
 			return fail(422, { email: '', message: error.message, ...again })
 		}

@@ -5,7 +5,8 @@
 
 	const roles = $derived([...new Set(data.people.map((person) => person.roles[0] ?? 'Others'))].sort())
 	const query = $derived(`&then=${encodeURIComponent(data.then)}`)
-	const ticket = $derived(form && 'ticket' in form ? form.ticket : undefined)
+	/** After a password, or after a provider let somebody in who set a second step up. */
+	const ticket = $derived(form ? ('ticket' in form ? form.ticket : undefined) : data.ticket || undefined)
 
 	function focus(node: HTMLElement) {
 		node.focus()
@@ -38,6 +39,18 @@
 		</form>
 	{:else}
 		<h1>Sign in</h1>
+		{#if data.providers.length > 0}
+			<p class="providers">
+				{#each data.providers as provider (provider.id)}
+					<a
+						class="btn"
+						class:main={!data.passwords}
+						href="/sign-in/with/{provider.id}?then={encodeURIComponent(data.then)}">Sign in with {provider.name}</a
+					>
+				{/each}
+			</p>
+			<p class="or quiet">{data.passwords ? 'or by password' : 'Stewards also sign in by password.'}</p>
+		{/if}
 		<form method="POST" action="?/password{query}">
 			<label for="email">Email</label>
 			<input
@@ -52,7 +65,9 @@
 			<label for="password">Password</label>
 			<input class="field" id="password" name="password" type="password" autocomplete="current-password" required />
 			{#if form?.message}<p class="says-wrong" role="alert">{form.message}</p>{/if}
-			<p class="end"><button class="btn main">Sign in</button> <a href="/forgot">Forgotten it?</a></p>
+			<p class="end">
+				<button class="btn" class:main={data.passwords}>Sign in</button> <a href="/forgot">Forgotten it?</a>
+			</p>
 		</form>
 	{/if}
 	{#if data.people.length > 0}
@@ -78,6 +93,14 @@
 		display: flex;
 		align-items: center;
 		gap: 1.2rem;
+	}
+	.end .btn {
+		margin: 0;
+	}
+	.providers {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.6rem;
 	}
 	.code {
 		font: 600 1.4rem var(--mono);

@@ -12,6 +12,7 @@ import { describePerson, emailColumn, findPersonByEmail, putAccount } from './ac
 import { knock, standingAtDoor, type AtDoor } from './knocks.ts'
 import { isSuspended } from './roles-held.ts'
 import { appName, findAppName, findWay, isOver, letInBy, sameCode, waysOf, type WayIn } from './ways-in.ts'
+import { mayUsePassword, NO_PASSWORDS } from './password-use.ts'
 import { visitorOf } from './visitors.ts'
 
 export interface DoorSheet {
@@ -65,6 +66,7 @@ export interface Coming {
 /** Sends a link to the address that was given at a door. */
 export function arrive(store: Store, { name, email, ...coming }: Coming & { name: string; email: string }): void {
 	const way = chooseWay(store, { ...coming, email })
+	if (!mayUsePassword(store, { person: findPersonByEmail(store, email) })) throw new AppError('invalid', NO_PASSWORDS)
 	const token = newToken()
 	const { app, answer, now } = coming
 	const lately = Number(
@@ -143,6 +145,18 @@ export function useArrival(
 	return { person, isNew, app: way.app }
 }
 
+/** Whoever's address is proved otherwise than by a link: a new person gets a row, and all come in by the way that fits. */
+export function addPersonAtDoor(
+	store: Store,
+	{ name, email, known, ...coming }: Coming & { name: string; email: string; known: number | undefined }
+): number {
+	const way = chooseWay(store, { ...coming, email })
+	const { answer, now } = coming
+	const person = known ?? addPersonBy(store, way, { name, email }, now)
+	enter(store, way, { person, answer, now })
+	return person
+}
+
 /** By code or phrase if one was given, else by the address, else onto the doorstep. */
 function chooseWay(store: Store, { app, code, phraseIsRight, email, now }: Coming & { email: string }): WayIn {
 	const ways = waysOf(store, app)
@@ -203,7 +217,12 @@ function readArrival(store: Store, token: string, now: number): Arrival | undefi
 }
 
 /** On behalf of the steward who opened the way. */
-function addPersonBy(store: Store, { by }: WayIn, { name, email }: Arrival, now: number): number {
+function addPersonBy(
+	store: Store,
+	{ by }: WayIn,
+	{ name, email }: Pick<Arrival, 'name' | 'email'>,
+	now: number
+): number {
 	const { people } = store.workspace().catalogue
 	const cells = [
 		{ column: people.label, value: name },

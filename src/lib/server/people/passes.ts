@@ -8,6 +8,7 @@ import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
 import { hashToken, newToken } from '../token.ts'
 import { describePerson, findPersonByEmail, putAccount } from './accounts.ts'
+import { mayUsePassword, NO_PASSWORDS, readSignInWays } from './password-use.ts'
 import { isSuspended } from './roles-held.ts'
 import { refuseUnlessSteward, type ByPerson } from './stewardship.ts'
 
@@ -59,12 +60,17 @@ export function invite(store: Store, { person, words, actor, now }: Inviting): v
 	const { name } = store.workspace()
 	const inviter = describePerson(store, actor.person)?.name ?? 'A steward'
 	const own = words.trim() === '' ? '' : `\n\n${words.trim().slice(0, 2000)}`
+	const byPassword = mayUsePassword(store, { person })
+	const providers = readSignInWays(store).providers.map((each) => each.name)
+	const how = byPassword
+		? 'Choose a password by this link. It works once, for seven days.'
+		: `Sign in with ${providers.join(' or ')}, by this address.`
 	addMessage(store, {
 		cause: `invitation ${hashToken(token).slice(0, 24)}`,
 		person,
 		subject: `${inviter} invites you to ${name}`,
-		body: `${who.name},\n\n${inviter} has opened ${name} to you.${own}\n\nChoose a password by this link. It works once, for seven days.`,
-		link: `/join/${token}`,
+		body: `${who.name},\n\n${inviter} has opened ${name} to you.${own}\n\n${how}`,
+		link: byPassword ? `/join/${token}` : '/sign-in',
 		now
 	})
 	const { people } = store.workspace().catalogue
@@ -75,7 +81,7 @@ export function invite(store: Store, { person, words, actor, now }: Inviting): v
 /** Says nothing of whether the address is known: whoever reads its mail finds out. */
 export function askNewPassword(store: Store, { email, now }: { email: string; now: number }): void {
 	const person = findPersonByEmail(store, email)
-	if (person === undefined || isSuspended(store, person)) return
+	if (person === undefined || isSuspended(store, person) || !mayUsePassword(store, { person })) return
 	if (!store.prepare(HAS_ACCOUNT).get(person) && !store.prepare(WAS_INVITED).get(person)) return
 	const lately = Number(
 		store
@@ -117,6 +123,7 @@ export function usePass(
 ): { person: number } {
 	const pass = readPass(store, token, now)
 	if (!pass || pass.kind === 'first steward') throw new AppError('not_found', GONE)
+	if (!mayUsePassword(store, { person: pass.person })) throw new AppError('invalid', NO_PASSWORDS)
 	setPassword(store, { person: pass.person, hash, now, through: pass.kind })
 	return { person: pass.person }
 }

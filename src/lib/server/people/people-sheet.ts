@@ -68,8 +68,10 @@ const BY_TEAM = `
 const TEAMS_OF = `SELECT team FROM team_member WHERE person = ?`
 const STATE = `
 	SELECT (SELECT 1 FROM suspended WHERE person = @person) AS suspended,
-		(SELECT 1 FROM account WHERE person = @person) AS account,
-		(SELECT last_in FROM account WHERE person = @person) AS lastIn,
+		(SELECT 1 FROM account WHERE person = @person UNION SELECT 1 FROM identity WHERE person = @person) AS account,
+		(SELECT max(at) FROM (
+			SELECT last_in AS at FROM account WHERE person = @person
+			UNION SELECT last_in FROM identity WHERE person = @person)) AS lastIn,
 		(SELECT 1 FROM second_factor WHERE person = @person AND confirmed_at IS NOT NULL) AS factor,
 		(SELECT 1 FROM pass WHERE person = @person AND kind = 'invitation' AND used_at IS NULL AND expires_at > @now LIMIT 1)
 			AS invited`

@@ -3,6 +3,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import type { Host } from '../host.ts'
 import { hashToken, newToken } from '../token.ts'
 import { takeCode } from './one-time-codes.ts'
+import { NO_PASSWORDS } from './password-use.ts'
 import { isRight } from './passwords.ts'
 import { openThrottle } from './throttle.ts'
 
@@ -10,8 +11,16 @@ export const SESSION_COOKIE = 'tin_shed_session'
 export const SESSION_MS = 7 * 24 * 3_600_000
 
 const tries = openThrottle(10)
-/** Whoever gave the right password and still owes a code. */
-const owing = new Map<string, { person: number; until: number; tries: number; key: string }>()
+/** Whoever got past the first step and still owes a code. */
+interface Owing {
+	readonly person: number
+	readonly until: number
+	readonly key: string
+	/** By what the first step was taken. */
+	readonly through: string
+	tries: number
+}
+const owing = new Map<string, Owing>()
 const OWING_MS = 5 * 60_000
 const MOST_CODES = 5
 
@@ -39,15 +48,22 @@ export async function signIn(
 		throw new AppError('invalid', 'This address and password do not go together.')
 	}
 	for (const key of keys) tries.forget(key)
-	const factor = await host.read('secondFactor', { person: account.person })
-	if (factor?.confirmed) {
-		// Wrong codes count beyond one ticket: who knows a password must not guess on with a new one each time.
-		const key = `code of ${account.person} from ${from}`
-		if (tries.isSlowed(key, now))
-			throw new AppError('busy', 'Too many wrong codes. Wait a quarter of an hour, then try again.')
-		return { ticket: oweCode(account.person, key, now) }
-	}
-	return { token: await beginSession(host, { person: account.person, through: 'sign-in', agent }) }
+	if (!(await host.read('mayUsePassword', { person: account.person }))) throw new AppError('invalid', NO_PASSWORDS)
+	return goOn(host, { person: account.person, through: 'sign-in', from, agent })
+}
+
+/** After the first step, by password or provider: a session, or the code that is still owed where one was set up. */
+export async function goOn(
+	host: Host,
+	{ person, through, from, agent }: { person: number; through: string; from: string; agent: string }
+): Promise<{ readonly token: string } | { readonly ticket: string }> {
+	const factor = await host.read('secondFactor', { person })
+	if (!factor?.confirmed) return { token: await beginSession(host, { person, through, agent }) }
+	// Wrong codes count beyond one ticket: who got past the first step must not guess on with a new one each time.
+	const key = `code of ${person} from ${from}`
+	if (tries.isSlowed(key, host.now()))
+		throw new AppError('busy', 'Too many wrong codes. Wait a quarter of an hour, then try again.')
+	return { ticket: oweCode({ person, key, through }, host.now()) }
 }
 
 /** The second step; a ticket is good for a few tries within five minutes. */
@@ -68,13 +84,13 @@ export async function giveCode(
 	}
 	tries.forget(owed.key)
 	owing.delete(ticket)
-	return beginSession(host, { person: owed.person, through: 'sign-in with code', agent })
+	return beginSession(host, { person: owed.person, through: `${owed.through} with code`, agent })
 }
 
-function oweCode(person: number, key: string, now: number): string {
+function oweCode(owed: Pick<Owing, 'person' | 'key' | 'through'>, now: number): string {
 	for (const [old, { until }] of owing) if (until <= now) owing.delete(old)
 	const ticket = newToken()
-	owing.set(ticket, { person, until: now + OWING_MS, tries: 0, key })
+	owing.set(ticket, { ...owed, until: now + OWING_MS, tries: 0 })
 	return ticket
 }
 

@@ -4,6 +4,8 @@ import { openScreen, readList, type ListRequest, type ScreenRequest } from '../a
 import { checkUpload, readFileCell } from '../files/uploads.ts'
 import { findAccount, findSession, describePerson } from '../people/accounts.ts'
 import { listSessions, readZone } from '../people/own-account.ts'
+import { mayUsePassword, readSignInWays } from '../people/password-use.ts'
+import { findProvider, listProviders } from '../people/providers.ts'
 import { findPass } from '../people/passes.ts'
 import { readPeople } from '../people/people-sheet.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
@@ -37,6 +39,10 @@ export const READS = {
 	session: findSession,
 	sessions: listSessions,
 	pass: findPass,
+	signInWays: readSignInWays,
+	mayUsePassword,
+	providers: listProviders,
+	provider: findProvider,
 	secondFactor: findSecondFactor,
 	peopleSheet: readPeople,
 	personNumber: (store: Store, { row }: { row: string }) =>

@@ -9,6 +9,7 @@ import { giveRole, takeRole } from '../people/grants.ts'
 import { changeOwnPassword, endOtherSessions, endOwnSession, setZone } from '../people/own-account.ts'
 import { askNewPassword, invite, usePass } from '../people/passes.ts'
 import { arrive, comeIn, useArrival } from '../people/door.ts'
+import { addProvider, arriveVouched, comeFromProvider, openPasswords, removeProvider } from '../people/providers.ts'
 import { decideKnock } from '../people/knocks.ts'
 import { shareApp } from '../people/sharing.ts'
 import { addWay, closeWay } from '../people/ways-in.ts'
@@ -72,6 +73,11 @@ export const WRITES = {
 	arrive,
 	comeIn,
 	useArrival,
+	addProvider,
+	removeProvider,
+	openPasswords,
+	comeFromProvider,
+	arriveVouched,
 	decideKnock,
 	addPerson,
 	suspend,

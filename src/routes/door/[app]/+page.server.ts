@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
 import { isRight } from '$lib/server/people/passwords.ts'
 import { beginSession } from '$lib/server/people/sign-in.ts'
+import { findVouched, forgetVouched } from '$lib/server/people/outside-sign-in.ts'
 import { openThrottle } from '$lib/server/people/throttle.ts'
 import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
 
@@ -10,12 +11,21 @@ import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
 const guesses = openThrottle(12)
 const sent = openThrottle(60)
 
-export async function load({ locals, params, depends }) {
+export async function load({ locals, params, url, depends }) {
 	depends('app:door')
 	const named = locals.user?.visits === undefined ? locals.user : undefined
 	const door = await readDoor(locals, Number(params.app), named?.person)
 	const { name } = await locals.host.read('workspace', undefined)
-	return { door, workspace: name, isIn: named !== undefined }
+	const ways = await locals.host.read('signInWays', undefined)
+	const token = url.searchParams.get('vouched') ?? ''
+	const vouched = named ? undefined : findVouched(locals.host, token)
+	return {
+		door,
+		workspace: name,
+		isIn: named !== undefined,
+		...ways,
+		vouched: vouched ? { token, name: vouched.name, email: vouched.email } : null
+	}
 }
 
 async function readDoor({ host }: App.Locals, app: number, person: number | undefined) {
@@ -32,12 +42,14 @@ const formSchema = z.object({
 })
 
 export const actions = {
-	come: async ({ request, params, locals, getClientAddress }) => {
+	come: async ({ request, params, locals, cookies, url, getClientAddress }) => {
 		const { host, now } = locals
 		const app = Number(params.app)
 		const form = Object.fromEntries(await request.formData())
 		const user = locals.user?.visits === undefined ? locals.user : undefined
-		const parsed = (user ? formSchema.pick({ code: true, answer: true }) : formSchema).safeParse(form)
+		const token = String(form['vouched'] ?? '')
+		const vouched = user ? undefined : findVouched(host, token)
+		const parsed = (user || vouched ? formSchema.pick({ code: true, answer: true }) : formSchema).safeParse(form)
 		if (!parsed.success) return fail(422, { ...form, message: parsed.error.issues[0]?.message ?? '' })
 		const key = `door ${getClientAddress()}`
 		if (guesses.isSlowed(key, now) || sent.isSlowed(key, now))
@@ -47,14 +59,19 @@ export const actions = {
 			const phrase = code === '' ? null : await host.read('phrase', { app })
 			const phraseIsRight = phrase !== null && (await isRight(code, phrase))
 			const coming = { app, code, answer, phraseIsRight, now }
-			if (!user) {
+			if (vouched) {
+				const person = await host.write('arriveVouched', { ...coming, vouched })
+				forgetVouched(token)
+				setSessionCookie(cookies, await beginSession(host, { person, through: 'door', agent: agentOf(request) }), url)
+			} else if (!user) {
 				const { name, email } = parsed.data as z.infer<typeof formSchema>
 				await host.write('arrive', { ...coming, name, email: email.toLowerCase() })
 				sent.count(key, now)
 				return { sentTo: email }
+			} else {
+				const at = await host.write('comeIn', { ...coming, person: user.person })
+				if (at.state === 'waiting') return { waiting: true }
 			}
-			const at = await host.write('comeIn', { ...coming, person: user.person })
-			if (at.state === 'waiting') return { waiting: true }
 		} catch (thrown) {
 			if (!(thrown instanceof AppError)) throw thrown
 			guesses.count(key, now)

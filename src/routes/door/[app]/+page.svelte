@@ -13,6 +13,9 @@
 	const worded = $derived(door.byCode || door.byPhrase)
 	const needsWord = $derived(worded && door.domains.length === 0 && door.asks === null)
 
+	/** Where passwords serve stewards alone, a provider says first who it is. */
+	const asked = $derived(data.isIn || data.vouched !== null || data.passwords)
+
 	/** Whoever waits is taken in without loading the page again. */
 	onMount(() => (data.isIn ? followTables([]) : undefined))
 </script>
@@ -41,7 +44,10 @@
 		{/if}
 		{#if door.domains.length > 0}<p>Open to everybody with an address at {door.domains.join(' or ')}.</p>{/if}
 		<form method="POST" action="?/come">
-			{#if !data.isIn}
+			{#if data.vouched}
+				<input type="hidden" name="vouched" value={data.vouched.token} />
+				<p>You come as <strong>{data.vouched.name}</strong>, {data.vouched.email}.</p>
+			{:else if !data.isIn && data.passwords}
 				<label for="name">Your name</label>
 				<input
 					class="field"
@@ -63,7 +69,7 @@
 					value={typed['email'] ?? ''}
 				/>
 			{/if}
-			{#if worded}
+			{#if worded && asked}
 				<label for="code"
 					>{door.byCode && door.byPhrase ? 'The code or pass phrase' : door.byCode ? 'The code' : 'The pass phrase'} that
 					you were given{needsWord ? '' : ', if you have one'}</label
@@ -77,13 +83,25 @@
 					value={typed['code'] ?? ''}
 				/>
 			{/if}
-			{#if door.asks !== null && door.asks !== ''}
+			{#if door.asks !== null && door.asks !== '' && asked}
 				<label for="answer">{door.asks}</label>
 				<textarea class="field" id="answer" name="answer" rows="3" maxlength="2000">{typed['answer'] ?? ''}</textarea>
 			{/if}
 			{#if typed['message']}<p class="says-wrong" role="alert">{typed['message']}</p>{/if}
-			<button class="btn main">{door.asks !== null && !worded ? 'Ask to come in' : 'Come in'}</button>
+			{#if asked}<button class="btn main">{door.asks !== null && !worded ? 'Ask to come in' : 'Come in'}</button>{/if}
 		</form>
+		{#if !data.isIn && !data.vouched}
+			{#each data.providers as provider (provider.id)}
+				<p>
+					<a
+						class="btn"
+						class:main={!data.passwords}
+						href="/sign-in/with/{provider.id}?door={door.app}&then={encodeURIComponent(`/door/${door.app}`)}"
+						>{data.passwords ? 'Or come in' : 'Come in'} with {provider.name}</a
+					>
+				</p>
+			{/each}
+		{/if}
 		{#if door.visitors && !data.isIn}
 			<form method="POST" action="?/visit">
 				<p class="quiet">You can look in without signing in.</p>

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
 import { asJson, readBody } from '$lib/server/answer.ts'
 import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
+import { tryProvider } from '$lib/server/people/outside-sign-in.ts'
 import { findWeakness, hashPassword } from '$lib/server/people/passwords.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
@@ -56,6 +57,15 @@ const doSchema = z.discriminatedUnion('kind', [
 		words
 	}),
 	z.object({ kind: z.literal('close way'), way: number }),
+	z.object({
+		kind: z.literal('add provider'),
+		name: z.string().trim().min(1, 'Give it the name that people know it by.').max(60),
+		issuer: z.url('The address of a provider begins with https://.').max(300),
+		clientId: z.string().trim().min(1, 'The provider gives a client number or name: write it here.').max(300),
+		secret: z.string().trim().min(1, 'The provider gives a secret: write it here.').max(500)
+	}),
+	z.object({ kind: z.literal('remove provider'), provider: number }),
+	z.object({ kind: z.literal('open passwords'), open: z.boolean() }),
 	z.object({
 		kind: z.literal('share app'),
 		person,
@@ -131,7 +141,23 @@ function actOnTeamOrRole(locals: App.Locals, asked: Exclude<Asked, { person: str
 			return openWay(locals, asked)
 		case 'close way':
 			return host.write('closeWay', { way: asked.way, ...by })
+		case 'add provider':
+			return addProvider(locals, asked)
+		case 'remove provider':
+			return host.write('removeProvider', { ...asked, ...by })
+		case 'open passwords':
+			return host.write('openPasswords', { ...asked, ...by })
 	}
+}
+
+/** A provider is written down once it has answered. Only stewards have us ask one. */
+async function addProvider(locals: App.Locals, asked: Extract<Asked, { kind: 'add provider' }>): Promise<void> {
+	const { host, now, user } = locals
+	if (!user?.isSteward) throw new AppError('forbidden', 'Only stewards may do this.')
+	const { name, clientId } = asked
+	const issuer = asked.issuer.replace(/\/+$/, '')
+	const sealedSecret = await tryProvider(host, { ...asked, issuer })
+	await host.write('addProvider', { name, issuer, clientId, sealedSecret, actor: getActor(locals), now })
 }
 
 const DAY_MS = 86_400_000

@@ -1,0 +1,52 @@
+import { redirect } from '@sveltejs/kit'
+import { AppError } from '$lib/core/app-error.ts'
+import {
+	comeBack,
+	LEAVING_COOKIE,
+	LEAVING_SECONDS,
+	OWED_COOKIE,
+	type CameBack
+} from '$lib/server/people/outside-sign-in.ts'
+import { goOn } from '$lib/server/people/sign-in.ts'
+import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
+
+const UNREACHED: Readonly<Record<string, string>> = {
+	busy: 'That was asked often from here. Wait a quarter of an hour, then try again.',
+	unreachable: 'The provider does not answer just now. Try again in a while, or sign in by another way.'
+}
+
+/** Back from a provider: signed in, at an app's door, or told why not. */
+export async function load({ locals, url, cookies, request, getClientAddress }) {
+	const { host } = locals
+	const { name: workspace } = await host.read('workspace', undefined)
+	const unreached = url.searchParams.has('state') ? undefined : UNREACHED[url.searchParams.get('error') ?? '']
+	if (unreached) return { workspace, message: unreached }
+	const state = cookies.get(LEAVING_COOKIE) ?? ''
+	cookies.delete(LEAVING_COOKIE, { path: '/sign-in/back' })
+	let next: string
+	try {
+		next = await enter(await comeBack(host, { url, state }))
+	} catch (error) {
+		if (!(error instanceof AppError)) throw error
+		await host.write('noteFailedSignIn', { person: undefined, now: locals.now })
+		return { workspace, message: error.message }
+	}
+	redirect(303, next)
+
+	async function enter(came: CameBack): Promise<string> {
+		if ('vouched' in came) return `/door/${came.door}?vouched=${came.vouched}`
+		const entered = await goOn(host, { ...came, from: getClientAddress(), agent: agentOf(request) })
+		if ('token' in entered) {
+			setSessionCookie(cookies, entered.token, url)
+			return came.then
+		}
+		cookies.set(OWED_COOKIE, entered.ticket, {
+			path: '/sign-in',
+			httpOnly: true,
+			sameSite: 'lax',
+			secure: url.protocol === 'https:',
+			maxAge: LEAVING_SECONDS
+		})
+		return `/sign-in?then=${encodeURIComponent(came.then)}`
+	}
+}

@@ -1,0 +1,35 @@
+import { redirect } from '@sveltejs/kit'
+import { AppError } from '$lib/core/app-error.ts'
+import { goOut, LEAVING_COOKIE, LEAVING_SECONDS } from '$lib/server/people/outside-sign-in.ts'
+import { openThrottle } from '$lib/server/people/throttle.ts'
+import { safePath } from '$lib/server/safe-path.ts'
+
+const gone = openThrottle(60)
+
+/** To a provider outside; what it says is brought back to `/sign-in/back`. */
+export async function GET({ locals, params, url, cookies, getClientAddress }) {
+	const from = getClientAddress()
+	if (gone.isSlowed(from, locals.now)) redirect(303, '/sign-in/back?error=busy')
+	gone.count(from, locals.now)
+	const door = Number(url.searchParams.get('door'))
+	const going = {
+		provider: Number(params.provider),
+		then: safePath(url.searchParams.get('then')),
+		...(door > 0 ? { door } : {})
+	}
+	let out: { url: string; state: string }
+	try {
+		out = await goOut(locals.host, going)
+	} catch (error) {
+		if (!(error instanceof AppError)) throw error
+		redirect(303, '/sign-in/back?error=unreachable')
+	}
+	cookies.set(LEAVING_COOKIE, out.state, {
+		path: '/sign-in/back',
+		httpOnly: true,
+		sameSite: 'lax',
+		secure: url.protocol === 'https:',
+		maxAge: LEAVING_SECONDS
+	})
+	redirect(303, out.url)
+}
