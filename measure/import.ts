@@ -8,7 +8,7 @@ import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
 import { openHost, type Host } from '../src/lib/server/host.ts'
 
 const ROWS = 1_000_000
-const RUNS = 2
+const RUNS = 3
 
 export async function measureImport(folder: string, scripts: string) {
 	const csv = join(folder, 'soundings.csv')

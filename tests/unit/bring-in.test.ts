@@ -8,7 +8,11 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { describe, expect, test } from 'vitest'
 import { AppError } from '$lib/core/app-error.ts'
-import { cellReader } from '$lib/core/exchange/plan.ts'
+import { cellReader, type ImportPlan } from '$lib/core/exchange/plan.ts'
+import { textKey } from '$lib/core/text/key.ts'
+import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { bringIn, type Batch } from '$lib/server/sources/bring-in.ts'
+import { beginImport, finishImport, writeBatch } from '$lib/server/sources/import-table.ts'
 import { inspectFile } from '$lib/server/sources/inspect.ts'
 import type { Column } from '$lib/core/table/types.ts'
 import { registerRows, writeRegister } from '../../demo/register.ts'
@@ -225,5 +229,68 @@ describe('cells', () => {
 	})
 	test('what cannot be read is blank and counted', () => {
 		expect(reader('date')('31/02/2026')).toEqual({ value: null, unread: true })
+	})
+})
+
+describe('rows that go in', () => {
+	/** Brings a text in as it is proposed, and gives what lies in the store. */
+	async function bring(name: string, content: string, change: (plan: ImportPlan) => void = () => undefined) {
+		const path = given(name, content)
+		const found = await inspectFile({ path, name })
+		const { sheet, headingRow, firstRow, label } = found
+		const columns = found.columns.map(({ name, type, choices, writing }, from) => ({
+			...{ from, name, type: type as 'text', include: true, writing, fixes: [] },
+			...(choices ? { choices: [...choices] } : {})
+		}))
+		const plan: ImportPlan = { sheet, headingRow, firstRow, label, tableName: name, columns }
+		change(plan)
+		const now = Date.parse('2026-11-28T12:00:00Z')
+		const store = openScratch({ now, tables: [] })
+		store.db.exec(`INSERT OR IGNORE INTO role_held (person, role) VALUES (${KEEPER}, 2)`)
+		const actor = { person: KEEPER }
+		const begun = beginImport(store, { plan, actor })
+		const keys = new Set<string>()
+		const write = (batch: Batch) => {
+			for (const column of batch.columns) keys.add(column.key)
+			return Promise.resolve(writeBatch(store, batch))
+		}
+		const watch = { onProgress: () => undefined, isStopped: () => false }
+		const brought = await bringIn({ path, name, plan, begun, now, person: KEEPER }, write, watch)
+		finishImport(store, { begun, plan, file: name, rows: brought.rows, actor, now })
+		const [first] = begun.columns
+		const key = first?.type === 'long text' ? 'NULL' : `c${first?.id}k`
+		const rows = store.db.prepare(`SELECT c${first?.id} AS value, ${key} AS key FROM t${begun.table} ORDER BY n`).all()
+		store.db.close()
+		return { rows: rows as { value: string | null; key: string | null }[], keys }
+	}
+
+	test('every key is the text’s own, whether the store makes it or it is handed over', async () => {
+		// Pieces of plain ASCII and others take turns: a word that is not plain stands in every 20,000th row.
+		const texts = Array.from({ length: 60_000 }, (_row, i) =>
+			i % 20_000 === 9_999 ? `Ängel ΣΊΣΥΦΟΣ ${i}` : `Buoy ${i}`
+		)
+		const { rows, keys } = await bring('keys.csv', `Remark,No\n${texts.map((text, i) => `${text},${i}`).join('\n')}\n`)
+		expect(rows.map((row) => row.value)).toEqual(texts)
+		expect(rows.filter((row) => row.key !== textKey(row.value ?? ''))).toEqual([])
+		expect(keys).toEqual(new Set(['lower', 'given', 'none']))
+	})
+
+	test('a fix that is not plain has its own key in a file that is', async () => {
+		const { rows, keys } = await bring('fix.csv', 'Code,No\nAnge,1\nBoje,2\n', (plan) => {
+			for (const column of plan.columns.slice(0, 1)) Object.assign(column, { type: 'text', fixes: [['Ange', 'ÄNGE']] })
+		})
+		expect(rows).toEqual([
+			{ value: 'ÄNGE', key: 'änge' },
+			{ value: 'Boje', key: 'boje' }
+		])
+		expect(keys.has('lower')).toBe(false)
+	})
+
+	test('a quoted cell over many pieces is one cell', async () => {
+		const long = 'a "line"\n'.repeat(11_000)
+		const { rows } = await bring('long.csv', `Remark,No\n"${long.replaceAll('"', '""')}",1\nshort,2\n`, (plan) => {
+			for (const column of plan.columns.slice(0, 1)) column.type = 'long text'
+		})
+		expect(rows.map((row) => row.value?.length)).toEqual([long.trim().length, 5])
 	})
 })

@@ -36,6 +36,8 @@ const READ_DOCUMENT = `SELECT body FROM document WHERE kind = 'workspace' AND ve
 export function openStore(db: Db, ids: RowIds): Store {
 	const statements = new Map<string, Statement<unknown[]>>()
 	let loaded: LoadedWorkspace | undefined
+	/** Asked with every request, several times. */
+	const currentVersion = db.prepare<[]>(CURRENT_VERSION).pluck()
 
 	function prepare(text: string): Statement<unknown[]> {
 		const known = statements.get(text)
@@ -48,7 +50,7 @@ export function openStore(db: Db, ids: RowIds): Store {
 	}
 
 	function workspace(): LoadedWorkspace {
-		const version = Number(prepare(CURRENT_VERSION).pluck().get())
+		const version = Number(currentVersion.get())
 		if (loaded?.version === version) return loaded
 		const document = parseWorkspace(String(prepare(READ_DOCUMENT).pluck().get(version)))
 		loaded = { ...buildWorkspace(document), version, document }

@@ -1,9 +1,9 @@
 /** What is to be brought in of a sheet, as the builder settled it, and how a row of text becomes a row of values. */
 import { z } from 'zod'
 import { ownCopy } from '../text/own-copy.ts'
-import { textKey } from '../text/key.ts'
+import { isPlain, textKey } from '../text/key.ts'
 import { findKind } from '../table/kinds/all.ts'
-import { hasKey, scaleOf, type StoredValue } from '../table/storage.ts'
+import { scaleOf, type StoredValue } from '../table/storage.ts'
 import { COLUMN_TYPES, type Column } from '../table/types.ts'
 import { parseDate } from '../table/kinds/date.ts'
 import { isNothing, isWordForNone } from './infer.ts'
@@ -65,12 +65,15 @@ export interface Unread {
 
 export interface ReadCell {
 	readonly value: StoredValue
-	/** The key by which it is compared, for columns that have one. */
-	readonly key?: string | null
 	readonly unread: boolean
 }
 
 export type CellReader = (text: string) => ReadCell
+
+/** Whether plain ASCII in the file stays so in the store; a fix or a choice may be written otherwise. */
+export function staysPlain({ fixes }: ImportColumn, { choices = [] }: Column): boolean {
+	return [...fixes.map(([, fixed]) => fixed ?? ''), ...choices].every(isPlain)
+}
 
 /** Makes the reader of one column: text of the file to what is stored. */
 export function cellReader(plan: ImportColumn, column: Column): CellReader {
@@ -79,7 +82,6 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 	const fixes = new Map(plan.fixes)
 	const choices = new Map(column.choices?.map((choice, i) => [textKey(choice), i + 1]))
 	const scale = scaleOf(column)
-	const keyed = hasKey(column)
 	const worded = column.type === 'text' || column.type === 'long text'
 	const read = (raw: string): ReadCell => {
 		let text = raw.trim()
@@ -98,8 +100,7 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 		if (!reading.ok) return { value: null, unread: true }
 		if (reading.value === null) return { value: null, unread: false }
 		const value = reading.value
-		const stored = scale > 1 ? Math.round(Number(value) * scale) : kind.toStored(value, column)
-		return keyed ? { value: stored, key: textKey(String(stored)), unread: false } : { value: stored, unread: false }
+		return { value: scale > 1 ? Math.round(Number(value) * scale) : kind.toStored(value, column), unread: false }
 	}
 	return remembering(read)
 }

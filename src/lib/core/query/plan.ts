@@ -92,7 +92,7 @@ export function planPage(request: PageRequest, { catalogue, rights }: Plans): Pa
 	const keys = keysOf(request, { catalogue, rights, ctx })
 	const sortAt = keys.map((key) => list.addOnce(key.value))
 	const offers = request.offers ? list.addOffers(request.table) : undefined
-	const branches = branchesOf(keys, baseConditions(request, rights, ctx))
+	const branches = branchesOf(keys, conditionsOf(request, rights, ctx))
 	const from = sql`SELECT ${joinSql(list.columns, ', ')} FROM t${request.table.id} AS r`
 	const first = request.after?.branch ?? 0
 	return {
@@ -123,7 +123,7 @@ export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, ri
 	const table = raw(`t${request.table.id} AS r`)
 	const values = keys.map((key, i) => sql`${key.value} AS ${raw(`v${i}`)}`)
 	const names = joinSql([...keys.map((_key, i) => raw(`v${i}`)), raw('n')], ', ')
-	return branchesOf(keys, baseConditions(request, rights, ctx)).map((branch) => {
+	return branchesOf(keys, conditionsOf(request, rights, ctx)).map((branch) => {
 		const order = orderOf(branch)
 		const where = allOf(branch.where)
 		const selected = joinSql([...values, raw('r.n AS n')], ', ')
@@ -141,8 +141,9 @@ export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, ri
 
 /** How many rows there are, counted up to a limit. */
 export function planCount(request: Omit<PageRequest, 'limit'>, { rights }: Plans, limit: number): Sql {
-	const base = baseConditions(request, rights, newContext('r', rights.moment, rights))
-	return sql`SELECT count(*) FROM (SELECT 1 FROM t${request.table.id} AS r WHERE ${allOf(base)} LIMIT ${param(limit)})`
+	const { sight, rest } = conditionsOf(request, rights, newContext('r', rights.moment, rights))
+	const where = allOf([...sight, ...rest])
+	return sql`SELECT count(*) FROM (SELECT 1 FROM t${request.table.id} AS r WHERE ${where} LIMIT ${param(limit)})`
 }
 
 const NO_ROWS = raw('SELECT 1 WHERE 0')
@@ -161,16 +162,27 @@ interface Key {
 	readonly filled: boolean
 }
 
-/** Rows whose first key is filled and seen; those where it is blank; those where it is not seen, which have no order by it. */
-function branchesOf(keys: readonly Key[], base: readonly Sql[]): Branch[] {
-	const [first, ...rest] = keys
-	if (!first) return [{ keys, where: base }]
-	const seen = first.mask ? [...base, first.mask] : base
+interface Conditions {
+	/** The rows that the reader sees. */
+	readonly sight: readonly Sql[]
+	/** What else was asked. */
+	readonly rest: readonly Sql[]
+}
+
+/**
+ * Rows whose first key is filled and seen; those where it is blank; those where it is not seen, which have no order by it.
+ * Where a cell is seen its row is too, so that the row's own condition need not be asked beside the cell's.
+ */
+function branchesOf(keys: readonly Key[], { sight, rest }: Conditions): Branch[] {
+	const [first, ...further] = keys
+	const all = [...sight, ...rest]
+	if (!first) return [{ keys, where: all }]
+	const seen = first.mask ? [first.mask, ...rest] : all
 	const branches: Branch[] = [
-		{ keys: [{ ...first, filled: true }, ...rest], where: [...seen, sql`${first.value} IS NOT NULL`] },
-		{ keys: rest, where: [...seen, sql`${first.value} IS NULL`] }
+		{ keys: [{ ...first, filled: true }, ...further], where: [...seen, sql`${first.value} IS NOT NULL`] },
+		{ keys: further, where: [...seen, sql`${first.value} IS NULL`] }
 	]
-	return first.mask ? [...branches, { keys: rest, where: [...base, sql`(${first.mask} IS NOT TRUE)`] }] : branches
+	return first.mask ? [...branches, { keys: further, where: [...all, sql`(${first.mask} IS NOT TRUE)`] }] : branches
 }
 
 function orderOf({ keys }: Branch): Sql {
@@ -209,19 +221,19 @@ function comesAfter(key: Key, value: SqlValue): Sql {
 	return key.filled ? beyond : sql`(${beyond} OR ${key.value} IS NULL)`
 }
 
-function baseConditions(request: Omit<PageRequest, 'limit'>, rights: Rights, ctx: Context): Sql[] {
-	const conditions: Sql[] = []
-	const seen = rights.rows(request.table)
-	if (!isAlways(seen)) conditions.push(compileCondition(seen, { ...ctx, sight: undefined }))
-	for (const where of request.where) if (!isAlways(where)) conditions.push(compileCondition(where, ctx))
-	if (request.row !== undefined) conditions.push(sql`r.n = ${param(request.row)}`)
+function conditionsOf(request: Omit<PageRequest, 'limit'>, rights: Rights, ctx: Context): Conditions {
+	const bare = { ...ctx, sight: undefined }
+	const rows = rights.rows(request.table)
+	const sight = isAlways(rows) ? [] : [compileCondition(rows, bare)]
+	const rest = request.where.filter((where) => !isAlways(where)).map((where) => compileCondition(where, ctx))
+	if (request.row !== undefined) rest.push(sql`r.n = ${param(request.row)}`)
 	if (request.pointing) {
 		const { column, to } = request.pointing
-		conditions.push(sql`r.c${column.id} = ${param(to)}`)
+		rest.push(sql`r.c${column.id} = ${param(to)}`)
 		const mask = rights.cell(request.table, column)
-		if (!isAlways(mask)) conditions.push(compileCondition(mask, { ...ctx, sight: undefined }))
+		if (!isAlways(mask)) rest.push(compileCondition(mask, bare))
 	}
-	return conditions
+	return { sight, rest }
 }
 
 /** The keys that a request is sorted by. In all but the first, a cell that is not seen is as blank, so it says nothing. */

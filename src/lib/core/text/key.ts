@@ -6,8 +6,13 @@
  */
 export function textKey(text: string): string {
 	// Most text is plain ASCII, for which the general way takes ten times as long.
-	if (PLAIN.test(text)) return text.toLowerCase()
+	if (isPlain(text)) return text.toLowerCase()
 	return text.normalize('NFC').toLowerCase().replaceAll('ς', 'σ')
+}
+
+/** Whether a text is ASCII throughout; then SQLite's own `lower` gives its key too. */
+export function isPlain(text: string): boolean {
+	return PLAIN.test(text)
 }
 
 // eslint-disable-next-line no-control-regex -- all of ASCII is meant

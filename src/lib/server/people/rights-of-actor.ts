@@ -6,6 +6,7 @@ import type { Line } from '$lib/core/access/types.ts'
 import type { Moment } from '$lib/core/formula/fold.ts'
 import type { Table } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
+import { rememberHeld } from './access-epoch.ts'
 import { readPersonRow, rolesOf } from './roles-held.ts'
 
 export interface Actor {
@@ -35,36 +36,47 @@ export function standingOf(store: Store, actor: Actor, now: number): Standing {
 }
 
 function ownStanding(store: Store, person: number, now: number): Standing {
-	const granted = store.prepare(GRANTED_TABLES).pluck().all(person) as number[]
-	return standingUnder(store, store.workspace().lines, { person, now, granted })
+	const { lines } = store.workspace()
+	return standingUnder(store, lines, { person, now, granted: heldBy(store, person).granted })
 }
 
 /** What some lines alone come to for somebody, without what was asked of them. For keepers, who see every row anyhow. */
 export function rightsUnder(store: Store, person: number, lines: readonly Line[], now: number): Rights {
-	return standingUnder(store, lines, { person, now, granted: [] }).rights
+	return standingUnder(store, lines, { person, now, granted: NO_GRANTS }).rights
 }
+
+const NO_GRANTS: ReadonlySet<number> = new Set()
 
 function standingUnder(
 	store: Store,
 	lines: readonly Line[],
-	{ person, now, granted }: { person: number; now: number; granted: readonly number[] }
+	{ person, now, granted }: { person: number; now: number; granted: ReadonlySet<number> }
 ): Standing {
-	const me = readPersonRow(store, person)
-	const roles = rolesOf(store, person, me)
-	const moment: Moment = { ...momentOf(store, person, now), ...(me ? { me } : {}) }
+	const { me, roles, zone } = heldBy(store, person)
+	const moment: Moment = { ...momentAt(zone ?? store.workspace().timeZone, now), ...(me ? { me } : {}) }
 	const reader: Reader = {
 		person,
 		roles,
-		grants: new Set(roles.size > 0 ? granted : []),
+		grants: roles.size > 0 ? granted : NO_GRANTS,
 		keeps: (table) => roles.size > 0 && table.keepers.includes(person)
 	}
 	return { rights: rightsOf(reader, lines, moment), moment, roles, person }
 }
 
+/** What somebody holds, whatever the moment. */
+const heldBy = rememberHeld((store, person) => {
+	const me = readPersonRow(store, person)
+	return {
+		me,
+		roles: rolesOf(store, person, me),
+		granted: new Set(store.prepare(GRANTED_TABLES).pluck().all(person) as number[]),
+		zone: store.prepare(OWN_ZONE).pluck().get(person) as string | undefined
+	}
+})
+
 /** Somebody's own date, which may differ from the workspace's, and the instant. */
 export function momentOf(store: Store, person: number, now: number): { today: string; now: string } {
-	const own = store.prepare(OWN_ZONE).pluck().get(person) as string | undefined
-	return momentAt(own ?? store.workspace().timeZone, now)
+	return momentAt(heldBy(store, person).zone ?? store.workspace().timeZone, now)
 }
 
 /** The workspace's date and the instant, for one request. */

@@ -99,7 +99,7 @@ function changeRow(door: Door, id: string, cells: readonly CellChange[]): Change
 	const { store, table, rights, context } = door
 	const before = seenRow(door, id)
 	const given = rights.of('change', table)
-	checkNotClosed(store, table, before.n)
+	checkNotClosed(store, table, before)
 	const wanted = cells.map((cell) => writable(table, cell.column))
 	const held = judge(door, before.n, given, 'where')
 	refuseUnless(
@@ -128,7 +128,7 @@ function changeRow(door: Door, id: string, cells: readonly CellChange[]): Change
 function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new Set()): Changed {
 	const { store, table, rights, context } = door
 	const before = seenRow(door, id)
-	checkNotClosed(store, table, before.n)
+	checkNotClosed(store, table, before)
 	refuseUnless(allowedBy(door, before.n, rights.of('remove', table), []), 'remove', door)
 	letGo(door, before.n, removing)
 	keepStewardIfPeople(door, () => putInBin(store, table, before, context))
@@ -287,7 +287,7 @@ function settle(door: Door, n: number, before: StoredRow | undefined): void {
 	const { store, table, context } = door
 	const after = readStoredRow(store, table, n)
 	if (!after) throw new Error(`Expected row "${n}" of table "${table.id}" to be there after a change`)
-	if (!before || pointsElsewhere(table, before, after)) checkNotClosed(store, table, n)
+	if (!before || pointsElsewhere(table, before, after)) checkNotClosed(store, table, after)
 	checkGuards(store, { table, rights: door.rights, moment: door.moment, before, after })
 	writeChange(
 		door,
@@ -312,7 +312,9 @@ function writeChange({ store, table, context }: Door, kind: string, n: number, b
 }
 
 function toBody(row: StoredRow): Record<string, unknown> {
-	return Object.fromEntries([...row.stored].map(([column, value]) => [cellKey(column), value]))
+	const body: Record<string, unknown> = {}
+	for (const [column, value] of row.stored) body[cellKey(column)] = value
+	return body
 }
 
 /**

@@ -95,12 +95,12 @@ const CLOSED_PARENT = `
 	LIMIT 1`
 
 /** Refuses when the row, or the row it belongs to, waits on a decision or was decided. */
-export function checkNotClosed(store: Store, table: Table, n: number): void {
+export function checkNotClosed(store: Store, table: Table, { n, stored }: StoredRow): void {
 	const own = store.prepare(CLOSED_ROW).pluck().get(table.id, n) as string | undefined
 	if (own) throw closed(own, 'this row')
 	for (const column of table.columns) {
 		if (column.type !== 'reference') continue
-		const row = store.prepare(`SELECT c${column.id} FROM t${table.id} WHERE n = ?`).pluck().get(n)
+		const row = stored.get(column.id)
 		if (typeof row !== 'number') continue
 		const parent = store.prepare(CLOSED_PARENT).pluck().get({ parent: column.to, row, column: column.id }) as
 			string | undefined

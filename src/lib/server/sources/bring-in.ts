@@ -2,9 +2,10 @@
  * Brings a sheet in as a new table: read here, row by row, and handed to the writer in batches of at most 1,000 rows,
  * into a table that nobody can see yet. A last short transaction registers it. Edits of others go on between the batches.
  */
-import { cellReader, type ImportPlan, type Unread } from '$lib/core/exchange/plan.ts'
+import { cellReader, staysPlain, type ImportPlan, type Unread } from '$lib/core/exchange/plan.ts'
 import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
 import type { Column } from '$lib/core/table/types.ts'
+import { textKey } from '$lib/core/text/key.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry } from '$lib/core/workspace/document.ts'
 import { openFile } from './open-file.ts'
@@ -23,11 +24,17 @@ export interface Begun {
 	readonly skipped?: number
 }
 
+export interface BatchColumn {
+	/** In the store. */
+	readonly name: string
+	/** The key by which it is compared: none, the next value, or left to the store, for which plain ASCII is enough. */
+	readonly key: 'none' | 'given' | 'lower'
+}
+
 export interface Batch {
 	readonly table: number
-	/** Store names, keys among them. */
-	readonly names: readonly string[]
-	/** Row after row of values in the order of `names`, all in one list: nested ones take twice as long to hand over. */
+	readonly columns: readonly BatchColumn[]
+	/** Row after row of values in the order of the columns, all in one list: nested ones take twice as long to hand over. */
 	readonly values: readonly StoredValue[]
 	readonly now: number
 	readonly person: number
@@ -84,16 +91,23 @@ async function bringSheetIn(
 		if (!entry) throw new Error(`Expected ${included.length} columns to be begun, got ${begun.columns.length}`)
 		return toColumn(entry, begun.timeZone)
 	}
-	const readers = included.map((column, i) => ({
-		column: begunColumn(i),
-		from: column.from,
-		read: cellReader(column, begunColumn(i)),
-		keyed: hasKey(begunColumn(i))
-	}))
+	const readers = included.map((plan, i) => {
+		const column = begunColumn(i)
+		return {
+			column,
+			from: plan.from,
+			read: cellReader(plan, column),
+			plain: staysPlain(plan, column),
+			keyed: hasKey(column)
+		}
+	})
 	const { skipped } = begun
-	const names = [
-		...readers.flatMap(({ column }) => (hasKey(column) ? [`c${column.id}`, `c${column.id}k`] : [`c${column.id}`])),
-		...(skipped === undefined ? [] : [`c${skipped}`])
+	const columnsOf = (plain: boolean): BatchColumn[] => [
+		...readers.map(({ column: { id }, keyed, plain: stays }) => ({
+			name: `c${id}`,
+			key: !keyed ? ('none' as const) : plain && stays ? ('lower' as const) : ('given' as const)
+		})),
+		...(skipped === undefined ? [] : [{ name: `c${skipped}`, key: 'none' as const }])
 	]
 	const unread: Unread[] = []
 	let unreadCount = 0
@@ -101,37 +115,48 @@ async function bringSheetIn(
 	let share = 0
 	let at = 0
 	let values: StoredValue[] = []
+	let waiting = 0
+	/** Whether what waits to be handed over came from plain ASCII. */
+	let plain = false
+	let columns = columnsOf(plain)
 	const writing: Promise<void>[] = []
 
 	const flush = async (): Promise<void> => {
 		if (watch.isStopped()) throw new AppError('invalid', 'Stopped. Nothing was brought in.')
 		// A few batches are on their way while the next is read; never more, so that memory stays bounded.
 		if (writing.length >= MOST_AHEAD) await writing.shift()
-		const sent = write({ table: begun.table, names, values, now, person })
+		const sent = write({ table: begun.table, columns, values, now, person })
 		sent.catch(() => undefined)
 		writing.push(sent)
 		values = []
+		waiting = 0
 		watch.onProgress({ done, of: share > 0 ? Math.max(done, Math.round(done / share)) : done })
 	}
 
 	try {
 		for await (const batch of sheet.batches()) {
 			share = batch.share
+			if ((batch.plain ?? false) !== plain) {
+				if (values.length > 0) await flush()
+				plain = !plain
+				columns = columnsOf(plain)
+			}
+			const given = columns.map(({ key }) => key === 'given')
 			for (const row of batch.rows) {
 				const i = at++
 				if (i < plan.firstRow || row.every((cell) => cell.trim() === '')) continue
 				let left = ''
-				for (const { column, from, read, keyed } of readers) {
+				for (const [place, { column, from, read }] of readers.entries()) {
 					const cell = read(row[from] ?? '')
 					if (cell.unread && ++unreadCount <= MAX_UNREAD)
 						unread.push({ row: i + 1, column: column.name, text: (row[from] ?? '').trim().slice(0, 80) })
 					values.push(cell.value)
-					if (keyed) values.push(cell.key ?? null)
+					if (given[place]) values.push(cell.value === null ? null : textKey(String(cell.value)))
 					if (cell.unread) left += `${column.id},`
 				}
 				if (skipped !== undefined) values.push(left === '' ? null : `,${left}`)
 				done++
-				if (done % BATCH === 0) await flush()
+				if (++waiting === BATCH) await flush()
 			}
 		}
 		if (values.length > 0) await flush()

@@ -7,6 +7,7 @@ import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import { refuseUnlessBuilder } from '../apps/apps.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import { writeHistory } from '../rows/history.ts'
+import { watchPeople } from '../people/access-epoch.ts'
 import type { Store } from '../store.ts'
 import { takeNumbers } from '../workspace/numbers.ts'
 import { saveWorkspace } from '../workspace/save.ts'
@@ -64,13 +65,31 @@ function refuseSameNames(names: readonly string[]): void {
 	}
 }
 
-export function writeBatch(store: Store, { table, names, values, now, person }: Batch): void {
+export function writeBatch(store: Store, { table, columns, values, now, person }: Batch): void {
 	// Who and when are the same for all: as whole numbers in the statement they need not be bound a million times.
 	const same = [person, now, person, now].map((each) => String(Math.trunc(each)))
-	const all = ['made_by', 'made_at', 'changed_by', 'changed_at', ...names]
-	const marks = [...same, ...names.map(() => '?')]
-	const insert = store.prepare(`INSERT INTO t${table} (${all.join(', ')}) VALUES (${marks.join(', ')})`)
-	for (let at = 0; at < values.length; at += names.length) insert.run(values.slice(at, at + names.length))
+	const places = placesOf(columns)
+	const all = ['made_by', 'made_at', 'changed_by', 'changed_at', ...places.names]
+	const given = Array.from({ length: places.width }, (_place, i) => `? AS v${i}`).join(', ')
+	const insert = store.prepare(
+		`INSERT INTO t${table} (${all.join(', ')}) SELECT ${[...same, ...places.from].join(', ')} FROM (SELECT ${given})`
+	)
+	for (let at = 0; at < values.length; at += places.width) insert.run(values.slice(at, at + places.width))
+}
+
+/** Where the values of a row go. `lower`: the key is made from the value by the store, which needs no second one. */
+function placesOf(columns: Batch['columns']): { names: string[]; from: string[]; width: number } {
+	const names: string[] = []
+	const from: string[] = []
+	let width = 0
+	for (const { name, key } of columns) {
+		names.push(name)
+		from.push(`v${width++}`)
+		if (key === 'none') continue
+		names.push(`${name}k`)
+		from.push(key === 'lower' ? `lower(v${width - 1})` : `v${width++}`)
+	}
+	return { names, from, width }
 }
 
 export interface Finishing {
@@ -122,6 +141,7 @@ export function dropImport(store: Store, { table }: { table: number }): void {
 export function dropUnregistered(store: Store, { now }: { now: number }): void {
 	dropOldTables(store, now)
 	const { catalogue, document } = store.workspace()
+	watchPeople(store.db, catalogue.people.id)
 	// Tables that were taken out can be put back for a while.
 	const known = new Set([...catalogue.tables.keys(), ...(document.removed ?? []).map(({ table }) => table.id)])
 	for (const name of store.prepare(STORE_TABLES).pluck().all() as string[]) {

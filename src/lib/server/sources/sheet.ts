@@ -13,6 +13,8 @@ export interface RowBatch {
 	readonly rows: readonly (readonly string[])[]
 	/** How much of the whole has been read with it, from 0 to 1. */
 	readonly share: number
+	/** Whether it is known that every cell is plain ASCII. */
+	readonly plain?: boolean
 }
 
 export type FileKind = 'text' | 'workbook' | 'records' | 'database'

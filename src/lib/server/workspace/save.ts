@@ -8,6 +8,7 @@ import { workspaceSchema, type WorkspaceDocument } from '$lib/core/workspace/doc
 import { isStored } from '$lib/core/table/storage.ts'
 import type { Column, Computed, Table } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
+import { watchPeople } from '../people/access-epoch.ts'
 import { addColumn, createIndex, createIndexes, createTable, replaceView } from './schema.ts'
 import { basisOf, someNode } from '$lib/core/formula/walk.ts'
 import { examplesThatHold, refuseBrokenExamples } from './examples.ts'
@@ -49,6 +50,7 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 			if (column.computed?.stored && !isStillRight(was, column.computed)) fillComputed(store, table, column)
 		}
 	}
+	watchPeople(store.db, catalogue.people.id)
 	keepTotals(store)
 	indexWhatLinesRead(store)
 	refuseBrokenExamples(store, held, saving)
