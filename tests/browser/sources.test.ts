@@ -32,14 +32,16 @@ test('a file goes into a table that is there, after a comparison; the second tim
 	await expect(builder.getByRole('button', { name: 'Nothing to bring in' })).toBeDisabled()
 })
 
-test('all tables of a database come in at once, and their relation becomes a reference', async ({ browser }) => {
+test('all tables of a database come in at once; its foreign keys are references, a further relation is offered', async ({
+	browser
+}) => {
 	const file = join(folder, 'stores.db')
 	const db = new Database(file)
 	db.exec(`
 		CREATE TABLE lockers (number INTEGER PRIMARY KEY, harbour TEXT);
-		CREATE TABLE lettings (slip TEXT PRIMARY KEY, locker INTEGER REFERENCES lockers (number), crew TEXT);
+		CREATE TABLE lettings (slip TEXT PRIMARY KEY, locker INTEGER REFERENCES lockers (number), spare INTEGER, crew TEXT);
 		INSERT INTO lockers VALUES (11, 'Ness Hythe'), (12, 'Ness Hythe'), (13, 'Gull Stair');
-		INSERT INTO lettings VALUES ('A', 11, 'Dunlin'), ('B', 12, 'Petrel'), ('C', 13, 'Knot'), ('D', 11, 'Smew');`)
+		INSERT INTO lettings VALUES ('A', 11, 12, 'Dunlin'), ('B', 12, 13, 'Petrel'), ('C', 13, 11, 'Knot'), ('D', 11, 12, 'Smew');`)
 	db.close()
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/1/sources')
@@ -47,11 +49,13 @@ test('all tables of a database come in at once, and their relation becomes a ref
 	await builder.getByRole('checkbox', { name: 'lockers' }).check()
 	await builder.getByRole('button', { name: 'Bring in 4 rows' }).click()
 	await expect(builder.getByText('lockers: 3 rows are in.')).toBeVisible()
-	await expect(builder.getByText('locker of lettings names rows of lockers')).toBeVisible()
-	await builder.getByRole('button', { name: 'Make it a reference: locker to lockers' }).click()
+	await expect(builder.getByText('spare of lettings names rows of lockers')).toBeVisible()
 	await expect(builder.getByText('locker of lettings names rows of lockers')).toHaveCount(0)
+	await builder.getByRole('button', { name: 'Make it a reference: spare to lockers' }).click()
+	await expect(builder.getByText('spare of lettings names rows of lockers')).toHaveCount(0)
 	await builder.getByRole('link', { name: 'Open the table' }).click()
-	await expect(builder.getByRole('columnheader', { name: /^locker/ })).toContainText('→ lockers')
+	for (const column of [/^locker/, /^spare/])
+		await expect(builder.getByRole('columnheader', { name: column })).toContainText('→ lockers')
 })
 
 test('rows copied from a spreadsheet are pasted as a source', async ({ browser }) => {

@@ -2,6 +2,7 @@
  * Files as they come: the demo's register, open data from vega-datasets (airports.csv and seattle-weather.csv, both of
  * US federal origin) and nine more of other shapes, and files that are damaged, empty, locked or not what they say.
  */
+import Database from 'better-sqlite3'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -292,5 +293,45 @@ describe('rows that go in', () => {
 			for (const column of plan.columns.slice(0, 1)) column.type = 'long text'
 		})
 		expect(rows.map((row) => row.value?.length)).toEqual([long.trim().length, 5])
+	})
+
+	test('foreign keys of a database become references once both tables are in; one that would lose a value does not', async () => {
+		const path = join(folder, 'stores.db')
+		const db = new Database(path)
+		db.pragma('foreign_keys = OFF')
+		db.exec(`
+			CREATE TABLE lettings (slip TEXT PRIMARY KEY, locker REFERENCES lockers, gone INTEGER REFERENCES lockers (number), pair TEXT, FOREIGN KEY (slip, pair) REFERENCES lockers (harbour, number));
+			CREATE TABLE lockers (number INTEGER PRIMARY KEY, harbour TEXT);
+			INSERT INTO lockers VALUES (11, 'Ness Hythe'), (12, 'Gull Stair');
+			INSERT INTO lettings VALUES ('A', 11, 11, 'x'), ('B', 12, 99, 'x');`)
+		db.close()
+		const now = Date.parse('2026-11-28T12:00:00Z')
+		const store = openScratch({ now, tables: [] })
+		store.db.exec(`INSERT OR IGNORE INTO role_held (person, role) VALUES (${KEEPER}, 2)`)
+		const actor = { person: KEEPER }
+		for (const sheet of ['lettings', 'lockers']) {
+			const found = await inspectFile({ path, name: 'stores.db', sheet })
+			const columns = found.columns.map(({ name, type, writing }, from) => ({
+				...{ from, name, type: type as 'text', include: true, writing, fixes: [] }
+			}))
+			const plan = { sheet, headingRow: 0, firstRow: 1, tableName: sheet, label: found.label, columns }
+			const begun = beginImport(store, { plan, actor })
+			const write = (batch: Batch) => Promise.resolve(writeBatch(store, batch))
+			const watch = { onProgress: () => undefined, isStopped: () => false }
+			const { rows, references } = await bringIn(
+				{ path, name: 'stores.db', plan, begun, now, person: KEEPER },
+				write,
+				watch
+			)
+			finishImport(store, { begun, plan, file: 'stores.db', rows, references, actor, now })
+		}
+		const lettings = [...store.workspace().catalogue.tables.values()].find((table) => table.name === 'lettings')
+		expect(lettings?.columns.map(({ name, type }) => [name, type])).toEqual([
+			['slip', 'text'],
+			['locker', 'reference'],
+			['gone', 'whole number'],
+			['pair', 'text']
+		])
+		store.db.close()
 	})
 })

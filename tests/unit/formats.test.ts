@@ -187,7 +187,7 @@ describe('a long text is read in pieces', () => {
 			async (batch) => void batches.push(batch),
 			{ onProgress: () => undefined, isStopped: () => false }
 		)
-		expect(brought).toEqual({ rows: 60_000, unread: [], unreadCount: 0 })
+		expect(brought).toEqual({ rows: 60_000, unread: [], unreadCount: 0, references: [] })
 		const values = batches.flatMap((batch) => batch.values)
 		expect(values.slice(-3)).toEqual([59_999, `é${'ü'.repeat(40)}\n"59999"`, 'x'])
 		expect(values.filter((_value, i) => i % 3 === 0)).toEqual(Array.from({ length: 60_000 }, (_row, i) => i))

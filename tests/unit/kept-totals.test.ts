@@ -288,3 +288,25 @@ test('who sees every child reads the kept total, and the order by it comes from 
 	expect(inOwnHarbour.filter((step) => step.includes('r_'))).toEqual([])
 	expect(planOf(4).join('\n')).toContain('SEARCH r_')
 })
+
+test('more than 10,000 rows are ordered by a total only where it is kept for the reader; others are told', () => {
+	const store = makeStore()
+	store.db.exec(`
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (9, 0, 0, 'Looker', 'looker');
+		INSERT INTO role_held (person, role) VALUES (9, ${LOOKER});
+		WITH RECURSIVE i (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM i WHERE n < 10001)
+		INSERT INTO t3 (n, made_at, changed_at) SELECT n, 0, 0 FROM i;
+		INSERT INTO t4 (made_at, changed_at, c40) VALUES (0, 0, 700), (0, 0, 700), (0, 0, 800)`)
+	const first = (person: number, column: number) => {
+		const sort = { column, descending: true }
+		const page = readRows(store, { person }, { table: MOORINGS, sort, limit: 1 }, NOW)
+		return { row: store.ids.fromId(MOORINGS, page.rows[0]?.id ?? ''), unsorted: page.unsorted }
+	}
+	expect(first(KEEPER, 50)).toEqual({ row: 700, unsorted: undefined })
+	expect(first(9, 50)).toEqual({ row: 1, unsorted: 50 })
+	// A mean, and what is put together from kept totals, need no row of another table either.
+	expect(first(KEEPER, 58).unsorted).toBeUndefined()
+	store.db.exec('DELETE FROM t3 WHERE n = 10001')
+	expect(first(9, 50).unsorted).toBeUndefined()
+	store.db.close()
+})

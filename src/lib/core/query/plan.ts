@@ -15,7 +15,8 @@ import { isAlways, isNever, type Right, type Rights } from '../access/rights.ts'
 import { compileCondition, compileFault, compileValue, newContext, type Context } from '../formula/compile.ts'
 import { keptSortPlace, whereServed } from '../formula/kept.ts'
 import { comparedPlace, hasKey, isStored } from '../table/storage.ts'
-import { getColumn, getTable, type Catalogue, type Column, type Table } from '../table/types.ts'
+import { partsOf, someNode } from '../formula/walk.ts'
+import { getColumn, getTable, type Catalogue, type Column, type Computed, type Table } from '../table/types.ts'
 import type { Expr, Type } from '../formula/types.ts'
 import { allOf, anyOf, joinSql, param, raw, sql, type Sql, type SqlValue } from './sql.ts'
 
@@ -275,6 +276,32 @@ function keptSort(column: Column, rights: Rights): string | undefined {
 	const expr = column.computed?.expr
 	if (place === undefined || expr?.kind !== 'aggregate' || !expr.kept) return undefined
 	return column.computed?.vouched || isAlways(whereServed(expr.kept, rights).where) ? place : undefined
+}
+
+/**
+ * Whether ordering by a column means to count other rows anew for each of its own: a total that is not kept, or is kept of
+ * more than this reader sees.
+ */
+export function countsAnew(column: Column, rights: Rights): boolean {
+	const { computed } = column
+	if (!computed || computed.stored) return false
+	return (
+		someNode(computed.expr, (node) => {
+			if (node.kind === 'children') return true
+			if (node.kind === 'field') return node.column !== column && countsAnew(node.column, rights)
+			return false
+		}) && !isServedWhole(computed, rights)
+	)
+}
+
+/** Whether all that a column totals lies in the row and serves the reader on every row. */
+function isServedWhole({ expr, vouched }: Computed, rights: Rights): boolean {
+	const anew = (node: Expr): boolean => {
+		if (node.kind === 'children') return true
+		if (node.kind !== 'aggregate' || !node.kept) return partsOf(node).some(anew)
+		return !vouched && !isAlways(whereServed(node.kept, rights).where)
+	}
+	return !anew(expr)
 }
 
 function sortedLabel(label: Column): (alias: string) => Sql {

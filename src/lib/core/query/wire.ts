@@ -27,6 +27,8 @@ export interface WirePage {
 	readonly next: string | null
 	/** The columns that this reader can see on some rows, in the table's order. */
 	readonly columns: readonly number[]
+	/** A total that is worked out for each reader, by which so many rows cannot be ordered: they stand as if it were not asked. */
+	readonly unsorted?: number
 }
 
 export function cellKey(column: number): string {

@@ -61,7 +61,15 @@ export const tableSchema = z.object({
 	/** Columns that were taken out, for thirty days; their values stay in the store. */
 	removed: z.array(z.object({ column: columnSchema, position: z.number().int(), at: z.number() })).optional(),
 	/** Where it was brought in from, for the list of sources. */
-	source: z.object({ file: z.string(), sheet: z.string().optional(), at: z.number() }).optional()
+	source: z
+		.object({
+			file: z.string(),
+			sheet: z.string().optional(),
+			at: z.number(),
+			/** Columns of which the file itself says that they name rows of another of its sheets, by that sheet's column. */
+			references: z.array(z.object({ column: z.number().int(), sheet: z.string(), to: z.string() })).optional()
+		})
+		.optional()
 })
 
 export const roleSchema = z.object({

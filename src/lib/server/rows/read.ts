@@ -13,6 +13,7 @@ import { checkCondition } from '$lib/core/formula/check.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { FAULT_NAMES, type Expr } from '$lib/core/formula/types.ts'
 import {
+	countsAnew,
 	planAnchors,
 	planCount,
 	planPage,
@@ -79,9 +80,13 @@ export function readRows(store: Store, actor: Actor, request: RowsRequest, now: 
 	return {
 		rows,
 		next: found.cursor ? sealCursor(store, asked.table, found.cursor) : null,
-		columns: visibleColumns(asked, standing)
+		columns: visibleColumns(asked, standing),
+		...(asked.unsorted === undefined ? {} : { unsorted: asked.unsorted })
 	}
 }
+
+/** More rows than this are not ordered by a total that has to be counted anew for each of them. */
+const MOST_COUNTED_ANEW = 10_000
 
 /** How many rows this person may see, counted up to `limit`. */
 export function countRows(store: Store, actor: Actor, request: RowsRequest & { limit: number }, now: number): number {
@@ -105,7 +110,7 @@ export function countUnder(
 }
 
 /** Checks a request against what this person can know of; undefined where the answer is "nothing" whatever the rows. */
-function resolve(store: Store, standing: Standing, request: RowsRequest): PageRequest | undefined {
+function resolve(store: Store, standing: Standing, request: RowsRequest): Resolved | undefined {
 	const { catalogue } = store.workspace()
 	const table = catalogue.tables.get(request.table)
 	if (!table || isNever(standing.rights.rows(table))) return undefined
@@ -116,22 +121,43 @@ function resolve(store: Store, standing: Standing, request: RowsRequest): PageRe
 	if (request.row !== undefined && row === undefined) return undefined
 	const pointing = request.pointing && resolvePointing(store, table, request.pointing)
 	if (request.pointing && !pointing) return undefined
-	const [sort, ...then] = [request.sort, ...(request.then ?? [])].flatMap((by) => {
+	const where = conditionsOf(store, table, request, standing)
+	const keys = [request.sort, ...(request.then ?? [])].flatMap((by) => {
 		const column = by && findColumn(table, by.column)
 		return column ? [{ column, descending: by.descending }] : []
 	})
+	const unsorted = tooMuchToOrder(store, standing, { table, where, row, keys })
+	const [sort, ...then] = unsorted ? keys.filter(({ column }) => !countsAnew(column, standing.rights)) : keys
 	return {
 		table,
 		columns,
-		where: conditionsOf(store, table, request, standing),
+		where,
 		sort,
 		then,
+		...(unsorted ? { unsorted: unsorted.id } : {}),
 		after: openCursor(store, table, request.after),
 		limit: Math.min(Math.max(1, request.limit ?? PAGE), MOST),
 		row,
 		pointing,
 		offers: request.offers ?? false
 	}
+}
+
+interface Resolved extends PageRequest {
+	/** A column by which the rows are not ordered, though it was asked. */
+	readonly unsorted?: number
+}
+
+/** The first column asked for by which so many rows are not ordered; what cannot be known at all orders nothing anyway. */
+function tooMuchToOrder(
+	store: Store,
+	{ rights }: Standing,
+	{ keys, ...asked }: Pick<PageRequest, 'table' | 'where' | 'row'> & { readonly keys: readonly { column: Column }[] }
+): Column | undefined {
+	const anew = keys.find(({ column }) => !isNever(rights.cell(asked.table, column)) && countsAnew(column, rights))
+	if (!anew || asked.row !== undefined) return undefined
+	const count = countUnder(store, rights, { ...asked, limit: MOST_COUNTED_ANEW + 1 })
+	return count > MOST_COUNTED_ANEW ? anew.column : undefined
 }
 
 function resolvePointing(

@@ -9,7 +9,7 @@ import { textKey } from '$lib/core/text/key.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry } from '$lib/core/workspace/document.ts'
 import { openFile } from './open-file.ts'
-import type { Sheet } from './sheet.ts'
+import type { SaidReference, Sheet } from './sheet.ts'
 import { AppError } from '$lib/core/app-error.ts'
 
 export const BATCH = 1_000
@@ -58,6 +58,8 @@ export interface BroughtIn {
 	readonly rows: number
 	readonly unread: readonly Unread[]
 	readonly unreadCount: number
+	/** What the file says of its columns that name rows of other sheets. */
+	readonly references: readonly SaidReference[]
 }
 
 const MAX_UNREAD = 200
@@ -165,5 +167,5 @@ async function bringSheetIn(
 		// Whatever happened: nothing may still be on its way when the table is dropped.
 		await Promise.allSettled(writing)
 	}
-	return { rows: done, unread, unreadCount }
+	return { rows: done, unread, unreadCount, references: sheet.said?.references ?? [] }
 }

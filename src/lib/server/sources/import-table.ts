@@ -15,6 +15,8 @@ import { createTable, dropTable } from '../workspace/schema.ts'
 import { refuseTakenName } from '../workspace/tables.ts'
 import { dropOldTables } from '../workspace/take-out-table.ts'
 import type { Batch, Begun } from './bring-in.ts'
+import { makeSaidReferences } from './said-references.ts'
+import type { SaidReference } from './sheet.ts'
 
 const STORE_TABLES = `SELECT name FROM sqlite_schema WHERE type = 'table' AND name GLOB 't[0-9]*'`
 
@@ -97,17 +99,32 @@ export interface Finishing {
 	readonly plan: ImportPlan
 	readonly file: string
 	readonly rows: number
+	/** What the file says of its columns that name rows of other sheets. */
+	readonly references?: readonly SaidReference[]
 	readonly actor: Actor
 	readonly now: number
 }
 
 /** Makes the table known: from here on everybody sees all of it or, without lines, only its keeper does. */
-export function finishImport(store: Store, { begun, plan, file, rows, actor, now }: Finishing): { table: number } {
+export function finishImport(
+	store: Store,
+	{ begun, plan, file, rows, references = [], actor, now }: Finishing
+): { table: number } {
 	const { document } = store.workspace()
 	refuseTakenName(store, plan.tableName)
 	const labelAt = plan.columns.filter((column) => column.include).findIndex((column) => column.from === plan.label)
 	const label = begun.columns[Math.max(0, labelAt)]?.id ?? 0
-	const source = { file, ...(plan.sheet === '' ? {} : { sheet: plan.sheet }), at: now }
+	const included = plan.columns.filter((column) => column.include)
+	const said = references.flatMap(({ from, ...reference }) => {
+		const column = begun.columns[included.findIndex((each) => each.from === from)]
+		return column ? [{ column: column.id, ...reference }] : []
+	})
+	const source = {
+		file,
+		...(plan.sheet === '' ? {} : { sheet: plan.sheet }),
+		at: now,
+		...(said.length > 0 ? { references: said } : {})
+	}
 	const entry: TableEntry = {
 		id: begun.table,
 		name: plan.tableName,
@@ -130,6 +147,7 @@ export function finishImport(store: Store, { begun, plan, file, rows, actor, now
 		row: null,
 		body: { file, rows }
 	})
+	makeSaidReferences(store, { file, actor, now })
 	return { table: begun.table }
 }
 

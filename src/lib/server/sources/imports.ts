@@ -179,16 +179,17 @@ export function openImports(
 	}
 
 	async function register(entry: Entry, { begun, plan, actor, brought, more }: Read): Promise<void> {
-		const { rows } = brought
+		const { rows, references, ...told } = brought
 		const { table } = await host.write('finishImport', {
 			begun,
 			plan,
 			file: entry.name,
 			rows,
+			references,
 			actor,
 			now: host.now()
 		})
-		entry.state = { state: 'done', table, ...brought }
+		entry.state = { state: 'done', table, rows, ...told }
 		if (more) return
 		entry.gone = true
 		await rm(entry.path, { force: true })

@@ -4,7 +4,7 @@
  */
 import Database from 'better-sqlite3'
 import { quoteName } from '$lib/core/query/sql.ts'
-import { refusedFile, type OpenedFile, type RowBatch, type Sheet } from './sheet.ts'
+import { refusedFile, type OpenedFile, type RowBatch, type SaidReference, type Sheet } from './sheet.ts'
 
 const BATCH = 1_000
 const TABLES = `
@@ -61,7 +61,22 @@ function toSheet(db: Database.Database, table: string): Sheet {
 		yield { rows, share: 1 }
 	}
 
-	return { name: table, batches, said: { columns, key } }
+	return { name: table, batches, said: { columns, key, references: foreignKeys(db, table, columns) } }
+}
+
+const FOREIGN_KEYS = `
+	SELECT f."from" AS "from", f."table" AS sheet, coalesce(f."to", k.name) AS "to"
+	FROM pragma_foreign_key_list(@table) AS f
+	LEFT JOIN pragma_table_info(f."table") AS k ON k.pk = 1
+	WHERE f.id NOT IN (SELECT id FROM pragma_foreign_key_list(@table) WHERE seq > 0)`
+
+/** Foreign keys of one column. One that names no column there means the key (sqlite.org, "Foreign Key Support", 3). */
+function foreignKeys(db: Database.Database, table: string, columns: readonly string[]): SaidReference[] {
+	const found = db.prepare(FOREIGN_KEYS).all({ table }) as { from: string; sheet: string; to: string | null }[]
+	return found.flatMap(({ from, sheet, to }) => {
+		const at = columns.findIndex((column) => column.toLowerCase() === from.toLowerCase())
+		return at < 0 || to === null ? [] : [{ from: at, sheet, to }]
+	})
 }
 
 /** Pictures and other binary values are not text, and are left out. */

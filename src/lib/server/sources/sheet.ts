@@ -5,8 +5,20 @@ export interface Sheet {
 	readonly name: string
 	/** Its rows from the first on, in batches; read anew each time. */
 	batches(): AsyncGenerator<RowBatch> | Generator<RowBatch>
-	/** What the file itself says: the column names, and by which column its rows are known. */
-	readonly said?: { readonly columns: readonly string[]; readonly key: number | undefined }
+	/** What the file itself says: the column names, by which column its rows are known, and which name rows of other sheets. */
+	readonly said?: {
+		readonly columns: readonly string[]
+		readonly key: number | undefined
+		readonly references?: readonly SaidReference[]
+	}
+}
+
+export interface SaidReference {
+	/** Which column of the sheet, from 0. */
+	readonly from: number
+	readonly sheet: string
+	/** The name of the column there that it repeats. */
+	readonly to: string
 }
 
 export interface RowBatch {

@@ -4,7 +4,7 @@ import { hasKey } from '$lib/core/table/storage.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
 import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
 import { allOf, param, sql, type Sql } from '$lib/core/query/sql.ts'
-import { getColumn, getTable, TYPED_TYPES, type Table } from '$lib/core/table/types.ts'
+import { getColumn, getTable, TYPED_TYPES, type Column, type Table } from '$lib/core/table/types.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { refuseUnlessBuilder } from '../apps/apps.ts'
@@ -150,10 +150,14 @@ export function toReference(
 	return id
 }
 
+export function canBeReference(column: Column): boolean {
+	return !column.computed && (hasKey(column) || column.type === 'choice' || column.type === 'whole number')
+}
+
 function matching(store: Store, asked: Matching) {
 	const source = getKeptTable(store, asked.table, asked.actor)
 	const from = getColumn(source, asked.column)
-	if (!hasKey(from) && from.type !== 'choice' && from.type !== 'whole number')
+	if (!canBeReference(from))
 		throw new AppError('invalid', 'Only a column of texts or whole numbers can become a reference.')
 	const text = textOf(from)
 	return { source, text, found: targetOf(store, asked, text) }

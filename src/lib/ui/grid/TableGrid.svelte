@@ -21,6 +21,7 @@
 	import FindBar from './FindBar.svelte'
 	import { clearCells, fillFrom, mayEdit, putTexts, replaceTexts, whyNot, type BlockPlan } from './grid-blocks.ts'
 	import { GridEdits, type GridChange } from './grid-edits.svelte.ts'
+	import { sayUnsorted } from '../cells/unsorted.ts'
 	import GridChips from './GridChips.svelte'
 	import GridHeader from './GridHeader.svelte'
 	import GridRow from './GridRow.svelte'
@@ -533,6 +534,8 @@
 			onnone={() => (misfits = undefined)}
 			onpartly={() => void misfits?.partly()}
 		/>
+	{:else if rows.unsorted !== undefined && !wrong && !rows.wrong}
+		<p class="notice" role="status">{sayUnsorted(table.columns, rows.unsorted)}</p>
 	{:else if wrong || rows.wrong}
 		<p class="notice says-wrong" role="alert">{wrong || rows.wrong}</p>
 	{:else if said}

@@ -29,6 +29,8 @@ export class GridRows {
 	/** True until the first rows have come. */
 	fresh = $state(true)
 	wrong = $state('')
+	/** The column by which there are too many rows to be ordered. */
+	unsorted = $state<number | undefined>()
 	private chunks = $state.raw<ReadonlyMap<number, readonly WireRow[]>>(new Map())
 	private anchors: readonly string[] = []
 	private listing: Listing = { sorts: [], filters: [] }
@@ -127,6 +129,7 @@ export class GridRows {
 		const skip = start - anchor * ANCHOR_EVERY
 		const answer = await ask<WirePage>(`/rows/${this.table}?limit=${CHUNK}&skip=${skip}${after}&${this.query()}`)
 		this.wrong = answer.ok ? '' : answer.refusal.message
+		if (answer.ok) this.unsorted = answer.value.unsorted
 		return answer.ok ? answer.value : undefined
 	}
 

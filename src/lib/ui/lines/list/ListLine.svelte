@@ -5,6 +5,7 @@
 	import { cellKey, isFileCell, type WireRow } from '$lib/core/query/wire.ts'
 	import { fileAddress } from '../../cells/file-address.ts'
 	import { daysUntil, isDate, isNumeric, showCell } from '../../cells/show-cell.ts'
+	import { sayUnsorted } from '../../cells/unsorted.ts'
 	import { ask } from '../../send.ts'
 
 	type Props = {
@@ -75,6 +76,7 @@
 </script>
 
 <p class="count quiet">{line.count >= COUNTED ? 'more than 1,000' : line.count} {line.title.toLowerCase()}</p>
+{#if line.page.unsorted !== undefined}<p class="none quiet">{sayUnsorted(line.columns, line.page.unsorted)}</p>{/if}
 {#if rows.length === 0}
 	<p class="none">There is nothing to show here. Rows appear as soon as there are some that you may see.</p>
 {/if}
