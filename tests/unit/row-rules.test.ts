@@ -136,16 +136,40 @@ describe('what becomes of rows that point to one that goes', () => {
 		act('remove', HARBOURS, harbour)
 		expect(readRows(store, by.actor, { table: MOORINGS }, NOW).rows[0]?.cells[`c${HARBOUR}`]).toBeNull()
 		expect(readHistory(store, { table: MOORINGS, row: mooring, ...by })).toHaveLength(2)
+		act('restore', HARBOURS, harbour)
+		expect(readRows(store, by.actor, { table: MOORINGS }, NOW).rows[0]?.cells[`c${HARBOUR}`]).toMatchObject({
+			id: harbour
+		})
 	})
 
-	test('removed too: all that points to it goes, down to the last; they come back from the top', () => {
+	test('cleared, and set to another meanwhile: that one stays', () => {
+		choose('clear')
+		act('remove', HARBOURS, harbour)
+		const other = add(HARBOURS, { 20: 'Gull Stair' })
+		const cells = [{ column: HARBOUR, value: { id: other } }]
+		changeRows(store, [{ kind: 'change', table: MOORINGS, row: mooring, cells }], { ...by, through: 'test' })
+		act('restore', HARBOURS, harbour)
+		expect(readRows(store, by.actor, { table: MOORINGS }, NOW).rows[0]?.cells[`c${HARBOUR}`]).toMatchObject({
+			id: other
+		})
+	})
+
+	test('what comes back with a row needs the right on each as well, or nothing comes back', () => {
+		choose('remove too')
+		act('remove', HARBOURS, harbour)
+		expect(() => act('restore', HARBOURS, harbour, CLERK)).toThrow('You may not add')
+		expect([count(HARBOURS), count(MOORINGS), count(INSPECTIONS)]).toEqual([0, 0, 0])
+	})
+
+	test('removed too: all that points to it goes, down to the last, and comes back with it', () => {
 		choose('remove too')
 		act('remove', HARBOURS, harbour)
 		expect([count(HARBOURS), count(MOORINGS), count(INSPECTIONS)]).toEqual([0, 0, 0])
 		expect(() => act('restore', MOORINGS, mooring)).toThrow('Bring that one back first.')
 		act('restore', HARBOURS, harbour)
-		act('restore', MOORINGS, mooring)
-		expect([count(HARBOURS), count(MOORINGS)]).toEqual([1, 1])
+		expect([count(HARBOURS), count(MOORINGS), count(INSPECTIONS)]).toEqual([1, 1, 2])
+		const [row] = readRows(store, by.actor, { table: MOORINGS }, NOW).rows
+		expect(row?.cells[`c${HARBOUR}`]).toMatchObject({ id: harbour })
 	})
 
 	test('it needs the right on each row; one that is not seen is only another row', () => {
@@ -169,5 +193,7 @@ describe('what becomes of rows that point to one that goes', () => {
 		)
 		act('remove', MOORINGS, mooring)
 		expect(count(MOORINGS)).toBe(0)
+		act('restore', MOORINGS, mooring)
+		expect(count(MOORINGS)).toBe(2)
 	})
 })

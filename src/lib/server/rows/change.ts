@@ -25,7 +25,7 @@ import type { Store } from '../store.ts'
 import { raiseEvents } from './events.ts'
 import { checkGuards, checkNotClosed } from './guards.ts'
 import { writeHistory } from './history.ts'
-import { putInBin, takeFromBin } from './bin.ts'
+import { isInBin, putInBin, takeFromBin, type Company } from './bin.ts'
 import { readRows } from './read.ts'
 import { nextRowNumber } from './row-numbers.ts'
 import { toStoredCells, type StoredCells } from './stored-cells.ts'
@@ -130,8 +130,8 @@ function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new S
 	const before = seenRow(door, id)
 	checkNotClosed(store, table, before)
 	refuseUnless(allowedBy(door, before.n, rights.of('remove', table), []), 'remove', door)
-	letGo(door, before.n, removing)
-	keepStewardIfPeople(door, () => putInBin(store, table, before, context))
+	const company = letGo(door, before.n, removing)
+	keepStewardIfPeople(door, () => putInBin(store, table, { row: before, company }, context))
 	writeChange(door, 'remove', before.n, { before: toBody(before) })
 	raiseEvents(store, { kind: 'removed', table, n: before.n }, context)
 	return { row: id, rev: before.rev, conflicts: [] }
@@ -141,7 +141,10 @@ function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new S
 function restoreRow(door: Door, id: string): Changed {
 	const { store, table, rights } = door
 	const n = store.ids.fromId(table.id, id)
-	if (n === undefined || !takeFromBin(store, table, n)) throw notFound()
+	const company = n === undefined ? undefined : takeFromBin(store, table, n)
+	if (n === undefined || !company) throw notFound()
+	// First, since rows that went together may point to one another.
+	bringBack(door, id, company)
 	const filled = readStoredRow(store, table, n)
 	for (const column of table.columns) refuseIfTargetGone(store, column, filled?.stored.get(column.id) ?? null)
 	const columns = table.columns.filter((column) => !column.computed && (filled?.stored.get(column.id) ?? null) !== null)
@@ -150,6 +153,19 @@ function restoreRow(door: Door, id: string): Changed {
 	refuseMarked(door, n, columns)
 	settle(door, n, undefined)
 	return { row: id, rev: (filled?.rev ?? 0) + 1, conflicts: [] }
+}
+
+/** What went with a row comes back with it, as far as it is still in the bin, or still blank. */
+function bringBack({ store, context }: Door, id: string, { removed, cleared }: Company): void {
+	for (const [table, n] of removed)
+		if (isInBin(store, table, n)) restoreRow(openDoor(store, table, context), store.ids.toId(table, n))
+	const { tables } = store.workspace().catalogue
+	for (const [table, n, column] of cleared) {
+		const child = tables.get(table)
+		if (!child || !findColumn(child, column) || !readStoredRow(store, child, n)) continue
+		const cell = { column, value: { id }, was: null }
+		changeRow(openDoor(store, table, context), store.ids.toId(table, n), [cell])
+	}
 }
 
 function seenRow(door: Door, id: string): StoredRow {
@@ -321,8 +337,9 @@ function toBody(row: StoredRow): Record<string, unknown> {
  * What becomes of the rows that point to one that goes, as each reference says: it is refused, the reference becomes
  * blank, or they go as well, which needs the right on each. Rows that this person cannot see are only "other rows".
  */
-function letGo(door: Door, n: number, removing: ReadonlySet<string>): void {
+function letGo(door: Door, n: number, removing: ReadonlySet<string>): Company {
 	const { store, table, context } = door
+	const company: Company = { removed: [], cleared: [] }
 	const { catalogue } = store.workspace()
 	const further = new Set([...removing, `${table.id} ${n}`])
 	for (const reverse of table.reverses) {
@@ -340,10 +357,16 @@ function letGo(door: Door, n: number, removing: ReadonlySet<string>): void {
 		for (const row of rows) {
 			if (!isSeen(own, row)) throw new AppError('invalid', OTHERS_USE_IT)
 			const id = store.ids.toId(child.id, row)
-			if (onRemoval === 'remove too') removeRow(own, id, further)
-			else changeRow(own, id, [{ column: reverse.column, value: null }])
+			if (onRemoval === 'remove too') {
+				removeRow(own, id, further)
+				company.removed.push([child.id, row])
+			} else {
+				changeRow(own, id, [{ column: reverse.column, value: null }])
+				company.cleared.push([child.id, row, reverse.column])
+			}
 		}
 	}
+	return company
 }
 
 const MOST_LET_GO = 10_000
