@@ -118,6 +118,16 @@ function readFacts(): Facts {
 	return facts
 }
 
+/** How often what was changed in the workspace, and what of it waits to leave. */
+function dump(): unknown[] {
+	const db = new Database(FILE, { readonly: true })
+	const counts = ['history', 'job', 'message', 'signoff_case'].map((name) =>
+		db.prepare(`SELECT count(*), max(rowid) FROM ${name}`).raw().get()
+	)
+	db.close()
+	return counts
+}
+
 const has = (person: DemoPerson, ...roles: DemoPerson['roles'][number][]) =>
 	roles.some((role) => person.roles.includes(role))
 const keeps = (person: DemoPerson) => person.name === 'Saskia Holm'
@@ -443,7 +453,7 @@ test('the documents of the demo hold no second way to the rows', () => {
 	for (const file of files) expect(readFileSync(file, 'utf8'), file).not.toMatch(/\.prepare\(|better-sqlite3/)
 })
 
-test('the Lookout shows what somebody sees, saves nothing, and is its builder’s alone', async () => {
+test('the Lookout shows what somebody sees, changes nothing but a copy, and is its builder’s alone', async () => {
 	const facts = readFacts()
 	const numbers = numbersOfPeople()
 	const builder = await signInAs(PEOPLE.find(keeps) as DemoPerson, numbers.get('Saskia Holm') ?? 0)
@@ -467,8 +477,28 @@ test('the Lookout shows what somebody sees, saves nothing, and is its builder’
 	const row = (
 		(await (await builder.get(`/rows/${facts.tables.get('Moorings')}?limit=1`)).json()) as { rows: { id: string }[] }
 	).rows[0]?.id
-	const saved = await builder.post(`/as/${token}/sheet/do`, { data: { kind: 'press', line: 'sheet-2', row } })
-	expect(saved.status()).toBe(403)
+	// A row that Imke does not see cannot be changed as her, on a copy either.
+	const unseen = await builder.post(`/as/${token}/sheet/do`, { data: { kind: 'press', line: 'sheet-2', row } })
+	expect(unseen.status()).toBe(404)
+	const list = (await (await builder.get(`/as/${token}/all/list?line=all-2`)).json()) as { rows: { id: string }[] }
+	const hers = list.rows[0]?.id ?? ''
+	const before = dump()
+	const tried = await builder.post(`/as/${token}/sheet/do`, { data: { kind: 'press', line: 'sheet-2', row: hers } })
+	expect(tried.status()).toBe(200)
+	expect(dump()).toEqual(before)
+	// It shows in the Lookout, to this builder, and nowhere else.
+	const sheet = (path: string) => builder.get(path).then((answer) => answer.text())
+	expect(await sheet(`/as/${token}/sheet/__data.json?row=${hers}`)).toContain('"onCopy":')
+	const copies = readdirSync('test-results/workspace/tries').filter((name) => name.endsWith('.db'))
+	expect(copies).toHaveLength(1)
+	const copy = new Database(join('test-results/workspace/tries', copies[0] ?? ''), { readonly: true })
+	expect(copy.prepare(`SELECT count(*) FROM session`).pluck().get()).toBe(0)
+	expect(copy.prepare(`SELECT person FROM history ORDER BY seq DESC LIMIT 1`).pluck().get()).toBe(
+		numbers.get('Imke Dahl')
+	)
+	copy.close()
+	expect((await builder.delete('/bench/looks')).status()).toBe(200)
+	expect(readdirSync('test-results/workspace/tries')).toEqual([])
 	const other = await signInAs(
 		PEOPLE.find((person) => person.name === 'Jory Pendarrow') as DemoPerson,
 		numbers.get('Jory Pendarrow') ?? 0

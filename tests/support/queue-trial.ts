@@ -31,7 +31,15 @@ if (step !== 'work off') {
 		{ column: column('Amount'), value: 600 }
 	]
 	const actor = { person: await personOf('Imke Dahl') }
-	const saved = host.write('sendForm', { app: 2, screen: 'ask', line: 'ask-2', cells, actor, now: host.now() })
+	const saved = host.write('sendForm', {
+		app: 2,
+		draft: false,
+		screen: 'ask',
+		line: 'ask-2',
+		cells,
+		actor,
+		now: host.now()
+	})
 	if (step === 'asked') die()
 	await saved
 	if (step === 'saved') die()

@@ -2,6 +2,8 @@
 import { error } from '@sveltejs/kit'
 import { forPage } from './answer.ts'
 import type { ShownScreen } from './apps/open-screen.ts'
+import type { AppDocument } from '$lib/core/app/document.ts'
+import type { Room } from './tries.ts'
 import type { Actor } from './people/rights-of-actor.ts'
 import { getActor, getBuilder } from './signed-in.ts'
 
@@ -22,6 +24,34 @@ export function placeOf(locals: App.Locals, params: { app?: string; token?: stri
 	return { app: look.app, draft: true, actor: { person: look.person, lookedAtBy: looker }, base: `/as/${params.token}` }
 }
 
+/** Where a place is read: the workspace, or the copy on which its looker has tried something. */
+export async function roomOf(
+	{ host }: App.Locals,
+	{ app, actor }: Pick<StaffPlace, 'app' | 'actor'>
+): Promise<{ readonly room: Room; readonly document?: AppDocument; readonly onCopy: boolean }> {
+	const looker = actor.lookedAtBy
+	if (looker === undefined) return { room: host, onCopy: false }
+	const { version } = await host.read('workspace', undefined)
+	const room = host.tries.find(looker, version)
+	if (!room) return { room: host, onCopy: false }
+	// Lines are still written while others try them: the draft comes from where it is written.
+	const { document } = await host.read('draft', { app })
+	return { room, document, onCopy: true }
+}
+
+/** Where somebody looked at may change something: a copy, made now if there is none. */
+export async function roomToTry(
+	{ host }: App.Locals,
+	{ app, actor }: StaffPlace
+): Promise<{ readonly room: Room; readonly document: AppDocument }> {
+	const { version } = await host.read('workspace', undefined)
+	const [room, { document }] = await Promise.all([
+		host.tries.begin(actor.lookedAtBy ?? 0, version),
+		host.read('draft', { app })
+	])
+	return { room, document }
+}
+
 export interface StaffPage {
 	readonly main: ShownScreen
 	/** The list that the row was opened from, shown beside it where there is room. */
@@ -31,6 +61,8 @@ export interface StaffPage {
 	readonly base: string
 	/** Who is looked as, in the Lookout. */
 	readonly lookingAs: string | null
+	/** Whether something was tried: then a copy of the data is shown. */
+	readonly onCopy: boolean
 }
 
 export async function loadStaffPage(
@@ -39,13 +71,17 @@ export async function loadStaffPage(
 	asked: { screen: string | undefined; url: URL }
 ): Promise<StaffPage> {
 	const { app, draft, actor, base } = place
+	const { room, document, onCopy } = await roomOf(locals, place)
 	const row = asked.url.searchParams.get('row')
 	const from = asked.url.searchParams.get('from')
 	const open = (screen: string | undefined, id: string | null) =>
-		locals.host.read('screen', { app, draft, actor, now: locals.now, screen, ...(id === null ? {} : { row: id }) })
+		room.read('screen', {
+			...{ app, draft, document, actor, now: locals.now, screen },
+			...(id === null ? {} : { row: id })
+		})
 	const main = await forPage(() => open(asked.screen, row))
 	const beside = from && row ? await open(from, null).catch(() => null) : null
 	const lookingAs =
 		actor.lookedAtBy === undefined ? null : ((await locals.host.read('person', { person: actor.person }))?.name ?? '')
-	return { main, beside, row, from, base, lookingAs }
+	return { main, beside, row, from, base, lookingAs, onCopy }
 }

@@ -14,6 +14,7 @@ import { RETURN_PATH } from './people/outside-sign-in.ts'
 import { openPost, type Post } from './post/stand-in.ts'
 import { startImporter } from './sources/importer-thread.ts'
 import { openImports, type Imports } from './sources/imports.ts'
+import { openTries, type Tries } from './tries.ts'
 import type { Turned } from './threads/protocol.ts'
 import type { READS, ReadName } from './threads/reads.ts'
 import { startThread, type Thread } from './threads/thread.ts'
@@ -36,6 +37,8 @@ export interface Host {
 	now(): number
 	readonly imports: Imports
 	readonly looks: Looks
+	/** Copies that builders try things on. */
+	readonly tries: Tries
 	readonly files: FileStore
 	/** The stand-in for a provider of sign-in; in a demo only. */
 	readonly standIn: StandIn | undefined
@@ -98,10 +101,12 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 			[...turnedAt].some(([what, at]) => at >= since && (what === 'access' || tables.has(what))),
 		connectToWriter: (port) => writer.connect(port),
 		now: () => Date.now()
-	} satisfies Omit<Host, 'imports' | 'looks' | 'files' | 'standIn' | 'folder' | 'origin' | 'key' | 'close'>
+	} satisfies Omit<Host, 'imports' | 'looks' | 'tries' | 'files' | 'standIn' | 'folder' | 'origin' | 'key' | 'close'>
 
 	await parts.write('dropUnregistered', { now: Date.now() })
-	const imports = openImports(join(folder, 'staging'), startImporter(join(scripts, 'importer.js')), parts)
+	const importer = startImporter(join(scripts, 'importer.js'))
+	const imports = openImports(join(folder, 'staging'), importer, parts)
+	const tries = openTries({ folder, scripts, key: data.key, now: parts.now, copy: importer.copyDatabase })
 	const files = openFileStore(join(folder, 'files'), parts)
 	const post: Post = await openPost((message) => parts.write('takeMessage', { ...message, now: parts.now() }))
 	const { demo } = await parts.read('workspace', undefined)
@@ -111,12 +116,13 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 	async function close(): Promise<void> {
 		files.close()
 		await queue.runner?.close()
+		await tries.close()
 		await Promise.all([post.close(), standIn?.close(), imports.close(), ...readers.map((reader) => reader.close())])
 		await writer.close()
 		unlock()
 	}
 
-	return { ...parts, imports, looks: openLooks(parts.now), files, standIn, folder, origin, key: data.key, close }
+	return { ...parts, imports, looks: openLooks(parts.now), tries, files, standIn, folder, origin, key: data.key, close }
 }
 
 /** The demo's people, and two who are nobody here: one it vouches for, one whose address it does not know to be theirs. */

@@ -28,6 +28,8 @@ import { findLiveApp } from './live.ts'
 export interface AppPlace {
 	readonly app: number
 	readonly draft: boolean
+	/** The draft as it now is, where it is looked at on a copy that was made before. */
+	readonly document?: AppDocument | undefined
 }
 
 export interface ScreenRequest extends AppPlace {
@@ -133,7 +135,11 @@ function notThere(): AppError {
 	return new AppError('not_found', 'This part of the app is no longer there. Load the page again.')
 }
 
-export function openApp(store: Store, { app, draft }: AppPlace): { document: AppDocument; release: number | null } {
+export function openApp(
+	store: Store,
+	{ app, draft, document }: AppPlace
+): { document: AppDocument; release: number | null } {
+	if (document) return { document, release: null }
 	if (draft) return { document: readDraft(store, app).document, release: null }
 	const live = findLiveApp(store, app)
 	if (!live) throw new AppError('not_found', 'This app is not there, or has not been released yet.')

@@ -5,10 +5,9 @@ import type { Actor } from '../people/rights-of-actor.ts'
 import { changeRows } from '../rows/change.ts'
 import { pressButton } from '../routines/run-routine.ts'
 import type { Store } from '../store.ts'
-import { findLine } from './open-screen.ts'
+import { findLine, type AppPlace } from './open-screen.ts'
 
-export interface InApp {
-	readonly app: number
+export interface InApp extends AppPlace {
 	readonly screen: string
 	readonly line: string
 	readonly actor: Actor
@@ -17,7 +16,7 @@ export interface InApp {
 
 /** Adds the row that a form holds. Only columns that the form asks for are taken. */
 export function sendForm(store: Store, { cells, ...place }: InApp & { cells: readonly CellChange[] }): Changed {
-	const { line } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
+	const { line } = findLine(store, place, place.screen, place.line)
 	if (line.kind !== 'form') throw new AppError('not_found', 'This form is no longer there. Load the page again.')
 	const asked = cells.filter((cell) => line.columns.includes(cell.column))
 	const [changed] = changeRows(store, [{ kind: 'add', table: line.table, cells: asked }], {
@@ -33,7 +32,7 @@ export function changeRecord(
 	store: Store,
 	{ row, cells, ...place }: InApp & { row: string; cells: readonly CellChange[] }
 ): Changed {
-	const { line } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
+	const { line } = findLine(store, place, place.screen, place.line)
 	if (line.kind !== 'record')
 		throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
 	const shown = cells.filter((cell) => line.columns.includes(cell.column))
@@ -44,7 +43,7 @@ export function changeRecord(
 }
 
 export function removeRecord(store: Store, { row, ...place }: InApp & { row: string }): void {
-	const { line } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
+	const { line } = findLine(store, place, place.screen, place.line)
 	if (line.kind !== 'record')
 		throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
 	changeRows(store, [{ kind: 'remove', table: line.table, row }], {
@@ -55,7 +54,7 @@ export function removeRecord(store: Store, { row, ...place }: InApp & { row: str
 }
 
 export function press(store: Store, { row, ...place }: InApp & { row: string }): void {
-	const { line, document, release } = findLine(store, { app: place.app, draft: false }, place.screen, place.line)
+	const { line, document, release } = findLine(store, place, place.screen, place.line)
 	const does = line.kind === 'button' ? line.does : undefined
 	const routine = does?.kind === 'run' ? document.routines.find((each) => each.id === does.routine) : undefined
 	if (!routine) throw new AppError('not_found', 'This button is no longer there. Load the page again.')

@@ -54,7 +54,10 @@ export interface NewUpload {
 /** Refuses whoever could not put a file there anyway, before its bytes are taken in. */
 export function checkUpload(store: Store, { column: id, actor, now }: NewUpload): { table: number } {
 	if (actor.lookedAtBy !== undefined)
-		throw new AppError('forbidden', 'This is the Lookout: it shows what this person sees, and saves nothing.')
+		throw new AppError(
+			'forbidden',
+			'This is the Lookout: files are not taken in here. Leave it out, or try it in the app.'
+		)
 	const place = placeOfColumn(store, id)
 	const { rights } = standingOf(store, actor, now)
 	const verbs = ['add', 'change'] as const

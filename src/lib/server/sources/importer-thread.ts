@@ -8,6 +8,7 @@ import type { InspectRequest, Inspection } from './inspect.ts'
 export interface Importer {
 	inspect(request: InspectRequest): Promise<Inspection>
 	makeFile(file: FileToMake): Promise<void>
+	copyDatabase(from: string, to: string): Promise<void>
 	bringIn(
 		args: BringIn,
 		port: MessagePort,
@@ -58,6 +59,7 @@ export function startImporter(script: string): Importer {
 
 	return {
 		makeFile: async (file) => void (await ask('makeFile', file).done),
+		copyDatabase: async (from, to) => void (await ask('copyDatabase', { from, to }).done),
 		inspect: (request) => ask<Inspection>('inspect', request).done,
 		bringIn: (args, port, onProgress) => {
 			const { id, done } = ask<BroughtIn>('bringIn', args, { port, onProgress })

@@ -5,12 +5,18 @@
 import { parentPort, type MessagePort } from 'node:worker_threads'
 import { makeFile, type FileToMake } from '../exports/make-file.ts'
 import { bringIn, type BringIn } from '../sources/bring-in.ts'
+import { copyDatabase } from '../db/copy-database.ts'
 import { inspectFile, type InspectRequest } from '../sources/inspect.ts'
 import { toAnswer, toError, type Answer } from './protocol.ts'
 
 type FromMain =
 	| { readonly id: number; readonly name: 'inspect'; readonly args: InspectRequest }
 	| { readonly id: number; readonly name: 'makeFile'; readonly args: FileToMake }
+	| {
+			readonly id: number
+			readonly name: 'copyDatabase'
+			readonly args: { readonly from: string; readonly to: string }
+	  }
 	| { readonly id: number; readonly name: 'bringIn'; readonly args: BringIn; readonly port: MessagePort }
 	| { readonly stop: number }
 
@@ -38,6 +44,8 @@ function work(message: Exclude<FromMain, { stop: number }>): Promise<unknown> {
 			return inspectFile(message.args)
 		case 'makeFile':
 			return makeFile(message.args)
+		case 'copyDatabase':
+			return Promise.resolve(copyDatabase(message.args))
 		case 'bringIn':
 			return run(message)
 	}

@@ -40,6 +40,7 @@ import {
 	returnColumn,
 	setKeepers
 } from '../workspace/change-columns.ts'
+import { becomeTry } from '../workspace/become-try.ts'
 import { startWorkspace } from '../workspace/make.ts'
 import { pinExample, unpinExample } from '../workspace/pin-examples.ts'
 import { noteExport, noteFailedSignIn } from '../workspace/logbook.ts'
@@ -87,6 +88,7 @@ export const WRITES = {
 	askNewPassword,
 	usePass,
 	startWorkspace,
+	becomeTry,
 	changeOwnPassword,
 	endOwnSession,
 	setZone,

@@ -1,6 +1,8 @@
 <script lang="ts">
 	/** The real app beside the lines, as two people see it, each on the width of the device they use. */
+	import { READ_AGAIN } from '../lines/tell-bench.ts'
 	import { send } from '../send.ts'
+	import { differences, type Sights } from './sights.ts'
 	import { untrack } from 'svelte'
 
 	type Person = { person: number; name: string; roles: readonly string[] }
@@ -23,11 +25,29 @@
 	const first = untrack(() => staff.find((each) => each.roles.includes('Harbour masters')) ?? staff[0])
 	const second = untrack(() => staff.find((each) => each.roles.includes('Divers')) ?? staff[1])
 
-	let views = $state<{ person: number; width: Width; token: string; wrong: string }[]>([
+	interface View {
+		person: number
+		width: Width
+		token: string
+		wrong: string
+		frame?: HTMLIFrameElement | undefined
+		sees?: Sights
+	}
+
+	let views = $state<View[]>([
 		{ person: first?.person ?? 0, width: 'desk', token: '', wrong: '' },
 		{ person: second?.person ?? 0, width: 'phone', token: '', wrong: '' }
 	])
 	let room = $state(600)
+	/** Whether something was tried on the copy since it was begun. */
+	let tried = $state(false)
+
+	const nameOf = (view: View | undefined) => people.find((each) => each.person === view?.person)?.name ?? ''
+	const apart = $derived.by(() => {
+		const [one, other] = views
+		if (!one?.sees || !other?.sees || one.person === other.person) return []
+		return differences({ name: nameOf(one), sees: one.sees }, { name: nameOf(other), sees: other.sees })
+	})
 
 	async function begin(at: number) {
 		const view = views[at]
@@ -43,8 +63,28 @@
 	})
 
 	function onmessage(event: MessageEvent) {
-		const line = (event.data as { tinShedLine?: unknown } | null)?.tinShedLine
-		if (event.origin === location.origin && typeof line === 'string') onpoint(line)
+		if (event.origin !== location.origin) return
+		const view = views.find((each) => each.frame?.contentWindow === event.source)
+		const told = event.data as Partial<Record<'tinShedLine' | 'tinShedTried' | 'tinShedSees', unknown>> | null
+		if (!view || !told) return
+		if (typeof told.tinShedLine === 'string') onpoint(told.tinShedLine)
+		// Frames are pages of our own, under the same origin.
+		if (told.tinShedSees) view.sees = told.tinShedSees as Sights
+		if (told.tinShedTried) {
+			tried = true
+			readAgain(view)
+		}
+	}
+
+	function readAgain(except?: View) {
+		for (const each of views) if (each !== except) each.frame?.contentWindow?.postMessage(READ_AGAIN, location.origin)
+	}
+
+	async function beginAfresh() {
+		const answer = await send('/bench/looks', {}, 'DELETE')
+		if (!answer.ok) return
+		tried = false
+		readAgain()
 	}
 
 	/** The frame's own room: the padding on both sides is no part of it. */
@@ -62,7 +102,9 @@
 <section class="lookout" aria-label="Lookout" bind:clientWidth={room}>
 	<header>
 		<h2>Lookout</h2>
-		<p class="quiet">the draft, as these people see it. It saves nothing.</p>
+		<p class="quiet">the draft, as these people see it, on a copy of the data</p>
+		<span class="gap"></span>
+		{#if tried}<button class="btn" onclick={beginAfresh}>Begin with a fresh copy</button>{/if}
 	</header>
 	{#each views as view, at (at)}
 		{@const who = people.find((each) => each.person === view.person)}
@@ -92,27 +134,38 @@
 				>
 			{/each}
 		</div>
-		{#if view.token}
-			<div
-				class="frame {view.width}"
-				style:height="{Math.round((view.width === 'phone' ? 560 : 430) * (view.width === 'phone' ? 1 : scale) + 4)}px"
-				style:width="{Math.round(WIDTHS[view.width] * scale)}px"
-			>
-				{#key view.token}
-					<iframe
-						title="The app as {who?.name} sees it"
-						src="/as/{view.token}/{screen ?? ''}"
-						style:width="{WIDTHS[view.width]}px"
-						style:height="{Math.round((view.width === 'phone' ? 560 : 430) / (view.width === 'phone' ? scale : 1))}px"
-						style:transform="scale({scale})"
-					></iframe>
-				{/key}
-			</div>
-		{:else if view.wrong}
-			<p class="says-wrong">{view.wrong}</p>
-		{:else if view.person === 0}
-			<p class="quiet">There is nobody else in this workspace yet.</p>
-		{/if}
+		<div class="seen">
+			{#if view.token}
+				<div
+					class="frame {view.width}"
+					style:height="{Math.round((view.width === 'phone' ? 560 : 430) * (view.width === 'phone' ? 1 : scale) + 4)}px"
+					style:width="{Math.round(WIDTHS[view.width] * scale)}px"
+				>
+					{#key view.token}
+						<iframe
+							bind:this={view.frame}
+							title="The app as {who?.name} sees it"
+							src="/as/{view.token}/{screen ?? ''}"
+							style:width="{WIDTHS[view.width]}px"
+							style:height="{Math.round((view.width === 'phone' ? 560 : 430) / (view.width === 'phone' ? scale : 1))}px"
+							style:transform="scale({scale})"
+						></iframe>
+					{/key}
+				</div>
+			{:else if view.wrong}
+				<p class="says-wrong">{view.wrong}</p>
+			{:else if view.person === 0}
+				<p class="quiet">There is nobody else in this workspace yet.</p>
+			{/if}
+			{#if at === views.length - 1 && views.every((each) => each.sees)}
+				<div class="apart" role="status">
+					<h3>{apart.length > 0 ? 'Not the same for both' : 'The same for both'}</h3>
+					{#each apart as each (each)}<p>{each}</p>{:else}<p class="quiet">
+							Both get the same rows, columns and buttons of this screen.
+						</p>{/each}
+				</div>
+			{/if}
+		</div>
 	{/each}
 </section>
 
@@ -173,6 +226,18 @@
 		background: var(--pitch);
 		color: var(--on-ink);
 		border-color: var(--pitch);
+	}
+	.seen {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: flex-start;
+		gap: 0.8rem 1rem;
+	}
+	.apart {
+		flex: 1 1 12rem;
+		display: grid;
+		gap: 0.25rem;
+		font-size: 0.92rem;
 	}
 	.frame {
 		border: 2px solid var(--pitch);

@@ -3,6 +3,7 @@
 	import type { StaffPage } from '$lib/server/app-place.ts'
 	import type { ShownScreen } from '$lib/server/apps/open-screen.ts'
 	import FormLine from '../lines/form/FormLine.svelte'
+	import { tellBench } from '../lines/tell-bench.ts'
 	import HeadingLine from '../lines/heading/HeadingLine.svelte'
 	import ButtonLine from '../lines/button/ButtonLine.svelte'
 	import ListLine from '../lines/list/ListLine.svelte'
@@ -20,7 +21,7 @@
 	const path = $derived(`${page.base}/${screen.id}`)
 
 	function point(id: string) {
-		if (page.lookingAs !== null) window.parent.postMessage({ tinShedLine: id }, window.location.origin)
+		if (page.lookingAs !== null) tellBench({ tinShedLine: id })
 	}
 </script>
 

@@ -4,6 +4,9 @@
 	 * list where there is room, over it where there is not.
 	 */
 	import type { StaffPage } from '$lib/server/app-place.ts'
+	import { invalidateAll } from '$app/navigation'
+	import { sightsOf } from '../bench/sights.ts'
+	import { READ_AGAIN, tellBench } from '../lines/tell-bench.ts'
 	import { followTables } from './follow.ts'
 	import ScreenLines from './ScreenLines.svelte'
 
@@ -23,15 +26,29 @@
 	const tables = $derived([...new Set([...main.tables, ...(beside?.tables ?? [])])])
 	let contents = $state(false)
 
+	// The Bench round a frame of the Lookout compares what two people get.
+	$effect(() => {
+		if (page.lookingAs !== null) tellBench({ tinShedSees: sightsOf(main) })
+	})
+
+	function onmessage({ origin, data }: MessageEvent) {
+		if (page.lookingAs !== null && origin === window.location.origin && data === READ_AGAIN) void invalidateAll()
+	}
+
 	// Follows the workspace's changes for as long as this screen is shown.
 	$effect(() => followTables(tables))
 </script>
 
+<svelte:window {onmessage} />
 <svelte:head><title>{main.screen?.title ?? main.app.name} · {main.app.name}</title></svelte:head>
 
 <div class="app" style:--paint="var(--{main.app.colour})">
 	{#if page.lookingAs !== null}
-		<p class="looking">Lookout: as {page.lookingAs} sees it. Nothing is saved.</p>
+		<p class="looking">
+			Lookout: as {page.lookingAs} sees it{page.onCopy
+				? ', on a copy of the data. Nothing leaves it.'
+				: '. What you do here is done on a copy of the data.'}
+		</p>
 	{/if}
 	<header>
 		<button class="name" aria-expanded={contents} onclick={() => (contents = !contents)}

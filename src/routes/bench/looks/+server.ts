@@ -5,6 +5,11 @@ import { getBuilder } from '$lib/server/signed-in.ts'
 
 const lookSchema = z.object({ app: z.number().int(), person: z.number().int() })
 
+/** Throws the copy away that this builder tried things on: the next thing that is tried makes another. */
+export function DELETE({ locals }) {
+	return asJson(() => locals.host.tries.end(getBuilder(locals).person))
+}
+
 /** Begins to look at a draft as somebody sees it. The token is this builder's alone. */
 export function POST({ locals, request }) {
 	return asJson(async () => {

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { invalidateAll } from '$app/navigation'
-	import { send } from '../../send.ts'
+	import { doOnScreen } from '../do-on-screen.ts'
 
 	type Props = {
 		line: { id: string; label: string; opens?: string; runs?: string }
@@ -17,7 +17,7 @@
 	async function press() {
 		busy = true
 		said = undefined
-		const answer = await send(`${path}/do`, { kind: 'press', line: line.id, row })
+		const answer = await doOnScreen(path, { kind: 'press', line: line.id, row })
 		busy = false
 		said = answer.ok ? { text: 'Done.', wrong: false } : { text: answer.refusal.message, wrong: true }
 		if (answer.ok) await invalidateAll()

@@ -7,7 +7,7 @@
 	import CellField from '../../cells/CellField.svelte'
 	import { BLANK_DRAFT, readDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
 	import { optionsAt } from '../../cells/options.ts'
-	import { send } from '../../send.ts'
+	import { doOnScreen } from '../do-on-screen.ts'
 
 	type Props = {
 		line: { id: string; title: string; columns: readonly ShownColumn[]; thanks: string }
@@ -80,7 +80,7 @@
 		const cells = readings.flatMap(({ column, reading }) =>
 			reading.ok && reading.value !== null ? [{ column: column.id, value: reading.value }] : []
 		)
-		const answer = await send<Changed>(`${path}/do`, { kind: 'form', line: line.id, cells })
+		const answer = await doOnScreen<Changed>(path, { kind: 'form', line: line.id, cells })
 		busy = false
 		if (!answer.ok) {
 			const column = Number(answer.refusal.details['column'])

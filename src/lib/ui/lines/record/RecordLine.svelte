@@ -12,7 +12,7 @@
 	import { optionsAt } from '../../cells/options.ts'
 	import { showCell } from '../../cells/show-cell.ts'
 	import { showMoment } from '../../dates.ts'
-	import { send } from '../../send.ts'
+	import { doOnScreen } from '../do-on-screen.ts'
 	import RowHistory from './RowHistory.svelte'
 
 	type Props = {
@@ -89,7 +89,7 @@
 		const cells = readings.flatMap(({ column, reading }) =>
 			reading.ok ? [{ column: column.id, value: reading.value, was: was.cells[cellKey(column.id)] ?? null }] : []
 		)
-		const answer = await send<Changed>(`${path}/do`, { kind: 'change', line: line.id, row: was.id, cells })
+		const answer = await doOnScreen<Changed>(path, { kind: 'change', line: line.id, row: was.id, cells })
 		if (!answer.ok) {
 			const column = Number(answer.refusal.details['column'])
 			if (editable.some((each) => each.id === column)) wrong = { [column]: answer.refusal.message }
@@ -109,7 +109,7 @@
 	}
 
 	async function remove() {
-		const answer = await send(`${path}/do`, { kind: 'remove', line: line.id, row: row?.id })
+		const answer = await doOnScreen(path, { kind: 'remove', line: line.id, row: row?.id })
 		if (!answer.ok) return void (said = { text: answer.refusal.message, wrong: true })
 		await goto(base)
 	}

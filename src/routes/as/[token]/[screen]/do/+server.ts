@@ -1,11 +1,14 @@
-import { AppError } from '$lib/core/app-error.ts'
-import { asJson } from '$lib/server/answer.ts'
-import { placeOf } from '$lib/server/app-place.ts'
+import { asJson, readBody } from '$lib/server/answer.ts'
+import { placeOf, roomToTry } from '$lib/server/app-place.ts'
+import { doInApp, doSchema } from '$lib/server/apps/do-in-app.ts'
 
-/** The Lookout shows what somebody sees; it saves nothing, and says so. */
-export function POST({ locals, params }) {
-	placeOf(locals, params)
+/** In the Lookout everything is done on a copy of the data that belongs to its builder. */
+export function POST({ locals, params, request }) {
+	const place = placeOf(locals, params)
 	return asJson(async () => {
-		throw new AppError('forbidden', 'This is the Lookout: it reads as this person, and saves nothing.')
+		const asked = await readBody(request, doSchema)
+		const { room, document } = await roomToTry(locals, place)
+		const { app, draft, actor } = place
+		return doInApp(room, { app, draft, document, screen: params.screen, actor, now: locals.now }, asked)
 	})
 }

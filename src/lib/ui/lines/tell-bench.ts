@@ -1,0 +1,18 @@
+import type { Sights } from '../bench/sights.ts'
+
+/** What a frame of the Lookout tells the Bench round it. */
+export type ToldByFrame =
+	/** The line that is pointed at. */
+	| { readonly tinShedLine: string }
+	/** Something was done on the copy. */
+	| { readonly tinShedTried: true }
+	/** What the person looked as gets of the screen that is shown. */
+	| { readonly tinShedSees: Sights }
+
+/** Asks a frame to read its screen again. */
+export const READ_AGAIN = 'tin shed: read again'
+
+/** A page that stands in no frame has nobody to tell. */
+export function tellBench(told: ToldByFrame): void {
+	if (window.parent !== window) window.parent.postMessage(told, window.location.origin)
+}
