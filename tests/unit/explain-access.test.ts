@@ -32,9 +32,13 @@ const why = (person: string, code: string, asker = 'Saskia Holm') =>
 	})
 
 test('names the line that lets a diver see a mooring of her harbour, and what it keeps back', () => {
-	const { seesRow, unseen, lines } = why('Imke Dahl', 'NH-014')
+	const { seesRow, columns, lines } = why('Imke Dahl', 'NH-014')
 	expect(seesRow).toBe(true)
-	expect(unseen).toEqual(expect.arrayContaining(['Holder phone', 'Arrears']))
+	const unseen = columns.filter((column) => !column.seen)
+	expect(unseen.map((column) => column.name)).toEqual(expect.arrayContaining(['Holder phone', 'Arrears']))
+	const see = lines.find((line) => line.isHeld && line.fits && line.verbs.includes('see'))?.number
+	expect(unseen.find((column) => column.name === 'Arrears')).toMatchObject({ by: [], without: [see], needs: [] })
+	expect(columns.find((column) => column.name === 'Code')).toMatchObject({ seen: true, by: [see], without: [] })
 	const counting = lines.filter((line) => line.isHeld && line.fits)
 	expect(counting.map((line) => [line.role, line.verbs])).toEqual([
 		['Divers', ['see']],
@@ -61,6 +65,18 @@ test('agrees with the door for everybody, on a row of each harbour', () => {
 			const said =
 				besides.includes('keeper') || lines.some((line) => line.isHeld && line.fits && line.verbs.includes('see'))
 			expect(said, `${name} sees ${code}`).toBe(seesRow)
+		}
+	}
+})
+
+test('what it says of each column agrees with the door, for everybody', () => {
+	for (const { name } of PEOPLE) {
+		for (const code of ['VQ-001', 'NH-001']) {
+			const { columns, besides } = why(name, code)
+			for (const { name: column, seen, by, needs } of columns) {
+				const said = besides.includes('keeper') || (by.length > 0 && needs.length === 0)
+				expect(said, `${name} sees ${column} of ${code}`).toBe(seen)
+			}
 		}
 	}
 })

@@ -7,9 +7,9 @@ import { AppError } from '$lib/core/app-error.ts'
 import { covers } from '$lib/core/access/types.ts'
 import { evaluate, isTrue } from '$lib/core/formula/evaluate.ts'
 import type { Expr } from '$lib/core/formula/types.ts'
-import { someNode } from '$lib/core/formula/walk.ts'
+import { ownColumns, someNode } from '$lib/core/formula/walk.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
-import type { Column, Table } from '$lib/core/table/types.ts'
+import { getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { describePerson } from '../people/accounts.ts'
 import { momentOf, type Actor } from '../people/rights-of-actor.ts'
 import { isSuspended, readPersonRow, rolesOf } from '../people/roles-held.ts'
@@ -33,11 +33,23 @@ export interface LineReason {
 	readonly leavesOut: readonly string[]
 }
 
+export interface ColumnReason {
+	readonly name: string
+	/** What the door out says. */
+	readonly seen: boolean
+	/** The numbers of the lines that let the row be seen with this column, and of those that let it be seen without. */
+	readonly by: readonly number[]
+	readonly without: readonly number[]
+	/** Columns that it is worked out from and that are not seen here. */
+	readonly needs: readonly string[]
+}
+
 export interface AccessReasons {
 	readonly name: string
 	/** What the door out says. */
 	readonly seesRow: boolean
-	readonly unseen: readonly string[]
+	/** Every column of the table, in its order. */
+	readonly columns: readonly ColumnReason[]
 	/** Rights that come from no line. */
 	readonly besides: readonly ('keeper' | 'asked' | 'suspended')[]
 	readonly lines: readonly LineReason[]
@@ -66,14 +78,34 @@ export function explainAccess(store: Store, { table: id, person, row, actor, now
 		...(store.prepare(WAS_ASKED).get(person, id, n) ? (['asked'] as const) : []),
 		...(isSuspended(store, person) ? (['suspended'] as const) : [])
 	]
+	const lines = reasonsOf(store, { table, n, person, actor, now })
+	const isSeen = (column: Column) => cellKey(column.id) in cells
 	return {
 		name: who.name,
 		seesRow: page.rows.length > 0,
-		unseen: lookedAt(table)
-			.filter((column) => !(cellKey(column.id) in cells))
-			.map((column) => column.name),
+		columns: lookedAt(table).map((column) => whyColumn(column, { table, lines, isSeen })),
 		besides,
-		lines: reasonsOf(store, { table, n, person, actor, now })
+		lines
+	}
+}
+
+function whyColumn(
+	column: Column,
+	{ table, lines, isSeen }: { table: Table; lines: readonly LineReason[]; isSeen: (column: Column) => boolean }
+): ColumnReason {
+	const letting = lines.filter((line) => line.isHeld && line.fits && line.verbs.includes('see'))
+	const covers = (line: LineReason) => !line.leavesOut.includes(column.name)
+	const { computed } = column
+	const operands = computed && !computed.vouched ? [...ownColumns(computed.expr)] : []
+	return {
+		name: column.name,
+		seen: isSeen(column),
+		by: letting.filter(covers).map((line) => line.number),
+		without: letting.filter((line) => !covers(line)).map((line) => line.number),
+		needs: operands
+			.map((id) => getColumn(table, id))
+			.filter((operand) => !isSeen(operand))
+			.map((operand) => operand.name)
 	}
 }
 

@@ -4,7 +4,7 @@ import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import type { Line } from '$lib/core/access/types.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import type { Expr, Issue } from '$lib/core/formula/types.ts'
-import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
+import { getTable, type Table } from '$lib/core/table/types.ts'
 import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
 import { lineSchema, type LineEntry, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { describePerson } from '../people/accounts.ts'
@@ -23,8 +23,9 @@ export interface PersonCount {
 	readonly seen: number
 	readonly before: number
 	readonly change: number
-	/** Names of columns that this person sees on no row. */
+	/** Names of columns that this person sees on no row, and that they saw on none before. */
 	readonly keptBack: readonly string[]
+	readonly keptBackBefore: readonly string[]
 }
 
 export interface AccessSheet {
@@ -114,7 +115,8 @@ function countFor(
 	const who = describePerson(store, person)
 	const change = after.of('change', table).map((right) => right.where)
 	const may: Expr = { kind: 'or', args: change, type: { kind: 'yesno' } }
-	const hidden = (column: Column) => !column.condition && isNever(after.cell(table, column))
+	const hiddenFrom = (rights: Rights) =>
+		table.columns.filter((column) => !column.condition && isNever(rights.cell(table, column))).map(({ name }) => name)
 	return {
 		person,
 		name: who?.name ?? '',
@@ -122,7 +124,8 @@ function countFor(
 		seen: counts.count(after, table),
 		before: counts.count(before, table),
 		change: change.length === 0 ? 0 : counts.count(keeper, table, may),
-		keptBack: table.columns.filter(hidden).map((column) => column.name)
+		keptBack: hiddenFrom(after),
+		keptBackBefore: hiddenFrom(before)
 	}
 }
 

@@ -36,6 +36,28 @@
 	const dirty = $derived(JSON.stringify(lines) !== JSON.stringify(sheet.lines))
 	const gain = $derived(preview.people.filter((person) => person.seen > person.before).length)
 	const lose = $derived(preview.people.filter((person) => person.seen < person.before).length)
+	/** How many people get columns that they saw nowhere before, or lose some altogether. */
+	const columnTurns = $derived(
+		preview.people.flatMap((person) => {
+			// Who sees no row sees no column either; that is told by the rows.
+			if (person.seen === 0 || person.before === 0) return []
+			const gained = person.keptBackBefore.filter((name) => !person.keptBack.includes(name))
+			const lost = person.keptBack.filter((name) => !person.keptBackBefore.includes(name))
+			return gained.length + lost.length > 0 ? [{ gained, lost }] : []
+		})
+	)
+	const turnedColumns = $derived([
+		...say(
+			'get',
+			new Set(columnTurns.flatMap((each) => each.gained)),
+			columnTurns.filter((each) => each.gained.length > 0).length
+		),
+		...say(
+			'lose',
+			new Set(columnTurns.flatMap((each) => each.lost)),
+			columnTurns.filter((each) => each.lost.length > 0).length
+		)
+	])
 	const groups = $derived(groupPeople(preview.people))
 	const most = $derived(Math.max(1, ...preview.people.map((person) => person.seen)))
 
@@ -95,6 +117,11 @@
 			preview.issues.filter((issue) => issue.line === line['id']).map((issue) => [issue.part, issue.message])
 		)
 
+	function say(verb: 'get' | 'lose', columns: ReadonlySet<string>, people: number): string[] {
+		if (people === 0) return []
+		return [`${people} ${people === 1 ? `person ${verb}s` : `people ${verb}`} ${[...columns].join(', ')}.`]
+	}
+
 	function comesTo(line: LineValue): string {
 		const found = preview.comesTo.find((each) => each.id === line['id'])
 		if (!found) return ''
@@ -147,6 +174,7 @@
 					{gain === 0 && lose === 0
 						? 'Nobody gains or loses a row.'
 						: `${gain} ${gain === 1 ? 'person gains' : 'people gain'} rows, ${lose} ${lose === 1 ? 'loses' : 'lose'} some.`}
+					{turnedColumns.join(' ')}
 				{:else}{said || 'What stands here is in force.'}{/if}
 			</p>
 			<button class="btn" onclick={undo} disabled={past.length === 0}>Undo</button>
@@ -173,7 +201,15 @@
 								{#if by !== 0}<span class="stamp {by > 0 ? 'good' : 'bad'}">{by > 0 ? `+${by}` : `−${-by}`}</span>{/if}
 							</td>
 							<td class="num">{showCounted(person.change)}</td>
-							<td class="quiet">{person.seen === 0 ? 'all' : person.keptBack.join(', ').toLowerCase() || 'none'}</td>
+							<td class="quiet"
+								>{person.seen === 0 ? 'all' : person.keptBack.join(', ').toLowerCase() || 'none'}
+								{#each person.keptBack.filter((name) => person.seen > 0 && !person.keptBackBefore.includes(name)) as name (name)}
+									<span class="stamp bad">−{name}</span>
+								{/each}
+								{#each person.keptBackBefore.filter((name) => person.seen > 0 && !person.keptBack.includes(name)) as name (name)}
+									<span class="stamp good">+{name}</span>
+								{/each}</td
+							>
 						</tr>
 					{/each}
 				</tbody>
@@ -231,6 +267,9 @@
 	}
 	.tabular {
 		font-variant-numeric: tabular-nums;
+	}
+	td .stamp {
+		margin-right: 0.3rem;
 	}
 	.turned {
 		background: var(--selected);

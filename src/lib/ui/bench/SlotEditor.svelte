@@ -125,7 +125,7 @@
 	</div>
 	{#if scope.kind !== 'all'}
 		<ColumnsEditor
-			columns={ofTable}
+			columns={ofTable.filter((column) => !column.condition)}
 			value={scope.columns ?? []}
 			onchange={(next) => onchange({ kind: scope.kind, columns: next })}
 		/>

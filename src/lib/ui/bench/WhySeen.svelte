@@ -16,6 +16,7 @@
 	let draft = $state.raw<CellDraft>({ text: '' })
 	let found = $state.raw<AccessReasons | undefined>()
 	let wrong = $state('')
+	const unseen = $derived(found?.columns.filter((each) => !each.seen).map((each) => each.name) ?? [])
 
 	async function look() {
 		found = undefined
@@ -36,6 +37,23 @@
 		onpinned()
 	}
 
+	let column = $state('')
+	const asked = $derived(found?.columns.find((each) => each.name === column))
+
+	/** Why one column of the row is seen, or is not. */
+	function whyColumn(
+		reasons: AccessReasons,
+		{ name, seen, by, without, needs }: AccessReasons['columns'][number]
+	): string {
+		const numbers = (lines: readonly number[]) => `line${lines.length > 1 ? 's' : ''} ${lines.join(' and ')}`
+		if (!reasons.seesRow) return `The row itself is not seen, so ${name} is not either.`
+		if (seen && by.length > 0) return `By ${numbers(by)}.`
+		if (seen) return reasons.besides.map((each) => `${reasons.name} ${BESIDES[each]}.`).join(' ')
+		if (needs.length > 0)
+			return `It is worked out from ${needs.join(' and ')}, which ${reasons.name} does not see here.`
+		return `The row is seen by ${numbers(without)}, which ${without.length > 1 ? 'leave' : 'leaves'} ${name} out.`
+	}
+
 	const BESIDES = {
 		keeper: 'keeps this table, and so sees all of it',
 		asked: 'was asked to decide on this row, and sees what was shown with it',
@@ -44,7 +62,7 @@
 </script>
 
 <section aria-labelledby="why">
-	<h2 id="why">Why can, or cannot, somebody see a row?</h2>
+	<h2 id="why">Why can, or cannot, somebody see a row, or a column of it?</h2>
 	<div class="ask">
 		<label
 			>Person
@@ -74,10 +92,21 @@
 			<span class="stamp {found.seesRow ? 'good' : 'bad'}">{found.seesRow ? 'sees it' : 'does not see it'}</span>
 			<strong>{found.name}</strong>
 			{#each found.besides as besides (besides)}{BESIDES[besides]}.{/each}
-			{#if found.seesRow}{found.unseen.length === 0
-					? 'Every column of it.'
-					: `Without ${found.unseen.join(', ')}.`}{/if}
+			{#if found.seesRow}{unseen.length === 0 ? 'Every column of it.' : `All but ${unseen.join(', ')}.`}{/if}
 			<button class="btn" onclick={pin}>Keep as an example: {found.seesRow ? 'must see it' : 'must not see it'}</button>
+		</p>
+		<p class="column" role="status">
+			<label
+				>Column
+				<select class="field" bind:value={column}>
+					<option value="">choose one to ask about it</option>
+					{#each found.columns as each (each.name)}<option>{each.name}</option>{/each}
+				</select></label
+			>
+			{#if asked}
+				<span class="stamp {asked.seen ? 'good' : 'bad'}">{asked.seen ? 'seen' : 'not seen'}</span>
+				{whyColumn(found, asked)}
+			{/if}
 		</p>
 		<table class="ruled">
 			<thead
