@@ -7,9 +7,7 @@ import { expect, request, test, type APIRequestContext } from '@playwright/test'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { PEOPLE, type DemoPerson } from '../../demo/people.ts'
-
-const BASE = 'http://127.0.0.1:4799'
-const FILE = 'test-results/workspace/workspace.db'
+import { BASE, FILE, numbersOfPeople, signInAs } from './asking.ts'
 
 /** Every route, and how rows could come out of it. One that is not named here fails the test. */
 const ROUTES: Readonly<
@@ -164,20 +162,6 @@ const MAY_SEE: Readonly<Record<string, (facts: Facts, person: DemoPerson) => str
 					row.decider === person.name
 			)
 			.map((row) => row.title)
-}
-
-async function signInAs(person: DemoPerson, number: number): Promise<APIRequestContext> {
-	const api = await request.newContext({ baseURL: BASE, extraHTTPHeaders: { origin: BASE } })
-	const answer = await api.post('/sign-in?/demo', { form: { person: String(number) }, maxRedirects: 0 })
-	expect(answer.status(), `${person.name} signs in`).toBeLessThan(400)
-	return api
-}
-
-function numbersOfPeople(): ReadonlyMap<string, number> {
-	const db = new Database(FILE, { readonly: true })
-	const rows = db.prepare('SELECT c1 AS name, n FROM t1').all() as { name: string; n: number }[]
-	db.close()
-	return new Map(rows.map((row) => [row.name, row.n]))
 }
 
 interface Page {

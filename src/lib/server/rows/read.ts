@@ -117,8 +117,8 @@ function resolve(store: Store, standing: Standing, request: RowsRequest): Resolv
 	const columns = request.columns
 		? request.columns.map((id) => findColumn(table, id)).filter((column) => column !== undefined)
 		: table.columns
-	const row = request.row === undefined ? undefined : store.ids.fromId(table.id, request.row)
-	if (request.row !== undefined && row === undefined) return undefined
+	// An id that is none is asked for like one whose row is not seen, so that nobody learns which of them it was.
+	const row = request.row === undefined ? undefined : (store.ids.fromId(table.id, request.row) ?? NO_ROW)
 	const pointing = request.pointing && resolvePointing(store, table, request.pointing)
 	if (request.pointing && !pointing) return undefined
 	const where = conditionsOf(store, table, request, standing)
@@ -143,6 +143,9 @@ function resolve(store: Store, standing: Standing, request: RowsRequest): Resolv
 	}
 }
 
+/** The number of no row. */
+const NO_ROW = -1
+
 interface Resolved extends PageRequest {
 	/** A column by which the rows are not ordered, though it was asked. */
 	readonly unsorted?: number
@@ -166,8 +169,7 @@ function resolvePointing(
 	pointing: { column: number; to: string }
 ): PageRequest['pointing'] {
 	const column = findColumn(table, pointing.column)
-	const to = column?.to === undefined ? undefined : store.ids.fromId(column.to, pointing.to)
-	return column && to !== undefined ? { column, to } : undefined
+	return column?.to === undefined ? undefined : { column, to: store.ids.fromId(column.to, pointing.to) ?? NO_ROW }
 }
 
 function conditionsOf(store: Store, table: Table, request: RowsRequest, standing: Standing): Expr[] {

@@ -125,7 +125,7 @@
 	</div>
 	{#if scope.kind !== 'all'}
 		<ColumnsEditor
-			columns={ofTable.filter((column) => !column.condition)}
+			{columns}
 			value={scope.columns ?? []}
 			onchange={(next) => onchange({ kind: scope.kind, columns: next })}
 		/>
