@@ -12,7 +12,7 @@ import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { readHistory } from '$lib/server/rows/read-history.ts'
 import { applyMerge } from '$lib/server/sources/apply-merge.ts'
-import { bringIn } from '$lib/server/sources/bring-in.ts'
+import { bringIn, type Batch } from '$lib/server/sources/bring-in.ts'
 import { writeBatch } from '$lib/server/sources/import-table.ts'
 import { beginMerge, compareMerge, type Staging } from '$lib/server/sources/stage-merge.ts'
 import type { Store } from '$lib/server/store.ts'
@@ -219,4 +219,33 @@ test('only who keeps the table may bring a file into it, and only into columns o
 	})
 	expect(() => beginMerge(store, { plan: plan(CODE), actor: { person: 99 } })).toThrow()
 	expect(() => beginMerge(store, { plan: plan(HARBOUR), actor })).toThrow('column of their own')
+})
+
+test('the list of people is brought in again by address, like any shared table', async () => {
+	const path = join(folder, 'people.csv')
+	// The keeper's own name is another, which is theirs to change; another row is found by its address; a third is new.
+	writeFileSync(
+		path,
+		'name,address\nThe Keeper,keeper@varrow.example\nImke Dahl-Orlo,IMKE@varrow.example\nHedda Lisle,hedda@brig.example\n'
+	)
+	add(1, { 1: 'Imke Dahl', 2: 'imke@varrow.example' })
+	const column = (from: number, to: number, type: 'text' | 'email') => ({
+		...{ from, to, type, name: `column ${from}`, include: true, writing: TYPED, fixes: [] }
+	})
+	const plan: ImportPlan = importPlanSchema.parse({
+		...{ sheet: '', headingRow: 0, firstRow: 1, tableName: 'people', label: 0 },
+		columns: [column(0, 1, 'text'), column(1, 2, 'email')],
+		into: { table: 1, how: 'update', key: 2 }
+	})
+	const begun = beginMerge(store, { plan, actor })
+	const watch = { onProgress: () => undefined, isStopped: () => false }
+	const write = async (batch: Batch) => writeBatch(store, batch)
+	await bringIn({ path, name: 'people.csv', plan, begun, now: NOW, person: KEEPER }, write, watch)
+	expect(apply({ begun, plan, actor, now: NOW })).toEqual({ added: 1, changed: 2, removed: 0, misfits: [] })
+	const names = readRows(store, actor, { table: 1 }, NOW).rows.map(({ cells }) => [cells['c1'], cells['c2']])
+	expect(names).toEqual([
+		['The Keeper', 'keeper@varrow.example'],
+		['Imke Dahl-Orlo', 'imke@varrow.example'],
+		['Hedda Lisle', 'hedda@brig.example']
+	])
 })

@@ -30,6 +30,8 @@ export interface ShownPerson {
 	readonly isMe: boolean
 	/** Whether signing in asks for a code as well. */
 	readonly hasFactor: boolean
+	/** Whether they keep the list of people; null for who is no builder, and so cannot. */
+	readonly keepsPeople: boolean | null
 }
 
 export interface ShownRole {
@@ -129,7 +131,8 @@ function describe(store: Store, row: WireRow, { actor, now }: ByPerson): ShownPe
 		teams,
 		lastIn: found['lastIn'] ?? null,
 		isMe: person === actor.person,
-		hasFactor: found['factor'] === 1
+		hasFactor: found['factor'] === 1,
+		keepsPeople: describePerson(store, person)?.isBuilder === true ? people.keepers.includes(person) : null
 	}
 }
 

@@ -14,7 +14,7 @@ import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store.ts'
 import { saveWorkspace } from '../workspace/save.ts'
 import { dropTable } from '../workspace/schema.ts'
-import { compareMerge, intoOf, missingFrom, pairsOf, type Pair, type Staging } from './stage-merge.ts'
+import { compareMerge, differsIn, intoOf, missingFrom, pairsOf, type Pair, type Staging } from './stage-merge.ts'
 
 /** What is applied at once; the writer does nothing else meanwhile. */
 const MOST = 100_000
@@ -79,19 +79,25 @@ function changesOf(store: Store, applying: Applying): Labelled[] {
 	const into = intoOf(plan)
 	const table = getTable(store.workspace().catalogue, into.table)
 	const pairs = pairsOf(store, applying)
-	const places = pairs.flatMap(({ to, staged }) => [
-		`s.c${staged.id}`,
-		to.type === 'reference' ? `s.r${to.id}` : 'NULL'
+	const places = pairs.flatMap((pair) => [
+		`s.c${pair.staged.id}`,
+		pair.to.type === 'reference' ? `s.r${pair.to.id}` : 'NULL',
+		// The key is what the row is known by: it may be written otherwise, but says the same.
+		pair.to.id === into.key ? '0' : differsIn(pair)
 	])
 	const rows = store.db
 		.prepare(
-			`SELECT s.verdict, s.target, s.c${begun.skipped}, ${places.join(', ')} FROM t${begun.table} AS s WHERE s.verdict IN ('add', 'change') ORDER BY s.n`
+			`SELECT s.verdict, s.target, s.c${begun.skipped}, ${places.join(', ')} FROM t${begun.table} AS s LEFT JOIN t${table.id} AS t ON t.n = s.target WHERE s.verdict IN ('add', 'change') ORDER BY s.n`
 		)
 		.raw()
 		.all() as StoredValue[][]
 	const filled = rows.map(([verdict, target, skipped, ...values]): Labelled => {
-		const given = pairs.map((pair, i) => ({ pair, value: values[i * 2] ?? null, row: values[i * 2 + 1] ?? null }))
-		const cells = given.flatMap((each) => toCell(store, each, String(skipped ?? '')))
+		const given = pairs.map((pair, i) => {
+			const [value = null, row = null, differs] = values.slice(i * 3, i * 3 + 3)
+			return { pair, value, row, differs: differs === 1 }
+		})
+		const sent = verdict === 'add' ? given : given.filter((each) => each.differs)
+		const cells = sent.flatMap((each) => toCell(store, each, String(skipped ?? '')))
 		const known = given.find(({ pair }) => pair.to.id === table.label) ?? given[0]
 		const label = () => (known ? labelText(known.pair.staged, known.value) : '')
 		const change: Change =

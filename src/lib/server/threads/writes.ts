@@ -38,6 +38,7 @@ import {
 	describeTable,
 	removeColumn,
 	returnColumn,
+	keepPeople,
 	setKeepers
 } from '../workspace/change-columns.ts'
 import { becomeTry } from '../workspace/become-try.ts'
@@ -116,6 +117,7 @@ export const WRITES = {
 	describeColumn,
 	describeTable,
 	setKeepers,
+	keepPeople,
 	removeColumn,
 	returnColumn,
 	convertColumn,

@@ -20,6 +20,7 @@ import {
 import { textKey } from '$lib/core/text/key.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
 import { describePerson } from '../people/accounts.ts'
+import { refuseUnlessSteward } from '../people/stewardship.ts'
 import { toValue } from '../rows/stored-row.ts'
 import type { Store } from '../store.ts'
 import { takeNumbers } from './numbers.ts'
@@ -130,6 +131,17 @@ export function setKeepers(
 			`${byName(other)?.name ?? 'Somebody who is gone'} is no builder, so they cannot keep a table.`
 		)
 	restructure(store, { table, actor, now, what: 'keepers' }, (entry) => ({ ...entry, keepers: wanted }))
+}
+
+/** A steward gives the list of people to a builder to keep, or takes it from them. */
+export function keepPeople(
+	store: Store,
+	{ person, keeps, actor, now }: ByKeeper & { person: number; keeps: boolean }
+): void {
+	refuseUnlessSteward(store, actor)
+	const { people } = store.workspace().catalogue
+	const others = people.keepers.filter((each) => each !== person)
+	setKeepers(store, { table: people.id, keepers: keeps ? [...others, person] : others, actor, now })
 }
 
 /** What taking a column out would come to. */

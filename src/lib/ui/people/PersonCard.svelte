@@ -256,6 +256,21 @@
 					{/if}
 				</p>
 			{/if}
+			{#if sheet.isSteward && person.keepsPeople !== null}
+				<p>
+					{person.keepsPeople
+						? 'Keeps the list of people: brings files into it, and says who sees what of it.'
+						: 'As a builder they could keep the list of people: bring a shared list of addresses into it, and say who sees what of it.'}
+					<button
+						class="btn"
+						onclick={() =>
+							act(
+								{ kind: 'keep people', keeps: !person.keepsPeople },
+								person.keepsPeople ? 'They keep it no more.' : 'They keep it from now on, on the Bench.'
+							)}>{person.keepsPeople ? 'Take it from them' : 'Let them keep it'}</button
+					>
+				</p>
+			{/if}
 		</section>
 	{/if}
 </article>

@@ -31,6 +31,7 @@ const doSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('join team'), person, team: number }),
 	z.object({ kind: z.literal('leave team'), person, team: number }),
 	z.object({ kind: z.literal('invite'), person, words }),
+	z.object({ kind: z.literal('keep people'), person, keeps: z.boolean() }),
 	z.object({ kind: z.literal('suspend'), person }),
 	z.object({ kind: z.literal('let back'), person }),
 	z.object({ kind: z.literal('sign out'), person }),
@@ -102,6 +103,8 @@ async function act(locals: App.Locals, asked: Asked): Promise<unknown> {
 			return host.write('leaveTeam', { ...of, team: asked.team })
 		case 'invite':
 			return host.write('invite', { ...of, words: asked.words })
+		case 'keep people':
+			return host.write('keepPeople', { ...of, keeps: asked.keeps })
 		case 'suspend':
 			return host.write('suspend', of)
 		case 'let back':
