@@ -89,7 +89,9 @@ function makePeople(store: Store, now: number): World {
 	store.db.prepare(`INSERT INTO meta (key, value) VALUES ('demo', 'yes'), ('workspace id', 'varrow')`).run()
 	// The stand-in for a provider of sign-in: it keeps its client and secret to itself.
 	store.db
-		.prepare(`INSERT INTO provider (name, issuer, client_id, sealed_secret, made_at) VALUES ('Quay Pass', '', '', '', ?)`)
+		.prepare(
+			`INSERT INTO provider (name, issuer, client_id, sealed_secret, made_at) VALUES ('Quay Pass', '', '', '', ?)`
+		)
 		.run(now)
 	const people = new Map<string, number>()
 	const first = { name: 'Ailith Brand', email: emailOf('Ailith Brand'), roles: [demo.ROLE_IDS.Stewards], now }

@@ -25,6 +25,7 @@ const ROUTES: Readonly<
 	'bench/[app]/draft': 'tells no rows',
 	'bench/[app]/logbook': 'tells no rows',
 	'bench/[app]/release': 'tells no rows',
+	'bench/[app]/tables/pictures': 'builders only, asked below',
 	'bench/[app]/sources/[import]': 'builders only, asked below',
 	'bench/imports': 'tells no rows',
 	'bench/imports/[import]': 'builders only, asked below',

@@ -1,5 +1,7 @@
 /** Files through the interface: into a table that is there, several sheets at once with their relation, and pasted rows. */
 import { mkdtempSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
@@ -68,4 +70,62 @@ test('rows copied from a spreadsheet are pasted as a source', async ({ browser }
 	})
 	await expect(builder.getByRole('heading', { name: 'Pasted rows.tsv' })).toBeVisible()
 	await expect(builder.getByRole('button', { name: 'Bring in 2 rows' })).toBeVisible()
+})
+
+test('addresses of pictures are tried by the browser, those that do not open are listed, the rest is copied', async ({
+	browser
+}) => {
+	const asked: string[] = []
+	const dot = Buffer.from(
+		'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==',
+		'base64'
+	)
+	// Somebody else's server: one picture may be copied, one only shown, one is not there.
+	const elsewhere = createServer((request, response) => {
+		asked.push(`${request.headers['user-agent']?.includes('Mozilla') ? 'browser' : 'server'} ${request.url}`)
+		expect(request.headers.referer).toBeUndefined()
+		const picture = { 'content-type': 'image/png' }
+		if (request.url === '/open.png')
+			response.writeHead(200, { ...picture, 'access-control-allow-origin': '*' }).end(dot)
+		else if (request.url === '/shut.png') response.writeHead(200, picture).end(dot)
+		else response.writeHead(404).end()
+	})
+	await new Promise<void>((resolve) => elsewhere.listen(0, '127.0.0.1', resolve))
+	const at = `http://127.0.0.1:${(elsewhere.address() as AddressInfo).port}`
+	const data = `data:image/png;base64,${dot.toString('base64')}`
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/1/sources')
+	const file = join(folder, 'pictures.csv')
+	writeFileSync(
+		file,
+		`boat,where\nDunlin,${at}/open.png\nKnot,${at}/shut.png\nSmew,${at}/gone.png\nTern,"${data}"\nRuff,\n`
+	)
+	await builder.getByLabel('Choose a file').setInputFiles(file)
+	await builder.getByRole('button', { name: 'Bring in 5 rows' }).click()
+	await builder.getByRole('link', { name: 'Open the table' }).click()
+	await expect(builder.getByRole('gridcell', { name: 'Dunlin' })).toBeVisible()
+	expect(asked).toEqual([])
+	await builder
+		.getByRole('columnheader', { name: /^where/ })
+		.getByRole('button')
+		.first()
+		.click()
+	await builder.getByRole('button', { name: 'Open its card' }).click()
+	await builder.getByRole('link', { name: 'Try it as addresses of pictures' }).click()
+	await builder.getByRole('button', { name: 'Try the addresses' }).click()
+	await expect(builder.getByText('3 open, 1 do not.')).toBeVisible()
+	await expect(builder.getByRole('row', { name: /Smew/ })).toContainText('gone.png')
+	await expect(builder.getByText('1 row has no address.')).toBeVisible()
+	await builder.getByRole('button', { name: 'Copy 3 pictures' }).click()
+	await expect(builder.getByText('2 copied into the workspace.')).toBeVisible()
+	await expect(builder.getByRole('row', { name: /Knot/ })).toContainText('but not copied')
+	expect(asked.every((each) => each.startsWith('browser'))).toBe(true)
+	await builder.getByRole('link', { name: /^Back to/ }).click()
+	await expect(builder.getByRole('columnheader', { name: /^Photo/ })).toBeVisible()
+	await expect(builder.getByText('open.jpg')).toBeVisible()
+	// Pages other than this one still load nothing from elsewhere.
+	const policy = (await builder.request.get('/bench/1/tables')).headers()['content-security-policy']
+	expect(policy).not.toContain('http:')
+	elsewhere.close()
+	await builder.context().close()
 })

@@ -1,8 +1,25 @@
+/** The cookie by which a browser is signed in. Over HTTPS its name binds it to this host and to secure connections. */
 import type { Cookies } from '@sveltejs/kit'
-import { SESSION_COOKIE, SESSION_MS } from './people/sign-in.ts'
+import type { Host } from './host.ts'
+import { SESSION_MS } from './people/sign-in.ts'
+import { hashToken } from './token.ts'
 
-export function setSessionCookie(cookies: Cookies, token: string, url: URL): void {
-	cookies.set(SESSION_COOKIE, token, {
+/** The `__Host-` prefix is held to by browsers: Secure, for the whole host, set by the host itself (RFC 6265bis). */
+function nameAt(url: URL): string {
+	return url.protocol === 'https:' ? '__Host-tin_shed_session' : 'tin_shed_session'
+}
+
+export function readSessionToken(cookies: Cookies, url: URL): string | undefined {
+	return cookies.get(nameAt(url))
+}
+
+/** Signs a browser in; the session that it had before ends. */
+export async function enter(
+	{ host, cookies, url }: { host: Host; cookies: Cookies; url: URL },
+	token: string
+): Promise<void> {
+	await endSession({ host, cookies, url })
+	cookies.set(nameAt(url), token, {
 		path: '/',
 		httpOnly: true,
 		// Lax, so that a link in a message finds the reader signed in; every change is refused from elsewhere besides.
@@ -10,6 +27,13 @@ export function setSessionCookie(cookies: Cookies, token: string, url: URL): voi
 		secure: url.protocol === 'https:',
 		maxAge: SESSION_MS / 1000
 	})
+}
+
+/** Ends the session of a browser, here and in its cookie. */
+export async function endSession({ host, cookies, url }: { host: Host; cookies: Cookies; url: URL }): Promise<void> {
+	const token = readSessionToken(cookies, url)
+	if (token) await host.write('endSession', { tokenHash: hashToken(token), now: host.now() })
+	cookies.delete(nameAt(url), { path: '/', secure: url.protocol === 'https:' })
 }
 
 /** What a browser calls itself, so that its sessions can be told apart. */

@@ -2,7 +2,7 @@ import { fail } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
 import { beginSecondFactor, takeCode } from '$lib/server/people/one-time-codes.ts'
 import { findWeakness, hashPassword, isRight } from '$lib/server/people/passwords.ts'
-import { SESSION_COOKIE } from '$lib/server/people/sign-in.ts'
+import { readSessionToken } from '$lib/server/session-cookie.ts'
 import { hashToken } from '$lib/server/token.ts'
 import { openThrottle } from '$lib/server/people/throttle.ts'
 import { getUser } from '$lib/server/signed-in.ts'
@@ -10,9 +10,9 @@ import { getUser } from '$lib/server/signed-in.ts'
 /** Guessing the password of a session that was left open is slowed like signing in. */
 const tries = openThrottle(10)
 
-export async function load({ locals, cookies }) {
+export async function load({ locals, cookies, url }) {
 	const { person, email, roleNames } = getUser(locals)
-	const tokenHash = hashToken(cookies.get(SESSION_COOKIE) ?? '')
+	const tokenHash = hashToken(readSessionToken(cookies, url) ?? '')
 	const [sessions, factor, zone] = await Promise.all([
 		locals.host.read('sessions', { person, tokenHash, now: locals.now }),
 		locals.host.read('secondFactor', { person }),
@@ -31,14 +31,14 @@ export async function load({ locals, cookies }) {
 const text = (form: FormData, name: string) => String(form.get(name) ?? '')
 
 export const actions = {
-	password: async ({ request, locals, cookies }) => {
+	password: async ({ request, locals, cookies, url }) => {
 		const { person, email, name } = getUser(locals)
 		const form = await request.formData()
 		if (!(await knowsPassword(locals, text(form, 'old')))) return fail(422, { part: 'password', message: WRONG })
 		const weakness = findWeakness(text(form, 'new'), [name, email])
 		if (weakness) return fail(422, { part: 'password', message: weakness })
 		const hash = await hashPassword(text(form, 'new'))
-		const tokenHash = hashToken(cookies.get(SESSION_COOKIE) ?? '')
+		const tokenHash = hashToken(readSessionToken(cookies, url) ?? '')
 		await locals.host.write('changeOwnPassword', { person, hash, tokenHash, now: locals.now })
 		return { part: 'password', message: '', done: 'Your password is changed. Everywhere else you are signed out.' }
 	},
@@ -57,8 +57,8 @@ export const actions = {
 		await locals.host.write('endOwnSession', { person: getUser(locals).person, id, now: locals.now })
 		return { part: 'sessions', message: '', done: 'That session is ended.' }
 	},
-	endOthers: async ({ locals, cookies }) => {
-		const tokenHash = hashToken(cookies.get(SESSION_COOKIE) ?? '')
+	endOthers: async ({ locals, cookies, url }) => {
+		const tokenHash = hashToken(readSessionToken(cookies, url) ?? '')
 		await locals.host.write('endOtherSessions', { person: getUser(locals).person, tokenHash, now: locals.now })
 		return { part: 'sessions', message: '', done: 'Everywhere else you are signed out.' }
 	},

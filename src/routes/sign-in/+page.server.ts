@@ -5,7 +5,7 @@ import { isDemoDoorOpen } from '$lib/server/demo-door.ts'
 import { beginSession, giveCode, signIn } from '$lib/server/people/sign-in.ts'
 import { OWED_COOKIE } from '$lib/server/people/outside-sign-in.ts'
 import { safePath } from '$lib/server/safe-path.ts'
-import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
+import { agentOf, enter } from '$lib/server/session-cookie.ts'
 
 export async function load({ locals, url, cookies, getClientAddress }) {
 	const then = safePath(url.searchParams.get('then'))
@@ -29,7 +29,7 @@ export const actions = {
 		try {
 			const entered = await signIn(locals.host, { ...parsed.data, from: getClientAddress(), agent: agentOf(request) })
 			if ('ticket' in entered) return { email, ticket: entered.ticket }
-			setSessionCookie(cookies, entered.token, url)
+			await enter({ host: locals.host, cookies, url }, entered.token)
 		} catch (error) {
 			if (error instanceof AppError) return fail(error.code === 'busy' ? 429 : 422, { email, message: error.message })
 			throw error
@@ -42,7 +42,7 @@ export const actions = {
 		try {
 			const token = await giveCode(locals.host, { ...parsed.data, agent: agentOf(request) })
 			cookies.delete(OWED_COOKIE, { path: '/sign-in' })
-			setSessionCookie(cookies, token, url)
+			await enter({ host: locals.host, cookies, url }, token)
 		} catch (error) {
 			if (!(error instanceof AppError)) throw error
 			// A wrong code may be tried again; a ticket that has ended begins anew.
@@ -60,7 +60,7 @@ export const actions = {
 		if (!known) return fail(422, { email: '', message: 'Choose one of the people.' })
 		try {
 			const token = await beginSession(locals.host, { person, through: 'demo chooser', agent: agentOf(request) })
-			setSessionCookie(cookies, token, url)
+			await enter({ host: locals.host, cookies, url }, token)
 		} catch (error) {
 			if (error instanceof AppError) return fail(403, { email: '', message: error.message })
 			throw error

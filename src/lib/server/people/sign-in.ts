@@ -7,7 +7,6 @@ import { NO_PASSWORDS } from './password-use.ts'
 import { isRight } from './passwords.ts'
 import { openThrottle } from './throttle.ts'
 
-export const SESSION_COOKIE = 'tin_shed_session'
 export const SESSION_MS = 7 * 24 * 3_600_000
 
 const tries = openThrottle(10)

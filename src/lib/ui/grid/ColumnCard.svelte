@@ -23,6 +23,9 @@
 	let formula = $state(untrack(() => column.formula ?? ''))
 	let wrong = $state('')
 
+	/** Types of column in which addresses of pictures come. */
+	const ADDRESSED = new Set(['text', 'long text', 'web address', 'code'])
+
 	const computed = $derived(column.type === 'computed')
 
 	async function step(asked: Omit<StructureStep, 'table' | 'column'> & { kind: string }) {
@@ -67,6 +70,13 @@
 			<p><button class="btn" onclick={() => step({ kind: 'label' })}>Know rows by it</button></p>
 		{/if}
 	</details>
+	{#if ADDRESSED.has(column.type)}
+		<p>
+			<a class="btn" data-sveltekit-reload href="tables/pictures?table={table.id}&column={column.id}"
+				>Try it as addresses of pictures</a
+			>
+		</p>
+	{/if}
 	{#if !computed && column.type !== 'reference'}
 		<details name="column card">
 			<summary>Another type</summary>

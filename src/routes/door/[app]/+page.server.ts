@@ -5,7 +5,7 @@ import { isRight } from '$lib/server/people/passwords.ts'
 import { beginSession } from '$lib/server/people/sign-in.ts'
 import { findVouched, forgetVouched } from '$lib/server/people/outside-sign-in.ts'
 import { openThrottle } from '$lib/server/people/throttle.ts'
-import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
+import { agentOf, enter } from '$lib/server/session-cookie.ts'
 
 /** Who guesses codes waits; and no network has us write to any number of addresses. */
 const guesses = openThrottle(12)
@@ -62,7 +62,10 @@ export const actions = {
 			if (vouched) {
 				const person = await host.write('arriveVouched', { ...coming, vouched })
 				forgetVouched(token)
-				setSessionCookie(cookies, await beginSession(host, { person, through: 'door', agent: agentOf(request) }), url)
+				await enter(
+					{ host: locals.host, cookies, url },
+					await beginSession(host, { person, through: 'door', agent: agentOf(request) })
+				)
 			} else if (!user) {
 				const { name, email } = parsed.data as z.infer<typeof formSchema>
 				await host.write('arrive', { ...coming, name, email: email.toLowerCase() })
@@ -89,7 +92,7 @@ export const actions = {
 			return fail(429, { message: 'Too many visits from here. Wait a quarter of an hour, then try again.' })
 		sent.count(key, locals.now)
 		const token = await beginSession(locals.host, { person, through: 'visit', agent: agentOf(request) })
-		setSessionCookie(cookies, token, url)
+		await enter({ host: locals.host, cookies, url }, token)
 		redirect(303, `/app/${app}`)
 	}
 }

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
 import { findWeakness, hashPassword } from '$lib/server/people/passwords.ts'
 import { beginSession } from '$lib/server/people/sign-in.ts'
-import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
+import { agentOf, enter } from '$lib/server/session-cookie.ts'
 
 /** Opening a link does nothing: mail programs open links by themselves. It is used up when a password is chosen. */
 export async function load({ locals, params }) {
@@ -48,7 +48,10 @@ export const actions = {
 			// A mailbox alone must not do without the second step: they sign in with the new password and a code.
 			owesCode = (await host.read('secondFactor', { person }))?.confirmed ?? false
 			if (!owesCode)
-				setSessionCookie(cookies, await beginSession(host, { person, through, agent: agentOf(request) }), url)
+				await enter(
+					{ host: locals.host, cookies, url },
+					await beginSession(host, { person, through, agent: agentOf(request) })
+				)
 		} catch (error) {
 			if (error instanceof AppError) return fail(422, { message: error.message, ...typed })
 			throw error

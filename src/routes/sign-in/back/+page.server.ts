@@ -8,7 +8,7 @@ import {
 	type CameBack
 } from '$lib/server/people/outside-sign-in.ts'
 import { goOn } from '$lib/server/people/sign-in.ts'
-import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
+import { agentOf, enter } from '$lib/server/session-cookie.ts'
 
 const UNREACHED: Readonly<Record<string, string>> = {
 	busy: 'That was asked often from here. Wait a quarter of an hour, then try again.',
@@ -25,7 +25,7 @@ export async function load({ locals, url, cookies, request, getClientAddress }) 
 	cookies.delete(LEAVING_COOKIE, { path: '/sign-in/back' })
 	let next: string
 	try {
-		next = await enter(await comeBack(host, { url, state }))
+		next = await goInside(await comeBack(host, { url, state }))
 	} catch (error) {
 		if (!(error instanceof AppError)) throw error
 		await host.write('noteFailedSignIn', { person: undefined, now: locals.now })
@@ -33,11 +33,11 @@ export async function load({ locals, url, cookies, request, getClientAddress }) 
 	}
 	redirect(303, next)
 
-	async function enter(came: CameBack): Promise<string> {
+	async function goInside(came: CameBack): Promise<string> {
 		if ('vouched' in came) return `/door/${came.door}?vouched=${came.vouched}`
 		const entered = await goOn(host, { ...came, from: getClientAddress(), agent: agentOf(request) })
 		if ('token' in entered) {
-			setSessionCookie(cookies, entered.token, url)
+			await enter({ host: locals.host, cookies, url }, entered.token)
 			return came.then
 		}
 		cookies.set(OWED_COOKIE, entered.ticket, {

@@ -2,7 +2,7 @@ import { fail, redirect } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
 import { findWeakness, hashPassword } from '$lib/server/people/passwords.ts'
 import { beginSession } from '$lib/server/people/sign-in.ts'
-import { agentOf, setSessionCookie } from '$lib/server/session-cookie.ts'
+import { agentOf, enter } from '$lib/server/session-cookie.ts'
 
 /** Opening a link does nothing: mail programs open links by themselves. It is used up by the button. */
 export async function load({ locals, params }) {
@@ -28,7 +28,7 @@ export const actions = {
 			entered = await host.write('useArrival', { token, hash, now })
 			if (entered.isNew) {
 				const session = { person: entered.person, through: 'door', agent: agentOf(request) }
-				setSessionCookie(cookies, await beginSession(host, session), url)
+				await enter({ host: locals.host, cookies, url }, await beginSession(host, session))
 			}
 		} catch (error) {
 			if (error instanceof AppError) return fail(422, { message: error.message })
