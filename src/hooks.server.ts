@@ -33,6 +33,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 	if (token && session?.useIsDue) await host.write('noteUse', { tokenHash: hashToken(token), now: locals.now })
 	locals.user = session
 	refuseForeign(request, url)
+	refuseTooMuch(request, url)
 	const isUnder = (paths: readonly string[]) =>
 		paths.some((path) => url.pathname === path || url.pathname.startsWith(`${path}/`))
 	if (locals.user?.visits !== undefined && isUnder(SHUT_TO_VISITORS))
@@ -75,6 +76,17 @@ function refuseForeign(request: Request, url: URL): void {
 	const site = request.headers.get('sec-fetch-site')
 	const ours = origin === null ? site === 'same-origin' : origin === url.origin
 	if (!ours) error(403, 'This request did not come from a page of this workspace, so nothing was done.')
+}
+
+/** Files are streamed to disk under limits of their own; anything else is read whole, so it must be short. */
+const STREAMED = /^\/(files|bench\/imports)(\/|$)/
+const MOST_BYTES = 8 * 1024 * 1024
+
+function refuseTooMuch(request: Request, url: URL): void {
+	if (request.method === 'GET' || request.method === 'HEAD' || STREAMED.test(url.pathname)) return
+	const length = Number(request.headers.get('content-length') ?? 0)
+	if (length > MOST_BYTES || request.headers.has('transfer-encoding'))
+		error(413, 'That is more than can be taken in at once. Send it in parts.')
 }
 
 const STATUS = { not_found: 404, forbidden: 403, conflict: 409, invalid: 422, busy: 429, signed_out: 401 } as const

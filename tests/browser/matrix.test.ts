@@ -419,11 +419,28 @@ test('without signing in nothing is told, and a request of another site does not
 		const answer = await api.get(path, { maxRedirects: 0, headers: { accept: 'application/json' } })
 		expect(answer.status(), path).toBe(401)
 	}
+	const { headers } = { headers: (await api.get('/sign-in')).headers() }
+	expect(headers).toMatchObject({
+		'x-content-type-options': 'nosniff',
+		'referrer-policy': 'same-origin',
+		'cross-origin-opener-policy': 'same-origin',
+		'cross-origin-resource-policy': 'same-origin'
+	})
+	const policy = headers['content-security-policy'] ?? ''
+	expect(policy).toMatch(/frame-ancestors 'self'/)
+	expect(policy).toMatch(/script-src 'self' 'nonce-/)
+	expect(policy.replace(/style-src-attr [^;]*/, '')).not.toContain('unsafe')
 	const foreign = await api.post('/rows/101', {
 		data: { kind: 'add', cells: [] },
 		headers: { origin: 'http://elsewhere.example' }
 	})
 	expect(foreign.status()).toBe(403)
+	// What is read whole must be short, also before anybody is known.
+	const long = await api.post('/sign-in?/password', {
+		form: { email: 'a@varrow.example', password: 'x'.repeat(9_000_000) },
+		headers: { origin: BASE }
+	})
+	expect(long.status()).toBe(413)
 	await api.dispose()
 })
 

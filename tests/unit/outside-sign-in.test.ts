@@ -6,7 +6,6 @@ import { randomBytes } from 'node:crypto'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { addAppFrom, releaseApp } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
-import type { Host } from '$lib/server/host.ts'
 import { addSession, describePerson } from '$lib/server/people/accounts.ts'
 import { comeBack, findVouched, goOut, RETURN_PATH } from '$lib/server/people/outside-sign-in.ts'
 import { mayUsePassword } from '$lib/server/people/password-use.ts'
@@ -18,10 +17,9 @@ import { BUILDER, STEWARD } from '$lib/server/people/system-roles.ts'
 import { addWay } from '$lib/server/people/ways-in.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store.ts'
-import { READS } from '$lib/server/threads/reads.ts'
-import { WRITES } from '$lib/server/threads/writes.ts'
 import { hashPassword } from '$lib/server/people/passwords.ts'
 import { oneListApp } from '../support/one-list-app.ts'
+import { plainHost } from '../support/plain-host.ts'
 
 const ORIGIN = 'http://127.0.0.1:4700'
 const [MOORINGS, CODE, CLERKS, IMKE, OSRIC] = [2, 10, 5, 2, 3]
@@ -38,13 +36,7 @@ let store: Store
 let now: number
 const by = () => ({ actor: { person: KEEPER }, now })
 
-/** A host over one store, without threads. */
-function hostOf(): Host {
-	const call = (all: Record<string, unknown>) => (name: string, args: unknown) =>
-		Promise.resolve().then(() => (all[name] as (store: Store, args: unknown) => unknown)(store, args))
-	const host = { read: call(READS), write: call(WRITES), now: () => now, key: KEY, origin: ORIGIN, standIn }
-	return host as unknown as Host
-}
+const hostOf = () => plainHost(store, { now: () => now, key: KEY, origin: ORIGIN, standIn })
 const KEY = randomBytes(32).toString('hex')
 
 beforeAll(async () => {

@@ -1,0 +1,63 @@
+/** Guessing passwords is slowed, and shuts nobody else out (OWASP ASVS V6: throttling that is no lock-out). */
+import { beforeAll, beforeEach, expect, test } from 'vitest'
+import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { hashPassword } from '$lib/server/people/passwords.ts'
+import { signIn } from '$lib/server/people/sign-in.ts'
+import type { Store } from '$lib/server/store.ts'
+import { plainHost } from '../support/plain-host.ts'
+
+const RIGHT = 'kelp ladder quince forty'
+const QUARTER = 15 * 60_000
+
+let hash: string
+let store: Store
+let now: number
+/** Tries are counted for as long as the program runs, so each test asks from networks of its own. */
+let network = 0
+
+beforeAll(async () => {
+	hash = await hashPassword(RIGHT)
+})
+beforeEach(() => {
+	now = Date.parse('2026-11-28T12:00:00Z')
+	store = openScratch({ now, tables: [] })
+	store.prepare('INSERT INTO account (person, password_hash) VALUES (?, ?)').run(KEEPER, hash)
+	network++
+})
+
+function enter(password: string, from: string) {
+	const host = plainHost(store, { now: () => now })
+	return signIn(host, { email: 'keeper@varrow.example', password, from: `10.0.${network}.${from}`, agent: '' })
+}
+
+async function guess(times: number, from: string): Promise<void> {
+	for (let i = 0; i < times; i++) await expect(enter(`guess ${i}`, from)).rejects.toThrow('do not go together')
+}
+
+test('after ten wrong ones a network waits a quarter of an hour, even with the right one', async () => {
+	await guess(10, '1')
+	await expect(enter(RIGHT, '1')).rejects.toThrow('Too many tries')
+	now += QUARTER + 1000
+	expect(await enter(RIGHT, '1')).toHaveProperty('token')
+})
+
+test('whose password is guessed at from elsewhere gets in all the same', async () => {
+	await guess(10, '1')
+	expect(await enter(RIGHT, '2')).toHaveProperty('token')
+})
+
+test('a right one forgets the wrong ones before it', async () => {
+	await guess(9, '1')
+	expect(await enter(RIGHT, '1')).toHaveProperty('token')
+	await guess(9, '1')
+})
+
+test('each wrong one is written down, without what was typed', async () => {
+	await guess(2, '1')
+	const kinds = store.prepare(`SELECT kind || body FROM history ORDER BY seq DESC LIMIT 2`).pluck().all() as string[]
+	expect(kinds).toHaveLength(2)
+	for (const each of kinds) {
+		expect(each).toMatch(/sign/)
+		expect(each).not.toContain('guess')
+	}
+})
