@@ -52,6 +52,22 @@ test('a right one forgets the wrong ones before it', async () => {
 	await guess(9, '1')
 })
 
+test('getting in with one’s own account buys no further guesses at others', async () => {
+	store.db.exec(`
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k, c2, c2k) VALUES (7, 0, 0, 'Thief', 'thief', 'thief@varrow.example', 'thief@varrow.example')`)
+	store.prepare('INSERT INTO account (person, password_hash) VALUES (7, ?)').run(hash)
+	const host = plainHost(store, { now: () => now })
+	const from = `10.0.${network}.1`
+	for (let i = 0; i < 60; i++) {
+		const email = `nobody${i}@varrow.example`
+		await expect(signIn(host, { email, password: 'guess', from, agent: '' })).rejects.toThrow('do not go together')
+		const own = { email: 'thief@varrow.example', password: RIGHT, from, agent: '' }
+		if (i % 20 === 19 && i < 59) expect(await signIn(host, own)).toHaveProperty('token')
+	}
+	await expect(enter('guess', '1')).rejects.toThrow('Too many tries')
+	expect(await enter(RIGHT, '2')).toHaveProperty('token')
+})
+
 test('each wrong one is written down, without what was typed', async () => {
 	await guess(2, '1')
 	const kinds = store.prepare(`SELECT kind || body FROM history ORDER BY seq DESC LIMIT 2`).pluck().all() as string[]

@@ -9,7 +9,10 @@ import { openThrottle } from './throttle.ts'
 
 export const SESSION_MS = 7 * 24 * 3_600_000
 
+/** Tries at one account from one network. */
 const tries = openThrottle(10)
+/** Tries at any account from one network: an office mistypes more often than one person, and guesses more seldom than a thief. */
+const fromNetwork = openThrottle(60)
 /** Whoever got past the first step and still owes a code. */
 interface Owing {
 	readonly person: number
@@ -37,16 +40,18 @@ export async function signIn(
 	{ email, password, from, agent }: SigningIn
 ): Promise<{ readonly token: string } | { readonly ticket: string }> {
 	const now = host.now()
-	const keys = [`from ${from}`, `to ${email.trim().toLowerCase()} from ${from}`]
-	if (keys.some((key) => tries.isSlowed(key, now)))
+	const key = `to ${email.trim().toLowerCase()} from ${from}`
+	if (tries.isSlowed(key, now) || fromNetwork.isSlowed(from, now))
 		throw new AppError('busy', 'Too many tries. Wait a quarter of an hour, then try again.')
 	const account = await host.read('account', { email })
 	if (!(await isRight(password, account?.hash)) || !account) {
-		for (const key of keys) tries.count(key, now)
+		tries.count(key, now)
+		fromNetwork.count(from, now)
 		await host.write('noteFailedSignIn', { person: account?.person, now })
 		throw new AppError('invalid', 'This address and password do not go together.')
 	}
-	for (const key of keys) tries.forget(key)
+	// What a network got wrong stays counted: somebody's own account must not buy further guesses at others'.
+	tries.forget(key)
 	if (!(await host.read('mayUsePassword', { person: account.person }))) throw new AppError('invalid', NO_PASSWORDS)
 	return goOn(host, { person: account.person, through: 'sign-in', from, agent })
 }
