@@ -4,15 +4,16 @@
  * rows, indexes and policy, where Debian's `postgresql` is installed.
  */
 import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
-import { planCount, planPage, type PageRequest } from '../src/lib/core/query/plan.ts'
+import { atMost, planCount, planPage, type PageRequest } from '../src/lib/core/query/plan.ts'
 import { toCondition } from '../src/lib/core/query/filter.ts'
 import type { Sql } from '../src/lib/core/query/sql.ts'
 import { getColumn, getTable } from '../src/lib/core/table/types.ts'
 import { standingOf } from '../src/lib/server/people/rights-of-actor.ts'
 import type { Store } from '../src/lib/server/store.ts'
+import { readAccess } from '../src/lib/server/workspace/read-access.ts'
 import { createIndex } from '../src/lib/server/workspace/schema.ts'
 import { openPostgres, type Postgres } from './postgres.ts'
-import { median, paired } from './timing.ts'
+import { median, paired, time } from './timing.ts'
 
 const ROWS = 1_000_000
 const HARBOURS = 200
@@ -34,7 +35,15 @@ export interface AccessCase {
 	readonly bound: number
 }
 
-export async function measureAccess(): Promise<{ rows: number; cases: AccessCase[]; postgres: string | null }> {
+export interface MeasuredAccess {
+	readonly rows: number
+	readonly cases: AccessCase[]
+	readonly postgres: string | null
+	/** How long it takes to say what unsaved lines give and take, for fifty people in ten groups. */
+	readonly previewMs: number
+}
+
+export async function measureAccess(): Promise<MeasuredAccess> {
 	const store = makeStore()
 	const postgres = openPostgres()
 	try {
@@ -51,11 +60,30 @@ export async function measureAccess(): Promise<{ rows: number; cases: AccessCase
 			)
 			return { name, bound, ...timed, postgres: postgres ? median(postgres.time(theirs, person, runs)) : null }
 		})
-		return { rows: ROWS, cases, postgres: postgres?.version ?? null }
+		return { rows: ROWS, cases, postgres: postgres?.version ?? null, previewMs: previewLines(store) }
 	} finally {
 		postgres?.close()
 		store.db.close()
 	}
+}
+
+/** Fifty people of ten harbours, each a master, and lines that are not saved: what each would gain and lose. */
+function previewLines(store: Store): number {
+	const person = store.db.prepare('INSERT INTO t1 (n, made_at, changed_at, c1, c1k, c3) VALUES (?, 0, 0, ?, ?, ?)')
+	const hold = store.db.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)')
+	for (let i = 0; i < 50; i++) {
+		person.run(100 + i, `Master ${i}`, `master ${i}`, (i % 10) + 1)
+		hold.run(100 + i, MASTER)
+	}
+	const lines = store.workspace().document.lines.filter((line) => line.table === MOORING_TABLE)
+	const times = [1, 2, 3].map((i) => {
+		// Another line each time, so that nothing is remembered.
+		const draft = lines.map((line) =>
+			line.id === 'a' ? { ...line, where: `harbour = me.harbour or depth < 0.${i}` } : line
+		)
+		return time(() => readAccess(store, { table: MOORING_TABLE, draft, actor: { person: KEEPER }, now: NOW }))
+	})
+	return median(times)
 }
 
 interface Compared {
@@ -75,10 +103,10 @@ function casesOf(store: Store): Compared[] {
 	const columns = [20, 21, 22, 23].map((id) => getColumn(table, id))
 	const page = (person: number, request: Partial<PageRequest>): Sql => {
 		const { rights } = standingOf(store, { person }, NOW)
-		const plan = planPage({ table, columns, where: [], limit: 50, ...request }, { catalogue, rights })
+		const plan = planPage({ table, columns, where: [], ...request }, { catalogue, rights })
 		const [query] = plan.branches
 		if (!query) throw new Error('Expected the plan to have a branch')
-		return query
+		return atMost(query, 50)
 	}
 	const sort = { column: getColumn(table, 22), descending: false }
 	const masked = { column: getColumn(table, 24), descending: true }

@@ -30,8 +30,10 @@ export function measureEdit(folder: string): { ours: number; byHand: number } {
 		store.db.exec('COMMIT')
 	}
 	const statements = byHand(hand)
-	paired(ours, () => statements(((i * 7919) % ROWS) + 1, i % 500), WARM_UP)
-	const result = paired(ours, () => statements(((i * 7919) % ROWS) + 1, i % 500), RUNS)
+	let j = 0
+	const byHandOnce = () => statements(((++j * 7919) % ROWS) + 1, j % 500)
+	paired(ours, byHandOnce, WARM_UP)
+	const result = paired(ours, byHandOnce, RUNS)
 	store.db.close()
 	hand.db.close()
 	return result

@@ -20,9 +20,10 @@ export async function measureImport(folder: string, scripts: string) {
 	const person = (await host.read('people', undefined)).find((each) => each.name === 'Saskia Holm')?.person ?? 0
 	const idleMegabytes = megabytes()
 	const runs = []
-	for (let i = 0; i < RUNS; i++) runs.push(await runOnce(host, { csv, person, name: `Soundings ${i}`, editing: false }))
+	for (let i = 0; i < RUNS; i++)
+		runs.push(await bringInSoundings(host, { csv, person, name: `Soundings ${i}`, editing: false }))
 	// Once more with somebody editing as fast as answers come, which is no part of the first ratio.
-	const busy = await runOnce(host, { csv, person, name: 'Soundings, busy', editing: true })
+	const busy = await bringInSoundings(host, { csv, person, name: 'Soundings, busy', editing: true })
 	await host.close()
 	const edits = [...busy.edits].sort((a, b) => a - b)
 	const shell = Array.from({ length: RUNS }, (_run, i) => importByShell(csv, join(folder, `shell-${i}.db`), INDEX))
@@ -40,10 +41,10 @@ export async function measureImport(folder: string, scripts: string) {
 	}
 }
 
-function writeCsv(file: string): void {
+export function writeCsv(file: string, rows = ROWS): void {
 	writeFileSync(file, 'no,sounding,depth,day,bed,place,remark,buoy\n')
-	for (let from = 0; from < ROWS; from += PIECE) {
-		const lines = Array.from({ length: Math.min(PIECE, ROWS - from) }, (_line, i) => lineOf(from + i))
+	for (let from = 0; from < rows; from += PIECE) {
+		const lines = Array.from({ length: Math.min(PIECE, rows - from) }, (_line, i) => lineOf(from + i))
 		appendFileSync(file, `${lines.join('\n')}\n`)
 	}
 }
@@ -56,7 +57,8 @@ function lineOf(i: number): string {
 	return `${i},S-${i},${(i % 97) / 10},2026-0${(i % 9) + 1}-1${i % 9},${bed},"50.${3000 + (i % 900)}, -4.${1000 + (i % 800)}",taken on the ebb ${i % 500},B-${i % 7000}`
 }
 
-async function runOnce(
+/** Brings the file in as a table of that name; `editing`: while somebody edits as fast as answers come. */
+export async function bringInSoundings(
 	host: Host,
 	{ csv, person, name, editing }: { csv: string; person: number; name: string; editing: boolean }
 ) {

@@ -1,6 +1,6 @@
 /** A page of 50 under access lines, on a million rows. */
 import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
-import { planPage } from '../src/lib/core/query/plan.ts'
+import { atMost, planPage } from '../src/lib/core/query/plan.ts'
 import { standingOf } from '../src/lib/server/people/rights-of-actor.ts'
 import { readRows } from '../src/lib/server/rows/read.ts'
 import { getColumn, getTable } from '../src/lib/core/table/types.ts'
@@ -35,9 +35,10 @@ export function measurePage(): { rows: number; cases: PageCase[]; whole: number 
 	].map(({ name, person, sql }) => {
 		const { rights } = standingOf(store, { person }, NOW)
 		const sort = { column: getColumn(table, 22), descending: false }
-		const plan = planPage({ table, columns, where: [], sort, limit: 50 }, { catalogue, rights })
-		const query = plan.branches[0]
-		if (!query) throw new Error('Expected the plan to have a branch')
+		const plan = planPage({ table, columns, where: [], sort }, { catalogue, rights })
+		const [branch] = plan.branches
+		if (!branch) throw new Error('Expected the plan to have a branch')
+		const query = atMost(branch, 50)
 		const ours = store.prepare(query.text).raw()
 		const byHand = store.db.prepare(sql).raw()
 		return {

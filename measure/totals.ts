@@ -1,5 +1,5 @@
 /** A page with three kept totals, over few and many child rows, against hand-written SQL that reads the same places. */
-import { planPage } from '../src/lib/core/query/plan.ts'
+import { atMost, planPage } from '../src/lib/core/query/plan.ts'
 import { getColumn, getTable } from '../src/lib/core/table/types.ts'
 import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
 import { standingOf } from '../src/lib/server/people/rights-of-actor.ts'
@@ -50,8 +50,9 @@ function measurePage(
 	const { rights } = standingOf(store, { person: KEEPER }, NOW)
 	const columns = [20, 30, 31, 32].map((id) => getColumn(table, id))
 	const by = { column: getColumn(table, sort), descending: sort === 31 }
-	const [query] = planPage({ table, columns, where: [], sort: by, limit: 50 }, { catalogue, rights }).branches
-	if (!query) throw new Error('Expected the plan to have a branch')
+	const [branch] = planPage({ table, columns, where: [], sort: by }, { catalogue, rights }).branches
+	if (!branch) throw new Error('Expected the plan to have a branch')
+	const query = atMost(branch, 50)
 	const ours = store.prepare(query.text).raw()
 	const byHand = store.db
 		.prepare(

@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import { describe, expect, test } from 'vitest'
 import { defuse } from '$lib/core/exchange/write-csv.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
-import { FILE_FORMATS, makeFile, type Taken } from '$lib/server/exports/make-file.ts'
+import { beginFile, FILE_FORMATS, type FileFormat, type FileHead } from '$lib/server/exports/make-file.ts'
 import { bringIn, type Batch } from '$lib/server/sources/bring-in.ts'
 import { inspectFile } from '$lib/server/sources/inspect.ts'
 
@@ -19,7 +19,7 @@ function given(name: string, content: string | Uint8Array): { path: string; name
 	return { path, name }
 }
 
-const TAKEN: Taken = {
+const TAKEN: FileHead & { readonly rows: readonly WireRow[] } = {
 	name: 'Moorings',
 	columns: [
 		{ id: 1, name: 'Code', type: 'code' },
@@ -36,6 +36,15 @@ const TAKEN: Taken = {
 	]
 }
 
+/** In two pages, as it is made. */
+async function makeFile(format: FileFormat, path: string): Promise<void> {
+	const { rows, ...head } = TAKEN
+	const file = beginFile({ ...head, format, path })
+	await file.add(rows.slice(0, 2))
+	await file.add(rows.slice(2))
+	await file.end()
+}
+
 function row(id: string, cells: WireRow['cells']): WireRow {
 	return { id, rev: 1, cells }
 }
@@ -43,7 +52,7 @@ function row(id: string, cells: WireRow['cells']): WireRow {
 describe('a table goes out and comes in again', () => {
 	test.each(FILE_FORMATS)('as %s', async (format) => {
 		const path = join(folder, `moorings.${format}`)
-		await makeFile({ ...TAKEN, format, path })
+		await makeFile(format, path)
 		const found = await inspectFile({ path, name: `moorings.${format}` })
 		expect([found.sheet, found.rowCount]).toEqual(
 			['Moorings', 3].map((each) => (each === 'Moorings' && format === 'json' ? 'moorings' : each))
@@ -59,7 +68,7 @@ describe('a table goes out and comes in again', () => {
 
 	test('XLSX keeps dates as dates and numbers as numbers (read by exceljs)', async () => {
 		const path = join(folder, 'read.xlsx')
-		await makeFile({ ...TAKEN, format: 'xlsx', path })
+		await makeFile('xlsx', path)
 		const book = new ExcelJS.Workbook()
 		await book.xlsx.readFile(path)
 		const second = book.worksheets[0]?.getRow(2)
@@ -68,9 +77,19 @@ describe('a table goes out and comes in again', () => {
 		expect(book.worksheets[0]?.getRow(1).getCell(2).value).toBe('Depth (m)')
 	})
 
+	test('JSON of no rows is an empty list, and of several pages one list (RFC 8259)', async () => {
+		const empty = join(folder, 'empty.json')
+		await beginFile({ name: 'Moorings', columns: TAKEN.columns, format: 'json', path: empty }).end()
+		expect(JSON.parse(readFileSync(empty, 'utf8'))).toEqual([])
+		const path = join(folder, 'read.json')
+		await makeFile('json', path)
+		const records = JSON.parse(readFileSync(path, 'utf8')) as { Code: string }[]
+		expect(records.map((record) => record.Code)).toEqual(['007', 'NH-002', 'NH-003'])
+	})
+
 	test('SQLite holds a table of the same name (read by SQLite itself)', async () => {
 		const path = join(folder, 'read.sqlite')
-		await makeFile({ ...TAKEN, format: 'sqlite', path })
+		await makeFile('sqlite', path)
 		const db = new Database(path, { readonly: true })
 		expect(db.prepare('SELECT "Code", "Depth", "Sunk" FROM "Moorings" ORDER BY rowid').raw().all()).toEqual([
 			['007', 4.5, 1],

@@ -93,15 +93,25 @@ export function decoderFor(encoding: Encoding): (bytes?: Uint8Array) => string {
 	}
 }
 
-/** How lines end, by the first that does. */
-export function findLineEnd(sample: string): '\n' | '\r\n' | '\r' {
-	const end = /\r\n|\n|\r/.exec(sample.replace(/"[^"]*"/g, ''))?.[0]
-	return end === '\r\n' || end === '\r' ? end : '\n'
+/** The sign at which lines end, by the first that does. What stands before it of `\r\n` is taken off by `withoutReturns`. */
+export function findLineEnd(sample: string): '\n' | '\r' {
+	return /\r\n|\n|\r/.exec(sample.replace(/"[^"]*"/g, ''))?.[0] === '\r' ? '\r' : '\n'
+}
+
+/** Records as they are meant where lines end in `\r\n`, all or some of them: files are put together from others. */
+export function withoutReturns(rows: string[][]): string[][] {
+	for (const row of rows) {
+		const last = row[row.length - 1]
+		if (last?.endsWith('\r')) row[row.length - 1] = last.slice(0, -1)
+	}
+	return rows
 }
 
 /** All records of a text, as they stand; blank lines at the end are dropped. */
 export function parseDelimited(text: string, separator: string): string[][] {
-	const { data } = Papa.parse<string[]>(clean(text), { delimiter: separator })
+	const cleaned = clean(text)
+	const parsed = Papa.parse<string[]>(cleaned, { delimiter: separator, newline: findLineEnd(cleaned) })
+	const data = withoutReturns(parsed.data)
 	while (data.length > 0 && data[data.length - 1]?.every((cell) => cell === '')) data.pop()
 	return data
 }

@@ -1,4 +1,4 @@
-/** A table as a file of an open format, with only what this reader sees. CSV streams by itself; these are made whole. */
+/** A table as a file of an open format, with only what this reader sees: made page by page on disk, then sent. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { Host } from '../host.ts'
@@ -20,28 +20,44 @@ export const FILE_TYPES: Readonly<Record<FileFormat, string>> = {
 }
 
 const PAGE = 1_000
-/** A sheet holds 1,048,576 rows (ECMA-376), but one of so many cells takes a gigabyte to make. */
-const MOST_ROWS = 200_000
+/** A sheet holds 1,048,576 rows, its headings among them (ECMA-376); one of ODS is made whole, in memory. */
+const MOST_ROWS: Readonly<Record<FileFormat, number>> = {
+	xlsx: 1_048_575,
+	ods: 200_000,
+	json: Infinity,
+	sqlite: Infinity
+}
 
 /** Undefined where this person sees nothing of the table. */
 export async function exportFile(
 	host: Pick<Host, 'read' | 'imports'>,
 	{ table, format, actor, now }: Exporting
-): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer> } | undefined> {
+): Promise<{ name: string; stream: ReadableStream } | undefined> {
 	const head = await host.read('tableHead', { table, actor, now })
 	if (!head) return undefined
-	const rows: WireRow[] = []
+	const pages = readPages(host, { table, columns: head.columns.map((column) => column.id), actor, now, format })
+	return { name: `${head.name}.${format}`, stream: await host.imports.makeFile({ ...head, format }, pages) }
+}
+
+interface Reading extends Exporting {
+	readonly columns: readonly number[]
+}
+
+async function* readPages(
+	host: Pick<Host, 'read'>,
+	{ table, columns, actor, now, format }: Reading
+): AsyncGenerator<readonly WireRow[]> {
+	const most = MOST_ROWS[format]
+	let count = 0
 	let after: string | undefined
 	do {
-		const request = { table, columns: head.columns.map((column) => column.id), limit: PAGE, after }
-		const page = await host.read('rows', { actor, request, now })
-		rows.push(...page.rows)
-		if (rows.length > MOST_ROWS)
-			throw new AppError(
-				'invalid',
-				`There are more than ${MOST_ROWS.toLocaleString('en-GB')} rows. Export them as CSV.`
-			)
+		const page = await host.read('rows', { actor, request: { table, columns, limit: PAGE, after }, now })
+		count += page.rows.length
+		if (count > most) {
+			const message = `There are more than ${most.toLocaleString('en-GB')} rows, which is more than such a file takes. Export them as CSV.`
+			throw new AppError('invalid', message)
+		}
+		yield page.rows
 		after = page.next ?? undefined
 	} while (after !== undefined)
-	return { name: `${head.name}.${format}`, bytes: await host.imports.makeFile({ ...head, rows, format }) }
 }

@@ -1,11 +1,11 @@
 /**
- * Makes a file of an open format from rows as they travelled: XLSX and ODS with headings, types and widths, JSON
+ * Makes a file of an open format from rows as they travelled, page by page: XLSX and ODS with headings, types and widths, JSON
  * (RFC 8259), or an SQLite file. Runs in the importer's thread, away from everything that must answer quickly.
  */
 import XLSX from '@e965/xlsx'
 import Database from 'better-sqlite3'
 import ExcelJS from 'exceljs'
-import { writeFile } from 'node:fs/promises'
+import { appendFile, writeFile } from 'node:fs/promises'
 import { quoteName } from '$lib/core/query/sql.ts'
 import { cellKey, isFileCell, isReferenceCell, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '../rows/describe-columns.ts'
@@ -13,27 +13,32 @@ import type { ShownColumn } from '../rows/describe-columns.ts'
 export const FILE_FORMATS = ['xlsx', 'ods', 'json', 'sqlite'] as const
 export type FileFormat = (typeof FILE_FORMATS)[number]
 
-export interface Taken {
+export interface FileHead {
 	readonly name: string
 	readonly columns: readonly ShownColumn[]
-	readonly rows: readonly WireRow[]
 }
 
-export interface FileToMake extends Taken {
+export interface FileToMake extends FileHead {
 	readonly format: FileFormat
 	/** Where it is to lie; made by the program, never by a person. */
 	readonly path: string
 }
 
-const MAKERS: Readonly<Record<FileFormat, (taken: Taken) => Promise<Uint8Array> | Uint8Array>> = {
+/** A file that is being made: rows are added page by page, then it is ended. */
+export interface Making {
+	add(rows: readonly WireRow[]): Promise<void>
+	end(): Promise<void>
+}
+
+const MAKERS: Readonly<Record<FileFormat, (head: FileHead, path: string) => Making>> = {
 	xlsx: makeXlsx,
 	ods: makeOds,
 	json: makeJson,
 	sqlite: makeSqlite
 }
 
-export async function makeFile({ format, path, ...taken }: FileToMake): Promise<void> {
-	await writeFile(path, await MAKERS[format](taken), { mode: 0o600 })
+export function beginFile({ format, path, ...head }: FileToMake): Making {
+	return MAKERS[format](head, path)
 }
 
 type FileCell = null | string | number | boolean | Date
@@ -57,32 +62,48 @@ const FORMATS: Readonly<Record<string, string>> = {
 	duration: '[h]:mm'
 }
 
-async function makeXlsx({ name, columns, rows }: Taken): Promise<Uint8Array> {
-	const book = new ExcelJS.Workbook()
+/** Written row by row: a sheet of a million takes no more memory than one of a thousand. */
+function makeXlsx({ name, columns }: FileHead, path: string): Making {
+	const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true, useSharedStrings: false })
 	const sheet = book.addWorksheet(sheetName(name), { views: [{ state: 'frozen', ySplit: 1 }] })
 	sheet.columns = columns.map((column) => ({
 		header: column.unit ? `${column.name} (${column.unit})` : column.name,
 		width: Math.min(40, Math.max(10, column.name.length + 3)),
 		style: FORMATS[formatOf(column)] ? { numFmt: FORMATS[formatOf(column)] ?? '' } : {}
 	}))
-	sheet.getRow(1).font = { bold: true }
-	for (const row of rows) sheet.addRow(columns.map((column) => toFileCell(column, row.cells[cellKey(column.id)])))
-	return new Uint8Array(await book.xlsx.writeBuffer())
+	const heading = sheet.getRow(1)
+	heading.font = { bold: true }
+	heading.commit()
+	return {
+		async add(rows) {
+			for (const row of rows)
+				sheet.addRow(columns.map((column) => toFileCell(column, row.cells[cellKey(column.id)]))).commit()
+		},
+		async end() {
+			sheet.commit()
+			await book.commit()
+		}
+	}
 }
 
 function formatOf(column: ShownColumn): string {
 	return column.type === 'computed' ? (column.shows ?? '') : column.type
 }
 
-function makeOds({ name, columns, rows }: Taken): Uint8Array {
-	const cells = rows.map((row) => columns.map((column) => toFileCell(column, row.cells[cellKey(column.id)])))
-	const sheet = XLSX.utils.aoa_to_sheet([columns.map((column) => column.name), ...cells], {
-		cellDates: true,
-		UTC: true
-	})
-	const book = XLSX.utils.book_new()
-	XLSX.utils.book_append_sheet(book, sheet, sheetName(name))
-	return new Uint8Array(XLSX.write(book, { type: 'buffer', bookType: 'ods' }) as Buffer)
+/** Made whole: its library writes no other way. */
+function makeOds({ name, columns }: FileHead, path: string): Making {
+	const cells: FileCell[][] = [columns.map((column) => column.name)]
+	return {
+		async add(rows) {
+			for (const row of rows) cells.push(columns.map((column) => toFileCell(column, row.cells[cellKey(column.id)])))
+		},
+		async end() {
+			const sheet = XLSX.utils.aoa_to_sheet(cells, { cellDates: true, UTC: true })
+			const book = XLSX.utils.book_new()
+			XLSX.utils.book_append_sheet(book, sheet, sheetName(name))
+			await writeFile(path, XLSX.write(book, { type: 'buffer', bookType: 'ods' }) as Buffer, { mode: 0o600 })
+		}
+	}
 }
 
 /** Names of sheets are at most 31 characters, without these signs. */
@@ -90,13 +111,24 @@ function sheetName(name: string): string {
 	return name.replace(/[\\/?*[\]:]/g, ' ').slice(0, 31)
 }
 
-function makeJson({ columns, rows }: Taken): Uint8Array {
-	const records = rows.map((row) =>
-		Object.fromEntries(
-			columns.map((column) => [column.name, plain(toFileCell(column, row.cells[cellKey(column.id)]), column)])
-		)
-	)
-	return new TextEncoder().encode(`${JSON.stringify(records, null, '\t')}\n`)
+/** An array of records, one a line. */
+function makeJson({ columns }: FileHead, path: string): Making {
+	let before = '[\n'
+	return {
+		async add(rows) {
+			let text = ''
+			for (const row of rows) {
+				const cells = columns.map((column) => [
+					column.name,
+					plain(toFileCell(column, row.cells[cellKey(column.id)]), column)
+				])
+				text += `${before}\t${JSON.stringify(Object.fromEntries(cells))}`
+				before = ',\n'
+			}
+			await appendFile(path, text, { mode: 0o600 })
+		},
+		end: () => appendFile(path, before === '[\n' ? '[]\n' : '\n]\n', { mode: 0o600 })
+	}
 }
 
 function plain(cell: FileCell, column: ShownColumn): null | string | number | boolean {
@@ -104,21 +136,27 @@ function plain(cell: FileCell, column: ShownColumn): null | string | number | bo
 	return column.type === 'date and time' ? cell.toISOString() : cell.toISOString().slice(0, 10)
 }
 
-function makeSqlite({ name, columns, rows }: Taken): Uint8Array {
-	const db = new Database(':memory:')
+function makeSqlite({ name, columns }: FileHead, path: string): Making {
+	const db = new Database(path)
+	// Nobody else reads it before it is whole.
+	db.pragma('journal_mode = OFF')
+	db.pragma('synchronous = OFF')
 	const names = columns.map((column) => quoteName(column.name).text)
 	db.exec(`CREATE TABLE ${quoteName(name).text} (${names.join(', ')})`)
 	const insert = db.prepare(`INSERT INTO ${quoteName(name).text} VALUES (${names.map(() => '?').join(', ')})`)
-	db.transaction(() => {
-		for (const row of rows)
-			insert.run(
-				columns.map((column) => {
-					const value = plain(toFileCell(column, row.cells[cellKey(column.id)]), column)
-					return typeof value === 'boolean' ? Number(value) : value
-				})
-			)
-	})()
-	const bytes = new Uint8Array(db.serialize())
-	db.close()
-	return bytes
+	const values = (row: WireRow) =>
+		columns.map((column) => {
+			const value = plain(toFileCell(column, row.cells[cellKey(column.id)]), column)
+			return typeof value === 'boolean' ? Number(value) : value
+		})
+	return {
+		async add(rows) {
+			db.transaction(() => {
+				for (const row of rows) insert.run(values(row))
+			})()
+		},
+		async end() {
+			db.close()
+		}
+	}
 }

@@ -13,6 +13,7 @@ import { checkCondition } from '$lib/core/formula/check.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { FAULT_NAMES, type Expr } from '$lib/core/formula/types.ts'
 import {
+	atMost,
 	countsAnew,
 	planAnchors,
 	planCount,
@@ -224,8 +225,7 @@ function readBranches(
 	for (; branch < plan.branches.length; branch++) {
 		const query = plan.branches[branch]
 		if (!query) break
-		const wanted = request.limit + 1 - rows.length
-		const found = readFrom(store, query, { skip, wanted })
+		const found = readFrom(store, query, { skip, wanted: request.limit + 1 })
 		for (const row of found.rows) {
 			if (rows.length === request.limit) {
 				const end = rows[rows.length - 1]
@@ -245,13 +245,11 @@ function readFrom(
 	query: Sql,
 	{ skip, wanted }: { skip: number; wanted: number }
 ): { rows: unknown[][]; left: number } {
-	const limited = { text: query.text, params: [...query.params.slice(0, -1), wanted] }
+	const limited = atMost(query, wanted)
 	if (skip === 0) return { rows: store.select(limited), left: 0 }
 	const rows = store.select(sql`${limited} OFFSET ${param(skip)}`)
 	if (rows.length > 0) return { rows, left: 0 }
-	const [passed] = store.select(
-		sql`SELECT count(*) FROM (${{ text: query.text, params: [...query.params.slice(0, -1), skip] }})`
-	)
+	const [passed] = store.select(sql`SELECT count(*) FROM (${query} LIMIT ${param(skip)})`)
 	return { rows, left: skip - Number(passed?.[0] ?? 0) }
 }
 

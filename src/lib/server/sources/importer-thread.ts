@@ -1,5 +1,6 @@
 /** The importer thread, asked from the main thread. */
 import { Worker, type MessagePort } from 'node:worker_threads'
+import type { WireRow } from '$lib/core/query/wire.ts'
 import type { FileToMake } from '../exports/make-file.ts'
 import { toError, type Answer } from '../threads/protocol.ts'
 import type { BringIn, BroughtIn, Progress } from './bring-in.ts'
@@ -7,7 +8,10 @@ import type { InspectRequest, Inspection } from './inspect.ts'
 
 export interface Importer {
 	inspect(request: InspectRequest): Promise<Inspection>
-	makeFile(file: FileToMake): Promise<void>
+	/** Makes a file page by page, from its beginning to its end. */
+	beginFile(file: FileToMake): Promise<void>
+	addToFile(path: string, rows: readonly WireRow[]): Promise<void>
+	endFile(path: string): Promise<void>
 	copyDatabase(from: string, to: string): Promise<void>
 	bringIn(
 		args: BringIn,
@@ -58,7 +62,9 @@ export function startImporter(script: string): Importer {
 	}
 
 	return {
-		makeFile: async (file) => void (await ask('makeFile', file).done),
+		beginFile: async (file) => void (await ask('beginFile', file).done),
+		addToFile: async (path, rows) => void (await ask('addToFile', { path, rows }).done),
+		endFile: async (path) => void (await ask('endFile', { path }).done),
 		copyDatabase: async (from, to) => void (await ask('copyDatabase', { from, to }).done),
 		inspect: (request) => ask<Inspection>('inspect', request).done,
 		bringIn: (args, port, onProgress) => {

@@ -3,7 +3,7 @@
  * at it. What is not brought in is removed after 48 hours.
  */
 import { createWriteStream } from 'node:fs'
-import { mkdir, readdir, readFile, rm, stat } from 'node:fs/promises'
+import { mkdir, open, readdir, rm, stat } from 'node:fs/promises'
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
 import { Readable, Transform } from 'node:stream'
@@ -12,6 +12,7 @@ import { MessageChannel } from 'node:worker_threads'
 import { AppError } from '$lib/core/app-error.ts'
 import type { Comparison, Merged } from '$lib/core/exchange/comparison.ts'
 import { importPlanSchema, type ImportPlan, type Unread } from '$lib/core/exchange/plan.ts'
+import type { WireRow } from '$lib/core/query/wire.ts'
 import type { FileToMake } from '../exports/make-file.ts'
 import type { Host } from '../host.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
@@ -76,8 +77,8 @@ export interface Imports {
 	apply(id: string, partly: boolean, actor: Actor): Promise<void>
 	state(id: string, actor: Actor): ImportState
 	stop(id: string, actor: Actor): void
-	/** Makes a file in the thread that reads files. */
-	makeFile(file: Omit<FileToMake, 'path'>): Promise<Uint8Array<ArrayBuffer>>
+	/** Makes a file in the thread that reads files, and gives it to be sent; nothing of it stays on disk. */
+	makeFile(file: Omit<FileToMake, 'path'>, pages: AsyncIterable<readonly WireRow[]>): Promise<ReadableStream>
 	close(): Promise<void>
 }
 
@@ -224,13 +225,23 @@ export function openImports(
 		delete entry.staged
 	}
 
-	async function makeFile(file: Omit<FileToMake, 'path'>): Promise<Uint8Array<ArrayBuffer>> {
+	async function makeFile(
+		file: Omit<FileToMake, 'path'>,
+		pages: AsyncIterable<readonly WireRow[]>
+	): Promise<ReadableStream> {
 		await mkdir(folder, { recursive: true, mode: 0o700 })
 		const path = join(folder, randomUUID())
 		try {
-			await importer.makeFile({ ...file, path })
-			return new Uint8Array(await readFile(path))
+			await importer.beginFile({ ...file, path })
+			try {
+				for await (const rows of pages) await importer.addToFile(path, rows)
+			} finally {
+				await importer.endFile(path)
+			}
+			const made = await open(path)
+			return Readable.toWeb(made.createReadStream()) as ReadableStream
 		} finally {
+			// What is open stays readable after its name is gone.
 			await rm(path, { force: true })
 		}
 	}

@@ -2,7 +2,14 @@
 import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import Papa from 'papaparse'
-import { clean, decoderFor, findEncoding, findSeparator, findLineEnd } from '$lib/core/exchange/delimited.ts'
+import {
+	clean,
+	decoderFor,
+	findEncoding,
+	findSeparator,
+	findLineEnd,
+	withoutReturns
+} from '$lib/core/exchange/delimited.ts'
 import { isPlain } from '$lib/core/text/key.ts'
 import { NOTHING_HELD, refusedFile, type OpenedFile, type RowBatch } from './sheet.ts'
 
@@ -44,10 +51,10 @@ export async function openText(path: string, name: string, head: Uint8Array): Pr
 			enough = meta.cursor === 0 ? text.length * 2 : 0
 			if (carried.length > MOST_CARRIED)
 				throw refusedFile(`${name} has a quote that is opened and never closed. Mend it, or save the file again.`)
-			yield { rows: data, share: read / size, plain }
+			yield { rows: withoutReturns(data), share: read / size, plain }
 		}
 		const { data } = parser.parse(carried + decode(), 0, false) as { data: string[][] }
-		yield { rows: data, share: 1 }
+		yield { rows: withoutReturns(data), share: 1 }
 	}
 
 	return { kind: 'text', sheets: [{ name: '', batches }], close: NOTHING_HELD }

@@ -3,7 +3,8 @@
  * rows to the writer by a port of their own.
  */
 import { parentPort, type MessagePort } from 'node:worker_threads'
-import { makeFile, type FileToMake } from '../exports/make-file.ts'
+import type { WireRow } from '$lib/core/query/wire.ts'
+import { beginFile, type FileToMake, type Making } from '../exports/make-file.ts'
 import { bringIn, type BringIn } from '../sources/bring-in.ts'
 import { copyDatabase } from '../db/copy-database.ts'
 import { inspectFile, type InspectRequest } from '../sources/inspect.ts'
@@ -11,7 +12,13 @@ import { toAnswer, toError, type Answer } from './protocol.ts'
 
 type FromMain =
 	| { readonly id: number; readonly name: 'inspect'; readonly args: InspectRequest }
-	| { readonly id: number; readonly name: 'makeFile'; readonly args: FileToMake }
+	| { readonly id: number; readonly name: 'beginFile'; readonly args: FileToMake }
+	| {
+			readonly id: number
+			readonly name: 'addToFile'
+			readonly args: { readonly path: string; readonly rows: readonly WireRow[] }
+	  }
+	| { readonly id: number; readonly name: 'endFile'; readonly args: { readonly path: string } }
 	| {
 			readonly id: number
 			readonly name: 'copyDatabase'
@@ -21,6 +28,8 @@ type FromMain =
 	| { readonly stop: number }
 
 const stopped = new Set<number>()
+/** Files that are being made, by where they lie. */
+const making = new Map<string, Making>()
 
 parentPort?.on('message', (message: FromMain) => {
 	if ('stop' in message) stopped.add(message.stop)
@@ -42,13 +51,24 @@ function work(message: Exclude<FromMain, { stop: number }>): Promise<unknown> {
 	switch (message.name) {
 		case 'inspect':
 			return inspectFile(message.args)
-		case 'makeFile':
-			return makeFile(message.args)
+		case 'beginFile':
+			making.set(message.args.path, beginFile(message.args))
+			return Promise.resolve()
+		case 'addToFile':
+			return Promise.resolve(making.get(message.args.path)?.add(message.args.rows))
+		case 'endFile':
+			return endFile(message.args.path)
 		case 'copyDatabase':
 			return Promise.resolve(copyDatabase(message.args))
 		case 'bringIn':
 			return run(message)
 	}
+}
+
+async function endFile(path: string): Promise<void> {
+	const file = making.get(path)
+	making.delete(path)
+	await file?.end()
 }
 
 async function run({ id, args, port }: Extract<FromMain, { name: 'bringIn' }>) {

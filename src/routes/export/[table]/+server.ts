@@ -22,10 +22,10 @@ export async function GET({ locals, params, url }) {
 	const file = await forPage(() => exportFile(locals.host, { ...asked, format }))
 	if (!file) error(404, 'This table is not there, or not for you to see.')
 	await locals.host.write('noteExport', { ...asked, format })
-	return asFile(file.bytes, file.name, FILE_TYPES[format])
+	return asFile(file.stream, file.name, FILE_TYPES[format])
 }
 
-function asFile(body: ReadableStream | Uint8Array<ArrayBuffer>, name: string, type: string): Response {
+function asFile(body: ReadableStream, name: string, type: string): Response {
 	return new Response(body, {
 		headers: {
 			'content-type': type,

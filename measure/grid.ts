@@ -1,0 +1,99 @@
+/**
+ * The first rows of a grid on screen, in headless Chromium against the built server: a table of a million rows beside one of
+ * a thousand, opened in turns.
+ */
+import { chromium, type Page } from '@playwright/test'
+import { spawn, spawnSync } from 'node:child_process'
+import { createServer, type AddressInfo } from 'node:net'
+import { join, resolve } from 'node:path'
+import { openHost } from '../src/lib/server/host.ts'
+import { bringInSoundings, writeCsv } from './import.ts'
+import { median } from './timing.ts'
+
+const LARGE = 1_000_000
+const SMALL = 1_000
+const RUNS = 9
+
+export async function measureGrid(folder: string, scripts: string): Promise<{ largeMs: number; smallMs: number }> {
+	const workspace = join(folder, 'grid')
+	spawnSync(process.execPath, [join(scripts, 'make-demo.js'), workspace], { stdio: 'inherit' })
+	const tables = await fill(folder, workspace, scripts)
+	const port = await freePort()
+	const origin = `http://127.0.0.1:${port}`
+	const server = spawn(process.execPath, ['build/server/index.js'], {
+		env: {
+			...process.env,
+			HOST: '127.0.0.1',
+			PORT: String(port),
+			ORIGIN: origin,
+			TIN_SHED_DATA: workspace,
+			TIN_SHED_THREADS: resolve(scripts)
+		}
+	})
+	const browser = await chromium.launch({
+		executablePath: '/usr/bin/chromium',
+		args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking']
+	})
+	try {
+		await untilReady(origin)
+		const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+		await page.goto(`${origin}/sign-in`)
+		await page.getByRole('button', { name: 'Saskia Holm', exact: true }).click()
+		await page.waitForURL(`${origin}/`)
+		const [large, small]: [number[], number[]] = [[], []]
+		for (let i = 0; i < RUNS; i++) {
+			large.push(await firstRows(page, `${origin}/bench/1/tables?table=${tables.large}`))
+			small.push(await firstRows(page, `${origin}/bench/1/tables?table=${tables.small}`))
+		}
+		// The first of each is not timed: scripts are being compiled.
+		return { largeMs: median(large.slice(1)), smallMs: median(small.slice(1)) }
+	} finally {
+		await browser.close()
+		server.kill('SIGTERM')
+	}
+}
+
+async function fill(folder: string, workspace: string, scripts: string): Promise<{ large: number; small: number }> {
+	const host = await openHost({ folder: workspace, scripts, origin: 'http://127.0.0.1:1' })
+	const person = (await host.read('people', undefined)).find((each) => each.name === 'Saskia Holm')?.person ?? 0
+	const bring = async (rows: number, name: string): Promise<number> => {
+		const csv = join(folder, `${name}.csv`)
+		writeCsv(csv, rows)
+		await bringInSoundings(host, { csv, person, name, editing: false })
+		const { tables } = await host.read('bench', { actor: { person }, now: host.now() })
+		return tables.find((table) => table.name === name)?.id ?? 0
+	}
+	const tables = { large: await bring(LARGE, 'Many soundings'), small: await bring(SMALL, 'Few soundings') }
+	await host.close()
+	return tables
+}
+
+/** From asking for the page until the cells of its first row stand there. */
+async function firstRows(page: Page, address: string): Promise<number> {
+	const started = performance.now()
+	await page.goto(address, { waitUntil: 'commit' })
+	await page
+		.getByRole('gridcell', { name: 'S-0', exact: true })
+		.or(page.getByRole('gridcell').first())
+		.first()
+		.waitFor()
+	return performance.now() - started
+}
+
+function freePort(): Promise<number> {
+	return new Promise((done) => {
+		const probe = createServer()
+		probe.listen(0, '127.0.0.1', () => {
+			const { port } = probe.address() as AddressInfo
+			probe.close(() => done(port))
+		})
+	})
+}
+
+async function untilReady(origin: string): Promise<void> {
+	for (let i = 0; i < 200; i++) {
+		if ((await fetch(`${origin}/healthz`).catch(() => undefined))?.ok) return
+		await new Promise((done) => setTimeout(done, 100))
+	}
+	throw new Error('Expected the built server to start (npm run build)')
+}
