@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { EVERYTHING } from '../access/rights.ts'
+import { checkCondition } from '../formula/check.ts'
 import type { Line } from '../access/types.ts'
 import type { Catalogue, Table } from '../table/types.ts'
 import { checkApp } from './check-app.ts'
@@ -156,6 +157,21 @@ describe('the check before a release', () => {
 		]
 	])('finds %s', (_what, change, wanted) => {
 		expect(findings(change).some((finding) => finding.includes(wanted))).toBe(true)
+	})
+
+	test('does not remark a condition on who looks that every line asks as well', () => {
+		const where = 'Master.Name = me.Name and Code <> "x"'
+		const shut = (text: string): Line => {
+			const { expr } = checkCondition(text, { catalogue, rows: [moorings], me: true })
+			if (!expr) throw new Error('Expected the condition to be right')
+			return { ...see, where: expr }
+		}
+		const hides = (lines: readonly Line[]) =>
+			findings(withLine(0, { where }), lines).some((finding) => finding.includes('does not guard'))
+		expect(hides([shut('Master.Name = me.Name')])).toBe(false)
+		expect(hides([shut('Master.Name = me.Name and ISBLANK(Next due)')])).toBe(false)
+		expect(hides([shut('Master.Name = me.Name'), { ...see, id: 'b' }])).toBe(true)
+		expect(hides([shut('Code <> "x"')])).toBe(true)
 	})
 
 	test('remarks what nobody will be offered', () => {

@@ -4,7 +4,7 @@
  */
 import { check, checkCondition } from '../formula/check.ts'
 import type { Expr } from '../formula/types.ts'
-import { someNode } from '../formula/walk.ts'
+import { isSameTree, someNode } from '../formula/walk.ts'
 import type { Line } from '../access/types.ts'
 import { parseMessage } from '../routine/message-text.ts'
 import { findColumn, type Catalogue, type Table } from '../table/types.ts'
@@ -92,7 +92,7 @@ function checkForm(line: ScreenLine & { kind: 'form' }, table: Table, lines: rea
 			]
 }
 
-function checkList(line: ScreenLine & { kind: 'list' }, table: Table, { document, catalogue }: Whole): Found[] {
+function checkList(line: ScreenLine & { kind: 'list' }, table: Table, { document, catalogue, lines }: Whole): Found[] {
 	const found: Found[] = []
 	if (line.opens !== null && !document.screens.some((screen) => screen.id === line.opens))
 		found.push(...mistake('The screen it opens is gone.'))
@@ -100,12 +100,26 @@ function checkList(line: ScreenLine & { kind: 'list' }, table: Table, { document
 	if (line.where.trim() === '') return found
 	const { expr, issues } = checkCondition(line.where, { catalogue, rows: [table], me: true })
 	for (const issue of issues) found.push(...mistake(issue.message))
-	if (expr && readsMe(expr)) {
+	if (expr && readsMe(expr) && !isGuarded(expr, table, lines)) {
 		const message =
 			'This hides rows by who looks; it does not guard them. Write the same condition as a line of access if they must not be seen.'
 		found.push({ weight: 'remark', message })
 	}
 	return found
+}
+
+/** Whether each line that lets rows be seen asks at least what the list does, as far as the texts tell. */
+function isGuarded(expr: Expr, table: Table, lines: readonly Line[]): boolean {
+	const asked = partsOfAnd(expr)
+	const seeing = lines.filter((line) => line.table === table.id && line.verbs.includes('see'))
+	return seeing.every((line) => {
+		const has = partsOfAnd(line.where)
+		return asked.filter(readsMe).every((part) => has.some((each) => isSameTree(each, part)))
+	})
+}
+
+function partsOfAnd(expr: Expr): readonly Expr[] {
+	return expr.kind === 'and' ? expr.args.flatMap(partsOfAnd) : [expr]
 }
 
 /** Also by way of a named condition or another computed column. */
