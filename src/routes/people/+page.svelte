@@ -132,6 +132,8 @@
 		display: flex;
 		padding: 0 0.9rem;
 		gap: 3px;
+		/* On a phone the tabs are drawn sideways. */
+		overflow-x: auto;
 	}
 	.bays a {
 		padding: 0.45rem 1rem;
@@ -140,6 +142,7 @@
 		text-decoration: none;
 		font: 600 0.92rem var(--head);
 		border-top: 3px solid transparent;
+		white-space: nowrap;
 	}
 	.bays a.on {
 		background: var(--paper);

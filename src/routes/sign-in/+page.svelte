@@ -45,6 +45,7 @@
 					<a
 						class="btn"
 						class:main={!data.passwords}
+						data-sveltekit-reload
 						href="/sign-in/with/{provider.id}?then={encodeURIComponent(data.then)}">Sign in with {provider.name}</a
 					>
 				{/each}

@@ -122,5 +122,9 @@
 		form {
 			grid-template-columns: minmax(0, 1fr);
 		}
+		th:nth-child(3),
+		td:nth-child(3) {
+			display: none;
+		}
 	}
 </style>

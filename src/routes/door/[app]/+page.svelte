@@ -96,6 +96,7 @@
 					<a
 						class="btn"
 						class:main={!data.passwords}
+						data-sveltekit-reload
 						href="/sign-in/with/{provider.id}?door={door.app}&then={encodeURIComponent(`/door/${door.app}`)}"
 						>{data.passwords ? 'Or come in' : 'Come in'} with {provider.name}</a
 					>

@@ -51,7 +51,7 @@
 
 <div class="pictures">
 	<header>
-		<h1>Pictures of {column.name}</h1>
+		<h1>{column.name}, tried as pictures</h1>
 		<p class="quiet">
 			{table.name}. The addresses are tried by this browser, as if you opened each of them; the workspace's own server
 			asks for none.
