@@ -193,6 +193,14 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 	['export: ODS, a cell', workbook('ods'), CELL_SECRET],
 	['export: SQLite, a row', database, ROW_SECRET],
 	['export: SQLite, a cell', database, CELL_SECRET],
+	[
+		'export as filtered by an unseen column',
+		text(({ table, of }) => {
+			const filters = JSON.stringify([{ column: of['Worth'], is: 'at least', text: '900' }])
+			return `/export/${table}?filters=${encodeURIComponent(filters)}`
+		}),
+		'Petrel'
+	],
 	['history of a row', text(({ table, gannet }) => `/history/${table}?row=${gannet}`), ROW_SECRET],
 	['history of a cell', text(({ table, heron }) => `/history/${table}?row=${heron}`), CELL_SECRET],
 	['a photo by its address', text(({ of, gannet }) => `/files/${of['Photo']}?row=${gannet}`), 'PNG']

@@ -16,6 +16,7 @@ const ROUTES: Readonly<
 	'': 'one’s own cases, asked below',
 	'app/[app]/[[screen]]': 'asked below',
 	'app/[app]/[screen]/do': 'asked below',
+	'app/[app]/[screen]/export': 'asked below',
 	'app/[app]/[screen]/list': 'asked below',
 	'as/[token]/[[screen]]': 'builders only, asked below',
 	'as/[token]/[screen]/do': 'builders only, asked below',
@@ -335,7 +336,12 @@ async function checkScreens(api: APIRequestContext, person: DemoPerson, facts: F
 		'/waiting',
 		'/post'
 	].map((path) => `${path}/__data.json`)
-	for (const path of [...paths, '/app/1/all/list?line=all-2', '/app/2/requests/list?line=requests-2']) {
+	for (const path of [
+		...paths,
+		'/app/1/all/list?line=all-2',
+		'/app/1/all/export?line=all-2',
+		'/app/2/requests/list?line=requests-2'
+	]) {
 		const text = await (await api.get(path)).text()
 		if (person.name !== 'Saskia Holm' && person.name !== 'Jory Pendarrow' && person.name !== 'Ailith Brand') {
 			for (const label of labelsIn(text, every))

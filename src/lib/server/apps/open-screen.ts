@@ -109,13 +109,14 @@ export interface ListRequest extends AppPlace {
 	readonly screen: string
 	readonly line: string
 	readonly after: string | undefined
+	readonly limit?: number
 }
 
 /** A further page of one list of a screen. */
 export function readList(store: Store, request: ListRequest): WirePage {
 	const { line } = findLine(store, request, request.screen, request.line)
 	if (line.kind !== 'list') throw notThere()
-	return readPage(store, line, request, request.after)
+	return readPage(store, line, request, request)
 }
 
 /** A line of a screen as it stands in the document that is meant. */
@@ -191,7 +192,7 @@ function showList(line: ListLine, view: View): ShownLine[] {
 	const { store, standing, request } = view
 	const table = tableOf(view, line.table)
 	if (!table || isNever(standing.rights.rows(table))) return []
-	const page = readPage(store, line, request, undefined)
+	const page = readPage(store, line, request, {})
 	const asked = { table: line.table, where: [line.where], limit: COUNT_LIMIT }
 	const count = countRows(store, request.actor, asked, request.now)
 	const columns = describeColumns(table, page.columns)
@@ -202,10 +203,10 @@ function readPage(
 	store: Store,
 	line: ListLine,
 	{ actor, now }: { actor: Actor; now: number },
-	after: string | undefined
+	{ after, limit }: { after?: string | undefined; limit?: number | undefined }
 ): WirePage {
 	const { table, columns, where, sort } = line
-	return readRows(store, actor, { table, columns, where: [where], ...(sort ? { sort } : {}), after }, now)
+	return readRows(store, actor, { table, columns, where: [where], ...(sort ? { sort } : {}), after, limit }, now)
 }
 
 function showRecord(line: RecordLine, view: View): ShownLine[] {

@@ -1,16 +1,9 @@
-/** A table as a file of an open format, with only what this reader sees: made page by page on disk, then sent. */
+/** A table or list as a file of an open format, with only what its reader sees: made page by page on disk, then sent. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
-import type { Host } from '../host.ts'
-import type { Actor } from '../people/rights-of-actor.ts'
+import type { Imports } from '../sources/imports.ts'
 import type { FileFormat } from './make-file.ts'
-
-interface Exporting {
-	readonly table: number
-	readonly format: FileFormat
-	readonly actor: Actor
-	readonly now: number
-}
+import type { ToExport } from './to-export.ts'
 
 export const FILE_TYPES: Readonly<Record<FileFormat, string>> = {
 	xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
@@ -19,7 +12,6 @@ export const FILE_TYPES: Readonly<Record<FileFormat, string>> = {
 	sqlite: 'application/vnd.sqlite3'
 }
 
-const PAGE = 1_000
 /** A sheet holds 1,048,576 rows, its headings among them (ECMA-376); one of ODS is made whole, in memory. */
 const MOST_ROWS: Readonly<Record<FileFormat, number>> = {
 	xlsx: 1_048_575,
@@ -28,36 +20,23 @@ const MOST_ROWS: Readonly<Record<FileFormat, number>> = {
 	sqlite: Infinity
 }
 
-/** Undefined where this person sees nothing of the table. */
-export async function exportFile(
-	host: Pick<Host, 'read' | 'imports'>,
-	{ table, format, actor, now }: Exporting
-): Promise<{ name: string; stream: ReadableStream } | undefined> {
-	const head = await host.read('tableHead', { table, actor, now })
-	if (!head) return undefined
-	const pages = readPages(host, { table, columns: head.columns.map((column) => column.id), actor, now, format })
-	return { name: `${head.name}.${format}`, stream: await host.imports.makeFile({ ...head, format }, pages) }
+export function exportFile(imports: Imports, asked: ToExport, format: FileFormat): Promise<ReadableStream> {
+	const { name, columns } = asked
+	return imports.makeFile({ name, columns, format }, readPages(asked, format))
 }
 
-interface Reading extends Exporting {
-	readonly columns: readonly number[]
-}
-
-async function* readPages(
-	host: Pick<Host, 'read'>,
-	{ table, columns, actor, now, format }: Reading
-): AsyncGenerator<readonly WireRow[]> {
+async function* readPages({ page }: ToExport, format: FileFormat): AsyncGenerator<readonly WireRow[]> {
 	const most = MOST_ROWS[format]
 	let count = 0
 	let after: string | undefined
 	do {
-		const page = await host.read('rows', { actor, request: { table, columns, limit: PAGE, after }, now })
-		count += page.rows.length
+		const { rows, next } = await page(after)
+		count += rows.length
 		if (count > most) {
 			const message = `There are more than ${most.toLocaleString('en-GB')} rows, which is more than such a file takes. Export them as CSV.`
 			throw new AppError('invalid', message)
 		}
-		yield page.rows
-		after = page.next ?? undefined
+		yield rows
+		after = next ?? undefined
 	} while (after !== undefined)
 }

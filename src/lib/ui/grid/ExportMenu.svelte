@@ -1,8 +1,13 @@
 <script lang="ts">
-	/** The formats in which a table leaves: what the reader may not see is in none of them. */
-	type Props = { table: number }
+	/** The formats in which rows leave: what the reader may not see is in none of them. */
+	type Props = {
+		/** What is exported; the format is added. */
+		from: string
+		/** What the menu is called. */
+		words?: string
+	}
 
-	let { table }: Props = $props()
+	let { from, words: title = 'Export' }: Props = $props()
 
 	const FORMATS = [
 		['csv', 'CSV'],
@@ -17,12 +22,12 @@
 </script>
 
 <details bind:this={menu}>
-	<summary class="btn">Export</summary>
+	<summary class="btn">{title}</summary>
 	<ul>
 		{#each FORMATS as [format, words] (format)}
 			<li>
 				<a
-					href="/export/{table}?format={encodeURIComponent(format)}"
+					href="{from}{from.includes('?') ? '&' : '?'}format={encodeURIComponent(format)}"
 					download
 					onclick={() => menu && (menu.open = false)}>{words}</a
 				>

@@ -25,7 +25,7 @@
 	import GridChips from './GridChips.svelte'
 	import GridHeader from './GridHeader.svelte'
 	import GridRow from './GridRow.svelte'
-	import { GridRows } from './grid-rows.svelte.ts'
+	import { GridRows, listingQuery } from './grid-rows.svelte.ts'
 	import { GridView } from './grid-view.svelte.ts'
 	import type { ShownMisfit } from './misfit.ts'
 	import MisfitNotice from './MisfitNotice.svelte'
@@ -500,7 +500,10 @@
 		>
 		{#if table.kept}<button class="btn" onclick={() => (card = card === 'table' ? undefined : 'table')}>Rules</button
 			>{/if}
-		<ExportMenu table={table.id} />
+		<ExportMenu
+			from="/export/{table.id}?{listingQuery(view)}"
+			words={view.filters.length > 0 ? 'Export as filtered' : 'Export'}
+		/>
 	</header>
 	{#if finding}
 		<FindBar

@@ -144,13 +144,17 @@ export class GridRows {
 	}
 
 	private query(): string {
-		const { sorts, filters } = this.listing
-		const sort = sorts.map(({ column, descending }) => `${descending ? '-' : ''}${column}`).join(',')
-		const query = new URLSearchParams()
-		if (sort !== '') query.set('sort', sort)
-		if (filters.length > 0) query.set('filters', JSON.stringify(filters))
-		return query.toString()
+		return listingQuery(this.listing)
 	}
+}
+
+/** An order and filters as the server takes them in an address. */
+export function listingQuery({ sorts, filters }: Listing): string {
+	const sort = sorts.map(({ column, descending }) => `${descending ? '-' : ''}${column}`).join(',')
+	const query = new URLSearchParams()
+	if (sort !== '') query.set('sort', sort)
+	if (filters.length > 0) query.set('filters', JSON.stringify(filters))
+	return query.toString()
 }
 
 function chunksOf(from: number, to: number): number[] {

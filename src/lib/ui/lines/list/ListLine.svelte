@@ -6,6 +6,7 @@
 	import { fileAddress } from '../../cells/file-address.ts'
 	import { daysUntil, isDate, isNumeric, showCell } from '../../cells/show-cell.ts'
 	import { sayUnsorted } from '../../cells/unsorted.ts'
+	import ExportMenu from '../../grid/ExportMenu.svelte'
 	import { ask } from '../../send.ts'
 
 	type Props = {
@@ -75,7 +76,12 @@
 			.join(' · ')
 </script>
 
-<p class="count quiet">{line.count >= COUNTED ? 'more than 1,000' : line.count} {line.title.toLowerCase()}</p>
+<div class="head">
+	<p class="count quiet">{line.count >= COUNTED ? 'more than 1,000' : line.count} {line.title.toLowerCase()}</p>
+	{#if rows.length > 0 && path.startsWith('/app/')}<div class="export">
+			<ExportMenu from="{path}/export?line={line.id}" />
+		</div>{/if}
+</div>
 {#if line.page.unsorted !== undefined}<p class="none quiet">{sayUnsorted(line.columns, line.page.unsorted)}</p>{/if}
 {#if rows.length === 0}
 	<p class="none">There is nothing to show here. Rows appear as soon as there are some that you may see.</p>
@@ -113,6 +119,18 @@
 	</p>{/if}
 
 <style>
+	.head {
+		display: flex;
+		align-items: baseline;
+		justify-content: space-between;
+		padding-right: 1.2rem;
+	}
+	/* Files are for a desk. */
+	@media (max-width: 800px) {
+		.export {
+			display: none;
+		}
+	}
 	.count {
 		padding: 0 1.2rem 0.4rem;
 	}
