@@ -23,14 +23,14 @@ interface Reading {
 /** Undefined where this person sees nothing of the table. */
 export async function tableToExport(
 	host: Pick<Host, 'read'>,
-	{ actor, now, ...asked }: Reading & Pick<RowsRequest, 'table' | 'sort' | 'then' | 'filters'>
+	{ actor, now, table, sort, then, filters }: Reading & Pick<RowsRequest, 'table' | 'sort' | 'then' | 'filters'>
 ): Promise<ToExport | undefined> {
-	const head = await host.read('tableHead', { table: asked.table, actor, now })
+	const head = await host.read('tableHead', { table, actor, now })
 	if (!head) return undefined
 	const columns = head.columns.map((column) => column.id)
 	const page = (after: string | undefined) =>
-		host.read('rows', { actor, request: { ...asked, columns, limit: PAGE, after }, now })
-	return { table: asked.table, ...head, page }
+		host.read('rows', { actor, request: { table, sort, then, filters, columns, limit: PAGE, after }, now })
+	return { table, ...head, page }
 }
 
 /** A list of a released app, with the columns that it shows. Undefined where it is not there for this person. */
