@@ -334,4 +334,10 @@ describe('rows that go in', () => {
 		])
 		store.db.close()
 	})
+
+	test('a quote in the wrong place is told by its row, in whichever piece of the file it stands (RFC 4180, 2.5)', async () => {
+		const rows = Array.from({ length: 20_000 }, (_row, i) => (i === 15_000 ? `"Buoy"${i},"x"` : `Buoy ${i},y`))
+		expect((await inspect('quotes.csv', `Remark,No\n${rows.join('\n')}\n`)).damaged).toEqual([15_002])
+		expect((await inspect('sound.csv', 'Remark,No\n"Buoy ""1""",1\n')).damaged).toEqual([])
+	})
 })

@@ -32,11 +32,14 @@ export interface Inspection {
 	/** The first rows of the sheet, as they stand. */
 	readonly head: readonly (readonly string[])[]
 	readonly columns: readonly ColumnGuess[]
+	/** Rows, as people count, with a quote in the wrong place: what comes after it may have run together. */
+	readonly damaged: readonly number[]
 	/** The column by which a row is most likely known. */
 	readonly label: number
 }
 
 const SHOWN_ROWS = 60
+const MOST_DAMAGED = 50
 /** Enough to find the headings and the width by. */
 const HEAD_ROWS = 1_000
 /** Enough to tell by whether a column's values are all different. */
@@ -61,6 +64,7 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 			rowCount: looked.rowCount,
 			head: looked.head.slice(0, SHOWN_ROWS),
 			columns,
+			damaged: looked.damaged,
 			label: chosen.said?.key ?? proposeLabel(columns, looked.sample)
 		}
 	} finally {
@@ -80,14 +84,17 @@ interface Looked extends Headings {
 	readonly width: number
 	readonly rowCount: number
 	readonly collectors: readonly ColumnCollector[]
+	readonly damaged: readonly number[]
 }
 
 async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looked> {
 	const head: (readonly string[])[] = []
 	const sample: (readonly string[])[] = []
 	let settled: (Headings & { width: number; collectors: ColumnCollector[] }) | undefined
+	const damaged: number[] = []
 	let rowCount = 0
 	let at = 0
+	let before = 0
 	const settle = () => {
 		const width = sheet.said?.columns.length ?? head.reduce((most, row) => Math.max(most, row.length), 0)
 		const collectors = Array.from({ length: width }, () => new ColumnCollector())
@@ -101,7 +108,9 @@ async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looke
 		if (sample.length < SAMPLE_ROWS) sample.push(row.map(ownCopy))
 		settled.collectors.forEach((collector, column) => collector.add(row[column] ?? '', i + 1))
 	}
-	for await (const { rows } of sheet.batches()) {
+	for await (const { rows, damaged: here = [] } of sheet.batches()) {
+		for (const place of here) if (damaged.length < MOST_DAMAGED) damaged.push(before + place + 1)
+		before += rows.length
 		for (const row of rows) {
 			if (settled) take(row)
 			else head.push(row.map(ownCopy))
@@ -114,7 +123,7 @@ async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looke
 		width: number
 		collectors: ColumnCollector[]
 	}
-	return { head, sample, rowCount, headingRow, firstRow, overTwo, width, collectors }
+	return { head, sample, rowCount, damaged, headingRow, firstRow, overTwo, width, collectors }
 }
 
 /** As the builder says, as the file says, or as it looks. */

@@ -46,18 +46,29 @@ export async function openText(path: string, name: string, head: Uint8Array): Pr
 				continue
 			}
 			const plain = isPlain(text)
-			const { data, meta } = parser.parse(text, 0, true) as { data: string[][]; meta: { cursor: number } }
+			const { data, meta, errors } = parser.parse(text, 0, true) as Parsed
 			carried = text.slice(meta.cursor)
 			enough = meta.cursor === 0 ? text.length * 2 : 0
 			if (carried.length > MOST_CARRIED)
 				throw refusedFile(`${name} has a quote that is opened and never closed. Mend it, or save the file again.`)
-			yield { rows: withoutReturns(data), share: read / size, plain }
+			yield { rows: withoutReturns(data), share: read / size, plain, damaged: damagedIn(errors, data) }
 		}
-		const { data } = parser.parse(carried + decode(), 0, false) as { data: string[][] }
-		yield { rows: withoutReturns(data), share: 1 }
+		const { data, errors } = parser.parse(carried + decode(), 0, false) as Parsed
+		yield { rows: withoutReturns(data), share: 1, damaged: damagedIn(errors, data) }
 	}
 
 	return { kind: 'text', sheets: [{ name: '', batches }], close: NOTHING_HELD }
+}
+
+interface Parsed {
+	readonly data: string[][]
+	readonly meta: { readonly cursor: number }
+	readonly errors: readonly { readonly type: string; readonly row: number }[]
+}
+
+/** A record that goes on in the next piece is read again there. */
+function damagedIn(errors: Parsed['errors'], data: readonly unknown[]): number[] {
+	return [...new Set(errors.filter(({ type, row }) => type === 'Quotes' && row < data.length).map(({ row }) => row))]
 }
 
 async function readSample(path: string, decode: (bytes?: Uint8Array) => string): Promise<string> {

@@ -25,6 +25,8 @@ export interface RowBatch {
 	readonly rows: readonly (readonly string[])[]
 	/** How much of the whole has been read with it, from 0 to 1. */
 	readonly share: number
+	/** Places among the rows of records with a quote in the wrong place: what comes after it may have run together. */
+	readonly damaged?: readonly number[]
 	/** Whether it is known that every cell is plain ASCII. */
 	readonly plain?: boolean
 }

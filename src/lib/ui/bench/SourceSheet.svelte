@@ -269,6 +269,13 @@
 				{#if status.state === 'done' && moreDone.length === more.length}
 					<RelationOffers tables={broughtIn} onmade={() => void invalidate('app:bench')} />
 				{/if}
+				{#if inspection.damaged.length > 0}
+					<p class="note" role="alert">
+						<strong>{inspection.damaged.length === 1 ? 'Row' : 'Rows'} {inspection.damaged.join(', ')}</strong>: a quote
+						stands in the wrong place, so cells and rows after it may have run together. Mend the file there and give it
+						in again.
+					</p>
+				{/if}
 				{#if blanks.length > 0}<p class="note">
 						{blanks.map((column) => column.name).join(', ')}
 						{blanks.length === 1 ? 'is' : 'are'} wholly blank and left out.
