@@ -2,6 +2,7 @@
  * What one person may do at one moment: the lines of their roles, folded for them, as conditions over rows.
  *
  * - No line, no right: an empty list gives the condition `false`.
+ * - Where a cell's condition is not always true, it holds only where the row's own does: plans rely on it.
  * - A cell is seen where a line that covers its column lets the row be seen; a computed cell only where every operand
  *   in its row is seen too, unless the builder vouched for it.
  * - Keepers of a table may do everything with its rows.
@@ -131,12 +132,16 @@ function bothOf(conditions: readonly Expr[]): Expr {
 
 /** What two people may both see: for looking as somebody else at tables that the looker does not keep. */
 export function withinSightOf(rights: Rights, looker: Rights, keeps: (table: Table) => boolean): Rights {
+	const rows = (table: Table) => (keeps(table) ? rights.rows(table) : bothOf([rights.rows(table), looker.rows(table)]))
 	return {
 		...rights,
-		rows: (table) => (keeps(table) ? rights.rows(table) : bothOf([rights.rows(table), looker.rows(table)])),
+		rows,
 		cell: (table, column) => {
-			const cell = rights.cell(table, column)
-			return keeps(table) ? cell : bothOf([cell, looker.cell(table, column)])
+			const own = rights.cell(table, column)
+			if (keeps(table)) return own
+			const cell = bothOf([own, looker.cell(table, column)])
+			// Each alone says that its row is seen; of both, only the one that is not always so still does.
+			return isAlways(cell) ? cell : bothOf([cell, rows(table)])
 		}
 	}
 }
