@@ -1,9 +1,9 @@
 import { fail, redirect } from '@sveltejs/kit'
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
+import { dropBrief, readBrief } from '$lib/server/brief-cookies.ts'
 import { isDemoDoorOpen } from '$lib/server/demo-door.ts'
 import { beginSession, giveCode, signIn } from '$lib/server/people/sign-in.ts'
-import { OWED_COOKIE } from '$lib/server/people/outside-sign-in.ts'
 import { safePath } from '$lib/server/safe-path.ts'
 import { agentOf, enter } from '$lib/server/session-cookie.ts'
 
@@ -14,7 +14,7 @@ export async function load({ locals, url, cookies, getClientAddress }) {
 	const people = demo ? await locals.host.read('people', undefined) : []
 	const { name } = await locals.host.read('workspace', undefined)
 	const ways = await locals.host.read('signInWays', undefined)
-	return { workspace: name, people, then, ...ways, ticket: cookies.get(OWED_COOKIE) ?? '' }
+	return { workspace: name, people, then, ...ways, ticket: readBrief(cookies, 'owed') }
 }
 
 const formSchema = z.object({ email: z.string().min(1).max(254), password: z.string().min(1).max(1000) })
@@ -41,12 +41,12 @@ export const actions = {
 		if (!parsed.success) return fail(422, { email: '', message: 'Begin again with your password.' })
 		try {
 			const token = await giveCode(locals.host, { ...parsed.data, agent: agentOf(request) })
-			cookies.delete(OWED_COOKIE, { path: '/sign-in' })
+			dropBrief(cookies, url, 'owed')
 			await enter({ host: locals.host, cookies, url }, token)
 		} catch (error) {
 			if (!(error instanceof AppError)) throw error
 			// A wrong code may be tried again; a ticket that has ended begins anew.
-			if (error.code !== 'invalid') cookies.delete(OWED_COOKIE, { path: '/sign-in' })
+			if (error.code !== 'invalid') dropBrief(cookies, url, 'owed')
 			const again = error.code === 'invalid' ? { ticket: parsed.data.ticket } : {}
 			return fail(422, { email: '', message: error.message, ...again })
 		}

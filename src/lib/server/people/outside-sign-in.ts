@@ -6,15 +6,12 @@
  */
 import * as oidc from 'openid-client'
 import { AppError } from '$lib/core/app-error.ts'
+import { BRIEF_SECONDS } from '../brief-cookies.ts'
 import type { Host } from '../host.ts'
 import { seal, unseal } from '../seal.ts'
 import { newToken } from '../token.ts'
 import type { Provider, Vouched } from './providers.ts'
 
-export const LEAVING_COOKIE = 'tin_shed_leaving'
-/** Holds the ticket of somebody whom a provider let in and who still owes a code. */
-export const OWED_COOKIE = 'tin_shed_owed'
-export const LEAVING_SECONDS = 600
 /** One for all providers: the state says which of them answers. */
 export const RETURN_PATH = '/sign-in/back'
 
@@ -47,7 +44,7 @@ export async function goOut(
 	const config = await configOf(host, provider)
 	const [state, nonce, verifier] = [newToken(), newToken(), oidc.randomPKCECodeVerifier()]
 	forget(leaving, host.now())
-	leaving.set(state, { provider, verifier, nonce, then, door, until: host.now() + LEAVING_SECONDS * 1000 })
+	leaving.set(state, { provider, verifier, nonce, then, door, until: host.now() + BRIEF_SECONDS * 1000 })
 	const url = oidc.buildAuthorizationUrl(config, {
 		redirect_uri: `${host.origin}${RETURN_PATH}`,
 		scope: 'openid email profile',
@@ -86,7 +83,7 @@ export async function comeBack(host: Host, { url, state }: { url: URL; state: st
 	const token = newToken()
 	vouchedFor.set(token, {
 		vouched: { ...vouched, email: vouched.email },
-		until: host.now() + LEAVING_SECONDS * 1000
+		until: host.now() + BRIEF_SECONDS * 1000
 	})
 	return { vouched: token, door: left.door }
 }

@@ -25,7 +25,7 @@
 	}
 </script>
 
-<main class="signing">
+<main class="single">
 	<header>
 		<h1>Signing in</h1>
 		<p class="quiet">
@@ -93,13 +93,6 @@
 </main>
 
 <style>
-	.signing {
-		padding: 1.2rem 1.6rem 2rem;
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		gap: 1rem;
-		max-width: 62rem;
-	}
 	.scroll {
 		overflow-x: auto;
 	}

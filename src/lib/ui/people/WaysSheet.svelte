@@ -71,7 +71,7 @@
 	}
 </script>
 
-<div class="ways">
+<div class="single">
 	<header>
 		<h2>Ways in</h2>
 		<p class="quiet">
@@ -150,13 +150,6 @@
 </div>
 
 <style>
-	.ways {
-		padding: 1.2rem 1.6rem 2rem;
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		gap: 1rem;
-		max-width: 62rem;
-	}
 	.scroll {
 		overflow-x: auto;
 	}

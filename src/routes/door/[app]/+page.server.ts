@@ -1,6 +1,7 @@
 import { error, fail, redirect } from '@sveltejs/kit'
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
+import { dropBrief, readBrief } from '$lib/server/brief-cookies.ts'
 import { isRight } from '$lib/server/people/passwords.ts'
 import { beginSession } from '$lib/server/people/sign-in.ts'
 import { findVouched, forgetVouched } from '$lib/server/people/outside-sign-in.ts'
@@ -11,20 +12,19 @@ import { agentOf, enter } from '$lib/server/session-cookie.ts'
 const guesses = openThrottle(12)
 const sent = openThrottle(60)
 
-export async function load({ locals, params, url, depends }) {
+export async function load({ locals, params, cookies, depends }) {
 	depends('app:door')
 	const named = locals.user?.visits === undefined ? locals.user : undefined
 	const door = await readDoor(locals, Number(params.app), named?.person)
 	const { name } = await locals.host.read('workspace', undefined)
 	const ways = await locals.host.read('signInWays', undefined)
-	const token = url.searchParams.get('vouched') ?? ''
-	const vouched = named ? undefined : findVouched(locals.host, token)
+	const vouched = named ? undefined : findVouched(locals.host, readBrief(cookies, 'vouched'))
 	return {
 		door,
 		workspace: name,
 		isIn: named !== undefined,
 		...ways,
-		vouched: vouched ? { token, name: vouched.name, email: vouched.email } : null
+		vouched: vouched ? { name: vouched.name, email: vouched.email } : null
 	}
 }
 
@@ -47,7 +47,7 @@ export const actions = {
 		const app = Number(params.app)
 		const form = Object.fromEntries(await request.formData())
 		const user = locals.user?.visits === undefined ? locals.user : undefined
-		const token = String(form['vouched'] ?? '')
+		const token = readBrief(cookies, 'vouched')
 		const vouched = user ? undefined : findVouched(host, token)
 		const parsed = (user || vouched ? formSchema.pick({ code: true, answer: true }) : formSchema).safeParse(form)
 		if (!parsed.success) return fail(422, { ...form, message: parsed.error.issues[0]?.message ?? '' })
@@ -62,6 +62,7 @@ export const actions = {
 			if (vouched) {
 				const person = await host.write('arriveVouched', { ...coming, vouched })
 				forgetVouched(token)
+				dropBrief(cookies, url, 'vouched')
 				await enter(
 					{ host: locals.host, cookies, url },
 					await beginSession(host, { person, through: 'door', agent: agentOf(request) })

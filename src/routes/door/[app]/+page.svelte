@@ -45,7 +45,6 @@
 		{#if door.domains.length > 0}<p>Open to everybody with an address at {door.domains.join(' or ')}.</p>{/if}
 		<form method="POST" action="?/come">
 			{#if data.vouched}
-				<input type="hidden" name="vouched" value={data.vouched.token} />
 				<p>You come as <strong>{data.vouched.name}</strong>, {data.vouched.email}.</p>
 			{:else if !data.isIn && data.passwords}
 				<label for="name">Your name</label>

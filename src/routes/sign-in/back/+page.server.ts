@@ -1,12 +1,7 @@
 import { redirect } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
-import {
-	comeBack,
-	LEAVING_COOKIE,
-	LEAVING_SECONDS,
-	OWED_COOKIE,
-	type CameBack
-} from '$lib/server/people/outside-sign-in.ts'
+import { dropBrief, keepBriefly, readBrief } from '$lib/server/brief-cookies.ts'
+import { comeBack, type CameBack } from '$lib/server/people/outside-sign-in.ts'
 import { goOn } from '$lib/server/people/sign-in.ts'
 import { agentOf, enter } from '$lib/server/session-cookie.ts'
 
@@ -21,8 +16,8 @@ export async function load({ locals, url, cookies, request, getClientAddress }) 
 	const { name: workspace } = await host.read('workspace', undefined)
 	const unreached = url.searchParams.has('state') ? undefined : UNREACHED[url.searchParams.get('error') ?? '']
 	if (unreached) return { workspace, message: unreached }
-	const state = cookies.get(LEAVING_COOKIE) ?? ''
-	cookies.delete(LEAVING_COOKIE, { path: '/sign-in/back' })
+	const state = readBrief(cookies, 'leaving')
+	dropBrief(cookies, url, 'leaving')
 	let next: string
 	try {
 		next = await goInside(await comeBack(host, { url, state }))
@@ -34,19 +29,16 @@ export async function load({ locals, url, cookies, request, getClientAddress }) 
 	redirect(303, next)
 
 	async function goInside(came: CameBack): Promise<string> {
-		if ('vouched' in came) return `/door/${came.door}?vouched=${came.vouched}`
+		if ('vouched' in came) {
+			keepBriefly(cookies, url, 'vouched', came.vouched)
+			return `/door/${came.door}`
+		}
 		const entered = await goOn(host, { ...came, from: getClientAddress(), agent: agentOf(request) })
 		if ('token' in entered) {
 			await enter({ host: locals.host, cookies, url }, entered.token)
 			return came.then
 		}
-		cookies.set(OWED_COOKIE, entered.ticket, {
-			path: '/sign-in',
-			httpOnly: true,
-			sameSite: 'lax',
-			secure: url.protocol === 'https:',
-			maxAge: LEAVING_SECONDS
-		})
+		keepBriefly(cookies, url, 'owed', entered.ticket)
 		return `/sign-in?then=${encodeURIComponent(came.then)}`
 	}
 }

@@ -1,6 +1,7 @@
 import { redirect } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
-import { goOut, LEAVING_COOKIE, LEAVING_SECONDS } from '$lib/server/people/outside-sign-in.ts'
+import { keepBriefly } from '$lib/server/brief-cookies.ts'
+import { goOut } from '$lib/server/people/outside-sign-in.ts'
 import { openThrottle } from '$lib/server/people/throttle.ts'
 import { safePath } from '$lib/server/safe-path.ts'
 
@@ -24,12 +25,6 @@ export async function GET({ locals, params, url, cookies, getClientAddress }) {
 		if (!(error instanceof AppError)) throw error
 		redirect(303, '/sign-in/back?error=unreachable')
 	}
-	cookies.set(LEAVING_COOKIE, out.state, {
-		path: '/sign-in/back',
-		httpOnly: true,
-		sameSite: 'lax',
-		secure: url.protocol === 'https:',
-		maxAge: LEAVING_SECONDS
-	})
+	keepBriefly(cookies, url, 'leaving', out.state)
 	redirect(303, out.url)
 }

@@ -49,7 +49,7 @@
 	}
 </script>
 
-<div class="pictures">
+<div class="single">
 	<header>
 		<h1>{column.name}, tried as pictures</h1>
 		<p class="quiet">
@@ -106,13 +106,6 @@
 </div>
 
 <style>
-	.pictures {
-		padding: 1.2rem 1.6rem 2rem;
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		gap: 0.9rem;
-		max-width: 64rem;
-	}
 	header {
 		border-bottom: 1px solid var(--zinc-3);
 		padding-bottom: 0.7rem;
