@@ -3,4 +3,6 @@ import { build, buildThreads, installPackages, run } from './ready.mjs'
 installPackages()
 build()
 buildThreads()
-process.exit(run(process.execPath, ['--max-old-space-size=6000', 'build/threads/measure.js', ...process.argv.slice(2)]))
+const status = run(process.execPath, ['--max-old-space-size=6000', 'build/threads/measure.js'])
+run('npx', ['--no-install', 'prettier', '--write', 'measure/RESULTS.md'])
+process.exit(status)
