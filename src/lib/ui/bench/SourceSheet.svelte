@@ -226,9 +226,18 @@
 			<aside>
 				<h2>
 					{doubts.length === 0
-						? 'Nothing to settle'
+						? inspection.damaged.length > 0
+							? 'Damaged'
+							: 'Nothing to settle'
 						: `${doubts.length} ${doubts.length === 1 ? 'thing' : 'things'} to settle`}
 				</h2>
+				{#if inspection.damaged.length > 0}
+					<p class="doubt damaged" role="alert">
+						<strong>{inspection.damaged.length === 1 ? 'Row' : 'Rows'} {inspection.damaged.join(', ')}</strong>: a quote
+						stands in the wrong place, so cells and rows after it may have run together. Mend the file there and give it
+						in again.
+					</p>
+				{/if}
 				{#each doubts.slice(0, 40) as each (each.key)}
 					<fieldset class="doubt">
 						<legend class="visually-hidden">{inspection.columns[each.column]?.name}</legend>
@@ -268,13 +277,6 @@
 				{/if}
 				{#if status.state === 'done' && moreDone.length === more.length}
 					<RelationOffers tables={broughtIn} onmade={() => void invalidate('app:bench')} />
-				{/if}
-				{#if inspection.damaged.length > 0}
-					<p class="note" role="alert">
-						<strong>{inspection.damaged.length === 1 ? 'Row' : 'Rows'} {inspection.damaged.join(', ')}</strong>: a quote
-						stands in the wrong place, so cells and rows after it may have run together. Mend the file there and give it
-						in again.
-					</p>
 				{/if}
 				{#if blanks.length > 0}<p class="note">
 						{blanks.map((column) => column.name).join(', ')}
@@ -403,6 +405,10 @@
 		border-radius: 3px;
 		padding: 0.6rem 0.8rem;
 		overflow-wrap: anywhere;
+	}
+	.damaged {
+		background: var(--rope-wash);
+		border-left-color: var(--rope);
 	}
 	.note {
 		color: var(--zinc-7);
