@@ -18,6 +18,7 @@ import { BUILDER, STEWARD } from '$lib/server/people/system-roles.ts'
 import { addTeam, giveTeamRole, joinTeam, leaveTeam, removeTeam, takeTeamRole } from '$lib/server/people/teams.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { countRows, readRows } from '$lib/server/rows/read.ts'
+import { keepPeople } from '$lib/server/workspace/change-columns.ts'
 import { startWorkspace } from '$lib/server/workspace/make.ts'
 import type { Store } from '$lib/server/store.ts'
 
@@ -428,5 +429,32 @@ describe('people', () => {
 		expect(JSON.stringify(list())).not.toContain('aaaaaaaaaaaaaaaa1')
 		endOtherSessions(store, { person: IMKE, tokenHash: 'aaaaaaaaaaaaaaaa1', now: NOW })
 		expect(list()).toHaveLength(1)
+	})
+})
+
+describe('who keeps the list of people', () => {
+	const keep = (person: number, keeps: boolean, actor = KEEPER) =>
+		keepPeople(store, { person, keeps, actor: { person: actor }, now: NOW })
+	const keepers = () => store.workspace().catalogue.people.keepers
+
+	test('a steward says so, of builders only; whoever keeps it sees all of it, and nobody else is changed', () => {
+		store.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)').run(IMKE, BUILDER)
+		const sees = () => readRows(store, { person: IMKE }, { table: PEOPLE_TABLE }, NOW).rows.length
+		expect(sees()).toBe(0)
+		keep(IMKE, true)
+		expect(keepers()).toEqual([KEEPER, IMKE])
+		expect(sees()).toBe(4)
+		keep(IMKE, true)
+		expect(keepers()).toEqual([KEEPER, IMKE])
+		keep(IMKE, false)
+		expect([keepers(), sees()]).toEqual([[KEEPER], 0])
+		expect(() => keep(CORRIE, true)).toThrow('is no builder')
+		expect(() => keep(IMKE, true, IMKE)).toThrow('Only stewards')
+	})
+
+	test('nobody need keep it', () => {
+		keep(KEEPER, false)
+		expect(keepers()).toEqual([])
+		expect(() => keep(KEEPER, true)).toThrow('is no builder')
 	})
 })

@@ -124,7 +124,8 @@ export function setKeepers(
 	const wanted = [...new Set(keepers)]
 	if (wanted.length === 0 && !steward)
 		throw new AppError('invalid', 'Somebody must keep the table. Name another keeper first.')
-	const other = wanted.find((person) => !byName(person)?.isBuilder)
+	// Who keeps it already and is no builder any more hinders nobody from naming another.
+	const other = wanted.find((person) => !found?.keepers.includes(person) && !byName(person)?.isBuilder)
 	if (other !== undefined)
 		throw new AppError(
 			'invalid',
