@@ -39,6 +39,11 @@
 		await goto(`${base}/sources/${given.value.id}${again === undefined ? '' : `?into=${again}`}`)
 	}
 
+	/** A file that was chosen before this page had come to life is not forgotten. */
+	function takeEarly(input: HTMLInputElement) {
+		if (input.files?.[0]) void take(input.files[0])
+	}
+
 	/** Copied cells come as text with tabs between them: a file like any other. */
 	function takePaste(event: ClipboardEvent) {
 		event.preventDefault()
@@ -79,6 +84,7 @@
 				accept={ACCEPTED}
 				disabled={busy !== ''}
 				onchange={(event) => take(event.currentTarget.files?.[0])}
+				use:takeEarly
 			/>
 		</label>
 		<label class="paste">
