@@ -129,3 +129,20 @@ test('addresses of pictures are tried by the browser, those that do not open are
 	elsewhere.close()
 	await builder.context().close()
 })
+
+test('a file that is chosen before the page has come to life is taken all the same', async ({ browser }) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	let letGo = () => {}
+	const held = new Promise<void>((resolve) => (letGo = resolve))
+	await builder.route('**/_app/immutable/**/*.js', async (route) => {
+		await held
+		await route.continue()
+	})
+	await builder.goto('/bench/1/sources', { waitUntil: 'commit' })
+	const file = join(folder, 'early.csv')
+	writeFileSync(file, 'boat,berth\nDunlin,A1\nKnot,A2\n')
+	await builder.getByLabel('Choose a file').setInputFiles(file)
+	letGo()
+	await expect(builder.getByRole('heading', { name: 'early.csv' })).toBeVisible()
+	await builder.context().close()
+})
