@@ -304,6 +304,16 @@ test('more than 10,000 rows are ordered by a total only where it is kept for the
 	}
 	expect(first(KEEPER, 50)).toEqual({ row: 700, unsorted: undefined })
 	expect(first(9, 50)).toEqual({ row: 1, unsorted: 50 })
+	// Few rows that point to one are ordered, however many there are in all.
+	store.db.exec(`
+		UPDATE t3 SET c31 = NULL;
+		UPDATE t3 SET c31 = 1 WHERE n IN (700, 800, 900);
+		UPDATE t4 SET c46 = 9 WHERE c40 = 800`)
+	const pointing = { column: 31, to: store.ids.toId(HARBOURS, 1) }
+	const sort = { column: 50, descending: true }
+	const few = readRows(store, { person: 9 }, { table: MOORINGS, sort, pointing }, NOW)
+	expect(few.rows.map(({ id }) => store.ids.fromId(MOORINGS, id))).toEqual([800, 900, 700])
+	expect(few.unsorted).toBeUndefined()
 	// A mean, and what is put together from kept totals, need no row of another table either.
 	expect(first(KEEPER, 58).unsorted).toBeUndefined()
 	store.db.exec('DELETE FROM t3 WHERE n = 10001')

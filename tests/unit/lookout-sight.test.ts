@@ -3,6 +3,7 @@ import { beforeEach, expect, test } from 'vitest'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { readAnchors, readRows, type SortBy } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store.ts'
+import { seeLine } from '../support/see-line.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [MOORINGS, CODE, HARBOUR, ARREARS, TWICE] = [2, 20, 21, 22, 23]
@@ -11,14 +12,7 @@ const [DIVER, BUILDER, IMKE, JORY] = [10, 11, 2, 3]
 let store: Store
 
 beforeEach(() => {
-	const see = (id: string, role: number, where: string, except: number[] = []) => ({
-		id,
-		table: MOORINGS,
-		role,
-		verbs: ['see' as const],
-		where,
-		columns: except.length > 0 ? { kind: 'except' as const, columns: except } : { kind: 'all' as const }
-	})
+	const see = seeLine(MOORINGS)
 	store = openScratch({
 		now: NOW,
 		roles: [DIVER, BUILDER].map((id) => ({ id, name: `role ${id}`, includes: [] })),

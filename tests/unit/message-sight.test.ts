@@ -3,6 +3,7 @@ import { beforeEach, expect, test } from 'vitest'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { compose } from '$lib/server/routines/run-routine.ts'
 import type { Store } from '$lib/server/store.ts'
+import { seeLine } from '../support/see-line.ts'
 import { getTable } from '$lib/core/table/types.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
@@ -10,14 +11,7 @@ const [WRECKS, DIVER, MANAGER, IMKE, JUTTA] = [2, 10, 11, 2, 3]
 let store: Store
 
 beforeEach(() => {
-	const see = (id: string, role: number, where: string, except: number[]) => ({
-		id,
-		table: WRECKS,
-		role,
-		verbs: ['see' as const],
-		where,
-		columns: except.length > 0 ? { kind: 'except' as const, columns: except } : { kind: 'all' as const }
-	})
+	const see = seeLine(WRECKS)
 	store = openScratch({
 		now: NOW,
 		roles: [DIVER, MANAGER].map((id) => ({ id, name: `role ${id}`, includes: [] })),

@@ -163,6 +163,16 @@ describe('coming back from a provider', () => {
 		expect(await goOn(hostOf(), { ...came, from: '127.0.0.1', agent: '' })).toHaveProperty('ticket')
 	})
 
+	test('what failed is written down of whoever went out, and nothing of whoever only asks for the page', async () => {
+		const entries = () => Number(store.prepare('SELECT count(*) FROM history').pluck().get())
+		const before = entries()
+		const nowhere = { url: new URL(`${ORIGIN}${RETURN_PATH}?state=x&code=y`), state: 'x' }
+		await expect(comeBack(hostOf(), nowhere)).rejects.toThrow('another window')
+		expect(entries()).toBe(before)
+		await expect(comeBack(hostOf(), await throughProvider('c'))).rejects.toThrow('does not vouch')
+		expect(entries()).toBe(before + 1)
+	})
+
 	test('a provider that was removed lets nobody in', async () => {
 		const back = await throughProvider('a')
 		removeProvider(store, { provider: 7, ...by() })

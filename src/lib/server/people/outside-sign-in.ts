@@ -67,6 +67,16 @@ export async function comeBack(host: Host, { url, state }: { url: URL; state: st
 	leaving.delete(state)
 	if (!left || left.until <= host.now() || url.searchParams.get('state') !== state)
 		throw new AppError('invalid', TOO_LATE)
+	try {
+		return await letIn(host, left, url)
+	} catch (error) {
+		// Only of somebody who went out from here, which is slowed: anybody can ask for this page.
+		if (error instanceof AppError) await host.write('noteFailedSignIn', { person: undefined, now: host.now() })
+		throw error
+	}
+}
+
+async function letIn(host: Host, left: Leaving, url: URL): Promise<CameBack> {
 	const found = await host.read('provider', { provider: left.provider })
 	if (!found) throw new AppError('not_found', GONE)
 	const vouched = await vouchedBy(host, left, url)

@@ -104,7 +104,7 @@ export function countRows(store: Store, actor: Actor, request: RowsRequest & { l
 export function countUnder(
 	store: Store,
 	rights: Rights,
-	{ limit, ...asked }: Pick<PageRequest, 'table' | 'where' | 'limit'> & { readonly row?: number | undefined }
+	{ limit, ...asked }: Pick<PageRequest, 'table' | 'where' | 'limit' | 'row' | 'pointing'>
 ): number {
 	const query = planCount({ columns: [], ...asked }, { catalogue: store.workspace().catalogue, rights }, limit)
 	return Number(store.select(query)[0]?.[0] ?? 0)
@@ -127,7 +127,7 @@ function resolve(store: Store, standing: Standing, request: RowsRequest): Resolv
 		const column = by && findColumn(table, by.column)
 		return column ? [{ column, descending: by.descending }] : []
 	})
-	const unsorted = tooMuchToOrder(store, standing, { table, where, row, keys })
+	const unsorted = tooMuchToOrder(store, standing, { table, where, row, pointing, keys })
 	const [sort, ...then] = unsorted ? keys.filter(({ column }) => !countsAnew(column, standing.rights)) : keys
 	return {
 		table,
@@ -156,7 +156,10 @@ interface Resolved extends PageRequest {
 function tooMuchToOrder(
 	store: Store,
 	{ rights }: Standing,
-	{ keys, ...asked }: Pick<PageRequest, 'table' | 'where' | 'row'> & { readonly keys: readonly { column: Column }[] }
+	{
+		keys,
+		...asked
+	}: Pick<PageRequest, 'table' | 'where' | 'row' | 'pointing'> & { readonly keys: readonly { column: Column }[] }
 ): Column | undefined {
 	const anew = keys.find(({ column }) => !isNever(rights.cell(asked.table, column)) && countsAnew(column, rights))
 	if (!anew || asked.row !== undefined) return undefined

@@ -22,9 +22,8 @@ export async function load({ locals, url, cookies, request, getClientAddress }) 
 	try {
 		next = await goInside(await comeBack(host, { url, state }))
 	} catch (error) {
-		if (!(error instanceof AppError)) throw error
-		await host.write('noteFailedSignIn', { person: undefined, now: locals.now })
-		return { workspace, message: error.message }
+		if (error instanceof AppError) return { workspace, message: error.message }
+		throw error
 	}
 	redirect(303, next)
 
