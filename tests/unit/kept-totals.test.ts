@@ -19,7 +19,7 @@ import { randomFrom, type Random } from '../../demo/random.ts'
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const by = { actor: { person: KEEPER }, now: NOW, through: 'test' }
 const [HARBOURS, MOORINGS, INSPECTIONS] = [2, 3, 4]
-const [MASTER, DIVER, LOOKER, NARROW] = [20, 21, 22, 23]
+const [MASTER, DIVER, LOOKER, NARROW, URGENT, FILER] = [20, 21, 22, 23, 24, 25]
 
 const TOTALS = [
 	{ id: 50, name: 'seen', formula: 'COUNT(inspections)' },
@@ -41,7 +41,7 @@ function makeStore(): Store {
 	return openScratch({
 		now: NOW,
 		peopleColumns: [{ id: 3, name: 'harbour', type: 'reference', to: HARBOURS, reverseName: 'people' }],
-		roles: [MASTER, DIVER, LOOKER, NARROW].map((id) => ({ id, name: `role ${id}`, includes: [] })),
+		roles: [MASTER, DIVER, LOOKER, NARROW, URGENT, FILER].map((id) => ({ id, name: `role ${id}`, includes: [] })),
 		lines: [
 			line(MASTER, MOORINGS, 'harbour = me.harbour'),
 			line(MASTER, INSPECTIONS, 'mooring.harbour = me.harbour'),
@@ -49,6 +49,10 @@ function makeStore(): Store {
 			line(DIVER, INSPECTIONS, 'mooring.harbour = me.harbour or diver = me'),
 			line(LOOKER, MOORINGS, ''),
 			line(LOOKER, INSPECTIONS, 'diver = me'),
+			line(URGENT, MOORINGS, ''),
+			line(URGENT, INSPECTIONS, 'diver = me and urgent'),
+			line(FILER, MOORINGS, ''),
+			line(FILER, INSPECTIONS, 'mooring.harbour = me.harbour or filer = me.email'),
 			line(NARROW, MOORINGS, ''),
 			{ ...line(NARROW, INSPECTIONS, ''), columns: { kind: 'except', columns: [43] } }
 		],
@@ -85,6 +89,7 @@ function makeStore(): Store {
 					{ id: 45, name: 'urgent', type: 'yes/no' },
 					{ id: 46, name: 'diver', type: 'reference', to: 1 },
 					{ id: 47, name: 'note', type: 'text' },
+					{ id: 49, name: 'filer', type: 'email' },
 					{ id: 48, name: 'twice', type: 'computed', formula: 'cost * 2' }
 				]
 			}
@@ -101,7 +106,7 @@ function fill(store: Store, random: Random): void {
 		store.db
 			.prepare(`INSERT INTO t2 (n, made_at, changed_at, c10, c10k) VALUES (?, 0, 0, ?, ?)`)
 			.run(h, `H${h}`, `h${h}`)
-	const roles = [undefined, undefined, MASTER, DIVER, LOOKER, NARROW]
+	const roles = [undefined, undefined, MASTER, DIVER, LOOKER, NARROW, URGENT, FILER]
 	for (let n = 2; n < roles.length; n++) {
 		store.db
 			.prepare(`INSERT INTO t1 (n, made_at, changed_at, c1, c1k, c2, c2k, c3) VALUES (?, 0, 0, ?, ?, ?, ?, ?)`)
@@ -123,8 +128,9 @@ function randomCells(store: Store, random: Random) {
 		{ column: 43, value: sometimes((random.below(25_000) - 5_000) / 100) },
 		{ column: 44, value: sometimes(`2026-0${1 + random.below(9)}-1${random.below(10)}`) },
 		{ column: 45, value: sometimes(random.chance(0.5)) },
-		{ column: 46, value: sometimes({ id: store.ids.toId(1, 2 + random.below(4)) }) },
-		{ column: 47, value: sometimes(random.pick(['x', 'X', 'y'])) }
+		{ column: 46, value: sometimes({ id: store.ids.toId(1, 2 + random.below(5)) }) },
+		{ column: 47, value: sometimes(random.pick(['x', 'X', 'y'])) },
+		{ column: 49, value: sometimes(random.pick(['P7@varrow.example', 'p7@varrow.example', 'p8@varrow.example'])) }
 	]
 }
 
@@ -137,6 +143,7 @@ interface Child {
 	readonly urgent: number | null
 	readonly diver: number | null
 	readonly note: string | null
+	readonly filer: string | null
 	readonly harbour: number
 }
 
@@ -144,7 +151,7 @@ interface Child {
 function children(store: Store): Child[] {
 	return store.db
 		.prepare(
-			`SELECT i.c40 AS mooring, i.c41 AS verdict, i.c42 AS depth, i.c43 AS cost, i.c44 AS done, i.c45 AS urgent, i.c46 AS diver, i.c47 AS note, m.c31 AS harbour
+			`SELECT i.c40 AS mooring, i.c41 AS verdict, i.c42 AS depth, i.c43 AS cost, i.c44 AS done, i.c45 AS urgent, i.c46 AS diver, i.c47 AS note, i.c49 AS filer, m.c31 AS harbour
 			FROM t4 i JOIN t3 m ON m.n = i.c40`
 		)
 		.all() as Child[]
@@ -202,6 +209,12 @@ function expectRight(store: Store, when: string): void {
 		expected(store, ALL, (row) => row.harbour === own(3) || row.diver === 3)
 	)
 	expect(shown(store, 4), `${when}, own inspections`).toEqual(expected(store, ALL, (row) => row.diver === 4))
+	expect(shown(store, 6), `${when}, own urgent inspections`).toEqual(
+		expected(store, ALL, (row) => row.diver === 6 && row.urgent === 1)
+	)
+	expect(shown(store, 7), `${when}, own harbour or filed`).toEqual(
+		expected(store, ALL, (row) => row.harbour === own(7) || row.filer?.toLowerCase() === 'p7@varrow.example')
+	)
 	expect(shown(store, 5), `${when}, no costs`).toEqual(expected(store, ALL, () => true, false))
 }
 
@@ -273,9 +286,9 @@ test('who sees every child reads the kept total, and the order by it comes from 
 	const table = getTable(catalogue, MOORINGS)
 	const cost = getColumn(table, 52)
 	createIndex(store.db, table, cost)
-	const planOf = (person: number) => {
+	const planOf = (person: number, column = cost) => {
 		const { rights } = standingOf(store, { person }, NOW)
-		const request = { table, columns: [cost], where: [], sort: { column: cost, descending: true } }
+		const request = { table, columns: [column], where: [], sort: { column, descending: true } }
 		const [query] = planPage(request, { catalogue, rights }).branches
 		if (!query) throw new Error('Expected a branch')
 		return store.db
@@ -283,17 +296,22 @@ test('who sees every child reads the kept total, and the order by it comes from 
 			.all(...query.params)
 			.map((row) => (row as { detail: string }).detail)
 	}
-	expect(planOf(KEEPER)).toEqual(['SCAN r USING INDEX i3_52'])
+	expect(planOf(KEEPER)).toEqual(['SCAN r USING INDEX i3_c52t0s'])
+	const mean = getColumn(table, 53)
+	createIndex(store.db, table, mean)
+	expect(planOf(KEEPER, mean)).toEqual(['SEARCH r USING INDEX i3_c53t0m (c53t0m>?)'])
 	const inOwnHarbour = planOf(2)
 	expect(inOwnHarbour.filter((step) => step.includes('r_'))).toEqual([])
-	expect(planOf(4).join('\n')).toContain('SEARCH r_')
+	// Who sees their own reads what is kept for their value; who sees some of their own counts them.
+	expect(planOf(4).join('\n')).toContain('SEARCH r_1 USING PRIMARY KEY (p=? AND v=?)')
+	expect(planOf(6).join('\n')).toContain('SEARCH r_1 USING INDEX')
 })
 
 test('more than 10,000 rows are ordered by a total only where it is kept for the reader; others are told', () => {
 	const store = makeStore()
 	store.db.exec(`
-		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (9, 0, 0, 'Looker', 'looker');
-		INSERT INTO role_held (person, role) VALUES (9, ${LOOKER});
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (9, 0, 0, 'Looker', 'looker'), (8, 0, 0, 'Diver', 'diver');
+		INSERT INTO role_held (person, role) VALUES (9, ${URGENT}), (8, ${LOOKER});
 		WITH RECURSIVE i (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM i WHERE n < 10001)
 		INSERT INTO t3 (n, made_at, changed_at) SELECT n, 0, 0 FROM i;
 		INSERT INTO t4 (made_at, changed_at, c40) VALUES (0, 0, 700), (0, 0, 700), (0, 0, 800)`)
@@ -308,12 +326,14 @@ test('more than 10,000 rows are ordered by a total only where it is kept for the
 	store.db.exec(`
 		UPDATE t3 SET c31 = NULL;
 		UPDATE t3 SET c31 = 1 WHERE n IN (700, 800, 900);
-		UPDATE t4 SET c46 = 9 WHERE c40 = 800`)
+		UPDATE t4 SET c46 = 9, c45 = 1 WHERE c40 = 800`)
 	const pointing = { column: 31, to: store.ids.toId(HARBOURS, 1) }
 	const sort = { column: 50, descending: true }
 	const few = readRows(store, { person: 9 }, { table: MOORINGS, sort, pointing }, NOW)
 	expect(few.rows.map(({ id }) => store.ids.fromId(MOORINGS, id))).toEqual([800, 900, 700])
 	expect(few.unsorted).toBeUndefined()
+	store.db.exec('UPDATE t4 SET c46 = 8 WHERE c40 = 700')
+	expect(first(8, 50)).toEqual({ row: 700, unsorted: undefined })
 	// A mean, and what is put together from kept totals, need no row of another table either.
 	expect(first(KEEPER, 58).unsorted).toBeUndefined()
 	store.db.exec('DELETE FROM t3 WHERE n = 10001')

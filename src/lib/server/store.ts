@@ -14,6 +14,8 @@ export interface Store {
 	readonly ids: RowIds
 	/** The workspace as it stands in the current transaction. */
 	workspace(): LoadedWorkspace
+	/** Does what cannot change the workspace, and so need not ask again and again which version is current. */
+	steadily<T>(work: () => T): T
 	prepare(text: string): Statement<unknown[]>
 	/** Runs a compiled query; rows come as arrays. */
 	select(query: Sql): unknown[][]
@@ -36,6 +38,7 @@ const READ_DOCUMENT = `SELECT body FROM document WHERE kind = 'workspace' AND ve
 export function openStore(db: Db, ids: RowIds): Store {
 	const statements = new Map<string, Statement<unknown[]>>()
 	let loaded: LoadedWorkspace | undefined
+	let steady = 0
 	/** Asked with every request, several times. */
 	const currentVersion = db.prepare<[]>(CURRENT_VERSION).pluck()
 
@@ -50,6 +53,7 @@ export function openStore(db: Db, ids: RowIds): Store {
 	}
 
 	function workspace(): LoadedWorkspace {
+		if (steady > 0 && loaded) return loaded
 		const version = Number(currentVersion.get())
 		if (loaded?.version === version) return loaded
 		const document = parseWorkspace(String(prepare(READ_DOCUMENT).pluck().get(version)))
@@ -57,6 +61,16 @@ export function openStore(db: Db, ids: RowIds): Store {
 		// A change of tables makes prepared statements over them stale in meaning, if not in form.
 		statements.clear()
 		return loaded
+	}
+
+	function steadily<T>(work: () => T): T {
+		workspace()
+		steady++
+		try {
+			return work()
+		} finally {
+			steady--
+		}
 	}
 
 	const select = (query: Sql): unknown[][] =>
@@ -69,5 +83,5 @@ export function openStore(db: Db, ids: RowIds): Store {
 		statements.clear()
 	}
 
-	return { db, ids, workspace, prepare, select, touched: new Set(), forget }
+	return { db, ids, workspace, steadily, prepare, select, touched: new Set(), forget }
 }

@@ -39,3 +39,22 @@ export function markedColumns(people: Table, deciding: readonly DecidingColumn[]
 	const addresses = people.columns.filter((column) => column.type === 'email').map((column) => column.id)
 	return new Set([...read, ...addresses])
 }
+
+/** The plain columns of a table by which lines let people see rows as theirs: `diver = me`, `email = me.email`. */
+export function columnsComparedWithMe(table: Table, lines: readonly Line[]): readonly Column[] {
+	const found = new Set<Column>()
+	for (const line of lines) {
+		if (line.table !== table.id || !line.verbs.includes('see')) continue
+		someNode(line.where, (node) => {
+			if (node.kind !== 'compare' || node.op !== '=') return false
+			for (const [side, other] of [[node.left, node.right] as const, [node.right, node.left] as const])
+				if (isOwnColumn(side) && someNode(other, (part) => part.kind === 'me')) found.add(side.column)
+			return false
+		})
+	}
+	return [...found]
+}
+
+function isOwnColumn(expr: Expr): expr is Expr & { kind: 'field' } {
+	return expr.kind === 'field' && expr.of.kind === 'this' && !expr.column.computed && expr.column.type !== 'long text'
+}

@@ -20,7 +20,7 @@ import { unreachable } from '../unreachable.ts'
 import { fold, type Moment } from './fold.ts'
 import { isSetType } from './functions/define.ts'
 import { FITS, soughtAnywhere } from './functions/wildcards.ts'
-import { partsOfTotal, placeOf, whereServed } from './kept.ts'
+import { PART_NAMES, partsOfTotal, placeByValue, whereServed, type OneValue } from './kept.ts'
 import { choiceNumber, FLIPPED, scaleBound, solveDates, type DateRange } from './solve.ts'
 import { isFault, type AggregateName, type CompareOp, type Expr, type KeptTotal, type Value } from './types.ts'
 import { isVolatile } from './walk.ts'
@@ -568,22 +568,37 @@ const AGGREGATES = { COUNT: 'count', COUNTA: 'count', SUM: 'sum', MIN: 'min', MA
 
 function aggregateValue(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql {
 	if (!expr.kept) return totalValue(expr, ctx)
-	const kept = keptValue(expr.kept, aliasAt(ctx, 0))
+	const kept = keptValue(expr.kept, `${aliasAt(ctx, 0)}.${expr.kept.place}`)
 	if (!ctx.sight) return kept
-	const { where, elseNone } = whereServed(expr.kept, ctx.sight)
-	if (where.kind === 'literal') return where.value === true ? kept : totalValue(expr, ctx)
+	const { where, elseNone, elseOf } = whereServed(expr.kept, ctx.sight)
+	if (isAlways(where)) return kept
+	const other = elseNone ? nothingOf(expr) : elseOf ? keptOfOne(expr.kept, elseOf, ctx) : totalValue(expr, ctx)
+	if (where.kind === 'literal') return other
 	const served = compileCondition(where, { ...ctx, aliases: [aliasAt(ctx, 0)], sight: undefined })
-	const none = expr.name === 'COUNT' || expr.name === 'COUNTA' || expr.name === 'SUM' ? raw('0.0') : NULL
-	return sql`(CASE WHEN ${served} THEN ${kept} ELSE ${elseNone ? none : totalValue(expr, ctx)} END)`
+	return sql`(CASE WHEN ${served} THEN ${kept} ELSE ${other} END)`
 }
 
-/** A total that lies in its row already, as the formula sees it. */
-function keptValue(total: KeptTotal, alias: string): Sql {
+/** A total of no rows. */
+function nothingOf({ name }: Pick<KeptTotal, 'name'>): Sql {
+	return name === 'COUNT' || name === 'COUNTA' || name === 'SUM' ? raw('0.0') : NULL
+}
+
+/** A total of the children that hold one value in a column: it lies in a table of its own, by row and value. */
+function keptOfOne(total: KeptTotal, { column, value }: OneValue, ctx: Context): Sql {
+	const alias = ctx.newAlias()
+	const found = sql`SELECT ${keptValue(total, `${alias}.`)} FROM ${raw(placeByValue(total, column))} AS ${raw(alias)}`
+	const sought = comparable(value, ctx).value
+	const one = sql`(${found} WHERE ${raw(`${alias}.p`)} = ${raw(aliasAt(ctx, 0))}.n AND ${raw(`${alias}.v`)} = ${sought})`
+	return sql`coalesce(${one}, ${nothingOf(total)})`
+}
+
+/** A total that lies in the store already, as the formula sees it. `place`: what the names of its parts begin with. */
+function keptValue(total: KeptTotal, place: string): Sql {
 	const [first = 'count'] = partsOfTotal(total)
-	const at = raw(`${alias}.${placeOf(total, first)}`)
+	const at = raw(`${place}${PART_NAMES[first]}`)
 	const scale = total.item ? scaleOf(total.item) : 1
 	if (total.name === 'AVERAGE') {
-		const mean = sql`(CAST(${at} AS REAL) / nullif(${raw(`${alias}.${placeOf(total, 'count')}`)}, 0))`
+		const mean = raw(`${place}${PART_NAMES.mean}`)
 		return scale > 1 ? sql`(${mean} / ${raw(`${scale}.0`)})` : mean
 	}
 	if (first !== 'count' && scale > 1) return sql`(${at} / ${raw(`${scale}.0`)})`
@@ -820,6 +835,10 @@ function smallness(expr: Expr): number {
 	if (isNonZero(expr)) return -magnitude(expr)
 	if (expr.kind === 'field' && !expr.column.computed && expr.column.type !== 'decimal') return 4
 	return 324
+}
+
+function isAlways(expr: Expr): boolean {
+	return expr.kind === 'literal' && isTruthy(expr.value)
 }
 
 function isTruthy(value: Value): boolean {

@@ -5,11 +5,12 @@
  * - Only totals whose value follows from the children's own rows: `COUNT(FILTER(inspections; verdict = "Replace"))`.
  * - Sums of whole or scaled numbers only: those of free decimals would drift, adding and taking away.
  * - A total serves a reader who sees every child of the row: always, or by a condition that is the same for all
- *   children of one row, such as `mooring.harbour = me.harbour`. For others it is worked out from what they see.
+ *   children of one row, such as `mooring.harbour = me.harbour`; or who sees the children that hold one value in a
+ *   column, such as `diver = me`, for which it is kept value by value. For others it is worked out from what they see.
  */
 import { scaleOf } from '../table/storage.ts'
-import { getColumn, type Column } from '../table/types.ts'
-import type { Expr, KeptTotal } from './types.ts'
+import { getColumn, type Column, type Table } from '../table/types.ts'
+import { isFault, type Expr, type KeptTotal } from './types.ts'
 import { isSameTree, isVolatile, mapParts, someNode } from './walk.ts'
 
 /** The same tree, with a place for each total in it that can be kept. `column`: the computed column it belongs to. */
@@ -43,16 +44,25 @@ export function partsOfTotal({ name }: KeptTotal): readonly KeptPart[] {
 	return name === 'MIN' || name === 'MAX' ? ['extreme'] : ['count']
 }
 
-/** The name of a part's place in the parent's table; each part has its own, since an empty one differs. */
+/** What the names of the places of its parts end with; each has its own, since an empty one differs. */
+export const PART_NAMES = { count: 'n', sum: 's', extreme: 'x', mean: 'm' } as const
+
+/** The name of a part's place in the parent's table. */
 export function placeOf({ place }: KeptTotal, part: KeptPart): string {
-	return `${place}${part === 'count' ? 'n' : part === 'sum' ? 's' : 'x'}`
+	return `${place}${PART_NAMES[part]}`
 }
 
-/** The place that orders rows as a computed column does which is one total and nothing else. A mean has none. */
+/** The place of a mean: worked out by the store from the sum and the count beside it, so that an index can order by it. */
+export function meanPlace({ place }: KeptTotal): string {
+	return `${place}${PART_NAMES.mean}`
+}
+
+/** The place that orders rows as a computed column does which is one total and nothing else. */
 export function keptSortPlace({ computed }: Column): string | undefined {
 	const total = computed?.expr.kind === 'aggregate' ? computed.expr.kept : undefined
-	const [part, more] = total ? partsOfTotal(total) : []
-	return total && part && !more ? placeOf(total, part) : undefined
+	if (!total) return undefined
+	const [part = 'count'] = partsOfTotal(total)
+	return total.name === 'AVERAGE' ? meanPlace(total) : placeOf(total, part)
 }
 
 function totalOf(expr: Expr & { kind: 'aggregate' }): Omit<KeptTotal, 'place'> | undefined {
@@ -118,6 +128,14 @@ export interface WhereServed {
 	readonly where: Expr
 	/** Whether on all other rows the reader sees no child at all. */
 	readonly elseNone: boolean
+	/** On all other rows the reader sees the children that hold this value, and no others. */
+	readonly elseOf: OneValue | undefined
+}
+
+/** `diver = 7`: a column of the child and the value that it holds. */
+export interface OneValue {
+	readonly column: Column
+	readonly value: Expr & { readonly kind: 'literal' }
 }
 
 /** Where a kept total serves a reader who sees the parent's row. */
@@ -128,7 +146,37 @@ export function whereServed(total: KeptTotal, sight: Seeing): WhereServed {
 	const all = [rows, ...cells].map((part) => part.where)
 	const where = impliedBy(sight.rows(parent), all) ? YES : allOf(all)
 	const elseNone = rows.whole && cells.every((cell) => cell.where === YES || isSameTree(cell.where, rows.where))
-	return { where, elseNone }
+	return { where, elseNone, elseOf: elseNone ? undefined : oneValueOf(total, sight) }
+}
+
+/** The value by which the reader sees children where no condition over their row lets them. */
+function oneValueOf(total: KeptTotal, sight: Seeing): OneValue | undefined {
+	const { child, by, item, reads } = total
+	const rows = sight.rows(child)
+	const cells = [by, ...reads, ...(item ? [item] : [])].map((column) => sight.cell(child, column))
+	if (!cells.every((cell) => isAlways(cell) || isSameTree(cell, rows))) return undefined
+	const ways = rows.kind === 'or' ? rows.args : [rows]
+	const [way, ...more] = ways.filter((each) => !constantPart(each, total).whole)
+	return more.length === 0 && way ? asOneValue(way, child) : undefined
+}
+
+function asOneValue(expr: Expr, child: Table): OneValue | undefined {
+	if (expr.kind !== 'compare' || expr.op !== '=') return undefined
+	const [field, value] = expr.left.kind === 'field' ? [expr.left, expr.right] : [expr.right, expr.left]
+	if (field.kind !== 'field' || field.of.kind !== 'this' || value.kind !== 'literal') return undefined
+	// Blank equals nothing, so there is no value to look for.
+	if (value.value === null || isFault(value.value)) return undefined
+	const column = child.comparedWithMe?.find((each) => each.id === field.column.id)
+	return column && { column, value }
+}
+
+function isAlways(expr: Expr): boolean {
+	return expr.kind === 'literal' && (expr.value === true || expr.value === 1)
+}
+
+/** The table in which a total is kept for each row and each value of a column of its children. */
+export function placeByValue({ place }: KeptTotal, column: Column): string {
+	return `${place}_${column.id}`
 }
 
 const YES: Expr = { kind: 'literal', value: true, type: { kind: 'yesno' } }
@@ -143,7 +191,7 @@ interface ConstantPart {
 
 /** What of a condition over the child is the same for all children of one row, said of that row. */
 function constantPart(expr: Expr, total: KeptTotal): ConstantPart {
-	if (expr.kind === 'literal') return { where: expr.value === true || expr.value === 1 ? YES : NO, whole: true }
+	if (expr.kind === 'literal') return { where: isAlways(expr) ? YES : NO, whole: true }
 	if (expr.kind === 'or') {
 		const parts = expr.args.map((arg) => constantPart(arg, total))
 		const some = parts.map((part) => part.where).filter((where) => where !== NO)

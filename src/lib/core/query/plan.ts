@@ -308,7 +308,9 @@ function isServedWhole({ expr, vouched }: Computed, rights: Rights): boolean {
 	const anew = (node: Expr): boolean => {
 		if (node.kind === 'children') return true
 		if (node.kind !== 'aggregate' || !node.kept) return partsOf(node).some(anew)
-		return !vouched && !isAlways(whereServed(node.kept, rights).where)
+		if (vouched) return false
+		const { where, elseNone, elseOf } = whereServed(node.kept, rights)
+		return !isAlways(where) && !elseNone && !elseOf
 	}
 	return !anew(expr)
 }

@@ -25,6 +25,8 @@ export interface Table {
 	readonly checks: readonly { readonly expr: Expr; readonly message: string }[]
 	/** References in other tables that point here. */
 	readonly reverses: readonly Reverse[]
+	/** Columns by which lines let people see rows as theirs (`diver = me`): totals of this table are kept for each value. */
+	readonly comparedWithMe?: readonly Column[]
 }
 
 /** Every type of column, in the order in which they are offered. */

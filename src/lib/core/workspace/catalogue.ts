@@ -12,7 +12,7 @@ import { withKeptTotals } from '../formula/kept.ts'
 import type { Expr, Issue } from '../formula/types.ts'
 import { isVolatile, readsOwnRowOnly, someNode } from '../formula/walk.ts'
 import { NOTHING, EVERYTHING } from '../access/rights.ts'
-import { decidingColumns, markedColumns, type DecidingColumn } from '../access/deciding.ts'
+import { columnsComparedWithMe, decidingColumns, markedColumns, type DecidingColumn } from '../access/deciding.ts'
 import type { Line, Role } from '../access/types.ts'
 import {
 	getColumn,
@@ -58,6 +58,7 @@ export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	addComputed(document, catalogue, found)
 	addRules(document, catalogue, found)
 	const lines = document.lines.map((entry) => toLine(entry, catalogue, found))
+	for (const table of tables.values()) (table as Building<Table>).comparedWithMe = columnsComparedWithMe(table, lines)
 	const roles = document.roles.map((entry) => toRole(entry, catalogue, found))
 	const deciding = decidingColumns(lines, roles)
 	return {

@@ -30,7 +30,7 @@ import { isInBin, putInBin, takeFromBin, type Company } from './bin.ts'
 import { readRows } from './read.ts'
 import { nextRowNumber } from './row-numbers.ts'
 import { toStoredCells, type StoredCells } from './stored-cells.ts'
-import { readStoredRow, type StoredRow } from './stored-row.ts'
+import { readStoredRow, updateStoredRow, type StoredRow } from './stored-row.ts'
 
 export interface ChangeContext {
 	readonly actor: Actor
@@ -46,19 +46,20 @@ export interface ChangeContext {
 export function changeRows(store: Store, changes: readonly Change[], context: ChangeContext): Changed[] {
 	if (context.actor.lookedAtBy !== undefined && !isTry(store))
 		throw new AppError('forbidden', 'This is the Lookout: it changes nothing but a copy of the data.')
-	return changes.map((change) => {
-		const door = openDoor(store, change.table, context)
-		switch (change.kind) {
-			case 'add':
-				return addRow(door, change.cells)
-			case 'change':
-				return changeRow(door, change.row, change.cells)
-			case 'remove':
-				return removeRow(door, change.row)
-			case 'restore':
-				return restoreRow(door, change.row)
-		}
-	})
+	return store.steadily(() => changes.map((change) => makeChange(openDoor(store, change.table, context), change)))
+}
+
+function makeChange(door: Door, change: Change): Changed {
+	switch (change.kind) {
+		case 'add':
+			return addRow(door, change.cells)
+		case 'change':
+			return changeRow(door, change.row, change.cells)
+		case 'remove':
+			return removeRow(door, change.row)
+		case 'restore':
+			return restoreRow(door, change.row)
+	}
 }
 
 interface Door {
@@ -91,7 +92,7 @@ function addRow(door: Door, cells: readonly CellChange[]): Changed {
 	const stored = toStoredCells(store, { table, before: undefined }, cells, context)
 	const n = insertRow(door, stored)
 	refuseUnless(allowedBy(door, n, given, columns), 'add', door)
-	settle(door, n, undefined)
+	settle(door, readStoredRow(store, table, n), undefined)
 	return { row: store.ids.toId(table.id, n), rev: 1, conflicts: [] }
 }
 
@@ -114,12 +115,12 @@ function changeRow(door: Door, id: string, cells: readonly CellChange[]): Change
 	const { clear, conflicts } = splitConflicts(door, id, cells)
 	if (clear.length > 0) {
 		const stored = toStoredCells(store, { table, before }, clear, context)
-		updateRow(door, before.n, stored)
+		const after = updateRow(door, before.n, stored)
 		const columns = clear.map((cell) => writable(table, cell.column))
 		const still = judge(door, before.n, given, 'after')
 		const both = given.filter((_right, i) => held[i] && still[i])
 		refuseUnless(verdict(both, columns), 'change', door)
-		settle(door, before.n, before)
+		settle(door, after, before)
 	}
 	return { row: id, rev: before.rev + (clear.length > 0 ? 1 : 0), conflicts }
 }
@@ -151,7 +152,7 @@ function restoreRow(door: Door, id: string): Changed {
 	refuseUnless(allowedBy(door, n, rights.of('add', table), columns), 'add', door)
 	// Somebody who comes back has what they held.
 	refuseMarked(door, n, columns)
-	settle(door, n, undefined)
+	settle(door, readStoredRow(store, table, n), undefined)
 	return { row: id, rev: (filled?.rev ?? 0) + 1, conflicts: [] }
 }
 
@@ -292,24 +293,24 @@ function insertRow({ store, table, context }: Door, cells: StoredCells): number 
 	return n
 }
 
-function updateRow({ store, table, context }: Door, n: number, cells: StoredCells): void {
-	const sets = ['rev = rev + 1', 'changed_by = ?', 'changed_at = ?', ...cells.names.map((name) => `${name} = ?`)]
+function updateRow({ store, table, context }: Door, n: number, cells: StoredCells): StoredRow | undefined {
+	const names = ['changed_by', 'changed_at', ...cells.names]
 	const values: SqlValue[] = [context.actor.person, context.now, ...cells.values]
-	store.prepare(`UPDATE t${table.id} SET ${sets.join(', ')} WHERE n = ?`).run(...values, n)
+	return updateStoredRow(store, table, n, { names, values })
 }
 
 /** What follows every addition and change: guards on the row as it now is, history, events. */
-function settle(door: Door, n: number, before: StoredRow | undefined): void {
+function settle(door: Door, after: StoredRow | undefined, before: StoredRow | undefined): void {
 	const { store, table, context } = door
-	const after = readStoredRow(store, table, n)
-	if (!after) throw new Error(`Expected row "${n}" of table "${table.id}" to be there after a change`)
+	if (!after) throw new Error(`Expected a row of table "${table.id}" to be there after a change`)
+	const { n } = after
 	if (!before || pointsElsewhere(table, before, after)) checkNotClosed(store, table, after)
 	checkGuards(store, { table, rights: door.rights, moment: door.moment, before, after })
 	writeChange(
 		door,
 		before ? 'change' : 'add',
 		n,
-		before ? { before: toBody(before), after: toBody(after) } : { after: toBody(after) }
+		before ? { before: toBody(before), after: toBody(after, before) } : { after: toBody(after) }
 	)
 	raiseEvents(store, { kind: before ? 'changed' : 'added', table, n }, context)
 }
@@ -327,9 +328,10 @@ function writeChange({ store, table, context }: Door, kind: string, n: number, b
 	writeHistory(store, { at: now, person: actor.person, through, kind, table: table.id, row: n, body })
 }
 
-function toBody(row: StoredRow): Record<string, unknown> {
+/** The cells of a row; beside the row as it was, only those that differ. */
+function toBody(row: StoredRow, before?: StoredRow): Record<string, unknown> {
 	const body: Record<string, unknown> = {}
-	for (const [column, value] of row.stored) body[cellKey(column)] = value
+	for (const [column, value] of row.stored) if (before?.stored.get(column) !== value) body[cellKey(column)] = value
 	return body
 }
 

@@ -20,13 +20,15 @@ export interface Entry {
 const LAST_SEAL = `SELECT seal FROM history ORDER BY seq DESC LIMIT 1`
 const ADD_ENTRY = `
 	INSERT INTO history (at, person, through, kind, table_id, row_n, body, seal)
-	VALUES (@at, @person, @through, @kind, @table, @row, @body, @seal)`
+	VALUES (?, ?, ?, ?, ?, ?, ?, ?)`
 const ALL_ENTRIES = `SELECT seq, at, person, through, kind, table_id, row_n, body, seal FROM history ORDER BY seq`
 
 export function writeHistory(store: Store, entry: Entry): void {
 	const before = store.prepare(LAST_SEAL).pluck().get() as string | undefined
-	const stored = { ...entry, body: JSON.stringify(entry.body) }
-	store.prepare(ADD_ENTRY).run({ ...stored, seal: sealOf(before ?? '', stored) })
+	const { at, person, through, kind, table, row } = entry
+	const body = JSON.stringify(entry.body)
+	const seal = sealOf(before ?? '', { at, person, through, kind, table, row, body })
+	store.prepare(ADD_ENTRY).run(at, person, through, kind, table, row, body, seal)
 }
 
 /** The number of the first entry whose seal does not fit, or undefined if all do. */

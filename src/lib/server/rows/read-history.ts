@@ -49,7 +49,9 @@ export function readHistory(
 		body: string
 	}[]
 	return entries.map(({ at, person, through, kind, body }) => {
-		const { before, after } = JSON.parse(body) as { before?: Snapshot; after?: Snapshot }
+		const { before, after: changed } = JSON.parse(body) as { before?: Snapshot; after?: Snapshot }
+		// A change is written with what it changed alone.
+		const after = changed && { ...before, ...changed }
 		const then = { store, table, standing, n }
 		const cells = columns.flatMap((column) => {
 			const from = showThen(then, column, before)

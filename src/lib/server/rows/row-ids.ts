@@ -29,7 +29,7 @@ export function openRowIds(key: Buffer): RowIds {
 		},
 		fromId(table, id) {
 			if (!ID.test(id)) return undefined
-			const plain = open.update(Buffer.from(id, 'base64url'))
+			const plain = open.update(id, 'base64url')
 			if (plain.length !== 16 || plain.readUInt32BE(0) !== MARK || plain.readUInt32BE(4) !== table) return undefined
 			const n = plain.readBigUInt64BE(8)
 			return n <= BigInt(Number.MAX_SAFE_INTEGER) ? Number(n) : undefined

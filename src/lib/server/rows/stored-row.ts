@@ -6,6 +6,7 @@ import type { Statement } from 'better-sqlite3'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import type { Env, RowValues } from '$lib/core/formula/evaluate.ts'
 import type { Value } from '$lib/core/formula/types.ts'
+import type { SqlValue } from '$lib/core/query/sql.ts'
 import { isStored, type StoredValue } from '$lib/core/table/storage.ts'
 import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
@@ -21,8 +22,24 @@ export function readStoredRow(store: Store, table: Table, n: number): StoredRow 
 	return row && toStoredRow(row, columns)
 }
 
+/** Writes the values of some columns of the store into a row, and gives the row as it then is. */
+export function updateStoredRow(
+	store: Store,
+	table: Table,
+	n: number,
+	{ names, values }: { names: readonly string[]; values: readonly SqlValue[] }
+): StoredRow | undefined {
+	const { columns, list } = statementOf(store, table)
+	const sets = names.map((name) => `${name} = ?`).join(', ')
+	const update = store.prepare(`UPDATE t${table.id} SET rev = rev + 1, ${sets} WHERE n = ? RETURNING ${list}`)
+	const row = update.raw().get(...values, n) as StoredValue[] | undefined
+	return row && toStoredRow(row, columns)
+}
+
 interface RowStatement {
 	readonly columns: readonly Column[]
+	/** What is read of a row, as a statement lists it. */
+	readonly list: string
 	readonly statement: Statement<unknown[]>
 }
 
@@ -33,10 +50,11 @@ function statementOf(store: Store, table: Table): RowStatement {
 	const known = STATEMENTS.get(table)
 	if (known) return known
 	const columns = table.columns.filter(isStored)
-	const names = columns.map((column) => `, c${column.id}`).join('')
+	const list = ['n', 'rev', ...columns.map((column) => `c${column.id}`)].join(', ')
 	const made = {
 		columns,
-		statement: store.db.prepare<unknown[]>(`SELECT n, rev${names} FROM t${table.id} WHERE n = ?`).raw()
+		list,
+		statement: store.db.prepare<unknown[]>(`SELECT ${list} FROM t${table.id} WHERE n = ?`).raw()
 	}
 	STATEMENTS.set(table, made)
 	return made

@@ -33,10 +33,11 @@ export function createIndexes(db: Db, table: Table): void {
 }
 
 export function createIndex(db: Db, table: Table, column: Column): void {
-	const name = keptSortPlace(column) ?? comparedPlace(column)
+	const kept = keptSortPlace(column)
+	const name = kept ?? comparedPlace(column)
 	// Not UNIQUE: the index would speak before the lines of access do, and tell whoever may not write that a value is
 	// taken. The one writer asks after the lines, in the same transaction, so nothing can come between.
-	db.exec(`CREATE INDEX IF NOT EXISTS i${table.id}_${column.id} ON t${table.id} (${name}, n)`)
+	db.exec(`CREATE INDEX IF NOT EXISTS i${table.id}_${kept ?? column.id} ON t${table.id} (${name}, n)`)
 }
 
 export function addColumn(db: Db, table: Table, column: Column): void {

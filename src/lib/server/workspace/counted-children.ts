@@ -1,0 +1,42 @@
+/** Which children a kept total counts, as the text of a statement in a trigger, which takes no parameters. */
+import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import type { KeptTotal } from '$lib/core/formula/types.ts'
+import type { Sql } from '$lib/core/query/sql.ts'
+import { hasKey } from '$lib/core/table/storage.ts'
+import type { Column } from '$lib/core/table/types.ts'
+
+/** A condition over a child's row that stands in the statement under this name. */
+export function conditionOf({ where }: KeptTotal, alias: string): string {
+	// A kept condition reads neither the clock nor the looker.
+	const ctx = { ...newContext('r', { today: '', now: '' }), aliases: ['r', alias] }
+	return ['1', ...where.map((each) => inline(compileCondition(each, ctx)))].join(' AND ')
+}
+
+/** A statement with its values written into it, as SQL writes them. */
+function inline({ text, params }: Sql): string {
+	const pieces = text.split('?')
+	if (pieces.length !== params.length + 1) throw new Error(`Expected ${params.length} places for values in "${text}"`)
+	return pieces.map((piece, i) => (i === 0 ? piece : written(params[i - 1] ?? null) + piece)).join('')
+}
+
+function written(value: Sql['params'][number]): string {
+	if (value === null) return 'NULL'
+	if (typeof value === 'string') return `'${value.replaceAll("'", "''")}'`
+	if (typeof value === 'bigint') return String(value)
+	// As a floating number, as it would be bound.
+	return Number.isInteger(value) && Math.abs(value) < 1e15 ? `${value}.0` : String(value)
+}
+
+/** The columns of the store by which a child's part in a total is decided, beside others that a total names. */
+export function columnsDeciding({ by, item, reads }: KeptTotal, ...further: string[]): readonly string[] {
+	const columns = [`c${by.id}`, ...(item ? [`c${item.id}`] : []), ...reads.flatMap(placesRead), ...further]
+	return [...new Set(columns)]
+}
+
+/** All that a condition can read of a column: its value, its key, its error. */
+function placesRead(column: Column): string[] {
+	const names = [`c${column.id}`]
+	if (hasKey(column)) names.push(`c${column.id}k`)
+	if (column.computed) names.push(`c${column.id}e`)
+	return names
+}
