@@ -30,8 +30,8 @@ export function instantAt(wall: string, zone: string): string {
 
 const DAY_MS = 86_400_000
 
-/** What the clock shows, as if it were UTC, in epoch ms. */
-function wallClock(instant: number, zone: string): number {
+/** What the clock shows, as if it were UTC. @param instant epoch ms, as what it gives is */
+export function wallClock(instant: number, zone: string): number {
 	const seconds = Math.floor(instant / 1000) * 1000
 	const { year = '', month = '', day = '', hour, minute, second } = partsAt(new Date(seconds).toISOString(), zone)
 	return Date.parse(`${year.padStart(4, '0')}-${month}-${day}T${hour}:${minute}:${second}Z`) + (instant - seconds)

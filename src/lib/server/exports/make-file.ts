@@ -8,6 +8,7 @@ import ExcelJS from 'exceljs'
 import { appendFile, writeFile } from 'node:fs/promises'
 import { quoteName } from '$lib/core/query/sql.ts'
 import { cellKey, isFileCell, isReferenceCell, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
+import { wallClock } from '$lib/core/schedule/zone.ts'
 import type { ShownColumn } from '../rows/describe-columns.ts'
 
 export const FILE_FORMATS = ['xlsx', 'ods', 'json', 'sqlite'] as const
@@ -43,14 +44,21 @@ export function beginFile({ format, path, ...head }: FileToMake): Making {
 
 type FileCell = null | string | number | boolean | Date
 
-/** A cell as a spreadsheet keeps it: dates as dates, references by their label, files by their name, errors and what is unseen as nothing. */
+/** A cell as a file keeps it: dates as dates, references by their label, files by their name, errors and what is unseen as nothing. */
 function toFileCell(column: ShownColumn, cell: WireCell | undefined): FileCell {
 	if (cell === undefined || cell === null) return null
 	if (isReferenceCell(cell)) return cell.label
 	if (isFileCell(cell)) return cell.file.name
 	if (typeof cell === 'object') return null
-	const isDate = column.type === 'date' || column.shows === 'date' || column.type === 'date and time'
-	return isDate ? new Date(String(cell)) : cell
+	const kind = formatOf(column)
+	return kind === 'date' || kind === 'date and time' ? new Date(String(cell)) : cell
+}
+
+/** As a spreadsheet keeps it: an instant as the clock on the wall shows it, since a sheet knows no time zones. */
+function toSheetCell(column: ShownColumn, cell: WireCell | undefined): FileCell {
+	const value = toFileCell(column, cell)
+	if (!(value instanceof Date) || formatOf(column) !== 'date and time') return value
+	return new Date(wallClock(value.getTime(), column.timeZone ?? 'UTC'))
 }
 
 const FORMATS: Readonly<Record<string, string>> = {
@@ -77,7 +85,7 @@ function makeXlsx({ name, columns }: FileHead, path: string): Making {
 	return {
 		async add(rows) {
 			for (const row of rows)
-				sheet.addRow(columns.map((column) => toFileCell(column, row.cells[cellKey(column.id)]))).commit()
+				sheet.addRow(columns.map((column) => toSheetCell(column, row.cells[cellKey(column.id)]))).commit()
 		},
 		async end() {
 			sheet.commit()
@@ -87,7 +95,8 @@ function makeXlsx({ name, columns }: FileHead, path: string): Making {
 }
 
 function formatOf(column: ShownColumn): string {
-	return column.type === 'computed' ? (column.shows ?? '') : column.type
+	if (column.type !== 'computed') return column.type
+	return column.shows === 'datetime' ? 'date and time' : (column.shows ?? '')
 }
 
 /** Made whole: its library writes no other way. */
@@ -95,7 +104,7 @@ function makeOds({ name, columns }: FileHead, path: string): Making {
 	const cells: FileCell[][] = [columns.map((column) => column.name)]
 	return {
 		async add(rows) {
-			for (const row of rows) cells.push(columns.map((column) => toFileCell(column, row.cells[cellKey(column.id)])))
+			for (const row of rows) cells.push(columns.map((column) => toSheetCell(column, row.cells[cellKey(column.id)])))
 		},
 		async end() {
 			const sheet = XLSX.utils.aoa_to_sheet(cells, { cellDates: true, UTC: true })
@@ -133,7 +142,7 @@ function makeJson({ columns }: FileHead, path: string): Making {
 
 function plain(cell: FileCell, column: ShownColumn): null | string | number | boolean {
 	if (!(cell instanceof Date)) return cell
-	return column.type === 'date and time' ? cell.toISOString() : cell.toISOString().slice(0, 10)
+	return formatOf(column) === 'date and time' ? cell.toISOString() : cell.toISOString().slice(0, 10)
 }
 
 function makeSqlite({ name, columns }: FileHead, path: string): Making {

@@ -3,16 +3,19 @@ import XLSX from '@e965/xlsx'
 import ExcelJS from 'exceljs'
 import { readFile } from 'node:fs/promises'
 import { AppError } from '$lib/core/app-error.ts'
+import { unfoldsWithin } from './archive-size.ts'
 import { NOTHING_HELD, refusedFile, sheetOf, type OpenedFile } from './sheet.ts'
 
-/** The most that a workbook may unfold to; a few kilobytes can claim gigabytes. */
+/** The most that a workbook may unfold to. */
 const MAX_UNPACKED = 600 * 1024 * 1024
 const MAX_CELLS = 8_000_000
 
 export async function openWorkbook(path: string, name: string): Promise<OpenedFile> {
 	const bytes = await readFile(path)
-	if (unpackedSize(bytes) > MAX_UNPACKED)
-		throw refusedFile(`${name} unfolds to more than fits. Split it, or save the sheet as CSV.`)
+	if (!(await unfoldsWithin(bytes, MAX_UNPACKED)))
+		throw refusedFile(
+			`${name} is damaged, or unfolds to more than fits. Open it in your spreadsheet and save the sheet as CSV.`
+		)
 	const sheets = isOpenDocument(bytes) ? readOpenDocument(bytes, name) : await readXlsx(bytes, name)
 	const filled = sheets.filter((sheet) => sheet.rows.length > 0)
 	if (filled.length === 0) throw refusedFile(`${name} holds no filled sheet. Nothing was brought in.`)
@@ -66,19 +69,6 @@ async function readXlsx(bytes: Buffer, name: string): Promise<Rows[]> {
 	return workbook.worksheets.map(toRows)
 }
 
-/** The sum of the sizes that a ZIP's directory claims for its entries. */
-function unpackedSize(bytes: Buffer): number {
-	let size = 0
-	for (
-		let at = bytes.indexOf('PK\x01\x02', 0, 'latin1');
-		at >= 0;
-		at = bytes.indexOf('PK\x01\x02', at + 46, 'latin1')
-	) {
-		if (at + 28 <= bytes.length) size += bytes.readUInt32LE(at + 24)
-	}
-	return size
-}
-
 function toRows(sheet: ExcelJS.Worksheet): Rows {
 	refuseTooLarge(sheet.name, { r: sheet.rowCount - 1, c: sheet.columnCount - 1 })
 	const width = sheet.columnCount
@@ -116,8 +106,22 @@ function looseText(value: unknown): string {
 	return value instanceof Date ? dateText(value) : String(value)
 }
 
+/** A spreadsheet counts days from here, so a time of day or a span of time is a date on or soon after it. */
+const DAY_NOUGHT = Date.UTC(1899, 11, 30)
+const FIRST_YEAR = Date.UTC(1900, 0, 1)
+
+/** As a clock on the wall shows it: a spreadsheet knows no time zones. To the second, since it keeps parts of a day. */
 function dateText(date: Date): string {
-	if (Number.isNaN(date.getTime())) return ''
-	const iso = date.toISOString()
-	return iso.endsWith('T00:00:00.000Z') ? iso.slice(0, 10) : iso
+	const seconds = Math.round(date.getTime() / 1000)
+	if (Number.isNaN(seconds)) return ''
+	if (seconds * 1000 < FIRST_YEAR && seconds * 1000 >= DAY_NOUGHT) return clockText(seconds - DAY_NOUGHT / 1000)
+	const [day = '', clock = ''] = new Date(seconds * 1000).toISOString().slice(0, 19).split('T')
+	return clock === '00:00:00' ? day : `${day} ${clock}`
+}
+
+/** `14:30`, with seconds where there are some. */
+function clockText(all: number): string {
+	const [hours, minutes, seconds] = [Math.floor(all / 3600), Math.floor(all / 60) % 60, all % 60]
+	const parts = seconds > 0 ? [hours, minutes, seconds] : [hours, minutes]
+	return parts.map((part) => String(part).padStart(2, '0')).join(':')
 }
