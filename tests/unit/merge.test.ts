@@ -2,7 +2,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { beforeEach, expect, test } from 'vitest'
+import { beforeEach, describe, expect, test } from 'vitest'
 import { AppError } from '$lib/core/app-error.ts'
 import { importPlanSchema, type ImportPlan, type MergeInto } from '$lib/core/exchange/plan.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
@@ -14,6 +14,7 @@ import { readHistory } from '$lib/server/rows/read-history.ts'
 import { applyMerge } from '$lib/server/sources/apply-merge.ts'
 import { bringIn, type Batch } from '$lib/server/sources/bring-in.ts'
 import { writeBatch } from '$lib/server/sources/import-table.ts'
+import { findUndoable, undoMerge } from '$lib/server/sources/undo-merge.ts'
 import { beginMerge, compareMerge, type Staging } from '$lib/server/sources/stage-merge.ts'
 import type { Store } from '$lib/server/store.ts'
 
@@ -248,4 +249,66 @@ test('the list of people is brought in again by address, like any shared table',
 		['Imke Dahl-Orlo', 'imke@varrow.example'],
 		['Hedda Lisle', 'hedda@brig.example']
 	])
+})
+
+describe('a bringing-in is undone as a whole', () => {
+	const undo = (at = NOW) => store.db.transaction(() => undoMerge(store, { table: MOORINGS, actor, now: at }))()
+	const rowOf = (code: string) => readRows(store, actor, { table: MOORINGS, labelIs: code }, NOW).rows[0]?.id ?? ''
+	const change = (code: string, column: number, value: number | string) =>
+		changeRows(store, [{ kind: 'change', table: MOORINGS, row: rowOf(code), cells: [{ column, value }] }], {
+			actor,
+			now: NOW,
+			through: 'test'
+		})
+
+	test.each(['add', 'update', 'replace'] as const)('how: %s', async (how) => {
+		const text = how === 'add' ? 'code,harbour,depth,state,seen\nGS-001,Ness Hythe,2,,\n' : FILE
+		const before = shown()
+		const ids = Object.keys(before).map(rowOf)
+		const { added, changed, removed } = apply(await stage(how, text))
+		expect(shown()).not.toEqual(before)
+		expect(undo()).toEqual({ undone: added + changed + removed, kept: [], keptCount: 0 })
+		expect(shown()).toEqual(before)
+		expect(Object.keys(before).map(rowOf)).toEqual(ids)
+		expect(() => undo()).toThrow('There is nothing that can be undone')
+	})
+
+	test('what somebody has changed since stays, and is named', async () => {
+		apply(await stage('update'))
+		change('NH-002', DEPTH, 7)
+		change('GS-002', STATE, 'Watch')
+		expect(undo()).toEqual({
+			undone: 1,
+			kept: [
+				{ label: 'GS-002', message: 'state was changed since.' },
+				{ label: 'NH-002', message: 'depth was changed since.' }
+			],
+			keptCount: 2
+		})
+		expect(shown()).toMatchObject({
+			'NH-002': ['Varrow Quay', 7, 'Watch', null],
+			'GS-002': ['Ness Hythe', 1.5, 'Watch', '2026-02-02']
+		})
+		expect(shown()).not.toHaveProperty('GS-001')
+	})
+
+	test('a cell that was changed beside those of the file does not stand in the way', async () => {
+		apply(await stage('update'))
+		change('NH-002', SEEN, '2026-03-03')
+		expect(undo()).toMatchObject({ undone: 3, keptCount: 0 })
+		expect(shown()['NH-002']).toEqual(['Ness Hythe', 6, 'Watch', '2026-03-03'])
+	})
+
+	test('a row that went since is named; one that is needed by others stays', async () => {
+		apply(await stage('update'))
+		changeRows(store, [{ kind: 'remove', table: MOORINGS, row: rowOf('NH-002') }], { actor, now: NOW, through: 'test' })
+		expect(undo()).toMatchObject({ undone: 2, kept: [{ message: 'It was removed since.' }] })
+	})
+
+	test('not after thirty days, when what was taken out is gone for good; nor by who does not keep the table', async () => {
+		apply(await stage('replace'))
+		expect(findUndoable(store, MOORINGS, NOW)).toMatchObject({ file: 'moorings.csv' })
+		expect(() => undo(NOW + 30 * 86_400_000)).toThrow('There is nothing that can be undone')
+		expect(() => undoMerge(store, { table: MOORINGS, actor: { person: 99 }, now: NOW })).toThrow(AppError)
+	})
 })

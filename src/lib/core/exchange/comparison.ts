@@ -30,5 +30,11 @@ export interface Merged {
 	readonly changed: number
 	readonly removed: number
 	/** Rows that did not fit, with what was said of each; none is in unless the rest was asked for. */
-	readonly misfits: readonly { readonly label: string; readonly message: string }[]
+	readonly misfits: readonly Misfit[]
+}
+
+/** A row that did not go in, or does not go back, and why. */
+export interface Misfit {
+	readonly label: string
+	readonly message: string
 }

@@ -1,6 +1,6 @@
 /** The last step of bringing a file into a table that is there: its changes go through the door, all in one transaction. */
 import { AppError } from '$lib/core/app-error.ts'
-import type { Comparison, Merged } from '$lib/core/exchange/comparison.ts'
+import type { Comparison, Merged, Misfit } from '$lib/core/exchange/comparison.ts'
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
 import { sql } from '$lib/core/query/sql.ts'
 import { isFault } from '$lib/core/formula/types.ts'
@@ -19,6 +19,7 @@ import { compareMerge, differsIn, intoOf, missingFrom, pairsOf, type Pair, type 
 /** What is applied at once; the writer does nothing else meanwhile. */
 const MOST = 100_000
 const MOST_TOLD = 50
+const NEXT_ENTRY = `SELECT coalesce(max(seq), 0) + 1 FROM history`
 
 export interface Applying extends Staging {
 	readonly file: string
@@ -34,7 +35,8 @@ export function applyMerge(store: Store, applying: Applying): Merged {
 	refuseIfTurned(compareMerge(store, applying), applying)
 	const context: ChangeContext = { actor, now, through: `file ${file}` }
 	const counts = { added: 0, changed: 0, removed: 0 }
-	const misfits: { label: string; message: string }[] = []
+	const misfits: Misfit[] = []
+	const first = Number(store.prepare(NEXT_ENTRY).pluck().get())
 	for (const { label, change } of changesOf(store, applying)) {
 		try {
 			store.db.transaction(() => changeRows(store, [change], context))()
@@ -50,7 +52,8 @@ export function applyMerge(store: Store, applying: Applying): Merged {
 	}
 	dropTable(store.db, begun.table)
 	nameSource(store, applying)
-	const body = { file, ...counts }
+	// All entries from the first to this one are its own, by which it can be undone.
+	const body = { file, ...counts, first }
 	const at = { at: now, person: actor.person, through: 'Sources', table: intoOf(plan).table, row: null }
 	writeHistory(store, { ...at, kind: 'bring in again', body })
 	return { ...counts, misfits: misfits.slice(0, MOST_TOLD) }

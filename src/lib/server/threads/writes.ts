@@ -30,6 +30,7 @@ import type { Change } from '$lib/core/query/change.ts'
 import { decideCase } from '../signoffs/cases.ts'
 import { beginImport, dropImport, dropUnregistered, finishImport, writeBatch } from '../sources/import-table.ts'
 import { applyMerge } from '../sources/apply-merge.ts'
+import { undoMerge } from '../sources/undo-merge.ts'
 import { beginMerge, compareMerge } from '../sources/stage-merge.ts'
 import type { Store } from '../store.ts'
 import {
@@ -131,6 +132,7 @@ export const WRITES = {
 	beginMerge,
 	compareMerge,
 	applyMerge,
+	undoMerge,
 	dropImport,
 	dropUnregistered,
 	removeTable,

@@ -8,6 +8,7 @@ import { describePerson } from '../people/accounts.ts'
 import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
 import { countUnder } from '../rows/read.ts'
+import { findUndoable } from '../sources/undo-merge.ts'
 import type { Store } from '../store.ts'
 import { peopleListed } from './counts.ts'
 
@@ -26,6 +27,8 @@ export interface BenchTable {
 	readonly columns: readonly ShownColumn[]
 	readonly reverses: readonly string[]
 	readonly source: { readonly file: string; readonly sheet?: string; readonly at: number } | null
+	/** Whether the last file went into rows that were there, and can be undone as a whole. */
+	readonly undoable: boolean
 	readonly about: string
 	/** For keepers: what must hold of every row, and the columns that were taken out and can be put back. */
 	readonly checks: readonly { readonly formula: string; readonly message: string }[]
@@ -73,6 +76,7 @@ export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
 				columns: shown,
 				reverses,
 				source,
+				undoable: kept && findUndoable(store, table.id, now) !== undefined,
 				about: table.about ?? '',
 				checks: kept ? (entry?.checks ?? []) : [],
 				removed: kept ? (entry?.removed ?? []).map(({ column, at }) => ({ id: column.id, name: column.name, at })) : []

@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { showCount } from '$lib/ui/count.ts'
-	import { goto } from '$app/navigation'
+	import { goto, invalidateAll } from '$app/navigation'
+	import type { Misfit } from '$lib/core/exchange/comparison.ts'
+	import { changeStructure } from '$lib/ui/grid/structure.ts'
 	import { ask } from '$lib/ui/send.ts'
 	import { showMoment } from '$lib/ui/dates.ts'
 
@@ -38,6 +40,27 @@
 		if (!look.ok) return void (wrong = look.refusal.message)
 		await goto(`${base}/sources/${given.value.id}${again === undefined ? '' : `?into=${again}`}`)
 	}
+
+	interface Undone {
+		readonly undone: number
+		readonly kept: readonly Misfit[]
+		readonly keptCount: number
+	}
+
+	/** What came of undoing, to be read above the list. */
+	let undone = $state<(Undone & { readonly name: string }) | null>(null)
+	let undoing = $state(0)
+
+	async function undo(table: { id: number; name: string }) {
+		undoing = table.id
+		const answer = await changeStructure<Undone>({ kind: 'undo bringing in', table: table.id })
+		undoing = 0
+		if (!answer.ok) return void (wrong = answer.refusal.message)
+		undone = { ...answer.value.made, name: table.name }
+		await invalidateAll()
+	}
+
+	const sayRows = (count: number) => `${count.toLocaleString('en-GB')} ${count === 1 ? 'row' : 'rows'}`
 
 	/** A file that was chosen before this page had come to life is not forgotten. */
 	function takeEarly(input: HTMLInputElement) {
@@ -94,6 +117,22 @@
 		{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 	</div>
 	<h2>Brought in</h2>
+	{#if undone}
+		<div class="undone" role="status">
+			<p><strong>{undone.name}: {sayRows(undone.undone)} put back as they were.</strong></p>
+			{#if undone.keptCount > 0}
+				<p>
+					{sayRows(undone.keptCount)} left as they are, because somebody has changed them since, or they are needed:
+				</p>
+				<ul>
+					{#each undone.kept as row, i (i)}<li>{row.label}: {row.message}</li>{/each}
+				</ul>
+				{#if undone.keptCount > undone.kept.length}
+					<p class="quiet">and {(undone.keptCount - undone.kept.length).toLocaleString('en-GB')} more</p>
+				{/if}
+			{/if}
+		</div>
+	{/if}
 	{#if sources.length === 0}
 		<p class="quiet">Nothing yet. A table made from a file is listed here.</p>
 	{:else}
@@ -111,6 +150,11 @@
 						<td class="num">{showCount(table.rows)}</td>
 						<td class="quiet">{table.source ? showMoment(table.source.at) : ''}</td>
 						<td class="ways">
+							{#if table.undoable}
+								<button class="btn" type="button" disabled={undoing !== 0} onclick={() => undo(table)}>
+									{undoing === table.id ? 'Putting back…' : 'Undo'}
+								</button>
+							{/if}
 							<label class="btn">
 								Bring in again
 								<input
@@ -155,6 +199,15 @@
 		display: grid;
 		gap: 0.3rem;
 		width: min(26rem, 100%);
+	}
+	.undone {
+		border-left: 4px solid var(--bottle);
+		background: var(--bottle-wash);
+		padding: 0.5rem 0.9rem;
+	}
+	.undone ul {
+		margin: 0.3rem 0 0;
+		padding-left: 1.2rem;
 	}
 	.sheet {
 		margin-left: 0.4rem;

@@ -1,0 +1,125 @@
+/**
+ * Undoes a whole bringing-in into a table that was there: each row that it added, changed or took out is put back as it
+ * was, by the same door, under today's rights. Rows that somebody has changed since are left as they are, and named.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import type { Misfit } from '$lib/core/exchange/comparison.ts'
+import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
+import { isFault } from '$lib/core/formula/types.ts'
+import type { StoredValue } from '$lib/core/table/storage.ts'
+import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
+import type { Actor } from '../people/rights-of-actor.ts'
+import { isInBin } from '../rows/bin.ts'
+import { changeRows, type ChangeContext } from '../rows/change.ts'
+import { writeHistory } from '../rows/history.ts'
+import { readStoredRow, toValue } from '../rows/stored-row.ts'
+import { rowLabel } from '../signoffs/row-label.ts'
+import type { Store } from '../store.ts'
+import { getKeptTable } from '../workspace/kept-table.ts'
+
+export interface Undone {
+	readonly undone: number
+	/** Rows that stay as they are, and why: the first of them, and how many there are. */
+	readonly kept: readonly Misfit[]
+	readonly keptCount: number
+}
+
+/** Removed rows lie in the bin for as long. */
+const UNDOABLE_MS = 30 * 86_400_000
+const MOST_TOLD = 50
+
+const LAST = `
+	SELECT seq, at, kind, body ->> 'file' AS file, body ->> 'first' AS first FROM history
+	WHERE table_id = ? AND row_n IS NULL AND kind IN ('bring in again', 'bring in undone')
+	ORDER BY seq DESC LIMIT 1`
+/** Written in one transaction, so nothing else stands between. Backwards, as it is undone. */
+const ENTRIES = `
+	SELECT kind, table_id, row_n, body FROM history
+	WHERE seq >= ? AND seq < ? AND row_n IS NOT NULL ORDER BY seq DESC`
+
+interface LastMerge {
+	readonly seq: number
+	readonly at: number
+	readonly file: string
+	/** The number of the first entry that it wrote. */
+	readonly first: number
+}
+
+/** The last bringing-in into a table, if it can still be undone. */
+export function findUndoable(store: Store, table: number, now: number): LastMerge | undefined {
+	const last = store.prepare(LAST).get(table) as (LastMerge & { kind: string; first: number | null }) | undefined
+	const isOpen = last?.kind === 'bring in again' && last.first !== null && now - last.at < UNDOABLE_MS
+	return isOpen ? last : undefined
+}
+
+export function undoMerge(
+	store: Store,
+	{ table: id, actor, now }: { table: number; actor: Actor; now: number }
+): Undone {
+	const table = getKeptTable(store, id, actor)
+	const merge = findUndoable(store, id, now)
+	if (!merge) throw new AppError('not_found', `There is nothing that can be undone at ${table.name}.`)
+	const context: ChangeContext = { actor, now, through: `undo of file ${merge.file}` }
+	const entries = store.prepare(ENTRIES).all(merge.first, merge.seq) as Entry[]
+	const kept: Misfit[] = []
+	let undone = 0
+	for (const entry of entries) {
+		try {
+			store.db.transaction(() => putBack(store, entry, context))()
+			undone++
+		} catch (error) {
+			if (!(error instanceof AppError)) throw error
+			const own = getTable(store.workspace().catalogue, entry.table_id)
+			const label = rowLabel(store, own, { n: entry.row_n, person: actor.person, now })
+			kept.push({ label, message: error.message })
+		}
+	}
+	const body = { file: merge.file, undone, kept: kept.length }
+	const at = { at: now, person: actor.person, through: 'Sources', table: id, row: null }
+	writeHistory(store, { ...at, kind: 'bring in undone', body })
+	return { undone, kept: kept.slice(0, MOST_TOLD), keptCount: kept.length }
+}
+
+interface Entry {
+	readonly kind: string
+	readonly table_id: number
+	readonly row_n: number
+	readonly body: string
+}
+
+type Snapshot = Readonly<Record<string, StoredValue>>
+
+function putBack(store: Store, entry: Entry, context: ChangeContext): void {
+	const table = store.workspace().catalogue.tables.get(entry.table_id)
+	if (!table) throw new AppError('invalid', 'Its table was taken out.')
+	const change = changeBack(store, table, entry)
+	if (change) changeRows(store, [change], context)
+}
+
+/** The change that undoes an entry; undefined where another's undoing has done so already. */
+function changeBack(store: Store, table: Table, { kind, row_n: n, body }: Entry): Change | undefined {
+	const { before = {}, after = {} } = JSON.parse(body) as { before?: Snapshot; after?: Snapshot }
+	const place = { table: table.id, row: store.ids.toId(table.id, n) }
+	// What went with a row comes back with it.
+	if (kind === 'remove') return isInBin(store, table.id, n) ? { kind: 'restore', ...place } : undefined
+	const row = readStoredRow(store, table, n)
+	if (!row) throw new AppError('invalid', 'It was removed since.')
+	const touched = table.columns.filter((column) => !column.computed && `c${column.id}` in after)
+	const now = (column: Column) => row.stored.get(column.id) ?? null
+	if (kind === 'change' && touched.every((column) => now(column) === before[`c${column.id}`])) return undefined
+	const turned = touched.find((column) => now(column) !== after[`c${column.id}`])
+	if (turned) throw new AppError('invalid', `${turned.name} was changed since.`)
+	if (kind === 'add') return { kind: 'remove', ...place }
+	const cells = touched.map((column): CellChange => {
+		const was = before[`c${column.id}`] ?? null
+		return { column: column.id, value: toInput(store, column, was) }
+	})
+	return cells.length === 0 ? undefined : { kind: 'change', ...place, cells }
+}
+
+function toInput(store: Store, column: Column, stored: StoredValue): CellInput {
+	if (stored === null) return null
+	if (column.type === 'reference') return { id: store.ids.toId(column.to ?? 0, Number(stored)) }
+	const value = toValue(column, stored)
+	return isFault(value) ? null : value
+}
