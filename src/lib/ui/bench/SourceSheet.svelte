@@ -14,6 +14,7 @@
 	import { goInto, openDoubts, proposePlan, sayDoubt, settlePlan } from './import-plan.ts'
 	import MergeReview from './MergeReview.svelte'
 	import { bringSheetsIn, type SheetBroughtIn } from './bring-sheets.ts'
+	import PictureOffers from './PictureOffers.svelte'
 	import RelationOffers from './RelationOffers.svelte'
 	import SourceGrid from './SourceGrid.svelte'
 	import SourceInto from './SourceInto.svelte'
@@ -47,6 +48,11 @@
 		...(status.state === 'done' ? [status.table] : []),
 		...moreDone.flatMap(({ outcome }) => ('table' in outcome ? [outcome.table] : []))
 	])
+	/** The table that the rows are in, once they are. */
+	const tableIn = $derived.by(() => {
+		const id = status.state === 'done' || status.state === 'merged' ? status.table : undefined
+		return tables.find((table) => table.id === id)
+	})
 	let timer: ReturnType<typeof setTimeout> | undefined
 
 	function propose(found: Inspection & { file: string }, table: number | undefined): ImportPlan {
@@ -99,12 +105,15 @@
 	async function follow() {
 		const answer = await ask<ImportState>(`/bench/imports/${importId}`)
 		if (!answer.ok) return void (wrong = answer.refusal.message)
+		const isIn = answer.value.state === 'done' || answer.value.state === 'merged'
+		// The way to the table is shown once the Bench knows it.
+		if (isIn) await invalidate('app:bench')
 		status = answer.value
 		if (status.state === 'running') timer = setTimeout(follow, 250)
 		else if (status.state === 'done' || status.state === 'merged') {
 			const names = new Set([...tables.map((table) => table.name.toLowerCase()), plan.tableName.toLowerCase()])
 			await bringSheetsIn(importId, more, names, (done) => (moreDone = [...moreDone, done]))
-			await invalidate('app:bench')
+			if (more.length > 0) await invalidate('app:bench')
 		} else if (status.state === 'failed') {
 			wrong = status.message
 			status = { state: 'given' }
@@ -278,6 +287,7 @@
 				{#if status.state === 'done' && moreDone.length === more.length}
 					<RelationOffers tables={broughtIn} onmade={() => void invalidate('app:bench')} />
 				{/if}
+				<PictureOffers {inspection} {plan} {app} table={tableIn} />
 				{#if blanks.length > 0}<p class="note">
 						{blanks.map((column) => column.name).join(', ')}
 						{blanks.length === 1 ? 'is' : 'are'} wholly blank and left out.

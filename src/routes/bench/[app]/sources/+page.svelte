@@ -119,7 +119,11 @@
 	<h2>Brought in</h2>
 	{#if undone}
 		<div class="undone" role="status">
-			<p><strong>{undone.name}: {sayRows(undone.undone)} put back as they were.</strong></p>
+			<p>
+				<strong
+					>{undone.name}: {sayRows(undone.undone)} put back as {undone.undone === 1 ? 'it was' : 'they were'}.</strong
+				>
+			</p>
 			{#if undone.keptCount > 0}
 				<p>
 					{sayRows(undone.keptCount)} left as they are, because somebody has changed them since, or they are needed:
