@@ -35,10 +35,12 @@ test('a file goes into a table that is there, after a comparison; the second tim
 	await builder.goto('/bench/1/sources')
 	await builder
 		.getByRole('row', { name: /Harbours now/ })
-		.getByRole('button', { name: 'Undo' })
+		.getByRole('button', { name: 'Put the rows back' })
 		.click()
 	await expect(builder.getByText('Harbours: 1 row put back as it was.')).toBeVisible()
-	await expect(builder.getByRole('row', { name: /Harbours now/ }).getByRole('button', { name: 'Undo' })).toHaveCount(0)
+	await expect(
+		builder.getByRole('row', { name: /Harbours now/ }).getByRole('button', { name: 'Put the rows back' })
+	).toHaveCount(0)
 	await compare()
 	await expect(builder.getByText('Whelk Steps')).toBeVisible()
 })

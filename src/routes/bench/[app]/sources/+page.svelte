@@ -156,7 +156,7 @@
 						<td class="ways">
 							{#if table.undoable}
 								<button class="btn" type="button" disabled={undoing !== 0} onclick={() => undo(table)}>
-									{undoing === table.id ? 'Putting back…' : 'Undo'}
+									{undoing === table.id ? 'Putting back…' : 'Put the rows back'}
 								</button>
 							{/if}
 							<label class="btn">
