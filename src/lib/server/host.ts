@@ -24,7 +24,12 @@ type Args<F> = F extends (store: never, args: infer A) => unknown ? A : undefine
 type Result<F> = F extends (...args: never[]) => infer R ? R : never
 
 export interface Host {
-	read<N extends ReadName>(name: N, args: Args<(typeof READS)[N]>): Promise<Result<(typeof READS)[N]>>
+	/** `signal`: whoever asked waits no longer, so a long search may end. */
+	read<N extends ReadName>(
+		name: N,
+		args: Args<(typeof READS)[N]>,
+		signal?: AbortSignal
+	): Promise<Result<(typeof READS)[N]>>
 	/** The answer as JSON text, to be handed on as it is. */
 	readJson<N extends ReadName>(name: N, args: Args<(typeof READS)[N]>): Promise<string>
 	write<N extends WriteName>(name: N, args: Args<(typeof WRITES)[N]>): Promise<Result<(typeof WRITES)[N]>>
@@ -89,19 +94,20 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 		return readers[turn] ?? writer
 	}
 
-	const parts = {
-		read: async (name, args) => parse(await nextReader().ask(name, args)),
-		readJson: (name, args) => nextReader().ask(name, args),
-		write: async (name, args) => parse(await writer.ask(name, args)),
-		onTurned: (listener) => {
-			listeners.add(listener)
-			return () => listeners.delete(listener)
-		},
-		hasTurnedSince: (since, tables) =>
-			[...turnedAt].some(([what, at]) => at >= since && (what === 'access' || tables.has(what))),
-		connectToWriter: (port) => writer.connect(port),
-		now: () => Date.now()
-	} satisfies Omit<Host, 'imports' | 'looks' | 'tries' | 'files' | 'standIn' | 'folder' | 'origin' | 'key' | 'close'>
+	const parts: Omit<Host, 'imports' | 'looks' | 'tries' | 'files' | 'standIn' | 'folder' | 'origin' | 'key' | 'close'> =
+		{
+			read: async (name, args, signal) => parse(await nextReader().ask(name, args, signal)),
+			readJson: (name, args) => nextReader().ask(name, args),
+			write: async (name, args) => parse(await writer.ask(name, args)),
+			onTurned: (listener) => {
+				listeners.add(listener)
+				return () => listeners.delete(listener)
+			},
+			hasTurnedSince: (since, tables) =>
+				[...turnedAt].some(([what, at]) => at >= since && (what === 'access' || tables.has(what))),
+			connectToWriter: (port) => writer.connect(port),
+			now: () => Date.now()
+		}
 
 	await parts.write('dropUnregistered', { now: Date.now() })
 	const importer = startImporter(join(scripts, 'importer.js'))

@@ -6,6 +6,7 @@
  * - A page is read branch by branch: rows whose sort cell is seen and filled, by that cell; rows where it is blank, by
  *   number; rows where it is not seen, by number, so that a hidden order does not leak. Each branch is one statement
  *   that an index can serve; a CASE over the sorted column would lose the index (730 ms against 0.3).
+ * - What looks for rows by what a reader asks for is asked from time to time whether it is to go on (`TICK`).
  * - Pages follow a key, never an offset (0.5 ms against 471 ms at row 300,000).
  *
  *     page of moorings by next due for a diver
@@ -138,7 +139,11 @@ export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, ri
 		const where = allOf(branch.where)
 		const selected = joinSql([...values, raw('r.n AS n')], ', ')
 		return {
-			count: sql`SELECT count(*) FROM ${table} WHERE ${where}`,
+			// Without a condition the database knows the number by itself.
+			count:
+				branch.where.length === 0
+					? sql`SELECT count(*) FROM ${table}`
+					: sql`SELECT count(*) FROM ${table} WHERE ${where}`,
 			anchors: (skip, every) =>
 				sql`SELECT ${names} FROM (SELECT ${selected}, row_number() OVER (ORDER BY ${order}) AS i FROM ${table} WHERE ${where}) WHERE (i + ${param(skip)}) % ${param(every)} = 0 ORDER BY i`,
 			jump: (after, by) => {
@@ -155,6 +160,12 @@ export function planCount(request: Omit<PageRequest, 'limit'>, { rights }: Plans
 	const where = allOf([...sight, ...rest])
 	return sql`SELECT count(*) FROM (SELECT 1 FROM t${request.table.id} AS r WHERE ${where} LIMIT ${limit})`
 }
+
+/**
+ * Lets a long scan be ended from inside, every 8,192nd row: before what was asked, which a scan is for. It costs 16 ns a row
+ * (as a CASE it cost 26), so what lines ask alone, by their indexes, goes without.
+ */
+const TICK = raw('((r.n & 8191) OR tick())')
 
 const NO_ROWS = raw('SELECT 1 WHERE 0')
 
@@ -235,7 +246,8 @@ function conditionsOf(request: Omit<PageRequest, 'limit'>, rights: Rights, ctx: 
 	const bare = { ...ctx, sight: undefined }
 	const rows = rights.rows(request.table)
 	const sight = isAlways(rows) ? [] : [compileCondition(rows, bare)]
-	const rest = request.where.filter((where) => !isAlways(where)).map((where) => compileCondition(where, ctx))
+	const asked = request.where.filter((where) => !isAlways(where)).map((where) => compileCondition(where, ctx))
+	const rest = asked.length > 0 ? [TICK, ...asked] : []
 	if (request.row !== undefined) rest.push(sql`r.n = ${param(request.row)}`)
 	if (request.pointing) {
 		const { column, to } = request.pointing

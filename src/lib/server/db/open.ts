@@ -19,10 +19,11 @@ export function openForWriting(file: string): Db {
 	return db
 }
 
-export function openForReading(file: string): Db {
+/** `onTick` is called from time to time during long scans, and may throw to end them. */
+export function openForReading(file: string, onTick: () => void): Db {
 	const db = new Database(file, { readonly: true, fileMustExist: true })
 	db.pragma('query_only = ON')
 	db.pragma('mmap_size = 1073741824')
-	registerFunctions(db)
+	registerFunctions(db, onTick)
 	return db
 }

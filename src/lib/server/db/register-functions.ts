@@ -6,8 +6,15 @@ import { isFault, type FunctionEntry, type Value } from '$lib/core/formula/types
 import { showDuration } from '$lib/core/table/kinds/duration.ts'
 import { textKey } from '$lib/core/text/key.ts'
 
-/** Registers the TypeScript that compiled formulas call, so that both lives of a formula run the same code. */
-export function registerFunctions(db: Database): void {
+/**
+ * Registers the TypeScript that compiled formulas call, so that both lives of a formula run the same code. `onTick` is
+ * called by scans from time to time (`core/query/plan.ts`).
+ */
+export function registerFunctions(db: Database, onTick: () => void = () => undefined): void {
+	db.function('tick', () => {
+		onTick()
+		return 1
+	})
 	const pure = { deterministic: true, directOnly: false } as const
 	db.function('text_key', pure, (text: unknown) => (text === null ? null : textKey(String(text))))
 	db.function('number_text', pure, (value: unknown) => (typeof value === 'number' ? numberText(value) : value))

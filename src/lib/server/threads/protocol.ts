@@ -1,5 +1,6 @@
 /** What travels between the main thread and the threads that hold connections. */
 import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
+import type { Stops } from './stops.ts'
 
 export interface Ask {
 	readonly id: number
@@ -34,6 +35,11 @@ export interface ThreadData {
 	readonly file: string
 	/** The workspace's key, as hex. */
 	readonly key: string
+}
+
+/** What a thread is started with. */
+export interface ThreadStart extends ThreadData {
+	readonly stops: Stops
 }
 
 export function toAnswer(id: number, error: unknown): Answer {

@@ -1,10 +1,11 @@
 /** One thread, asked from the main thread: questions by name, answers as promises. */
 import { Worker, type MessagePort } from 'node:worker_threads'
-import { toError, type Answer, type ThreadData, type Turned } from './protocol.ts'
+import { toError, type Answer, type ThreadData, type ThreadStart, type Turned } from './protocol.ts'
+import { makeStops, stopQuestion } from './stops.ts'
 
 export interface Thread {
-	/** The result as JSON text. */
-	ask(name: string, args: unknown): Promise<string>
+	/** The result as JSON text. `signal`: nobody waits for it any more; then it ends in a refusal, soon. */
+	ask(name: string, args: unknown, signal?: AbortSignal): Promise<string>
 	/** Hands a port over, by which another thread talks to this one. */
 	connect(port: MessagePort): void
 	close(): Promise<void>
@@ -20,14 +21,16 @@ export function startThread(
 	data: ThreadData,
 	onTurned: (turned: Turned['turned']) => void
 ): Promise<Thread> {
-	const worker = new Worker(script, { workerData: data })
+	const stops = makeStops()
+	const worker = new Worker(script, { workerData: { ...data, stops } satisfies ThreadStart })
 	const waiting = new Map<number, Waiting>()
 	let next = 1
 	let closing = false
 
 	const thread: Thread = {
-		ask(name, args) {
+		ask(name, args, signal) {
 			const id = next++
+			signal?.addEventListener('abort', () => stopQuestion(stops, id), { once: true })
 			return new Promise((resolve, reject) => {
 				waiting.set(id, { resolve, reject })
 				worker.postMessage({ id, name, args })

@@ -541,6 +541,10 @@
 		<p class="notice" role="status">{sayUnsorted(table.columns, rows.unsorted)}</p>
 	{:else if wrong || rows.wrong}
 		<p class="notice says-wrong" role="alert">{wrong || rows.wrong}</p>
+	{:else if rows.slow}
+		<p class="said" role="status">
+			Looking through the rows… <button class="btn plain" onclick={() => rows.stop()}>Stop</button>
+		</p>
 	{:else if said}
 		<p class="said" role="status">{said}</p>
 	{/if}

@@ -18,6 +18,8 @@ export interface Listing {
 }
 
 const CHUNK = 100
+/** What takes longer is said to be under way. */
+const SLOW_MS = 300
 /** As the server has it: a page may start up to so many rows after an anchor. */
 const ANCHOR_EVERY = 1_000
 /** Chunks that are kept; those longest out of sight go first. */
@@ -29,6 +31,8 @@ export class GridRows {
 	/** True until the first rows have come. */
 	fresh = $state(true)
 	wrong = $state('')
+	/** True while an answer is slow to come: long enough to be said. */
+	slow = $state(false)
 	/** The column by which there are too many rows to be ordered. */
 	unsorted = $state<number | undefined>()
 	private chunks = $state.raw<ReadonlyMap<number, readonly WireRow[]>>(new Map())
@@ -37,6 +41,8 @@ export class GridRows {
 	private readonly asked = new Set<number>()
 	/** Turns with every reload, so that an answer to an earlier question is dropped. */
 	private turn = 0
+	/** Ends what was asked before: the server looks no further, either. */
+	private ending = new AbortController()
 
 	constructor(table: number) {
 		this.table = table
@@ -64,8 +70,30 @@ export class GridRows {
 
 	/** Reads again what is in sight; what was there stays until it has come. */
 	async reload(from: number, to: number): Promise<void> {
-		const turn = ++this.turn
+		const turn = this.begin()
+		this.wrong = ''
+		const timer = setTimeout(() => (this.slow = turn === this.turn), SLOW_MS)
+		await this.readFrom(from, to, turn)
+		clearTimeout(timer)
+		if (turn === this.turn) this.slow = false
+	}
+
+	/** Ends a search that takes too long; what is shown stays. */
+	stop(): void {
+		this.begin()
+		this.slow = false
+		this.fresh = false
+		this.wrong = 'Stopped before all rows were looked through. Narrow it down, or look again.'
+	}
+
+	private begin(): number {
+		this.ending.abort()
+		this.ending = new AbortController()
 		this.asked.clear()
+		return ++this.turn
+	}
+
+	private async readFrom(from: number, to: number, turn: number): Promise<void> {
 		const [first] = chunksOf(from, to)
 		const page = await this.fetchChunk(first ?? 0)
 		if (turn !== this.turn) return
@@ -75,8 +103,10 @@ export class GridRows {
 			else this.count = Math.max(this.count, (first ?? 0) * CHUNK + page.rows.length + 1)
 		}
 		this.fresh = false
-		const found = await ask<{ count: number; anchors: string[] }>(`/rows/${this.table}/anchors?${this.query()}`)
-		if (turn !== this.turn || !found.ok) return
+		const address = `/rows/${this.table}/anchors?${this.query()}`
+		const found = await ask<{ count: number; anchors: string[] }>(address, { signal: this.ending.signal })
+		if (turn !== this.turn) return
+		if (!found.ok) return void (this.wrong = found.refusal.message)
 		this.anchors = found.value.anchors
 		this.count = found.value.count
 		await this.want(from, to)
@@ -127,7 +157,10 @@ export class GridRows {
 		const anchor = Math.floor(start / ANCHOR_EVERY)
 		const after = anchor === 0 ? '' : `&after=${this.anchors[anchor - 1] ?? ''}`
 		const skip = start - anchor * ANCHOR_EVERY
-		const answer = await ask<WirePage>(`/rows/${this.table}?limit=${CHUNK}&skip=${skip}${after}&${this.query()}`)
+		const address = `/rows/${this.table}?limit=${CHUNK}&skip=${skip}${after}&${this.query()}`
+		const turn = this.turn
+		const answer = await ask<WirePage>(address, { signal: this.ending.signal })
+		if (turn !== this.turn) return undefined
 		this.wrong = answer.ok ? '' : answer.refusal.message
 		if (answer.ok) this.unsorted = answer.value.unsorted
 		return answer.ok ? answer.value : undefined

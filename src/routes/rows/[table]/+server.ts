@@ -5,7 +5,7 @@ import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
 /** A page of a table's rows, as much as this person may see. */
-export function GET({ locals, params, url }) {
+export function GET({ locals, params, url, request: { signal } }) {
 	return asJson(async () => {
 		const query = url.searchParams
 		const request = {
@@ -17,7 +17,7 @@ export function GET({ locals, params, url }) {
 			row: query.get('row') ?? undefined,
 			skip: Number(query.get('skip') ?? 0)
 		}
-		return locals.host.read('rows', { actor: getActor(locals), request, now: locals.now })
+		return locals.host.read('rows', { actor: getActor(locals), request, now: locals.now }, signal)
 	})
 }
 
