@@ -3,12 +3,15 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { beforeEach, describe, expect, test } from 'vitest'
+import { AppError } from '$lib/core/app-error.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { addSession } from '$lib/server/people/accounts.ts'
 import { giveRole } from '$lib/server/people/grants.ts'
+import { changeBlock } from '$lib/server/rows/change-block.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store.ts'
 import { checkSeals, listLogbook, noteExport, noteFailedSignIn } from '$lib/server/workspace/logbook.ts'
+import { noteRefusal } from '$lib/server/workspace/note-refusal.ts'
 
 const NOW = Date.parse('2026-11-24T12:00:00Z')
 const DAY = 86_400_000
@@ -109,4 +112,61 @@ describe('the seals', () => {
 test('nobody is taken for the program: a stranger who could not come in is said to be one', () => {
 	noteFailedSignIn(store, { person: undefined, now: NOW + 3 * DAY })
 	expect(listLogbook(store, by).entries[0]).toMatchObject({ kind: 'sign in failed', who: 'somebody unknown' })
+})
+
+describe('what was refused for want of a right', () => {
+	const change = { kind: 'add', table: MOORINGS, cells: [{ column: CODE, value: 'NH-002' }] } as const
+	const context = (at: number) => ({ ...imke, now: at, through: 'grid' })
+
+	test('is written down with who asked, where, and what they were told; without what they typed', () => {
+		const args = { changes: [change], context: context(NOW + 4 * DAY) }
+		const refused = (() => {
+			try {
+				return changeRows(store, args.changes, args.context)
+			} catch (error) {
+				return error
+			}
+		})()
+		noteRefusal(store, args, refused)
+		const [entry] = listLogbook(store, by).entries
+		expect(entry).toMatchObject({
+			kind: 'refused',
+			who: 'Imke Dahl',
+			table: 'Moorings',
+			about: 'You may not add rows to Moorings.',
+			through: 'grid'
+		})
+		expect(JSON.stringify(store.db.prepare('SELECT body FROM history').pluck().all())).not.toContain('NH-002')
+	})
+
+	test('a block that is refused in part says of how many rows', () => {
+		const at = NOW + 5 * DAY
+		const block = { changes: [change, change], partly: true, context: context(at) }
+		expect(changeBlock(store, block).misfits).toHaveLength(2)
+		expect(listLogbook(store, by).entries[0]).toMatchObject({
+			kind: 'refused',
+			about: '2 of 2 rows may not be changed so.'
+		})
+		expect(() => changeBlock(store, { ...block, partly: false })).toThrow(
+			expect.objectContaining({ code: 'forbidden' })
+		)
+	})
+
+	test('what does not fit for another reason is no refusal, nor is a trial in the Lookout', () => {
+		const before = kinds(by)
+		const args = { changes: [change], context: context(NOW + 6 * DAY) }
+		noteRefusal(store, args, new AppError('invalid', 'Code must be filled in.'))
+		noteRefusal(store, args, new Error('a bug'))
+		const looking = { ...args.context, actor: { person: IMKE, lookedAtBy: KEEPER } }
+		noteRefusal(store, { ...args, context: looking }, new AppError('forbidden', 'You may not.'))
+		noteRefusal(store, { tokenHash: 'x' }, new AppError('forbidden', 'You may not.'))
+		expect(kinds(by)).toEqual(before)
+	})
+
+	test('somebody who tries without end does not fill the Logbook', () => {
+		const args = { table: MOORINGS, actor: { person: IMKE }, now: NOW + 7 * DAY }
+		for (let i = 0; i < 50; i++) noteRefusal(store, args, new AppError('forbidden', 'You may not.'))
+		expect(kinds(by).filter((kind) => kind === 'refused')).toHaveLength(20)
+		expect(checkSeals(store).broken).toBe(null)
+	})
 })

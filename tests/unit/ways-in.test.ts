@@ -3,8 +3,10 @@ import { addAppFrom, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { addSession, describePerson, findSession } from '$lib/server/people/accounts.ts'
 import { arrive, comeIn, findArrival, readDoor, useArrival } from '$lib/server/people/door.ts'
+import { BY_MAIL, listProofs, setProof } from '$lib/server/people/door-proofs.ts'
 import { giveRole } from '$lib/server/people/grants.ts'
 import { decideKnock, listKnocks, waitsAt } from '$lib/server/people/knocks.ts'
+import { addProvider, arriveVouched, listProviders, removeProvider } from '$lib/server/people/providers.ts'
 import { BUILDER, STEWARD } from '$lib/server/people/system-roles.ts'
 import { readSharing, shareApp } from '$lib/server/people/sharing.ts'
 import { visitorOf } from '$lib/server/people/visitors.ts'
@@ -369,4 +371,74 @@ test('a release tells those who get the app by it, however many there are, and n
 	saveDraft(store, { app: other, version: 1, document: { ...document, about: 'For crews' }, ...by })
 	releaseApp(store, { app: other, note: '', tells: true, ...by })
 	expect(told()).toEqual([HALE])
+})
+
+describe('by what somebody proves at a door who they are', () => {
+	const set = (proof: number, open: boolean, door = app) => setProof(store, { app: door, proof, open, ...by })
+	const provider = (name: string) => {
+		addProvider(store, { name, issuer: `https://${name}.example`, clientId: 'x', sealedSecret: 'x', ...by })
+		return listProviders(store, by).find((each) => each.name === name)?.id ?? 0
+	}
+	const shown = () => {
+		const door = readDoor(store, { app })
+		return [door?.byMail, door?.providers.map(({ name }) => name)]
+	}
+	const vouchedBy = (id: number) => ({
+		provider: id,
+		subject: 's',
+		name: 'Linnet Oakes',
+		email: 'linnet@varrow.example'
+	})
+
+	beforeEach(() => void way({ kind: 'domain', word: 'varrow.example' }))
+
+	test('all that there are serve, until a steward shuts one at this door', () => {
+		const [quay, brig] = [provider('Quay'), provider('Brig')]
+		expect(shown()).toEqual([true, ['Brig', 'Quay']])
+		set(brig, false)
+		expect(shown()).toEqual([true, ['Quay']])
+		expect(() => arriveVouched(store, { ...coming(), vouched: vouchedBy(brig) })).toThrow('does not serve at this door')
+		const person = arriveVouched(store, { ...coming(), vouched: vouchedBy(quay) })
+		expect(rolesOf(person)).toEqual(['Clerks'])
+		set(brig, true)
+		expect(shown()).toEqual([true, ['Brig', 'Quay']])
+	})
+
+	test('where links are not sent, none is', () => {
+		provider('Quay')
+		set(BY_MAIL, false)
+		expect(shown()).toEqual([false, ['Quay']])
+		const given = { ...coming(), name: 'Linnet Oakes', email: 'linnet@varrow.example' }
+		expect(() => arrive(store, given)).toThrow('No links are sent from this door.')
+		expect(store.db.prepare('SELECT count(*) FROM message').pluck().get()).toBe(0)
+	})
+
+	test('another app keeps its own; the last one stays; only stewards choose', () => {
+		const quay = provider('Quay')
+		const document = oneListApp('Harbour office', MOORINGS, CODE)
+		const other = addAppFrom(store, { document, ...by })
+		releaseApp(store, { app: other, note: '', ...by })
+		way({ kind: 'domain', word: 'varrow.example', app: other })
+		set(quay, false, other)
+		expect(shown()).toEqual([true, ['Quay']])
+		expect(
+			listProofs(store, { ...by, apps: [app, other] }).map(({ proofs }) => proofs.map(({ open }) => open))
+		).toEqual([
+			[true, true],
+			[true, false]
+		])
+		expect(() => set(BY_MAIL, false, other)).toThrow('Then nobody new could come in.')
+		const asMaster = { actor: { person: MASTER }, now: NOW }
+		expect(() => setProof(store, { app, proof: quay, open: false, ...asMaster })).toThrow(/steward/i)
+		expect(() => listProofs(store, { ...asMaster, apps: [app] })).toThrow(/steward/i)
+		expect(() => set(99, false)).toThrow('Nobody can prove who they are by that here.')
+	})
+
+	test('a provider that is removed leaves nothing shut behind', () => {
+		const quay = provider('Quay')
+		set(quay, false)
+		removeProvider(store, { provider: quay, ...by })
+		expect(store.db.prepare('SELECT count(*) FROM shut_at_door').pluck().get()).toBe(0)
+		expect(shown()).toEqual([true, []])
+	})
 })

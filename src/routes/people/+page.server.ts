@@ -1,20 +1,26 @@
 import { forPage } from '$lib/server/answer.ts'
 import { BUILDER } from '$lib/server/people/system-roles.ts'
+import type { Actor } from '$lib/server/people/rights-of-actor.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
 export async function load({ locals, url, depends }) {
 	depends('app:people')
 	const asked = { actor: getActor(locals), now: locals.now, starts: url.searchParams.get('starts') ?? '' }
 	const sheet = await forPage(() => locals.host.read('peopleSheet', asked))
-	const ways = sheet.isSteward
-		? {
-				...(await locals.host.read('signInWays', undefined)),
-				providers: await locals.host.read('providers', asked),
-				open: await locals.host.read('ways', asked),
-				apps: await locals.host.read('apps', undefined)
-			}
-		: null
+	const ways = sheet.isSteward ? await readWays(locals, asked) : null
 	const shares = sheet.isSteward || sheet.roles.some((role) => role.mayGrant)
 	const sharing = shares ? await forPage(() => locals.host.read('sharing', asked)) : null
 	return { sheet, ways, sharing, builders: BUILDER }
+}
+
+/** For stewards: by what people sign in, and the ways into apps. */
+async function readWays({ host }: App.Locals, asked: { actor: Actor; now: number }) {
+	const open = await host.read('ways', asked)
+	return {
+		...(await host.read('signInWays', undefined)),
+		providers: await host.read('providers', asked),
+		open,
+		proofs: await host.read('proofs', { ...asked, apps: [...new Set(open.map(({ app }) => app))] }),
+		apps: await host.read('apps', undefined)
+	}
 }

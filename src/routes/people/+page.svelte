@@ -72,7 +72,12 @@
 {#if show === 'teams'}<TeamsSheet {sheet} />
 {:else if show === 'roles'}<RolesSheet {sheet} />
 {:else if show === 'sharing' && data.sharing}<SharingSheet {sheet} apps={data.sharing} builders={data.builders} />
-{:else if show === 'ways' && data.ways}<WaysSheet {sheet} ways={data.ways.open} apps={data.ways.apps} />
+{:else if show === 'ways' && data.ways}<WaysSheet
+		{sheet}
+		ways={data.ways.open}
+		proofs={data.ways.proofs}
+		apps={data.ways.apps}
+	/>
 {:else if show === 'signing' && data.ways}<SigningInSheet
 		providers={data.ways.providers}
 		passwords={data.ways.passwords}

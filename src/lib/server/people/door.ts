@@ -8,6 +8,7 @@ import { writeHistory } from '../rows/history.ts'
 import { addMessage } from '../post/messages.ts'
 import type { Store } from '../store.ts'
 import { hashToken, newToken } from '../token.ts'
+import { BY_MAIL, isProofOpen, proofsOf } from './door-proofs.ts'
 import { describePerson, emailColumn, findPersonByEmail, putAccount } from './accounts.ts'
 import { knock, standingAtDoor, type AtDoor } from './knocks.ts'
 import { isSuspended } from './roles-held.ts'
@@ -24,6 +25,9 @@ export interface DoorSheet {
 	/** What the doorstep asks; null where there is none. */
 	readonly asks: string | null
 	readonly visitors: boolean
+	/** Whether a link that is sent to an address proves whose it is, and the providers that prove it. */
+	readonly byMail: boolean
+	readonly providers: readonly { readonly id: number; readonly name: string }[]
 	/** How far whoever is signed in has come. */
 	readonly at: AtDoor | null
 }
@@ -36,6 +40,7 @@ export function readDoor(
 	const ways = waysOf(store, app)
 	const name = findAppName(store, app)
 	if (ways.length === 0 || name === undefined) return null
+	const proofs = proofsOf(store, app).filter(({ open }) => open)
 	const doorstep = ways.find((way) => way.kind === 'doorstep')
 	return {
 		app,
@@ -45,6 +50,8 @@ export function readDoor(
 		byPhrase: ways.some((way) => way.kind === 'phrase'),
 		asks: doorstep ? doorstep.asks : null,
 		visitors: visitorOf(store, { app }) !== null,
+		byMail: proofs.some(({ id }) => id === BY_MAIL),
+		providers: proofs.filter(({ id }) => id !== BY_MAIL).map(({ id, name: provider }) => ({ id, name: provider })),
 		at: person === undefined ? null : standingAtDoor(store, { app, person })
 	}
 }
@@ -67,6 +74,7 @@ export interface Coming {
 export function arrive(store: Store, { name, email, ...coming }: Coming & { name: string; email: string }): void {
 	const way = chooseWay(store, { ...coming, email })
 	if (!mayUsePassword(store, { person: findPersonByEmail(store, email) })) throw new AppError('invalid', NO_PASSWORDS)
+	if (!isProofOpen(store, coming.app, BY_MAIL)) throw new AppError('invalid', NOT_BY_MAIL)
 	const token = newToken()
 	const { app, answer, now } = coming
 	const lately = Number(
@@ -191,6 +199,8 @@ function enter(
 	if (way.kind === 'doorstep') knock(store, way, { person, answer, now })
 	else letInBy(store, way, { person, now })
 }
+
+const NOT_BY_MAIL = 'No links are sent from this door. Come in by one of the ways above.'
 
 interface Arrival {
 	readonly way: number

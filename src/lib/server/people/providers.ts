@@ -10,6 +10,7 @@ import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
 import { describePerson, findPersonByEmail } from './accounts.ts'
 import { addPersonAtDoor, type Coming } from './door.ts'
+import { isProofOpen } from './door-proofs.ts'
 import { readSignInWays } from './password-use.ts'
 import { isSuspended } from './roles-held.ts'
 import { refuseUnlessSteward, type ByPerson } from './stewardship.ts'
@@ -106,6 +107,8 @@ export function arriveVouched(
 	{ vouched, ...coming }: Coming & { vouched: Vouched & { email: string } }
 ): number {
 	const { email } = vouched
+	if (!isProofOpen(store, coming.app, vouched.provider))
+		throw new AppError('forbidden', 'This provider does not serve at this door. Come in by one of the ways above.')
 	const known = findPersonByEmail(store, email)
 	if (known !== undefined && isSuspended(store, known))
 		throw new AppError('forbidden', 'This account is suspended. Ask whoever looks after the workspace.')

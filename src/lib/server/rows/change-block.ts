@@ -6,6 +6,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import type { CellChange, Change, Changed, Conflict } from '$lib/core/query/change.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { Store } from '../store.ts'
+import { noteRefusal } from '../workspace/note-refusal.ts'
 import { readRows } from './read.ts'
 import { changeRows, type ChangeContext } from './change.ts'
 
@@ -39,6 +40,8 @@ const MOST_READ = 1_000
 /** Puts a block in. Where one does not fit and `partly` is not set, none goes in and all misfits are named. */
 export function changeBlock(store: Store, { changes, partly, context }: Block): BlockChanged {
 	const misfits: Misfit[] = []
+	/** How many of them for want of a right. */
+	let refused = 0
 	const attempt = (change: Change, at: number): Changed | undefined => {
 		try {
 			const [changed] = store.db.transaction(() => changeRows(store, [change], context))()
@@ -47,6 +50,7 @@ export function changeBlock(store: Store, { changes, partly, context }: Block): 
 			return changed
 		} catch (error) {
 			if (!(error instanceof AppError)) throw error
+			if (error.code === 'forbidden') refused++
 			const column = error.details['column']
 			misfits.push({ at, column: typeof column === 'number' ? column : undefined, message: error.message })
 			return undefined
@@ -55,7 +59,11 @@ export function changeBlock(store: Store, { changes, partly, context }: Block): 
 	const changed = changes.map((change, at) => (partly ? attemptCells(change, at, attempt) : attempt(change, at)))
 	if (misfits.length > 0 && !partly) {
 		const message = `${misfits.length} of ${changes.length} rows do not fit. Nothing was put in.`
-		throw new AppError('invalid', message, { misfits: misfits.slice(0, 200) })
+		throw new AppError(refused > 0 ? 'forbidden' : 'invalid', message, { misfits: misfits.slice(0, 200) })
+	}
+	if (refused > 0) {
+		const message = `${refused} of ${changes.length} rows may not be changed so.`
+		noteRefusal(store, { changes, context }, new AppError('forbidden', message))
 	}
 	const rows = changed
 		.slice(0, MOST_READ)

@@ -23,6 +23,7 @@ import { previewTableRemoval, removedTables } from '../workspace/take-out-table.
 import { readMatrix } from '../workspace/access-matrix.ts'
 import { readAccess } from '../workspace/read-access.ts'
 import { findArrival, readDoor, readPhrase } from '../people/door.ts'
+import { listProofs } from '../people/door-proofs.ts'
 import { countKnocks, listKnocks, waitsAt } from '../people/knocks.ts'
 import { readSharing } from '../people/sharing.ts'
 import { visitorOf } from '../people/visitors.ts'
@@ -115,6 +116,7 @@ export const READS = {
 	cases: listCases,
 	waiting: (store: Store, { actor }: { actor: Actor }) => countWaiting(store, actor) + countKnocks(store, actor),
 	ways: listWays,
+	proofs: listProofs,
 	sharing: readSharing,
 	door: readDoor,
 	phrase: readPhrase,

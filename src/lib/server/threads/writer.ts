@@ -8,6 +8,7 @@ import { parentPort, workerData, type MessagePort } from 'node:worker_threads'
 import { openForWriting } from '../db/open.ts'
 import { openRowIds } from '../rows/row-ids.ts'
 import { openStore } from '../store.ts'
+import { noteRefusal } from '../workspace/note-refusal.ts'
 import { toAnswer, type Answer, type Ask, type ThreadData, type Turned } from './protocol.ts'
 import { ALONE, BULK, WRITES, type WriteName } from './writes.ts'
 
@@ -91,6 +92,7 @@ function run({ id, name, args }: Ask): Answer {
 		store.forget()
 		store.touched.clear()
 		for (const each of touched) store.touched.add(each)
+		noteRefusal(store, args, error)
 		return toAnswer(id, error)
 	}
 }

@@ -9,6 +9,7 @@ import { giveRole, takeRole } from '../people/grants.ts'
 import { changeOwnPassword, endOtherSessions, endOwnSession, setZone } from '../people/own-account.ts'
 import { askNewPassword, invite, usePass } from '../people/passes.ts'
 import { arrive, comeIn, useArrival } from '../people/door.ts'
+import { setProof } from '../people/door-proofs.ts'
 import { addProvider, arriveVouched, comeFromProvider, openPasswords, removeProvider } from '../people/providers.ts'
 import { decideKnock } from '../people/knocks.ts'
 import { shareApp } from '../people/sharing.ts'
@@ -73,6 +74,7 @@ export const WRITES = {
 	shareApp,
 	addWay,
 	closeWay,
+	setProof,
 	arrive,
 	comeIn,
 	useArrival,

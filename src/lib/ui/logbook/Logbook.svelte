@@ -14,6 +14,9 @@
 
 	let { page, asked, whole }: Props = $props()
 
+	/** What was tried and did not come to be. */
+	const BAD = new Set(['sign in failed', 'refused'])
+
 	let checked = $state.raw<{ broken: number | null; entries: number } | undefined>()
 	let busy = $state(false)
 	let wrong = $state('')
@@ -78,7 +81,7 @@
 					<tr>
 						<td class="when">{showMoment(entry.at)}</td>
 						<td><strong>{entry.who}</strong></td>
-						<td class:bad={entry.kind === 'sign in failed'}>{entry.kind}</td>
+						<td class:bad={BAD.has(entry.kind)}>{entry.kind}</td>
 						<td>{entry.table}</td>
 						<td>{entry.about}</td>
 						<td class="quiet">{entry.through}</td>

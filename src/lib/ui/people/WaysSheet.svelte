@@ -4,12 +4,19 @@
 	import type { AppSummary } from '$lib/server/apps/apps.ts'
 	import type { PeopleSheet } from '$lib/server/people/people-sheet.ts'
 	import type { ShownWay, WayKind } from '$lib/server/people/ways-in.ts'
+	import type { Proof } from '$lib/server/people/door-proofs.ts'
 	import { showDay } from '../dates.ts'
 	import { Deeds } from './deeds.svelte.ts'
 
-	type Props = { sheet: PeopleSheet; ways: readonly ShownWay[]; apps: readonly AppSummary[] }
+	type Props = {
+		sheet: PeopleSheet
+		ways: readonly ShownWay[]
+		/** By what people prove who they are, for each app that has ways in. */
+		proofs: readonly { readonly app: number; readonly name: string; readonly proofs: readonly Proof[] }[]
+		apps: readonly AppSummary[]
+	}
 
-	let { sheet, ways, apps }: Props = $props()
+	let { sheet, ways, proofs, apps }: Props = $props()
 
 	const KINDS: readonly { kind: WayKind; name: string; about: string }[] = [
 		{
@@ -52,6 +59,12 @@
 			words: kind === 'doorstep' ? words : ''
 		}
 		if (await deeds.act(asked)) word = ''
+	}
+
+	/** The box says what holds, also where it was refused. */
+	async function setProof(door: number, proof: Proof, box: HTMLInputElement) {
+		if (!(await deeds.act({ kind: 'set proof', app: door, proof: proof.id, open: box.checked })))
+			box.checked = proof.open
 	}
 
 	const close = (way: number) => deeds.act({ kind: 'close way', way })
@@ -104,6 +117,26 @@
 		</div>
 	{:else}
 		<p>No way is open: only people who are named come in.</p>
+	{/if}
+	{#if proofs.some((each) => each.proofs.length > 1)}
+		<section>
+			<h3>By what people prove at the door who they are</h3>
+			{#each proofs as door (door.app)}
+				<fieldset>
+					<legend>{door.name}</legend>
+					{#each door.proofs as proof (proof.id)}
+						<label class="tick">
+							<input
+								type="checkbox"
+								checked={proof.open}
+								onchange={(event) => setProof(door.app, proof, event.currentTarget)}
+							/>
+							{proof.name}
+						</label>
+					{/each}
+				</fieldset>
+			{/each}
+		</section>
 	{/if}
 	<form onsubmit={open}>
 		<h3>Open a way</h3>
@@ -160,6 +193,29 @@
 		align-items: center;
 		border-top: 1px solid var(--zinc-3);
 		padding-top: 1rem;
+	}
+	fieldset {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.3rem 1.2rem;
+		align-items: center;
+		border: 0;
+		border-bottom: 1px solid var(--zinc-3);
+		margin: 0;
+		padding: 0.5rem 0;
+	}
+	legend {
+		float: left;
+		min-width: 9rem;
+		padding: 0;
+		font-weight: 600;
+	}
+	.tick {
+		display: flex;
+		gap: 0.5rem;
+		align-items: center;
+		font-weight: 400;
+		min-height: 2rem;
 	}
 	h3,
 	.note,

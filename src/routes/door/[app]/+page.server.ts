@@ -17,13 +17,11 @@ export async function load({ locals, params, cookies, depends }) {
 	const named = locals.user?.visits === undefined ? locals.user : undefined
 	const door = await readDoor(locals, Number(params.app), named?.person)
 	const { name } = await locals.host.read('workspace', undefined)
-	const ways = await locals.host.read('signInWays', undefined)
 	const vouched = named ? undefined : findVouched(locals.host, readBrief(cookies, 'vouched'))
 	return {
 		door,
 		workspace: name,
 		isIn: named !== undefined,
-		...ways,
 		vouched: vouched ? { name: vouched.name, email: vouched.email } : null
 	}
 }

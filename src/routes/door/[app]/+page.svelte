@@ -13,8 +13,8 @@
 	const worded = $derived(door.byCode || door.byPhrase)
 	const needsWord = $derived(worded && door.domains.length === 0 && door.asks === null)
 
-	/** Where passwords serve stewards alone, a provider says first who it is. */
-	const asked = $derived(data.isIn || data.vouched !== null || data.passwords)
+	/** Where no links are sent, a provider says first who it is. */
+	const asked = $derived(data.isIn || data.vouched !== null || door.byMail)
 
 	/** Whoever waits is taken in without loading the page again. */
 	onMount(() => (data.isIn ? followTables([]) : undefined))
@@ -46,7 +46,7 @@
 		<form method="POST" action="?/come">
 			{#if data.vouched}
 				<p>You come as <strong>{data.vouched.name}</strong>, {data.vouched.email}.</p>
-			{:else if !data.isIn && data.passwords}
+			{:else if !data.isIn && door.byMail}
 				<label for="name">Your name</label>
 				<input
 					class="field"
@@ -90,14 +90,14 @@
 			{#if asked}<button class="btn main">{door.asks !== null && !worded ? 'Ask to come in' : 'Come in'}</button>{/if}
 		</form>
 		{#if !data.isIn && !data.vouched}
-			{#each data.providers as provider (provider.id)}
+			{#each door.providers as provider (provider.id)}
 				<p>
 					<a
 						class="btn"
-						class:main={!data.passwords}
+						class:main={!door.byMail}
 						data-sveltekit-reload
 						href="/sign-in/with/{provider.id}?door={door.app}&then={encodeURIComponent(`/door/${door.app}`)}"
-						>{data.passwords ? 'Or come in' : 'Come in'} with {provider.name}</a
+						>{door.byMail ? 'Or come in' : 'Come in'} with {provider.name}</a
 					>
 				</p>
 			{/each}

@@ -58,6 +58,7 @@ const doSchema = z.discriminatedUnion('kind', [
 		words
 	}),
 	z.object({ kind: z.literal('close way'), way: number }),
+	z.object({ kind: z.literal('set proof'), app: number, proof: number, open: z.boolean() }),
 	z.object({
 		kind: z.literal('add provider'),
 		name: z.string().trim().min(1, 'Give it the name that people know it by.').max(60),
@@ -144,6 +145,8 @@ function actOnTeamOrRole(locals: App.Locals, asked: Exclude<Asked, { person: str
 			return openWay(locals, asked)
 		case 'close way':
 			return host.write('closeWay', { way: asked.way, ...by })
+		case 'set proof':
+			return host.write('setProof', { ...asked, ...by })
 		case 'add provider':
 			return addProvider(locals, asked)
 		case 'remove provider':

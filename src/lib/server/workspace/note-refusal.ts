@@ -1,0 +1,45 @@
+/** Writes down that somebody asked for what no line and no role lets them do: who, when, where, and what they were told. */
+import { AppError } from '$lib/core/app-error.ts'
+import { openThrottle } from '../people/throttle.ts'
+import { writeHistory } from '../rows/history.ts'
+import type { Store } from '../store.ts'
+
+/** Somebody who tries without end is known after so many times in a quarter of an hour; the Logbook is not theirs to fill. */
+const MOST = 20
+const throttle = openThrottle(MOST)
+
+/** `args`: what the write was asked with. What was not refused for want of a right is passed over. */
+export function noteRefusal(store: Store, args: unknown, error: unknown): void {
+	if (!(error instanceof AppError) || error.code !== 'forbidden') return
+	const asked = readAsked(args)
+	if (!asked) return
+	const { person, now, table, through } = asked
+	const key = String(person)
+	if (throttle.isSlowed(key, now)) return
+	throttle.count(key, now)
+	writeHistory(store, { at: now, person, through, kind: 'refused', table, row: null, body: { what: error.message } })
+}
+
+interface Asked {
+	readonly person: number
+	readonly now: number
+	readonly table: number | null
+	readonly through: string
+}
+
+/** Writes name who asks, and when, in one of two ways: of their own, or as the context of changes. */
+function readAsked(args: unknown): Asked | undefined {
+	if (!isRecord(args)) return undefined
+	const context = isRecord(args['context']) ? args['context'] : args
+	const { actor, now, through = 'Bench' } = context
+	if (!isRecord(actor) || typeof actor['person'] !== 'number' || typeof now !== 'number') return undefined
+	// The Lookout tries things out as somebody else; that is no doing of theirs.
+	if (actor['lookedAtBy'] !== undefined) return undefined
+	const [change] = Array.isArray(args['changes']) ? (args['changes'] as unknown[]) : []
+	const table = isRecord(change) ? change['table'] : args['table']
+	return { person: actor['person'], now, table: typeof table === 'number' ? table : null, through: String(through) }
+}
+
+function isRecord(value: unknown): value is Record<string, unknown> {
+	return typeof value === 'object' && value !== null
+}
