@@ -14,6 +14,7 @@ import { RETURN_PATH } from './people/outside-sign-in.ts'
 import { openPost, type Post } from './post/stand-in.ts'
 import { startImporter } from './sources/importer-thread.ts'
 import { openImports, type Imports } from './sources/imports.ts'
+import { startIndexing } from './workspace/indexing.ts'
 import { openTries, type Tries } from './tries.ts'
 import type { Turned } from './threads/protocol.ts'
 import type { READS, ReadName } from './threads/reads.ts'
@@ -72,6 +73,7 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 	const data = { file: join(folder, 'workspace.db'), key: readKey(folder) }
 	const listeners = new Set<(turned: Turned['turned']) => void>()
 	const queue: { runner?: Runner } = {}
+	const indexes = startIndexing(() => parts.write('growTextIndex', undefined))
 
 	/** When each table, and who may see what, last changed. */
 	const turnedAt = new Map<number | 'access', number>()
@@ -81,6 +83,8 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 			turnedAt.set(each, Date.now())
 		for (const listener of listeners) listener(turned)
 		if (turned.jobs) queue.runner?.wake()
+		// A table may have come in that is large enough to be indexed.
+		if (turned.access) indexes.wake()
 	}
 	const writer = await startThread(join(scripts, 'writer.js'), data, tell)
 	const readers = await Promise.all(
@@ -117,11 +121,13 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 	const post: Post = await openPost((message) => parts.write('takeMessage', { ...message, now: parts.now() }))
 	const { demo } = await parts.read('workspace', undefined)
 	const standIn = demo ? await openStandIn(() => standInPeople(parts), origin + RETURN_PATH) : undefined
+	indexes.wake()
 	queue.runner = startRunner({ host: parts, post, origin, worker: randomUUID(), ...(at ? { at } : {}) })
 
 	async function close(): Promise<void> {
 		files.close()
 		await queue.runner?.close()
+		await indexes.close()
 		await tries.close()
 		await Promise.all([post.close(), standIn?.close(), imports.close(), ...readers.map((reader) => reader.close())])
 		await writer.close()

@@ -7,6 +7,7 @@ import type { Expr } from '../formula/types.ts'
 import { columnType } from '../formula/column-type.ts'
 import { findKind } from '../table/kinds/all.ts'
 import { TYPED } from '../table/kinds/kind.ts'
+import { textKey } from '../text/key.ts'
 import { findColumn, getColumn, type Catalogue, type Column, type Table } from '../table/types.ts'
 
 export const filterSchema = z.object({
@@ -22,11 +23,35 @@ export const filtersSchema = z.array(filterSchema).max(20)
 /** The condition that a filter comes to; undefined where its column or its text says nothing. */
 export function toCondition(filter: Filter, table: Table, catalogue: Catalogue): Expr | undefined {
 	if (filter.column === 0) {
-		const any = table.columns.flatMap((column) => onColumn(filter, column, table, catalogue) ?? [])
-		return any.length === 0 ? undefined : { kind: 'or', args: any, type: { kind: 'yesno' } }
+		if (filter.is === 'contains' && filter.text.trim() === '') return undefined
+		const columns = filter.is === 'contains' ? columnsSought(filter, table, catalogue) : table.columns
+		const any = columns.flatMap((column) => onColumn(filter, column, table, catalogue) ?? [])
+		return { kind: 'or', args: any, type: { kind: 'yesno' } }
 	}
 	const column = findColumn(table, filter.column)
 	return column && onColumn(filter, column, table, catalogue)
+}
+
+/** The columns in which a text that is looked for can stand at all: a word stands in no number and no date. */
+export function columnsSought(filter: Filter, table: Table, catalogue: Catalogue): readonly Column[] {
+	const columns = filter.column === 0 ? table.columns : table.columns.filter(({ id }) => id === filter.column)
+	const text = filter.text.trim()
+	return columns.filter((column) => {
+		if (column.type === 'several choices') return true
+		const field = shownField(column, table, catalogue)
+		return contains(field, text) !== undefined && mayHold(field, text)
+	})
+}
+
+/** What the text form of a number or a date is made of. */
+const SIGNS: Readonly<Record<string, RegExp>> = { number: /^[\d.+\-e]*$/i, date: /^[\d-]*$/ }
+
+function mayHold(field: Expr, text: string): boolean {
+	if (field.kind === 'field' && field.column.type === 'choice') {
+		const sought = textKey(text)
+		return (field.column.choices ?? []).some((choice) => textKey(choice).includes(sought))
+	}
+	return SIGNS[field.type.kind]?.test(text) ?? true
 }
 
 function onColumn({ is, text }: Filter, column: Column, table: Table, catalogue: Catalogue): Expr | undefined {

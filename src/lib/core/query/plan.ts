@@ -35,6 +35,8 @@ export interface PageRequest {
 	readonly row?: number | undefined
 	/** Whether to say, for each row, what the reader may do with it. */
 	readonly offers?: boolean
+	/** Numbers of rows, as `n`, among which all that fit are: they are looked at, and no others. */
+	readonly among?: Sql | undefined
 	/** Only rows whose reference points to this row. */
 	readonly pointing?: { readonly column: Column; readonly to: number } | undefined
 }
@@ -96,7 +98,7 @@ export function planPage(request: Omit<PageRequest, 'limit'>, { catalogue, right
 	const sortAt = keys.map((key) => list.addOnce(key.value))
 	const offers = request.offers ? list.addOffers(request.table) : undefined
 	const branches = branchesOf(keys, conditionsOf(request, rights, ctx))
-	const from = sql`SELECT ${joinSql(list.columns, ', ')} FROM t${request.table.id} AS r`
+	const from = sql`SELECT ${joinSql(list.columns, ', ')} FROM ${rowsOf(request)}`
 	const first = request.after?.branch ?? 0
 	return {
 		cells,
@@ -131,7 +133,7 @@ export interface AnchorPlan {
 export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, rights }: Plans): readonly AnchorPlan[] {
 	const ctx = newContext('r', rights.moment, rights)
 	const keys = keysOf(request, { catalogue, rights, ctx })
-	const table = raw(`t${request.table.id} AS r`)
+	const table = rowsOf(request)
 	const values = keys.map((key, i) => sql`${key.value} AS ${raw(`v${i}`)}`)
 	const names = joinSql([...keys.map((_key, i) => raw(`v${i}`)), raw('n')], ', ')
 	return branchesOf(keys, conditionsOf(request, rights, ctx)).map((branch) => {
@@ -158,7 +160,12 @@ export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, ri
 export function planCount(request: Omit<PageRequest, 'limit'>, { rights }: Plans, limit: number): Sql {
 	const { sight, rest } = conditionsOf(request, rights, newContext('r', rights.moment, rights))
 	const where = allOf([...sight, ...rest])
-	return sql`SELECT count(*) FROM (SELECT 1 FROM t${request.table.id} AS r WHERE ${where} LIMIT ${limit})`
+	return sql`SELECT count(*) FROM (SELECT 1 FROM ${rowsOf(request)} WHERE ${where} LIMIT ${limit})`
+}
+
+/** The rows that are looked at, as `r`. The join is crossed, so that the candidates come first whatever the database thinks. */
+function rowsOf({ table, among }: Pick<PageRequest, 'table' | 'among'>): Sql {
+	return among ? sql`(${among}) AS among CROSS JOIN t${table.id} AS r ON r.n = among.n` : raw(`t${table.id} AS r`)
 }
 
 /**

@@ -34,6 +34,7 @@ import type { StoredValue } from '$lib/core/table/storage.ts'
 import { standingOf, type Actor, type Standing } from '../people/rights-of-actor.ts'
 import type { Store } from '../store.ts'
 import { toValue } from './stored-row.ts'
+import { fewCandidates } from './text-candidates.ts'
 
 export interface RowsRequest {
 	readonly table: number
@@ -104,7 +105,7 @@ export function countRows(store: Store, actor: Actor, request: RowsRequest & { l
 export function countUnder(
 	store: Store,
 	rights: Rights,
-	{ limit, ...asked }: Pick<PageRequest, 'table' | 'where' | 'limit' | 'row' | 'pointing'>
+	{ limit, ...asked }: Pick<PageRequest, 'table' | 'where' | 'limit' | 'among' | 'row' | 'pointing'>
 ): number {
 	const query = planCount({ columns: [], ...asked }, { catalogue: store.workspace().catalogue, rights }, limit)
 	return Number(store.select(query)[0]?.[0] ?? 0)
@@ -127,12 +128,14 @@ function resolve(store: Store, standing: Standing, request: RowsRequest): Resolv
 		const column = by && findColumn(table, by.column)
 		return column ? [{ column, descending: by.descending }] : []
 	})
-	const unsorted = tooMuchToOrder(store, standing, { table, where, row, pointing, keys })
+	const among = fewCandidates(store, table, request.filters ?? [])
+	const unsorted = tooMuchToOrder(store, standing, { table, where, among, row, pointing, keys })
 	const [sort, ...then] = unsorted ? keys.filter(({ column }) => !countsAnew(column, standing.rights)) : keys
 	return {
 		table,
 		columns,
 		where,
+		among,
 		sort,
 		then,
 		...(unsorted ? { unsorted: unsorted.id } : {}),
@@ -159,7 +162,9 @@ function tooMuchToOrder(
 	{
 		keys,
 		...asked
-	}: Pick<PageRequest, 'table' | 'where' | 'row' | 'pointing'> & { readonly keys: readonly { column: Column }[] }
+	}: Pick<PageRequest, 'table' | 'where' | 'among' | 'row' | 'pointing'> & {
+		readonly keys: readonly { column: Column }[]
+	}
 ): Column | undefined {
 	const anew = keys.find(({ column }) => !isNever(rights.cell(asked.table, column)) && countsAnew(column, rights))
 	if (!anew || asked.row !== undefined) return undefined

@@ -47,6 +47,7 @@ import { becomeTry } from '../workspace/become-try.ts'
 import { startWorkspace } from '../workspace/make.ts'
 import { pinExample, unpinExample } from '../workspace/pin-examples.ts'
 import { noteExport, noteFailedSignIn } from '../workspace/logbook.ts'
+import { growTextIndex } from '../workspace/text-index.ts'
 import { putTableBack } from '../workspace/restructure.ts'
 import { removeTable, returnTable } from '../workspace/take-out-table.ts'
 import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
@@ -148,13 +149,14 @@ export const WRITES = {
 	noteFailedSignIn,
 	noteUpload,
 	dropOldUploads,
+	growTextIndex,
 	backUp
 } as const
 
 export type WriteName = keyof typeof WRITES
 
-/** Batches of an import stand in a lane of their own. */
-export const BULK: ReadonlySet<string> = new Set<WriteName>(['writeBatch'])
+/** Batches of an import, and of an index that is made, stand in a lane of their own. */
+export const BULK: ReadonlySet<string> = new Set<WriteName>(['writeBatch', 'growTextIndex'])
 
 /** What cannot run inside a transaction. */
 export const ALONE: ReadonlySet<string> = new Set<WriteName>(['backUp'])

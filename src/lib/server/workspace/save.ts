@@ -14,6 +14,7 @@ import { basisOf, someNode } from '$lib/core/formula/walk.ts'
 import { examplesThatHold, refuseBrokenExamples } from './examples.ts'
 import { fillComputed } from './fill-computed.ts'
 import { keepTotals } from './keep-totals.ts'
+import { alignTextIndexes } from './text-index.ts'
 
 const LAST_VERSION = `SELECT max(version) FROM document WHERE kind = 'workspace'`
 const ADD_VERSION = `
@@ -52,6 +53,7 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 	}
 	watchPeople(store.db, catalogue.people.id)
 	keepTotals(store)
+	alignTextIndexes(store)
 	indexWhatLinesRead(store)
 	refuseBrokenExamples(store, held, saving)
 	store.touched.add('access')

@@ -200,9 +200,8 @@
 		gap: 0.3rem 1.2rem;
 		align-items: center;
 		border: 0;
-		border-bottom: 1px solid var(--zinc-3);
 		margin: 0;
-		padding: 0.5rem 0;
+		padding: 0.5rem 0 0;
 	}
 	legend {
 		float: left;
@@ -234,6 +233,9 @@
 		}
 		.note {
 			padding-left: 0;
+		}
+		legend {
+			float: none;
 		}
 	}
 </style>
