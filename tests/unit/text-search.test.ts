@@ -218,6 +218,49 @@ test.each([
 	expect(matchOf(text)).toBe(match)
 })
 
+describe('digits in numbers', () => {
+	const NUMBERS = [0, 5, 12.5, -12.5, 120, 0.05, 1005, 1e6, 123456.78, 90_071_992_547.41]
+	const typed = { money: {}, percent: { places: 2 }, decimal: { places: 2 }, 'whole number': {} } as const
+	const numbers = openScratch({
+		now: NOW,
+		tables: [
+			{
+				id: 2,
+				name: 'costs',
+				keepers: [KEEPER],
+				label: 20,
+				columns: Object.entries(typed).map(([type, more], i) => ({
+					id: 20 + i,
+					name: type,
+					type: type as 'money',
+					...more
+				}))
+			}
+		]
+	})
+	for (const value of NUMBERS) {
+		const cells = [20, 21, 22].map((column) => ({ column, value: Math.round(value * 100) / 100 }))
+		const whole = { column: 23, value: Math.trunc(value) }
+		changeRows(numbers, [{ kind: 'add', table: 2, cells: [...cells, whole] }], by)
+	}
+
+	test.each(['5', '12', '2.5', '0.05', '.05', '-12', '00', '0', '.', '1005', '6.78', '7199', '1.', '99'])(
+		'%s',
+		(text) => {
+			for (const column of [20, 21, 22, 23]) {
+				const { rows } = readRows(numbers, by.actor, { table: 2, filters: [{ column, is: 'contains', text }] }, NOW)
+				const all = readRows(numbers, by.actor, { table: 2 }, NOW).rows
+				// As JavaScript writes numbers (ECMA-262, Number::toString), which is how a formula shows them, too.
+				const wanted = all.filter(({ cells }) => String(cells[`c${column}`]).includes(text))
+				expect(
+					rows.map(({ id }) => id),
+					`column ${column}`
+				).toEqual(wanted.map(({ id }) => id))
+			}
+		}
+	)
+})
+
 test('a small table has no index', () => {
 	const small = openScratch({
 		now: NOW,

@@ -3,7 +3,8 @@
 	type Props = {
 		/** The column that a replacement would change, by name; undefined where it cannot be changed. */
 		column: string | undefined
-		found: number
+		/** How many rows hold it; undefined while they are looked for. */
+		found: number | undefined
 		onfind: (text: string) => void
 		onreplace: (text: string, by: string) => void
 		onclose: () => void
@@ -33,13 +34,17 @@
 >
 	<label>Find <input class="field" use:focus bind:value={text} oninput={typed} /></label>
 	<span class="quiet" role="status"
-		>{text.trim() === '' ? '' : `${found.toLocaleString('en-GB')} ${found === 1 ? 'row' : 'rows'}`}</span
+		>{text.trim() === ''
+			? ''
+			: found === undefined
+				? 'looking…'
+				: `${found.toLocaleString('en-GB')} ${found === 1 ? 'row' : 'rows'}`}</span
 	>
 	<label>Replace by <input class="field" bind:value={by} /></label>
 	<button
 		type="button"
 		class="btn"
-		disabled={text.trim() === '' || column === undefined || found === 0}
+		disabled={text.trim() === '' || column === undefined || !found}
 		onclick={() => onreplace(text, by)}>Replace in {column ?? 'a column'}</button
 	>
 	<button type="button" class="btn plain" onclick={onclose}>Close</button>

@@ -484,7 +484,7 @@
 	<header>
 		<h1>{table.name}</h1>
 		<p class="quiet">
-			{rows.count.toLocaleString('en-GB')}
+			{rows.slow ? '…' : rows.count.toLocaleString('en-GB')}
 			{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''} · {plainColumns}
 			{plainColumns === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept
 				? ''
@@ -508,7 +508,7 @@
 	{#if finding}
 		<FindBar
 			column={focusColumn && focusColumn.type !== 'computed' ? focusColumn.name : undefined}
-			found={rows.count}
+			found={rows.slow ? undefined : rows.count}
 			onfind={(text) => setFilter(0, text.trim() === '' ? undefined : { column: 0, is: 'contains', text })}
 			onreplace={replace}
 			onclose={() => {
@@ -623,7 +623,7 @@
 				{/each}
 			</div>
 		</div>
-		{#if rows.count === 0 && !rows.fresh}<p class="none">
+		{#if rows.count === 0 && !rows.fresh && !rows.slow}<p class="none">
 				{view.filters.length > 0
 					? 'No row fits the filter. Take it off to see them all.'
 					: 'There are no rows yet. Add one, paste some here, or bring a file in at Sources.'}
