@@ -4,7 +4,8 @@
  * rows, indexes and policy, where Debian's `postgresql` is installed.
  */
 import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
-import { atMost, planCount, planPage, type PageRequest } from '../src/lib/core/query/plan.ts'
+import { atMost, planCount, planPage } from '../src/lib/core/query/plan.ts'
+import type { PageRequest } from '../src/lib/core/query/request.ts'
 import { toCondition } from '../src/lib/core/query/filter.ts'
 import type { Sql } from '../src/lib/core/query/sql.ts'
 import { getColumn, getTable } from '../src/lib/core/table/types.ts'

@@ -8,7 +8,7 @@ import { textKey } from '$lib/core/text/key.ts'
 
 /**
  * Registers the TypeScript that compiled formulas call, so that both lives of a formula run the same code. `onTick` is
- * called by scans from time to time (`core/query/plan.ts`).
+ * called by scans from time to time (`core/query/request.ts`).
  */
 export function registerFunctions(db: Database, onTick: () => void = () => undefined): void {
 	db.function('tick', () => {

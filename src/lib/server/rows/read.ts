@@ -12,19 +12,10 @@ import { covers } from '$lib/core/access/types.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { FAULT_NAMES, type Expr } from '$lib/core/formula/types.ts'
-import {
-	atMost,
-	countsAnew,
-	planAnchors,
-	planCount,
-	planPage,
-	type AnchorPlan,
-	type CellPlace,
-	type Cursor,
-	type OfferPlaces,
-	type PagePlan,
-	type PageRequest
-} from '$lib/core/query/plan.ts'
+import { atMost, planAnchors, planCount, planPage, type AnchorPlan, type PagePlan } from '$lib/core/query/plan.ts'
+import type { Cursor, PageRequest } from '$lib/core/query/request.ts'
+import type { CellPlace, OfferPlaces } from '$lib/core/query/select-list.ts'
+import { countsAnew } from '$lib/core/query/sorted-value.ts'
 import { toCondition, type Filter } from '$lib/core/query/filter.ts'
 import { cellKey, type WireCell, type WirePage, type WireRow } from '$lib/core/query/wire.ts'
 import { param, sql, type Sql, type SqlValue } from '$lib/core/query/sql.ts'

@@ -1,0 +1,113 @@
+/** What a column comes to for a reader where rows are ordered or grouped by it, and where that would take counting anew. */
+import { isAlways, isNever, type Rights } from '../access/rights.ts'
+import { compileCondition, compileFault, compileValue, type Context } from '../formula/compile.ts'
+import { keptSortPlace, whereServed } from '../formula/kept.ts'
+import type { Expr } from '../formula/types.ts'
+import { partsOf, someNode } from '../formula/walk.ts'
+import { comparedPlace, hasKey, isStored } from '../table/storage.ts'
+import { getColumn, getTable, type Column, type Computed, type Table } from '../table/types.ts'
+import type { Plans } from './request.ts'
+import { allOf, raw, sql, type Sql } from './sql.ts'
+
+export interface Sort {
+	readonly value: Sql
+	readonly mask: Sql | undefined
+}
+
+export function sortOf(
+	table: Table,
+	column: Column,
+	{ catalogue, rights, ctx }: Plans & { ctx: Context }
+): Sort | undefined {
+	const cell = rights.cell(table, column)
+	if (isNever(cell)) return undefined
+	const mask = isAlways(cell) ? undefined : compileCondition(cell, { ...ctx, sight: undefined })
+	if (hasKey(column)) return { value: raw(`r.c${column.id}k`), mask }
+	if (column.type === 'reference') {
+		const target = getTable(catalogue, column.to ?? 0)
+		const label = getColumn(target, target.label)
+		return { value: labelOf(column, target, { rights, ctx }, sortedLabel(label)), mask }
+	}
+	if (isStored(column)) return { value: raw(`r.c${column.id}`), mask }
+	const kept = keptSort(column, rights)
+	return { value: kept === undefined ? layerValue(table, column, ctx) : raw(`r.${kept}`), mask }
+}
+
+/** The place of a kept total that is the whole of a column, where it serves the reader on every row: an index serves it. */
+function keptSort(column: Column, rights: Rights): string | undefined {
+	const place = keptSortPlace(column)
+	const expr = column.computed?.expr
+	if (place === undefined || expr?.kind !== 'aggregate' || !expr.kept) return undefined
+	return column.computed?.vouched || isAlways(whereServed(expr.kept, rights).where) ? place : undefined
+}
+
+/**
+ * Whether ordering by a column means to count other rows anew for each of its own: a total that is not kept, or is kept of
+ * more than this reader sees.
+ */
+export function countsAnew(column: Column, rights: Rights): boolean {
+	const { computed } = column
+	if (!computed || computed.stored) return false
+	return (
+		someNode(computed.expr, (node) => {
+			if (node.kind === 'children') return true
+			if (node.kind === 'field') return node.column !== column && countsAnew(node.column, rights)
+			return false
+		}) && !isServedWhole(computed, rights)
+	)
+}
+
+/** Whether all that a column totals lies in the row and serves the reader on every row. */
+function isServedWhole({ expr, vouched }: Computed, rights: Rights): boolean {
+	const anew = (node: Expr): boolean => {
+		if (node.kind === 'children') return true
+		if (node.kind !== 'aggregate' || !node.kept) return partsOf(node).some(anew)
+		if (vouched) return false
+		const { where, elseNone, elseOf } = whereServed(node.kept, rights)
+		return !isAlways(where) && !elseNone && !elseOf
+	}
+	return !anew(expr)
+}
+
+function sortedLabel(label: Column): (alias: string) => Sql {
+	return (alias) => raw(`${alias}.${comparedPlace(label)}`)
+}
+
+/** A layer's value as this reader sees it; in error it counts as blank. */
+export function layerValue(table: Table, column: Column, ctx: Context): Sql {
+	const expr = fieldOf(table, column)
+	const fault = compileFault(expr, ctx)
+	const value = compileValue(expr, { ...ctx, sight: ctx.sight && withoutMask(ctx.sight, table, column) })
+	return fault ? sql`(CASE WHEN (${fault}) IS NULL THEN ${value} END)` : value
+}
+
+/** The mask of the column itself is asked beside the value, once; inside, the operands stand bare. */
+function withoutMask(
+	sight: NonNullable<Context['sight']>,
+	table: Table,
+	column: Column
+): NonNullable<Context['sight']> {
+	const bare: Expr = { kind: 'literal', value: true, type: { kind: 'yesno' } }
+	return { ...sight, cell: (t, c) => (t === table && c === column ? bare : sight.cell(t, c)) }
+}
+
+export function fieldOf(table: Table, column: Column): Expr {
+	const row: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
+	return { kind: 'field', of: row, table, column, type: column.computed?.expr.type ?? { kind: 'blank' } }
+}
+
+export function labelOf(
+	column: Column,
+	target: Table,
+	{ rights, ctx }: { rights: Rights; ctx: Context },
+	read: (alias: string) => Sql
+): Sql {
+	const alias = ctx.newAlias()
+	const inner: Context = { ...ctx, aliases: [alias], sight: undefined }
+	const label = getColumn(target, target.label)
+	const conditions = [sql`${raw(alias)}.n = r.c${column.id}`]
+	for (const needed of [rights.rows(target), rights.cell(target, label)]) {
+		if (!isAlways(needed)) conditions.push(compileCondition(needed, inner))
+	}
+	return sql`(SELECT ${read(alias)} FROM t${target.id} AS ${raw(alias)} WHERE ${allOf(conditions)})`
+}
