@@ -1,6 +1,7 @@
 /** A formula worked out on every row of a large table, against the same written by hand as SQL. */
 import { check, checkCondition } from '../src/lib/core/formula/check.ts'
-import { compileCondition, compileValue, newContext } from '../src/lib/core/formula/compile.ts'
+import { compileCondition, compileValue } from '../src/lib/core/formula/compile.ts'
+import { newContext } from '../src/lib/core/formula/sql-context.ts'
 import { fold } from '../src/lib/core/formula/fold.ts'
 import { sql, type Sql } from '../src/lib/core/query/sql.ts'
 import { getTable } from '../src/lib/core/table/types.ts'

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { checkCondition } from '$lib/core/formula/check.ts'
-import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import { compileCondition } from '$lib/core/formula/compile.ts'
+import { newContext } from '$lib/core/formula/sql-context.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { sql } from '$lib/core/query/sql.ts'
 import { getTable } from '$lib/core/table/types.ts'

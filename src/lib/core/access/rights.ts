@@ -11,7 +11,7 @@
  * Pure: the store's condition and the explanation both come from here. Proved against an independent calculation by
  * `npm run check-values -- access` and `tests/unit/access.test.ts`.
  */
-import type { Sight } from '../formula/compile.ts'
+import type { Sight } from '../formula/sql-context.ts'
 import { fold, type Moment } from '../formula/fold.ts'
 import type { Expr } from '../formula/types.ts'
 import { ownColumns } from '../formula/walk.ts'

@@ -13,7 +13,7 @@
  *     → SELECT r.n, r.rev, r.c5, … FROM t3 AS r WHERE (r.c9 = ?) AND r.c7 IS NOT NULL AND (r.c7, r.n) > (?, ?) ORDER BY r.c7, r.n LIMIT ?
  */
 import { isNever } from '../access/rights.ts'
-import { newContext, type Context } from '../formula/compile.ts'
+import { newContext, type Context } from '../formula/sql-context.ts'
 import { conditionsOf, rowsOf, type Conditions, type Cursor, type PageRequest, type Plans } from './request.ts'
 import { SelectList, type CellPlace, type OfferPlaces } from './select-list.ts'
 import { sortOf } from './sorted-value.ts'

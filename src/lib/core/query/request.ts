@@ -1,6 +1,7 @@
 /** What is asked of a table's rows, and which rows that leaves: those that the reader sees and that fit. */
 import { isAlways, type Rights } from '../access/rights.ts'
-import { compileCondition, type Context } from '../formula/compile.ts'
+import { compileCondition } from '../formula/compile.ts'
+import type { Context } from '../formula/sql-context.ts'
 import type { Expr } from '../formula/types.ts'
 import type { Catalogue, Column, Table } from '../table/types.ts'
 import { param, raw, sql, type Sql, type SqlValue } from './sql.ts'

@@ -1,6 +1,7 @@
 /** What a column comes to for a reader where rows are ordered or grouped by it, and where that would take counting anew. */
 import { isAlways, isNever, type Rights } from '../access/rights.ts'
-import { compileCondition, compileFault, compileValue, type Context } from '../formula/compile.ts'
+import { compileCondition, compileFault, compileValue } from '../formula/compile.ts'
+import type { Context } from '../formula/sql-context.ts'
 import { keptSortPlace, whereServed } from '../formula/kept.ts'
 import type { Expr } from '../formula/types.ts'
 import { partsOf, someNode } from '../formula/walk.ts'

@@ -2,7 +2,8 @@
  * Works check values out in both lives: as SQL over a table made for the row, and in TypeScript on that row.
  */
 import { check } from '$lib/core/formula/check.ts'
-import { compileFault, compileValue, newContext } from '$lib/core/formula/compile.ts'
+import { compileFault, compileValue } from '$lib/core/formula/compile.ts'
+import { newContext } from '$lib/core/formula/sql-context.ts'
 import { evaluate } from '$lib/core/formula/evaluate.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { FAULT_NAMES, isFault, type Expr, type Value } from '$lib/core/formula/types.ts'

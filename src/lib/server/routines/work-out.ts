@@ -1,7 +1,8 @@
 /** Works formulas out on one row in the database: as the data is, or as somebody may see it. */
 import type { Rights } from '$lib/core/access/rights.ts'
 import { check } from '$lib/core/formula/check.ts'
-import { compileCondition, compileFault, compileValue, newContext } from '$lib/core/formula/compile.ts'
+import { compileCondition, compileFault, compileValue } from '$lib/core/formula/compile.ts'
+import { newContext } from '$lib/core/formula/sql-context.ts'
 import { fold, type Moment } from '$lib/core/formula/fold.ts'
 import type { Expr, FaultCode, Value } from '$lib/core/formula/types.ts'
 import { allOf, param, raw, sql } from '$lib/core/query/sql.ts'

@@ -5,7 +5,8 @@
  * Conditions are the builder's: judged on the data as it is.
  */
 import { checkCondition } from '$lib/core/formula/check.ts'
-import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import { compileCondition } from '$lib/core/formula/compile.ts'
+import { newContext } from '$lib/core/formula/sql-context.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { allOf, param, sql } from '$lib/core/query/sql.ts'
 import type { Table } from '$lib/core/table/types.ts'

@@ -4,7 +4,8 @@
  */
 import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import { fromStoredFile, holdsFile, showSize } from '$lib/core/capture/attachment.ts'
-import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import { compileCondition } from '$lib/core/formula/compile.ts'
+import { newContext } from '$lib/core/formula/sql-context.ts'
 import { evaluate, isTrue } from '$lib/core/formula/evaluate.ts'
 import { allOf, param, sql } from '$lib/core/query/sql.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'

@@ -1,5 +1,6 @@
 /** Which children a kept total counts, as the text of a statement in a trigger, which takes no parameters. */
-import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import { compileCondition } from '$lib/core/formula/compile.ts'
+import { newContext } from '$lib/core/formula/sql-context.ts'
 import type { KeptTotal } from '$lib/core/formula/types.ts'
 import type { Sql } from '$lib/core/query/sql.ts'
 import { hasKey } from '$lib/core/table/storage.ts'

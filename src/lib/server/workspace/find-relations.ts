@@ -1,5 +1,6 @@
 /** Finds columns whose values name rows of another table, so that making them references can be offered. */
-import { compileCondition, newContext } from '$lib/core/formula/compile.ts'
+import { compileCondition } from '$lib/core/formula/compile.ts'
+import { newContext } from '$lib/core/formula/sql-context.ts'
 import type { Rights } from '$lib/core/access/rights.ts'
 import { isNever } from '$lib/core/access/rights.ts'
 import { allOf, raw, sql, type Sql } from '$lib/core/query/sql.ts'
