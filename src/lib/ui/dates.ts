@@ -21,3 +21,11 @@ export function showAge(at: number, now = Date.now()): string {
 export function showDay(at: number): string {
 	return DAY_YEAR.format(new Date(at))
 }
+
+const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' })
+
+/** @param month `2026-03` */
+export function showMonth(month: string): string {
+	const at = Date.parse(`${month}-01T00:00:00Z`)
+	return Number.isNaN(at) ? month : MONTH.format(at)
+}

@@ -75,4 +75,4 @@ export function rowsOf({ table, among }: Pick<PageRequest, 'table' | 'among'>): 
  * Lets a long scan be ended from inside, every 8,192nd row: before what was asked, which a scan is for. It costs 16 ns a row
  * (as a CASE it cost 26), so what lines ask alone, by their indexes, goes without.
  */
-const TICK = raw('((r.n & 8191) OR tick())')
+export const TICK = raw('((r.n & 8191) OR tick())')

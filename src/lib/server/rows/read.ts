@@ -1,5 +1,6 @@
 /**
- * The one door out: every read of a builder's rows goes through `readRows` or `countRows`.
+ * The one door out: every read of a builder's rows goes through `readRows` or `countRows`, or is made of what `withResolved`
+ * gives (`read-groups.ts`).
  *
  * - Lines, roles and rows are read in one snapshot: callers run inside one read transaction.
  * - What the reader may not see is left out here, before anything leaves the thread.
@@ -13,7 +14,7 @@ import { checkCondition } from '$lib/core/formula/check.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { FAULT_NAMES, type Expr } from '$lib/core/formula/types.ts'
 import { atMost, planAnchors, planCount, planPage, type AnchorPlan, type PagePlan } from '$lib/core/query/plan.ts'
-import type { Cursor, PageRequest } from '$lib/core/query/request.ts'
+import type { Cursor, PageRequest, Plans } from '$lib/core/query/request.ts'
 import type { CellPlace, OfferPlaces } from '$lib/core/query/select-list.ts'
 import { countsAnew } from '$lib/core/query/sorted-value.ts'
 import { toCondition, type Filter } from '$lib/core/query/filter.ts'
@@ -76,6 +77,18 @@ export function readRows(store: Store, actor: Actor, request: RowsRequest, now: 
 		columns: visibleColumns(asked, standing),
 		...(asked.unsorted === undefined ? {} : { unsorted: asked.unsorted })
 	}
+}
+
+/** For what reads otherwise than by pages: the same request, checked against the same rights. */
+export function withResolved<T>(
+	store: Store,
+	actor: Actor,
+	{ request, now }: { request: RowsRequest; now: number },
+	work: (asked: PageRequest | undefined, plans: Plans) => T
+): T {
+	const standing = standingOf(store, actor, now)
+	const plans = { catalogue: store.workspace().catalogue, rights: standing.rights }
+	return work(resolve(store, standing, request), plans)
 }
 
 /** More rows than this are not ordered by a total that has to be counted anew for each of them. */

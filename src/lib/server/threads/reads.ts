@@ -15,6 +15,7 @@ import { isDemo, listTray } from '../post/tray.ts'
 import { queueState } from '../jobs/queue.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { readAnchors, readRows, type RowsRequest } from '../rows/read.ts'
+import { readGroups } from '../rows/read-groups.ts'
 import { readHistory } from '../rows/read-history.ts'
 import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
 import type { Store } from '../store.ts'
@@ -57,6 +58,7 @@ export const READS = {
 		readRows(store, actor, request, now),
 	anchors: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) =>
 		readAnchors(store, actor, request, now),
+	groups: readGroups,
 	/** The name of a table and the columns of it that this person sees; null where there are none. */
 	tableHead: (store: Store, { table, actor, now }: { table: number; actor: Actor; now: number }) => {
 		const found = store.workspace().catalogue.tables.get(table)

@@ -17,9 +17,10 @@
 		onfilter: (filter: Filter | undefined) => void
 		onsort: (descending: boolean, further: boolean) => void
 		onopen: () => void
+		oncount: () => void
 	}
 
-	let { column, view, place, onclose, onfilter, onsort, onopen }: Props = $props()
+	let { column, view, place, onclose, onfilter, onsort, onopen, oncount }: Props = $props()
 
 	const id = $props.id()
 	const was = untrack(() => view.filters.find((filter) => filter.column === column.id))
@@ -128,6 +129,7 @@
 	</div>
 	<div class="row">
 		<button class="btn" onclick={onopen}>Open its card</button>
+		<button class="btn" onclick={oncount}>What is in it</button>
 		<button class="btn plain" onclick={onclose}>Close</button>
 	</div>
 </div>

@@ -15,13 +15,14 @@
 	import { eventsOf } from '../staff/follow.ts'
 	import { fromClipboard, plainCell, toClipboard } from './clipboard.ts'
 	import ClashNotice from './ClashNotice.svelte'
-	import ColumnCard from './ColumnCard.svelte'
 	import ColumnMenu from './ColumnMenu.svelte'
 	import ExportMenu from './ExportMenu.svelte'
 	import FindBar from './FindBar.svelte'
 	import { clearCells, fillFrom, mayEdit, putTexts, replaceTexts, whyNot, type BlockPlan } from './grid-blocks.ts'
 	import { GridEdits, type GridChange } from './grid-edits.svelte.ts'
 	import { sayUnsorted } from '../cells/unsorted.ts'
+	import GridCards from './GridCards.svelte'
+	import type { GridCard } from './grid-card.ts'
 	import GridChips from './GridChips.svelte'
 	import GridHeader from './GridHeader.svelte'
 	import GridRow from './GridRow.svelte'
@@ -29,9 +30,7 @@
 	import { GridView } from './grid-view.svelte.ts'
 	import type { ShownMisfit } from './misfit.ts'
 	import MisfitNotice from './MisfitNotice.svelte'
-	import NewColumn from './NewColumn.svelte'
 	import { at, blockOf, isOneCell, moved, type Selection } from './selection.ts'
-	import TableCard from './TableCard.svelte'
 	import { totalsOf } from './totals.ts'
 
 	type Props = { table: BenchTable; tables: readonly BenchTable[]; onremoved: () => void }
@@ -52,7 +51,7 @@
 	let editing = $state<CellDraft | undefined>()
 	let wrong = $state('')
 	let said = $state('')
-	let card = $state<number | 'new' | 'table' | undefined>()
+	let card = $state.raw<GridCard | undefined>()
 	let menu = $state<number | undefined>()
 	let finding = $state(false)
 	let clash = $state.raw<{ change: GridChange | undefined; conflict: Conflict } | undefined>()
@@ -79,7 +78,6 @@
 	const focusColumn = $derived(columns[selection.focus.column])
 	const focusRow = $derived(rows.at(selection.focus.row))
 	const totals = $derived(isOneCell(selection) ? undefined : totalsOf(selectedCells()))
-	const opened = $derived(table.columns.find((column) => column.id === card))
 
 	onMount(() => {
 		const source = eventsOf([tableId])
@@ -498,7 +496,8 @@
 		<button class="btn" onclick={removeRows} disabled={!focusRow?.may?.remove}
 			>Remove {block.bottom === block.top ? `row ${block.top + 1}` : `${block.bottom - block.top + 1} rows`}</button
 		>
-		{#if table.kept}<button class="btn" onclick={() => (card = card === 'table' ? undefined : 'table')}>Rules</button
+		{#if table.kept}<button class="btn" onclick={() => (card = card?.kind === 'table' ? undefined : { kind: 'table' })}
+				>Rules</button
 			>{/if}
 		<ExportMenu
 			from="/export/{table.id}?{listingQuery(view)}"
@@ -590,13 +589,20 @@
 						}}
 						onopen={() => {
 							menu = undefined
-							card = column.id
+							card = { kind: 'column', column: column.id }
+						}}
+						oncount={() => {
+							menu = undefined
+							card = { kind: 'values', column: column.id }
 						}}
 					/>
 				</GridHeader>
 			{/each}
 			{#if table.kept}<span role="columnheader" class="plus"
-					><button class="name" onclick={() => (card = card === 'new' ? undefined : 'new')}>+ Column</button></span
+					><button
+						class="name"
+						onclick={() => (card = card?.kind === 'new column' ? undefined : { kind: 'new column' })}>+ Column</button
+					></span
 				>{/if}
 		</div>
 		<div class="body" style:height="{pixels}px" style:width="{width}px">
@@ -642,28 +648,20 @@
 		{/if}
 		{#if edits.busy}<span>Putting in…</span>{/if}
 	</footer>
-	{#if card === 'new'}
-		<aside><NewColumn {table} {tables} onclose={() => (card = undefined)} onmade={structureMade} /></aside>
-	{:else if card === 'table'}
-		<aside>
-			<TableCard
-				{table}
-				onclose={() => (card = undefined)}
-				onopen={(column) => (card = column)}
-				onmade={structureMade}
-				{onremoved}
-			/>
-		</aside>
-	{:else if opened}
-		<aside>
-			{#key opened.id}<ColumnCard
-					{table}
-					{tables}
-					column={opened}
-					onclose={() => (card = undefined)}
-					onmade={structureMade}
-				/>{/key}
-		</aside>
+	{#if card}
+		<GridCards
+			{card}
+			{table}
+			{tables}
+			listing={{ sorts: [], filters: view.filters }}
+			onopen={(next) => (card = next)}
+			onfilter={(column, filter) => {
+				card = undefined
+				setFilter(column, filter)
+			}}
+			onmade={structureMade}
+			{onremoved}
+		/>
 	{/if}
 </div>
 
@@ -759,19 +757,5 @@
 		left: 0;
 		width: fit-content;
 		padding: 1rem 1.2rem;
-	}
-	aside {
-		position: absolute;
-		z-index: 8;
-		right: 1.2rem;
-		top: 4.4rem;
-		width: min(27rem, calc(100% - 2.4rem));
-		max-height: calc(100% - 6rem);
-		overflow: auto;
-		background: var(--paper);
-		border: 1px solid var(--pitch);
-		border-radius: 3px;
-		box-shadow: 0 10px 30px rgb(0 0 0 / 20%);
-		padding: 1rem 1.1rem;
 	}
 </style>

@@ -1,0 +1,124 @@
+/**
+ * What stands in a column, counted: by value, or for many numbers and dates by steps and periods. Only of rows that the
+ * reader sees, and only where they see the cell: rows whose cell is kept back are one number, and references to rows that
+ * are not seen are one group.
+ *
+ *     the kinds of moorings, for who sees their own harbour's
+ *     → SELECT k, count(*), min(s) FROM (SELECT r.c31 AS k, r.c31 AS s, 1 AS seen FROM t3 AS r WHERE …) WHERE seen AND k IS NOT NULL GROUP BY k ORDER BY 2 DESC, 1 LIMIT ?
+ */
+import { isAlways, isNever } from '../access/rights.ts'
+import { compileCondition } from '../formula/compile.ts'
+import { newContext, type Context } from '../formula/sql-context.ts'
+import { columnType } from '../formula/column-type.ts'
+import { comparedPlace, hasKey } from '../table/storage.ts'
+import { getColumn, getTable, type Column, type Table } from '../table/types.ts'
+import { conditionsOf, rowsOf, TICK, type PageRequest, type Plans } from './request.ts'
+import { countsAnew, labelOf, layerValue } from './sorted-value.ts'
+import { allOf, param, raw, sql, type Sql } from './sql.ts'
+
+/** How a column's values are told apart, and what can be made of many. */
+export type GroupedAs = 'words' | 'numbers' | 'dates' | 'references'
+
+export interface GroupsPlan {
+	readonly as: GroupedAs
+	/** Rows in all, those whose cell is kept back, those where it is blank; the least, the most and the mean of numbers and dates. */
+	readonly summary: Sql
+	/** The values with how many rows have each, the most frequent first: key, rows, one way in which it is written, label. */
+	readonly values: (limit: number) => Sql
+	/** How many rows lie in each step, by the number of the step. */
+	readonly steps: (width: number) => Sql
+	/** How many rows lie in each period, by the first letters of its dates: 4 for years, 7 for months. */
+	readonly periods: (letters: number) => Sql
+}
+
+/** Undefined for columns whose values are not told apart: files, long texts, totals that are counted for each reader. */
+export function planGroups(
+	request: Pick<PageRequest, 'table' | 'where' | 'among'>,
+	column: Column,
+	plans: Plans
+): GroupsPlan | undefined {
+	const { catalogue, rights } = plans
+	const { table } = request
+	const cell = rights.cell(table, column)
+	const as = groupedAs(column, columnType(catalogue, column).kind)
+	if (as === undefined || isNever(cell) || countsAnew(column, rights)) return undefined
+	const ctx = newContext('r', rights.moment, rights)
+	const seen = isAlways(cell)
+		? raw('1')
+		: sql`(CASE WHEN ${compileCondition(cell, { ...ctx, sight: undefined })} THEN 1 ELSE 0 END)`
+	const { key, shown } = keyOf(table, column, { as, ctx, ...plans })
+	const { sight, rest } = conditionsOf({ ...request, columns: [] }, rights, ctx)
+	const from = sql`(SELECT ${key} AS k, ${shown} AS s, ${seen} AS seen FROM ${rowsOf(request)} WHERE ${allOf([TICK, ...sight, ...rest])})`
+	const filled = raw('seen AND k IS NOT NULL')
+	const reckons = as === 'numbers' || as === 'dates'
+	const spread = reckons ? sql`min(CASE WHEN seen THEN k END), max(CASE WHEN seen THEN k END)` : sql`NULL, NULL`
+	const mean = as === 'numbers' ? raw('avg(CASE WHEN seen THEN k END)') : raw('NULL')
+	return {
+		as,
+		summary: sql`SELECT count(*), sum(NOT seen), sum(seen AND k IS NULL), count(DISTINCT CASE WHEN seen THEN k END), ${spread}, ${mean} FROM ${from}`,
+		values: (limit) =>
+			sql`SELECT k, count(*), min(s) FROM ${from} WHERE ${filled} GROUP BY k ORDER BY 2 DESC, 1 LIMIT ${limit}`,
+		steps: (width) =>
+			sql`SELECT CAST(floor(k / ${param(width)}) AS INTEGER) AS step, count(*) FROM ${from} WHERE ${filled} GROUP BY step ORDER BY step`,
+		periods: (letters) =>
+			sql`SELECT substr(k, 1, ${letters}) AS period, count(*) FROM ${from} WHERE ${filled} GROUP BY period ORDER BY period`
+	}
+}
+
+const WORDS: ReadonlySet<Column['type']> = new Set([
+	'text',
+	'email',
+	'phone',
+	'web address',
+	'code',
+	'choice',
+	'yes/no'
+])
+
+function groupedAs(column: Column, kind: string): GroupedAs | undefined {
+	if (column.type === 'reference') return 'references'
+	if (column.type === 'time' || column.type === 'duration' || column.type === 'several choices') return undefined
+	if (kind === 'number') return 'numbers'
+	if (kind === 'date' || kind === 'datetime') return 'dates'
+	const isWorded = column.type === 'computed' ? kind === 'text' || kind === 'yesno' : WORDS.has(column.type)
+	return isWorded ? 'words' : undefined
+}
+
+interface Keying extends Plans {
+	readonly as: GroupedAs
+	readonly ctx: Context
+}
+
+/** By what values are the same, and how they are written. */
+function keyOf(table: Table, column: Column, { as, ctx, catalogue, rights }: Keying): { key: Sql; shown: Sql } {
+	if (as === 'references') {
+		const target = getTable(catalogue, column.to ?? 0)
+		const label = getColumn(target, target.label)
+		const isSeen = labelOf(column, target, { rights, ctx }, () => raw('1'))
+		const points = raw(`r.c${column.id}`)
+		return {
+			key: sql`(CASE WHEN ${points} IS NULL OR ${isSeen} = 1 THEN ${points} ELSE ${HIDDEN} END)`,
+			shown: labelOf(column, target, { rights, ctx }, (alias) => raw(`${alias}.c${label.id}`))
+		}
+	}
+	if (as === 'words' && hasKey(column)) return { key: raw(`r.${comparedPlace(column)}`), shown: raw(`r.c${column.id}`) }
+	if (column.type === 'choice' || column.type === 'yes/no')
+		return { key: raw(`r.c${column.id}`), shown: raw(`r.c${column.id}`) }
+	const value = layerValue(table, column, ctx)
+	return {
+		key: as === 'words' && column.computed?.expr.type.kind === 'text' ? sql`text_key(${value})` : value,
+		shown: value
+	}
+}
+
+/** Stands for every row that is not seen, among the numbers of those that are. */
+export const HIDDEN = -1
+
+/** A width that people count in (1, 2 or 5 times a power of ten), so that about so many steps span the values. */
+export function stepWidth(least: number, most: number, about: number): number {
+	const rough = (most - least) / about
+	if (!(rough > 0) || !Number.isFinite(rough)) return 1
+	const power = 10 ** Math.floor(Math.log10(rough))
+	const times = [1, 2, 5, 10].find((each) => each * power >= rough) ?? 10
+	return times * power
+}

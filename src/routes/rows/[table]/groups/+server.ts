@@ -1,0 +1,12 @@
+import { asJson } from '$lib/server/answer.ts'
+import { readListing } from '$lib/server/rows/listing.ts'
+import { getActor } from '$lib/server/signed-in.ts'
+
+/** What stands in a column, counted, as much of it as this person sees. */
+export function GET({ locals, params, url, request: { signal } }) {
+	return asJson(async () => {
+		const request = { table: Number(params.table), ...readListing(url.searchParams) }
+		const column = Number(url.searchParams.get('column'))
+		return locals.host.read('groups', { actor: getActor(locals), request, column, now: locals.now }, signal)
+	})
+}
