@@ -139,3 +139,33 @@ test('a column gets another name, and what read it goes on; Ctrl Z brings the na
 	await page.getByRole('button', { name: 'Undo' }).last().click()
 	await expect(page.getByRole('columnheader', { name: /^Depth decimal/ })).toBeVisible()
 })
+
+test('what stands in a column is counted and drawn; a press on one finds its rows, and by keyboard too', async ({
+	browser
+}) => {
+	const page = await signIn(browser, 'Saskia Holm')
+	await openMoorings(page)
+	const look = async (heading: RegExp) => {
+		await page.getByRole('columnheader', { name: heading }).getByRole('button').first().click()
+		await page.getByRole('button', { name: 'What is in it' }).click()
+	}
+	await look(/^Type/)
+	await expect(page.getByRole('heading', { name: 'What is in Type' })).toBeVisible()
+	const swinging = page.getByRole('listitem').filter({ hasText: 'Swinging' })
+	const rows = Number((await swinging.innerText()).replace(/\D/g, ''))
+	expect(rows).toBeGreaterThan(0)
+	await swinging.getByRole('button', { name: 'Swinging' }).press('Enter')
+	await expect(page.getByText(`${rows} rows found`)).toBeVisible()
+	await expect(page.getByRole('heading', { name: 'What is in Type' })).toHaveCount(0)
+	// Of the rows that are left, by month; a month is found again.
+	await look(/^Last look/)
+	await expect(page.getByRole('status').filter({ hasText: 'different' })).toContainText(`${rows} rows found`)
+	const month = page.getByRole('listitem').filter({ hasText: 'Oct 2026' })
+	const inMonth = Number((await month.innerText()).replace('Oct 2026', '').replace(/\D/g, ''))
+	await month.getByRole('button').click()
+	await expect(page.getByText(`${inMonth} ${inMonth === 1 ? 'row' : 'rows'} found`)).toBeVisible()
+	await look(/^Depth/)
+	await expect(page.getByText('mean')).toBeVisible()
+	await page.getByRole('button', { name: 'Close' }).last().click()
+	await page.context().close()
+})

@@ -3,7 +3,7 @@
  * same request, and then to give nothing to somebody who may not. The secrets are a row (Gannet, at another harbour) and a
  * cell (what Heron is worth).
  *
- * Not built yet, and so without a channel: charts, groups in lists, offline copies. Open pages from which a right is taken:
+ * Not built yet, and so without a channel: offline copies. Open pages from which a right is taken:
  * `desk.test.ts`; messages, composed with their recipient's sight: `tests/unit/message-sight.test.ts`.
  */
 import * as XLSX from '@e965/xlsx'
@@ -201,6 +201,35 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 		}),
 		'Petrel'
 	],
+	['groups: the values of a column', text(({ table, of }) => `/rows/${table}/groups?column=${of['Name']}`), ROW_SECRET],
+	[
+		'groups: the label of a reference',
+		text(({ table, of }) => `/rows/${table}/groups?column=${of['Twin']}`),
+		ROW_SECRET
+	],
+	[
+		'chart: the values of an unseen column',
+		text(({ table, of }) => `/rows/${table}/groups?column=${of['Worth']}`),
+		CELL_SECRET
+	],
+	[
+		'chart: what is computed from it',
+		text(({ table, of }) => `/rows/${table}/groups?column=${of['Dear']}`),
+		'"value":true'
+	],
+	[
+		'chart: how many rows there are',
+		text(({ table, of }) => `/rows/${table}/groups?column=${of['Harbour']}`),
+		'"rows":3'
+	],
+	[
+		'groups as filtered by an unseen column',
+		text(({ table, of }) => {
+			const filters = JSON.stringify([{ column: of['Worth'], is: 'at least', text: '900' }])
+			return `/rows/${table}/groups?column=${of['Name']}&filters=${encodeURIComponent(filters)}`
+		}),
+		'Petrel'
+	],
 	['history of a row', text(({ table, gannet }) => `/history/${table}?row=${gannet}`), ROW_SECRET],
 	['history of a cell', text(({ table, heron }) => `/history/${table}?row=${heron}`), CELL_SECRET],
 	['a photo by its address', text(({ of, gannet }) => `/files/${of['Photo']}?row=${gannet}`), 'PNG']
@@ -308,6 +337,7 @@ test('cached pages: nothing that was asked for somebody may be kept by a cache',
 	for (const path of [
 		`/rows/${table}`,
 		`/rows/${table}/anchors`,
+		`/rows/${table}/groups?column=${of['Name']}`,
 		`/options/${table}`,
 		`/export/${table}`,
 		`/history/${table}?row=${heron}`,

@@ -53,6 +53,7 @@ const ROUTES: Readonly<
 	post: 'one’s own cases, asked below',
 	'rows/[table]': 'asked below',
 	'rows/[table]/anchors': 'asked below',
+	'rows/[table]/groups': 'asked below',
 	'schema/[name]': 'tells no rows',
 	'sign-in': 'tells no rows',
 	'sign-in/back': 'tells no rows',
@@ -182,7 +183,33 @@ async function readAll(api: APIRequestContext, table: number): Promise<string[]>
 	const anchors = (await (await api.get(`/rows/${table}/anchors`)).json()) as { count: number; anchors: string[] }
 	expect(anchors.count, `rows that table ${table} is said to have`).toBe(found.length)
 	expect(anchors.anchors.length).toBe(Math.floor(found.length / 1000))
+	await checkGroups(api, table, found)
 	return found
+}
+
+/** What is counted of each column is what its cells show. */
+async function checkGroups(api: APIRequestContext, table: number, found: readonly string[]): Promise<void> {
+	const rows = found.map((row) => JSON.parse(row) as Record<string, unknown>)
+	for (const key of new Set(rows.flatMap((row) => Object.keys(row)))) {
+		const answer = await api.get(`/rows/${table}/groups?column=${key.slice(1)}`)
+		const groups = (await answer.json()) as {
+			rows: number
+			blank: number
+			unseen: number
+			by: string
+			groups: { rows: number }[]
+			values: number
+		} | null
+		if (groups === null) continue
+		const shown = rows.filter((row) => key in row)
+		// A cell in error counts as blank, as it does everywhere else.
+		const isBlank = (cell: unknown) => cell === null || (typeof cell === 'object' && 'error' in cell)
+		const blank = shown.filter((row) => isBlank(row[key])).length
+		const said = [groups.rows, groups.unseen, groups.blank]
+		expect(said, `column ${key} of table ${table}`).toEqual([rows.length, rows.length - shown.length, blank])
+		const inGroups = groups.groups.reduce((sum, group) => sum + group.rows, 0)
+		if (groups.by !== 'value' || groups.values <= groups.groups.length) expect(inGroups).toBe(shown.length - blank)
+	}
 }
 
 /** Labels of the table that stand somewhere in a text. */

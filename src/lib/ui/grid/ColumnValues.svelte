@@ -101,11 +101,11 @@
 	{#if isSpread}
 		<dl>
 			<div>
-				<dt>least</dt>
+				<dt>{groups.mean === null ? 'earliest' : 'least'}</dt>
 				<dd>{showCell(column, groups.least)}</dd>
 			</div>
 			<div>
-				<dt>most</dt>
+				<dt>{groups.mean === null ? 'latest' : 'most'}</dt>
 				<dd>{showCell(column, groups.most)}</dd>
 			</div>
 			{#if groups.mean !== null}<div>
