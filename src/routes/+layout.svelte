@@ -3,8 +3,12 @@
 	import '@fontsource-variable/atkinson-hyperlegible-next'
 	import '@fontsource-variable/martian-mono'
 	import '../app.css'
+	import { onMount } from 'svelte'
+	import { typeAgain } from '$lib/ui/early-typing.ts'
 
 	let { children } = $props()
+
+	onMount(typeAgain)
 </script>
 
 {@render children()}

@@ -159,3 +159,20 @@ test('axe finds nothing on the main views', async ({ browser }) => {
 		expect(violations.map((each) => `${path} ${each.id}: ${each.nodes[0]?.html.slice(0, 120)}`)).toEqual([])
 	}
 })
+
+test('what is typed before the page has come to life is kept', async ({ browser }) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	let letGo = () => {}
+	const held = new Promise<void>((resolve) => (letGo = resolve))
+	await builder.route('**/_app/immutable/**/*.js', async (route) => {
+		await held
+		await route.continue()
+	})
+	await builder.goto('/bench/2/screens', { waitUntil: 'commit' })
+	await builder.getByLabel('Title of the screen').fill('Typed early')
+	letGo()
+	await expect(builder.getByRole('button', { name: 'Undo' }).first()).toBeEnabled()
+	await builder.reload()
+	await expect(builder.getByLabel('Title of the screen')).toHaveValue('Typed early')
+	await builder.context().close()
+})
