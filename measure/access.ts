@@ -272,7 +272,7 @@ function makeStore(): Store {
 			row.run(code, code.toLowerCase(), at, due, depth, arrears, owner)
 		}
 	})()
-	while (growTextIndex(store));
+	while (growTextIndex(store) !== 'done');
 	const table = getTable(store.workspace().catalogue, MOORING_TABLE)
 	for (const id of [22, 23, 24]) createIndex(store.db, table, getColumn(table, id))
 	// Without samples of values: with them SQLite plans a statement anew whenever a value is bound, 0.1 ms each time.

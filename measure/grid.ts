@@ -14,7 +14,20 @@ const LARGE = 1_000_000
 const SMALL = 1_000
 const RUNS = 9
 
-export async function measureGrid(folder: string, scripts: string): Promise<{ largeMs: number; smallMs: number }> {
+export interface MeasuredGrid {
+	readonly largeMs: number
+	readonly smallMs: number
+	readonly frames: Frames
+}
+
+/** What was drawn while a grid of a million rows was scrolled, a turn of the wheel with each frame. */
+export interface Frames {
+	readonly aSecond: number
+	/** How many of a hundred frames came more than 1/40 of a second after the one before. */
+	readonly lateOfHundred: number
+}
+
+export async function measureGrid(folder: string, scripts: string): Promise<MeasuredGrid> {
 	const workspace = join(folder, 'grid')
 	spawnSync(process.execPath, [join(scripts, 'make-demo.js'), workspace], { stdio: 'inherit' })
 	const tables = await fill(folder, workspace, scripts)
@@ -46,7 +59,9 @@ export async function measureGrid(folder: string, scripts: string): Promise<{ la
 			small.push(await firstRows(page, `${origin}/bench/1/tables?table=${tables.small}`))
 		}
 		// The first of each is not timed: scripts are being compiled.
-		return { largeMs: median(large.slice(1)), smallMs: median(small.slice(1)) }
+		await firstRows(page, `${origin}/bench/1/tables?table=${tables.large}`)
+		const frames = await scrollThrough(page)
+		return { largeMs: median(large.slice(1)), smallMs: median(small.slice(1)), frames }
 	} finally {
 		await browser.close()
 		server.kill('SIGTERM')
@@ -64,6 +79,8 @@ async function fill(folder: string, workspace: string, scripts: string): Promise
 		return tables.find((table) => table.name === name)?.id ?? 0
 	}
 	const tables = { large: await bring(LARGE, 'Many soundings'), small: await bring(SMALL, 'Few soundings') }
+	// So that nothing else is going on when the grid is opened.
+	while ((await host.write('growTextIndex', undefined)) !== 'done');
 	await host.close()
 	return tables
 }
@@ -78,6 +95,35 @@ async function firstRows(page: Page, address: string): Promise<number> {
 		.first()
 		.waitFor()
 	return performance.now() - started
+}
+
+const SCROLLED_MS = 4_000
+
+async function scrollThrough(page: Page): Promise<Frames> {
+	// Once the count and the places to jump to are known.
+	await page.getByText('1,000,000 rows').waitFor()
+	const gaps = await page.evaluate(async (length) => {
+		const grid = document.querySelector('[role=grid]')
+		const gaps: number[] = []
+		const begun = performance.now()
+		let last = begun
+		await new Promise<void>((done) => {
+			const step = (now: number) => {
+				gaps.push(now - last)
+				last = now
+				grid?.dispatchEvent(new WheelEvent('wheel', { deltaY: 120, bubbles: true, cancelable: true }))
+				if (now - begun < length) requestAnimationFrame(step)
+				else done()
+			}
+			requestAnimationFrame(step)
+		})
+		return gaps.slice(1)
+	}, SCROLLED_MS)
+	const late = gaps.filter((gap) => gap > 25).length
+	return {
+		aSecond: (1000 * gaps.length) / gaps.reduce((sum, gap) => sum + gap, 0),
+		lateOfHundred: (100 * late) / gaps.length
+	}
 }
 
 function freePort(): Promise<number> {

@@ -69,7 +69,7 @@ beforeAll(() => {
 			add.run(boat, boat, note, berth, i % 20, 1 + (i % 2), crew, crew)
 		}
 	})()
-	while (growTextIndex(store));
+	while (growTextIndex(store) !== 'done');
 })
 
 afterAll(() => void store.db.close())
@@ -183,7 +183,7 @@ describe('the index follows', () => {
 		changeRows(store, [{ kind: 'add', table: CALLS, cells: [{ column: BOAT, value: 'Turnstone' }] }], by)
 		expect(isTextIndexed(store, getTable(store.workspace().catalogue, CALLS))).toBe(false)
 		expect(codes('turnstone')).toBe(3)
-		while (growTextIndex(store));
+		while (growTextIndex(store) !== 'done');
 		expect(among(anywhere('turnstone'))).toBeDefined()
 		expect(codes('turnstone')).toBe(3)
 	})
@@ -191,7 +191,7 @@ describe('the index follows', () => {
 	test('another column of text: it is made anew', () => {
 		const column = addColumn(store, { ...by, table: CALLS, column: { name: 'flag', type: 'text' } })
 		expect(among(anywhere('turnstone'))).toBeUndefined()
-		while (growTextIndex(store));
+		while (growTextIndex(store) !== 'done');
 		change('change', store.ids.toId(CALLS, 9), [{ column: Number(column), value: 'Varrow ensign' }])
 		expect(among(anywhere('ensign'))).toBeDefined()
 		expect(codes('ensign')).toBe(1)
@@ -199,7 +199,7 @@ describe('the index follows', () => {
 
 	test('a column that becomes another type', () => {
 		convertColumn(store, { ...by, table: CALLS, column: CREW, type: 'long text' })
-		while (growTextIndex(store));
+		while (growTextIndex(store) !== 'done');
 		expect(found(KEEPER, anywhere('petrel'))).toEqual(foundByLooking(KEEPER, anywhere('petrel')))
 	})
 })
@@ -266,7 +266,7 @@ test('a small table has no index', () => {
 		now: NOW,
 		tables: [{ id: 2, name: 'berths', keepers: [KEEPER], label: 20, columns: [{ id: 20, name: 'name', type: 'text' }] }]
 	})
-	expect(growTextIndex(small)).toBe(false)
+	expect(growTextIndex(small)).toBe('done')
 	small.db.close()
 })
 
@@ -275,13 +275,28 @@ test('indexes grow step by step as long as there is more to do, and stop when as
 	const steps: number[] = []
 	const indexing = startIndexing(async () => {
 		steps.push(left)
-		return Promise.resolve(--left > 0)
+		return Promise.resolve(--left > 0 ? 'more' : 'done')
 	})
 	indexing.wake()
+	// Something turned while it was at work: it looks once more.
 	indexing.wake()
 	await expect.poll(() => steps).toEqual([3, 2, 1, 0])
 	left = 1_000_000
 	indexing.wake()
 	await indexing.close()
 	expect(left).toBeGreaterThan(900_000)
+	indexing.wake()
+	expect(steps.length).toBeLessThan(100)
+})
+
+test('while files come in, an index waits, and is closed without waiting', async () => {
+	let asked = 0
+	const indexing = startIndexing(async () => {
+		asked++
+		return Promise.resolve('later')
+	})
+	indexing.wake()
+	await expect.poll(() => asked).toBe(1)
+	await indexing.close()
+	expect(asked).toBe(1)
 })

@@ -8,6 +8,7 @@ import { parentPort, workerData, type MessagePort } from 'node:worker_threads'
 import { openForWriting } from '../db/open.ts'
 import { openRowIds } from '../rows/row-ids.ts'
 import { openStore } from '../store.ts'
+import type { Growth } from '../workspace/text-index.ts'
 import { noteRefusal } from '../workspace/note-refusal.ts'
 import { toAnswer, type Answer, type Ask, type ThreadData, type Turned } from './protocol.ts'
 import { ALONE, BULK, WRITES, type WriteName } from './writes.ts'
@@ -106,7 +107,13 @@ function runAlone({ ask: { id, name, args }, reply }: Queued): void {
 	}
 }
 
+/** Indexes grow when no file has come in for a while: a group has room for one of the two. */
+const QUIET_MS = 1_000
+let filledAt = -Infinity
+
 function call(name: string, args: unknown): unknown {
+	if (name === 'writeBatch') filledAt = performance.now()
+	if (name === 'growTextIndex' && performance.now() - filledAt < QUIET_MS) return 'later' satisfies Growth
 	const write = WRITES[name as WriteName] as ((store: unknown, args: unknown) => unknown) | undefined
 	if (!write) throw new Error(`Cannot find write "${name}"`)
 	return write(store, args)

@@ -1,4 +1,6 @@
-/** Lets indexes of text grow beside everything else: a step at a time, as long as there is more to do. */
+/** Lets indexes of text grow beside everything else: a step at a time, with a rest after each, as long as there is more to do. */
+import type { Growth } from './text-index.ts'
+
 export interface Indexing {
 	/** Looks whether there is something to do. */
 	wake(): void
@@ -6,31 +8,48 @@ export interface Indexing {
 	close(): Promise<void>
 }
 
-/** @param step takes in some rows, and says whether there are more */
-export function startIndexing(step: () => Promise<boolean>): Indexing {
+/** As long as a step takes, so that others have the writer half of the time at least. */
+const REST_MS = 6
+/** While files come in. */
+const LATER_MS = 1_000
+
+/** @param step takes in some rows */
+export function startIndexing(step: () => Promise<Growth>): Indexing {
 	let running: Promise<void> | undefined
 	let woken = false
-	let closing = false
+	const ending = new AbortController()
+	const { signal } = ending
 
 	async function run(): Promise<void> {
-		while (woken && !closing) {
+		while (woken && !signal.aborted) {
 			woken = false
-			while (!closing && (await step()));
+			while (!signal.aborted) {
+				const growth = await step()
+				if (growth === 'done') break
+				await rest(growth === 'later' ? LATER_MS : REST_MS, signal)
+			}
 		}
 	}
 
 	return {
 		wake() {
 			woken = true
-			if (closing) return
+			if (signal.aborted) return
 			running ??= run()
 				// A search does without; the next change tries again.
 				.catch((error: unknown) => console.error(error))
 				.finally(() => (running = undefined))
 		},
 		async close() {
-			closing = true
+			ending.abort()
 			await running
 		}
 	}
+}
+
+function rest(ms: number, signal: AbortSignal): Promise<void> {
+	return new Promise((done) => {
+		const timer = setTimeout(done, ms)
+		signal.addEventListener('abort', () => (clearTimeout(timer), done()), { once: true })
+	})
 }

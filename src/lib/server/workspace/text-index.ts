@@ -31,17 +31,20 @@ export function isTextIndexed(store: Store, table: Table): boolean {
 	return store.prepare(UPTO).pluck().get(table.id) === WHOLE
 }
 
-/** Takes in some rows of one table that wants an index; says whether there is more to do. */
-export function growTextIndex(store: Store): boolean {
+/** Whether there is more to do: at once, or when nothing else presses. */
+export type Growth = 'more' | 'later' | 'done'
+
+/** Takes in some rows of one table that wants an index. */
+export function growTextIndex(store: Store): Growth {
 	const known = new Map((store.prepare(RECORDS).all() as Indexed[]).map((each) => [each.id, each]))
 	for (const table of store.workspace().catalogue.tables.values()) {
 		const record = known.get(table.id)
 		if (record?.upto === WHOLE || (!record && !isLarge(store, table))) continue
 		if (!record) begin(store, table)
 		takeIn(store, table, record?.upto ?? 0)
-		return true
+		return 'more'
 	}
-	return false
+	return 'done'
 }
 
 /** Drops what no longer fits: of tables that are gone, and of those whose text lies in other places now. */

@@ -154,21 +154,21 @@ function settle(column: ImportColumn, doubt: Doubt, choice: string): ImportColum
 
 /** What a doubt says, in the reader's words, with its place. */
 export function sayDoubt(doubt: Doubt): string {
-	const rows = (list: readonly number[]) =>
+	const said = (list: readonly number[]) =>
 		list.length === 1
-			? `row ${list[0]}`
-			: `rows ${list.slice(0, 4).join(', ')}${list.length > 4 ? ` and ${list.length - 4} more` : ''}`
+			? `row ${list[0]} says`
+			: `rows ${list.slice(0, 4).join(', ')}${list.length > 4 ? ` and ${list.length - 4} more` : ''} say`
 	switch (doubt.kind) {
 		case 'day or month':
 			return `reads two ways: ${doubt.both} values fit both day first and month first, such as ${doubt.sample}.`
 		case 'dot or comma':
 			return `could be thousands or decimals, such as ${doubt.sample}.`
 		case 'other writing':
-			return `${rows(doubt.rows)} says ${doubt.text}.`
+			return `${said(doubt.rows)} ${doubt.text}.`
 		case 'spelling':
-			return `${rows(doubt.rows)} says ${doubt.text}, which is nearly ${doubt.proposed}.`
+			return `${said(doubt.rows)} ${doubt.text}, which is nearly ${doubt.proposed}.`
 		case 'unreadable':
-			return `${rows(doubt.rows)} says ${doubt.text}, which cannot be read.`
+			return `${said(doubt.rows)} ${doubt.text}, which cannot be read.`
 	}
 }
 
