@@ -17,6 +17,8 @@ export interface Store {
 	/** Does what cannot change the workspace, and so need not ask again and again which version is current. */
 	steadily<T>(work: () => T): T
 	prepare(text: string): Statement<unknown[]>
+	/** One value of one row, or undefined where there is none. */
+	pluck(text: string, ...params: readonly unknown[]): unknown
 	/** Runs a compiled query; rows come as arrays. */
 	select(query: Sql): unknown[][]
 	/** What the current group of changes touched: tables by number, who may see what, queued work. */
@@ -52,6 +54,18 @@ export function openStore(db: Db, ids: RowIds): Store {
 		return made
 	}
 
+	/** Apart from the others: one that plucks is asked again and again, and need not be told each time. */
+	const plucking = new Map<string, Statement<unknown[]>>()
+
+	function pluck(text: string, ...params: readonly unknown[]): unknown {
+		let statement = plucking.get(text)
+		if (!statement) {
+			statement = db.prepare<unknown[]>(text).pluck()
+			if (plucking.size < MAX_STATEMENTS) plucking.set(text, statement)
+		}
+		return statement.get(...params)
+	}
+
 	function workspace(): LoadedWorkspace {
 		if (steady > 0 && loaded) return loaded
 		const version = Number(currentVersion.get())
@@ -60,6 +74,7 @@ export function openStore(db: Db, ids: RowIds): Store {
 		loaded = { ...buildWorkspace(document), version, document }
 		// A change of tables makes prepared statements over them stale in meaning, if not in form.
 		statements.clear()
+		plucking.clear()
 		return loaded
 	}
 
@@ -81,7 +96,8 @@ export function openStore(db: Db, ids: RowIds): Store {
 	const forget = (): void => {
 		loaded = undefined
 		statements.clear()
+		plucking.clear()
 	}
 
-	return { db, ids, workspace, steadily, prepare, select, touched: new Set(), forget }
+	return { db, ids, workspace, steadily, prepare, pluck, select, touched: new Set(), forget }
 }

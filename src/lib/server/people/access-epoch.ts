@@ -33,7 +33,7 @@ export function rememberHeld<T>(find: (store: Store, person: number) => T): (sto
 	const memories = new WeakMap<Store, Remembered<T>>()
 	return (store, person) => {
 		const { version } = store.workspace()
-		const epoch = store.prepare(EPOCH).pluck().get() as number
+		const epoch = store.pluck(EPOCH) as number
 		let memory = memories.get(store)
 		if (memory?.epoch !== epoch || memory.version !== version) {
 			const sound = memory?.version === version ? memory.sound : isSound(store)

@@ -92,19 +92,18 @@ const CLOSED_ROW = `
 const CLOSED_PARENT = `
 	SELECT s.state
 	FROM signoff_case AS s, json_each(s.signoff, '$.children') AS child
-	WHERE s.table_id = @parent AND s.row_n = @row AND s.state <> 'withdrawn' AND child.value ->> 'column' = @column
+	WHERE s.table_id = ? AND s.row_n = ? AND s.state <> 'withdrawn' AND child.value ->> 'column' = ?
 	LIMIT 1`
 
 /** Refuses when the row, or the row it belongs to, waits on a decision or was decided. */
 export function checkNotClosed(store: Store, table: Table, { n, stored }: StoredRow): void {
-	const own = store.prepare(CLOSED_ROW).pluck().get(table.id, n) as string | undefined
+	const own = store.pluck(CLOSED_ROW, table.id, n) as string | undefined
 	if (own) throw closed(own, 'this row')
 	for (const column of table.columns) {
 		if (column.type !== 'reference') continue
 		const row = stored.get(column.id)
 		if (typeof row !== 'number') continue
-		const parent = store.prepare(CLOSED_PARENT).pluck().get({ parent: column.to, row, column: column.id }) as
-			string | undefined
+		const parent = store.pluck(CLOSED_PARENT, column.to, row, column.id) as string | undefined
 		if (parent) throw closed(parent, 'the row it belongs to')
 	}
 }

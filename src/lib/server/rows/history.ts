@@ -24,10 +24,10 @@ const ADD_ENTRY = `
 const ALL_ENTRIES = `SELECT seq, at, person, through, kind, table_id, row_n, body, seal FROM history ORDER BY seq`
 
 export function writeHistory(store: Store, entry: Entry): void {
-	const before = store.prepare(LAST_SEAL).pluck().get() as string | undefined
+	const before = (store.pluck(LAST_SEAL) as string | undefined) ?? ''
 	const { at, person, through, kind, table, row } = entry
 	const body = JSON.stringify(entry.body)
-	const seal = sealOf(before ?? '', { at, person, through, kind, table, row, body })
+	const seal = sealOf(before, { at, person, through, kind, table, row, body })
 	store.prepare(ADD_ENTRY).run(at, person, through, kind, table, row, body, seal)
 }
 

@@ -29,18 +29,30 @@ export function updateStoredRow(
 	n: number,
 	{ names, values }: { names: readonly string[]; values: readonly SqlValue[] }
 ): StoredRow | undefined {
-	const { columns, list } = statementOf(store, table)
-	const sets = names.map((name) => `${name} = ?`).join(', ')
-	const update = store.prepare(`UPDATE t${table.id} SET rev = rev + 1, ${sets} WHERE n = ? RETURNING ${list}`)
-	const row = update.raw().get(...values, n) as StoredValue[] | undefined
+	const { columns, list, updates } = statementOf(store, table)
+	const key = names.join()
+	let update = updates.get(key)
+	if (!update) {
+		const sets = names.map((name) => `${name} = ?`).join(', ')
+		update = store.db
+			.prepare<unknown[]>(`UPDATE t${table.id} SET rev = rev + 1, ${sets} WHERE n = ? RETURNING ${list}`)
+			.raw()
+		if (updates.size < MOST_UPDATES) updates.set(key, update)
+	}
+	const row = update.get(...values, n) as StoredValue[] | undefined
 	return row && toStoredRow(row, columns)
 }
+
+/** Sets of columns that are changed together: few for people, and no more are kept at hand. */
+const MOST_UPDATES = 50
 
 interface RowStatement {
 	readonly columns: readonly Column[]
 	/** What is read of a row, as a statement lists it. */
 	readonly list: string
 	readonly statement: Statement<unknown[]>
+	/** By the columns that are written. */
+	readonly updates: Map<string, Statement<unknown[]>>
 }
 
 /** One for each table as it stands: a change of the workspace makes its tables anew, and so these. */
@@ -54,6 +66,7 @@ function statementOf(store: Store, table: Table): RowStatement {
 	const made = {
 		columns,
 		list,
+		updates: new Map<string, Statement<unknown[]>>(),
 		statement: store.db.prepare<unknown[]>(`SELECT ${list} FROM t${table.id} WHERE n = ?`).raw()
 	}
 	STATEMENTS.set(table, made)
