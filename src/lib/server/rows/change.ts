@@ -134,7 +134,7 @@ function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new S
 	refuseUnless(allowedBy(door, before.n, rights.of('remove', table), []), 'remove', door)
 	const company = letGo(door, before.n, removing)
 	keepStewardIfPeople(door, () => putInBin(store, table, { row: before, company }, context))
-	writeChange(door, 'remove', before.n, { before: toBody(before) })
+	writeChange(door, 'remove', before.n, `{"before":${cellsText(before)}}`)
 	raiseEvents(store, { kind: 'removed', table, n: before.n }, context)
 	return { row: id, rev: before.rev, conflicts: [] }
 }
@@ -311,7 +311,7 @@ function settle(door: Door, after: StoredRow | undefined, before: StoredRow | un
 		door,
 		before ? 'change' : 'add',
 		n,
-		before ? { before: toBody(before), after: toBody(after, before) } : { after: toBody(after) }
+		before ? `{"before":${cellsText(before)},"after":${cellsText(after, before)}}` : `{"after":${cellsText(after)}}`
 	)
 	raiseEvents(store, { kind: before ? 'changed' : 'added', table, n }, context)
 }
@@ -321,7 +321,7 @@ function pointsElsewhere(table: Table, before: StoredRow, after: StoredRow): boo
 	return table.columns.some(({ id, type }) => type === 'reference' && before.stored.get(id) !== after.stored.get(id))
 }
 
-function writeChange({ store, table, context }: Door, kind: string, n: number, body: Record<string, unknown>): void {
+function writeChange({ store, table, context }: Door, kind: string, n: number, body: string): void {
 	const { now, actor, through } = context
 	store.touched.add(table.id)
 	// A person's own row decides what they see everywhere.
@@ -329,11 +329,13 @@ function writeChange({ store, table, context }: Door, kind: string, n: number, b
 	writeHistory(store, { at: now, person: actor.person, through, kind, table: table.id, row: n, body })
 }
 
-/** The cells of a row; beside the row as it was, only those that differ. */
-function toBody(row: StoredRow, before?: StoredRow): Record<string, unknown> {
-	const body: Record<string, unknown> = {}
-	for (const [column, value] of row.stored) if (before?.stored.get(column) !== value) body[cellKey(column)] = value
-	return body
+/** The cells of a row as JSON, made without an object in between; beside the row as it was, only those that differ. */
+function cellsText(row: StoredRow, before?: StoredRow): string {
+	let text = ''
+	for (const [column, value] of row.stored)
+		if (before?.stored.get(column) !== value)
+			text += `${text === '' ? '' : ','}"${cellKey(column)}":${typeof value === 'number' ? value : JSON.stringify(value)}`
+	return `{${text}}`
 }
 
 /**

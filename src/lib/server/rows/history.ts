@@ -14,7 +14,8 @@ export interface Entry {
 	readonly kind: string
 	readonly table: number | null
 	readonly row: number | null
-	readonly body: Readonly<Record<string, unknown>>
+	/** What is kept of it; as JSON text where it was written already. */
+	readonly body: Readonly<Record<string, unknown>> | string
 }
 
 const LAST_SEAL = `SELECT seal FROM history ORDER BY seq DESC LIMIT 1`
@@ -26,7 +27,7 @@ const ALL_ENTRIES = `SELECT seq, at, person, through, kind, table_id, row_n, bod
 export function writeHistory(store: Store, entry: Entry): void {
 	const before = (store.pluck(LAST_SEAL) as string | undefined) ?? ''
 	const { at, person, through, kind, table, row } = entry
-	const body = JSON.stringify(entry.body)
+	const body = typeof entry.body === 'string' ? entry.body : JSON.stringify(entry.body)
 	const seal = sealOf(before, { at, person, through, kind, table, row, body })
 	store.prepare(ADD_ENTRY).run(at, person, through, kind, table, row, body, seal)
 }

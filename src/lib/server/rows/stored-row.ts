@@ -85,13 +85,18 @@ export function rowFromStored(n: number, rev: number, stored: ReadonlyMap<number
 	return { n, rev, stored, value: (column) => toValue(column, stored.get(column.id) ?? null) }
 }
 
+type StoreEnv = Pick<Env, 'findRow' | 'childrenOf' | 'isGranted'>
+
+const ENVS = new WeakMap<Store, StoreEnv>()
+
 /** What a formula needs beside its row, read from the store as it is. */
-export function storeEnv(store: Store): Pick<Env, 'findRow' | 'childrenOf' | 'isGranted'> {
-	const { catalogue } = store.workspace()
-	return {
+export function storeEnv(store: Store): StoreEnv {
+	const known = ENVS.get(store)
+	if (known) return known
+	const made: StoreEnv = {
 		findRow: (table, n) => readStoredRow(store, table, n),
 		childrenOf: (reverse, n) => {
-			const child = getTable(catalogue, reverse.table)
+			const child = getTable(store.workspace().catalogue, reverse.table)
 			const found = store
 				.prepare(`SELECT n FROM t${child.id} WHERE c${reverse.column} = ? ORDER BY n`)
 				.pluck()
@@ -100,6 +105,8 @@ export function storeEnv(store: Store): Pick<Env, 'findRow' | 'childrenOf' | 'is
 		},
 		isGranted: () => false
 	}
+	ENVS.set(store, made)
+	return made
 }
 
 function toStoredRow(row: readonly StoredValue[], columns: readonly Column[]): StoredRow {
