@@ -30,7 +30,8 @@ export function startThread(
 	const thread: Thread = {
 		ask(name, args, signal) {
 			const id = next++
-			signal?.addEventListener('abort', () => stopQuestion(stops, id), { once: true })
+			if (signal?.aborted) stopQuestion(stops, id)
+			else signal?.addEventListener('abort', () => stopQuestion(stops, id), { once: true })
 			return new Promise((resolve, reject) => {
 				waiting.set(id, { resolve, reject })
 				worker.postMessage({ id, name, args })

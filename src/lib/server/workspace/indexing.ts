@@ -1,4 +1,5 @@
 /** Lets indexes of text grow beside everything else: a step at a time, with a rest after each, as long as there is more to do. */
+import { setTimeout } from 'node:timers/promises'
 import type { Growth } from './text-index.ts'
 
 export interface Indexing {
@@ -26,7 +27,8 @@ export function startIndexing(step: () => Promise<Growth>): Indexing {
 			while (!signal.aborted) {
 				const growth = await step()
 				if (growth === 'done') break
-				await rest(growth === 'later' ? LATER_MS : REST_MS, signal)
+				// Ended early where it is closed.
+				await setTimeout(growth === 'later' ? LATER_MS : REST_MS, undefined, { signal }).catch(() => undefined)
 			}
 		}
 	}
@@ -45,11 +47,4 @@ export function startIndexing(step: () => Promise<Growth>): Indexing {
 			await running
 		}
 	}
-}
-
-function rest(ms: number, signal: AbortSignal): Promise<void> {
-	return new Promise((done) => {
-		const timer = setTimeout(done, ms)
-		signal.addEventListener('abort', () => (clearTimeout(timer), done()), { once: true })
-	})
 }
