@@ -5,6 +5,7 @@
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
 import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
+import { settleTurns } from '../src/lib/server/db/turns.ts'
 import { changeRows } from '../src/lib/server/rows/change.ts'
 import type { Store } from '../src/lib/server/store.ts'
 import { paired } from './timing.ts'
@@ -28,6 +29,7 @@ export function measureEdit(folder: string): { ours: number; byHand: number } {
 		store.db.exec('BEGIN IMMEDIATE')
 		changeRows(store, [{ kind: 'change', table: INSPECTIONS, row, cells: [{ column: 41, value: i % 500 }] }], context)
 		store.db.exec('COMMIT')
+		settleTurns(store.db)
 	}
 	const statements = byHand(hand)
 	let j = 0

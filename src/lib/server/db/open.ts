@@ -4,6 +4,7 @@
 import Database from 'better-sqlite3'
 import { migrate } from './migrate.ts'
 import { registerFunctions } from './register-functions.ts'
+import { watchTurns } from './turns.ts'
 
 export type Db = Database.Database
 
@@ -16,6 +17,7 @@ export function openForWriting(file: string): Db {
 	db.pragma('busy_timeout = 5000')
 	registerFunctions(db)
 	migrate(db)
+	watchTurns(db)
 	return db
 }
 

@@ -5,6 +5,7 @@
  */
 import { readsOwnRowOnly } from '$lib/core/formula/walk.ts'
 import type { Db } from '../db/open.ts'
+import { settledTurns } from '../db/turns.ts'
 import type { Store } from '../store.ts'
 
 const EPOCH = `SELECT n FROM access_epoch`
@@ -22,6 +23,8 @@ export function watchPeople(db: Db, people: number): void {
 
 interface Remembered<T> {
 	readonly epoch: number
+	/** Of the epoch on this connection, when it was asked last and no turn was open: none since, and it need not be asked. */
+	turns: number | undefined
 	readonly version: number
 	/** Whether it may be remembered at all under this version. */
 	readonly sound: boolean
@@ -33,12 +36,16 @@ export function rememberHeld<T>(find: (store: Store, person: number) => T): (sto
 	const memories = new WeakMap<Store, Remembered<T>>()
 	return (store, person) => {
 		const { version } = store.workspace()
-		const epoch = store.pluck(EPOCH) as number
+		const turns = settledTurns(store.db, 'access_epoch')
 		let memory = memories.get(store)
-		if (memory?.epoch !== epoch || memory.version !== version) {
-			const sound = memory?.version === version ? memory.sound : isSound(store)
-			memory = { epoch, version, sound, held: new Map() }
-			memories.set(store, memory)
+		if (memory?.version !== version || turns === undefined || memory.turns !== turns) {
+			const epoch = store.pluck(EPOCH) as number
+			if (memory?.epoch !== epoch || memory.version !== version) {
+				const sound = memory?.version === version ? memory.sound : isSound(store)
+				memory = { epoch, turns, version, sound, held: new Map() }
+				memories.set(store, memory)
+			}
+			memory.turns = turns
 		}
 		if (!memory.sound) return find(store, person)
 		const known = memory.held.get(person)

@@ -13,6 +13,7 @@ import { ownColumns, someNode } from '$lib/core/formula/walk.ts'
 import { comparedPlace, hasKey, isStored } from '$lib/core/table/storage.ts'
 import { getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
+import { turnsOf } from '../db/turns.ts'
 import type { Store } from '../store.ts'
 import { storeEnv, type StoredRow } from './stored-row.ts'
 
@@ -97,15 +98,38 @@ const CLOSED_PARENT = `
 
 /** Refuses when the row, or the row it belongs to, waits on a decision or was decided. */
 export function checkNotClosed(store: Store, table: Table, { n, stored }: StoredRow): void {
-	const own = store.pluck(CLOSED_ROW, table.id, n) as string | undefined
+	const decided = tablesDecidedOn(store)
+	const own = decided.has(table.id) ? (store.pluck(CLOSED_ROW, table.id, n) as string | undefined) : undefined
 	if (own) throw closed(own, 'this row')
 	for (const column of table.columns) {
-		if (column.type !== 'reference') continue
+		if (column.type !== 'reference' || !decided.has(column.to ?? 0)) continue
 		const row = stored.get(column.id)
 		if (typeof row !== 'number') continue
 		const parent = store.pluck(CLOSED_PARENT, column.to, row, column.id) as string | undefined
 		if (parent) throw closed(parent, 'the row it belongs to')
 	}
+}
+
+const DECIDED_ON = `SELECT DISTINCT table_id FROM signoff_case`
+
+interface Decided {
+	readonly turns: number | undefined
+	readonly tables: ReadonlySet<unknown>
+}
+
+const DECIDED = new WeakMap<Store, Decided>()
+
+/**
+ * Tables of which a row ever went to somebody for a decision; of any other none is closed. One too many, of a case that was
+ * undone, only has its rows asked.
+ */
+function tablesDecidedOn(store: Store): ReadonlySet<unknown> {
+	const turns = turnsOf(store.db, 'signoff_case')
+	const known = DECIDED.get(store)
+	if (known && turns !== undefined && known.turns === turns) return known.tables
+	const tables = new Set(store.prepare(DECIDED_ON).pluck().all())
+	DECIDED.set(store, { turns, tables })
+	return tables
 }
 
 function closed(state: string, what: string): AppError {

@@ -6,6 +6,7 @@
  */
 import { parentPort, workerData, type MessagePort } from 'node:worker_threads'
 import { openForWriting } from '../db/open.ts'
+import { settleTurns } from '../db/turns.ts'
 import { openRowIds } from '../rows/row-ids.ts'
 import { openStore } from '../store.ts'
 import type { Growth } from '../workspace/text-index.ts'
@@ -70,6 +71,7 @@ function runGroup(): void {
 		const batch = bulk.shift()
 		if (batch) answers.push({ answer: run(batch.ask), reply: batch.reply })
 		store.db.exec('COMMIT')
+		settleTurns(store.db)
 	} catch (error) {
 		if (store.db.inTransaction) store.db.exec('ROLLBACK')
 		store.forget()
