@@ -119,11 +119,24 @@ async function scrollThrough(page: Page): Promise<Frames> {
 		})
 		return gaps.slice(1)
 	}, SCROLLED_MS)
+	await refuseBlank(page)
 	const late = gaps.filter((gap) => gap > 25).length
 	return {
 		aSecond: (1000 * gaps.length) / gaps.reduce((sum, gap) => sum + gap, 0),
 		lateOfHundred: (100 * late) / gaps.length
 	}
+}
+
+/** Frames that show nothing are no feat: rows must stand where they are looked at. */
+async function refuseBlank(page: Page): Promise<void> {
+	const middle = page
+		.getByRole('grid')
+		.getByRole('gridcell')
+		.filter({ hasText: /^S-\d+$/ })
+		.nth(10)
+	await middle.waitFor()
+	const at = await middle.boundingBox()
+	if (!at || at.y < 200 || at.y > 700) throw new Error(`Expected rows in sight after scrolling, got them at "${at?.y}"`)
 }
 
 function freePort(): Promise<number> {

@@ -19,6 +19,8 @@ export class GridScroll {
 	height = $state(600)
 	/** The first row in sight. */
 	first = $state(0)
+	/** How far the box is scrolled; kept, since a box tells nobody when that changes. */
+	private top = $state(0)
 	private readonly count: () => number
 	private readonly edges: () => Edges
 	readonly visible = $derived(Math.ceil(this.height / ROW) + 1)
@@ -39,12 +41,13 @@ export class GridScroll {
 
 	/** How far down the rows in sight are drawn. */
 	get offset(): number {
-		return this.scaled ? (this.box?.scrollTop ?? 0) : this.first * ROW
+		return this.scaled ? this.top : this.first * ROW
 	}
 
 	readonly onscroll = (): void => {
 		if (!this.box) return
 		const { scrollTop } = this.box
+		this.top = scrollTop
 		this.first = this.scaled
 			? Math.round((scrollTop / Math.max(1, this.pixels - this.height)) * this.last)
 			: Math.floor(scrollTop / ROW)
@@ -60,6 +63,7 @@ export class GridScroll {
 		if (!this.box) return
 		const top = Math.max(0, Math.min(this.last, row))
 		this.box.scrollTop = this.scaled ? (top / Math.max(1, this.last)) * (this.pixels - this.height) : top * ROW
+		this.top = this.box.scrollTop
 		this.first = top
 	}
 
