@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { openForReading } from '$lib/server/db/open.ts'
-import { settledTurns, settleTurns, turnsOf } from '$lib/server/db/turns.ts'
+import { rememberSettled, settledTurns, settleTurns } from '$lib/server/db/turns.ts'
 import { standingOf } from '$lib/server/people/rights-of-actor.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store.ts'
@@ -29,7 +29,11 @@ beforeEach(() => {
 })
 afterEach(() => void store.db.close())
 
-const epochs = () => turnsOf(store.db, 'access_epoch') ?? 0
+/** As the writer does after a commit. */
+function epochs(): number {
+	settleTurns(store.db)
+	return settledTurns(store.db, 'access_epoch') ?? 0
+}
 const holds = () => standingOf(store, { person: CORRIE }, NOW).roles.has(CLERKS)
 const give = () => store.db.exec(`INSERT INTO role_held (person, role) VALUES (${CORRIE}, ${CLERKS})`)
 
@@ -56,12 +60,34 @@ test('a role that was given and undone is not held, whether that was looked at i
 
 test('turns are settled by a commit, and open again with the next', () => {
 	const settled = () => settledTurns(store.db, 'access_epoch')
-	settleTurns(store.db)
-	expect(settled()).toBe(epochs())
+	const before = epochs()
+	expect(settled()).toBe(before)
 	give()
 	expect([settled(), holds()]).toEqual([undefined, true])
+	expect(epochs()).toBeGreaterThan(before)
+	expect([settled() !== undefined, holds()]).toEqual([true, true])
+})
+
+test('what follows from a table is read once while it stands, and each time while it may not', () => {
+	let reads = 0
+	const count = rememberSettled('app', ({ db }) => {
+		reads++
+		return Number(db.prepare('SELECT count(*) FROM app WHERE live_release IS NOT NULL').pluck().get())
+	})
+	const add = () => store.db.exec(`INSERT INTO app (name, colour, made_at, made_by) VALUES ('Quayside', 'sea', 0, 1)`)
+	const release = () => store.db.exec(`UPDATE app SET live_release = 1 WHERE live_release IS NULL`)
 	settleTurns(store.db)
-	expect([settled(), holds()]).toEqual([epochs(), true])
+	expect([count(store), count(store), reads]).toEqual([0, 0, 1])
+	add()
+	store.db.exec('SAVEPOINT trial')
+	release()
+	expect([count(store), count(store), reads]).toEqual([1, 1, 3])
+	store.db.exec('ROLLBACK TO trial; RELEASE trial')
+	settleTurns(store.db)
+	expect([count(store), count(store), reads]).toEqual([0, 0, 4])
+	release()
+	settleTurns(store.db)
+	expect([count(store), count(store), reads]).toEqual([1, 1, 5])
 })
 
 test('a change of a person’s row turns it; one of a boat does not', () => {
@@ -75,7 +101,7 @@ test('a change of a person’s row turns it; one of a boat does not', () => {
 
 test('a connection that only reads knows nothing of turns, and so asks', () => {
 	const reading = openForReading(store.db.name, () => undefined)
-	expect(turnsOf(reading, 'access_epoch')).toBeUndefined()
+	expect(settledTurns(reading, 'access_epoch')).toBeUndefined()
 	reading.close()
 })
 

@@ -1,5 +1,6 @@
 /** The released documents that are in force, parsed once for each release. */
 import { parseApp, type AppDocument } from '$lib/core/app/document.ts'
+import { rememberSettled } from '../db/turns.ts'
 import type { Store } from '../store.ts'
 
 export interface LiveApp {
@@ -8,13 +9,17 @@ export interface LiveApp {
 	readonly document: AppDocument
 }
 
-const LIVE = `SELECT id, live_release FROM app WHERE live_release IS NOT NULL ORDER BY id`
+const LIVE = `SELECT id, live_release AS release FROM app WHERE live_release IS NOT NULL ORDER BY id`
 const BODY = `SELECT body FROM release WHERE app = ? AND number = ?`
 
 export function liveApps(store: Store): LiveApp[] {
-	const rows = store.prepare(LIVE).all() as { id: number; live_release: number }[]
-	return rows.map(({ id, live_release: release }) => ({ id, release, document: readRelease(store, id, release) }))
+	return releasesInForce(store).map(({ id, release }) => ({ id, release, document: readRelease(store, id, release) }))
 }
+
+const releasesInForce = rememberSettled(
+	'app',
+	(store) => store.prepare(LIVE).all() as { readonly id: number; readonly release: number }[]
+)
 
 export function findLiveApp(store: Store, id: number): LiveApp | undefined {
 	return liveApps(store).find((app) => app.id === id)

@@ -6,9 +6,12 @@
  * trusted afterwards. `settledTurns` gives a number only while every turn that was counted is committed.
  */
 import type { Database } from 'better-sqlite3'
+import type { Store } from '../store.ts'
 
 const WATCHED = {
 	access_epoch: 'UPDATE',
+	// Releases are put in force by it.
+	app: 'UPDATE',
 	signoff_case: 'INSERT'
 } as const
 
@@ -23,7 +26,7 @@ const TURNS = new WeakMap<Database, Turns>()
 
 /** For a connection beside which no other writes. */
 export function watchTurns(db: Database): void {
-	const none = { access_epoch: 0, signoff_case: 0 }
+	const none = { access_epoch: 0, app: 0, signoff_case: 0 }
 	const turns = { counted: { ...none }, committed: { ...none } }
 	TURNS.set(db, turns)
 	db.function('note_turn', (table: unknown) => ++turns.counted[table as WatchedTable])
@@ -39,13 +42,24 @@ export function settleTurns(db: Database): void {
 	if (turns) Object.assign(turns.committed, turns.counted)
 }
 
-/** How often a table turned, undone turns among them; undefined on a connection that cannot know. */
-export function turnsOf(db: Database, table: WatchedTable): number | undefined {
-	return TURNS.get(db)?.counted[table]
-}
-
-/** The same while no turn is open; undefined while one is, or was undone since the last commit. */
+/**
+ * How often a table turned; undefined while a turn is open, or was undone since the last commit, and on a connection that
+ * cannot know.
+ */
 export function settledTurns(db: Database, table: WatchedTable): number | undefined {
 	const turns = TURNS.get(db)
 	return turns?.counted[table] === turns?.committed[table] ? turns?.counted[table] : undefined
+}
+
+/** Remembers what follows from one table alone, for as long as it is known not to have turned. */
+export function rememberSettled<T>(table: WatchedTable, read: (store: Store) => T): (store: Store) => T {
+	const memories = new WeakMap<Store, { readonly turns: number; readonly value: T }>()
+	return (store) => {
+		const turns = settledTurns(store.db, table)
+		const memory = memories.get(store)
+		if (memory && memory.turns === turns) return memory.value
+		const value = read(store)
+		if (turns !== undefined) memories.set(store, { turns, value })
+		return value
+	}
 }

@@ -13,7 +13,7 @@ import { ownColumns, someNode } from '$lib/core/formula/walk.ts'
 import { comparedPlace, hasKey, isStored } from '$lib/core/table/storage.ts'
 import { getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
-import { turnsOf } from '../db/turns.ts'
+import { rememberSettled } from '../db/turns.ts'
 import type { Store } from '../store.ts'
 import { storeEnv, type StoredRow } from './stored-row.ts'
 
@@ -112,25 +112,11 @@ export function checkNotClosed(store: Store, table: Table, { n, stored }: Stored
 
 const DECIDED_ON = `SELECT DISTINCT table_id FROM signoff_case`
 
-interface Decided {
-	readonly turns: number | undefined
-	readonly tables: ReadonlySet<unknown>
-}
-
-const DECIDED = new WeakMap<Store, Decided>()
-
-/**
- * Tables of which a row ever went to somebody for a decision; of any other none is closed. One too many, of a case that was
- * undone, only has its rows asked.
- */
-function tablesDecidedOn(store: Store): ReadonlySet<unknown> {
-	const turns = turnsOf(store.db, 'signoff_case')
-	const known = DECIDED.get(store)
-	if (known && turns !== undefined && known.turns === turns) return known.tables
-	const tables = new Set(store.prepare(DECIDED_ON).pluck().all())
-	DECIDED.set(store, { turns, tables })
-	return tables
-}
+/** Tables of which a row ever went to somebody for a decision; of any other none is closed. */
+const tablesDecidedOn = rememberSettled(
+	'signoff_case',
+	(store): ReadonlySet<unknown> => new Set(store.prepare(DECIDED_ON).pluck().all())
+)
 
 function closed(state: string, what: string): AppError {
 	const why = state === 'waiting' ? 'is waiting on a decision' : `has been ${state}`
