@@ -4,12 +4,18 @@
  */
 type Field = HTMLInputElement | HTMLTextAreaElement
 
+/** Fields that are typed into; a box that is ticked has a value whether it is ticked or not. */
+const TYPED_INTO: ReadonlySet<string> = new Set([
+	...['text', 'textarea', 'search', 'email', 'url', 'tel', 'password', 'number'],
+	...['date', 'time', 'datetime-local']
+])
+
 const typed = new Map<Field, string>()
 
 /** Notes it, before the scripts take the page over. */
 export function noteEarlyTyping(): void {
 	for (const field of document.querySelectorAll<Field>('input, textarea'))
-		if (field.type !== 'file' && field.value !== field.defaultValue) typed.set(field, field.value)
+		if (TYPED_INTO.has(field.type) && field.value !== field.defaultValue) typed.set(field, field.value)
 }
 
 /** Types it again, once somebody listens. */
