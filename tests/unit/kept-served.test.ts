@@ -8,7 +8,7 @@ import { standingOf } from '$lib/server/people/rights-of-actor.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const [HARBOURS, MOORINGS, LOOKS, ROLE, PERSON] = [2, 3, 4, 20, 2]
-const [MOORING, DIVER, FILER, DONE, COST] = [40, 41, 42, 43, 44]
+const [MOORING, DIVER, FILER, DONE, COST, GRADE, LIMIT] = [40, 41, 42, 43, 44, 45, 46]
 
 /** What a total over looks comes to for somebody with these lines: each line the condition, and the columns it keeps back. */
 function served(
@@ -22,7 +22,11 @@ function served(
 	})
 	const store = openScratch({
 		now: NOW,
-		peopleColumns: [{ id: 3, name: 'harbour', type: 'reference', to: HARBOURS, reverseName: 'people' }],
+		peopleColumns: [
+			{ id: 3, name: 'harbour', type: 'reference', to: HARBOURS, reverseName: 'people' },
+			{ id: 4, name: 'grade', type: 'choice', choices: ['Junior', 'Senior'] },
+			{ id: 5, name: 'limit', type: 'money' }
+		],
 		roles: [{ id: ROLE, name: 'Divers', includes: [] }],
 		lines: [...lines.map(([where, except = []], i) => see(LOOKS, where, except, i)), see(MOORINGS, moorings, [], 0)],
 		tables: [
@@ -54,13 +58,15 @@ function served(
 					{ id: DIVER, name: 'diver', type: 'reference', to: 1 },
 					{ id: FILER, name: 'filer', type: 'email' },
 					{ id: DONE, name: 'done', type: 'yes/no' },
-					{ id: COST, name: 'cost', type: 'money' }
+					{ id: COST, name: 'cost', type: 'money' },
+					{ id: GRADE, name: 'grade', type: 'choice', choices: ['Senior', 'Junior'] },
+					{ id: LIMIT, name: 'allowed', type: 'money' }
 				]
 			}
 		]
 	})
 	store.db.exec(`
-		INSERT INTO t1 (n, made_at, changed_at, c1, c1k, c2, c2k, c3) VALUES (${PERSON}, 0, 0, 'I', 'i', 'i@varrow.example', 'i@varrow.example', 1);
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k, c2, c2k, c3, c4, c5) VALUES (${PERSON}, 0, 0, 'I', 'i', 'i@varrow.example', 'i@varrow.example', 1, 2, 500);
 		INSERT INTO role_held (person, role) VALUES (${PERSON}, ${ROLE})`)
 	const { catalogue } = store.workspace()
 	const [kept] = keptTotalsOf(getColumn(getTable(catalogue, MOORINGS), 32).computed?.expr ?? never())
@@ -94,6 +100,9 @@ test.each<[string, Parameters<typeof served>]>([
 	['no row, else counted', [[['diver <> me']], COUNT]],
 	['no row, else counted', [[['filer = "i@varrow.example"']], COUNT]],
 	['no row, else counted', [[['done']], COUNT]],
+	// Not stored as they are compared: the number of a choice is its own column's, money is scaled.
+	['no row, else counted', [[['grade = me.grade']], COUNT]],
+	['no row, else counted', [[['allowed = me.limit']], COUNT]],
 	// What is totalled must be seen wherever its row is, and so must what the total asks.
 	['no row, else counted', [[['', [COST]]], SUM]],
 	['all rows', [[['', [COST]]], COUNT]],

@@ -4,6 +4,7 @@
  */
 import type { Expr } from '../formula/types.ts'
 import { someNode } from '../formula/walk.ts'
+import { hasKey } from '../table/storage.ts'
 import type { Column, Table } from '../table/types.ts'
 import type { Line, Role } from './types.ts'
 
@@ -40,7 +41,10 @@ export function markedColumns(people: Table, deciding: readonly DecidingColumn[]
 	return new Set([...read, ...addresses])
 }
 
-/** The plain columns of a table by which lines let people see rows as theirs: `diver = me`, `email = me.email`. */
+/**
+ * The plain columns of a table by which lines let people see rows as theirs: `diver = me`, `email = me.email`. Only those that
+ * are stored as they are compared: a choice, say, is a number in its own column's order.
+ */
 export function columnsComparedWithMe(table: Table, lines: readonly Line[]): readonly Column[] {
 	const found = new Set<Column>()
 	for (const line of lines) {
@@ -56,5 +60,6 @@ export function columnsComparedWithMe(table: Table, lines: readonly Line[]): rea
 }
 
 function isOwnColumn(expr: Expr): expr is Expr & { kind: 'field' } {
-	return expr.kind === 'field' && expr.of.kind === 'this' && !expr.column.computed && expr.column.type !== 'long text'
+	if (expr.kind !== 'field' || expr.of.kind !== 'this' || expr.column.computed) return false
+	return expr.column.type === 'reference' || hasKey(expr.column)
 }

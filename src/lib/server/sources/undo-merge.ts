@@ -7,7 +7,7 @@ import type { Misfit } from '$lib/core/exchange/comparison.ts'
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
 import { isFault } from '$lib/core/formula/types.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
-import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
+import type { Column, Table } from '$lib/core/table/types.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import { isInBin } from '../rows/bin.ts'
 import { changeRows, type ChangeContext } from '../rows/change.ts'
@@ -32,10 +32,14 @@ const LAST = `
 	SELECT seq, at, kind, body ->> 'file' AS file, body ->> 'first' AS first FROM history
 	WHERE table_id = ? AND row_n IS NULL AND kind IN ('bring in again', 'bring in undone')
 	ORDER BY seq DESC LIMIT 1`
-/** Written in one transaction, so nothing else stands between. Backwards, as it is undone. */
+/**
+ * Written in one transaction, so nothing else stands between. Backwards, as it is undone. Of this table alone: what went with
+ * its rows comes back with them, and of other tables their keepers are told.
+ */
 const ENTRIES = `
-	SELECT kind, table_id, row_n, body FROM history
-	WHERE seq >= ? AND seq < ? AND row_n IS NOT NULL ORDER BY seq DESC`
+	SELECT kind, row_n AS n, body FROM history
+	WHERE seq >= ? AND seq < ? AND table_id = ? AND kind IN ('add', 'change', 'remove') AND row_n IS NOT NULL
+	ORDER BY seq DESC`
 
 interface LastMerge {
 	readonly seq: number
@@ -60,17 +64,17 @@ export function undoMerge(
 	const merge = findUndoable(store, id, now)
 	if (!merge) throw new AppError('not_found', `There is nothing that can be undone at ${table.name}.`)
 	const context: ChangeContext = { actor, now, through: `undo of file ${merge.file}` }
-	const entries = store.prepare(ENTRIES).all(merge.first, merge.seq) as Entry[]
+	const entries = store.prepare(ENTRIES).all(merge.first, merge.seq, id) as Entry[]
 	const kept: Misfit[] = []
 	let undone = 0
 	for (const entry of entries) {
 		try {
-			store.db.transaction(() => putBack(store, entry, context))()
+			const change = changeBack(store, table, entry)
+			if (change) store.db.transaction(() => changeRows(store, [change], context))()
 			undone++
 		} catch (error) {
 			if (!(error instanceof AppError)) throw error
-			const own = getTable(store.workspace().catalogue, entry.table_id)
-			const label = rowLabel(store, own, { n: entry.row_n, person: actor.person, now })
+			const label = rowLabel(store, table, { n: entry.n, person: actor.person, now })
 			kept.push({ label, message: error.message })
 		}
 	}
@@ -81,23 +85,15 @@ export function undoMerge(
 }
 
 interface Entry {
-	readonly kind: string
-	readonly table_id: number
-	readonly row_n: number
+	readonly kind: 'add' | 'change' | 'remove'
+	readonly n: number
 	readonly body: string
 }
 
 type Snapshot = Readonly<Record<string, StoredValue>>
 
-function putBack(store: Store, entry: Entry, context: ChangeContext): void {
-	const table = store.workspace().catalogue.tables.get(entry.table_id)
-	if (!table) throw new AppError('invalid', 'Its table was taken out.')
-	const change = changeBack(store, table, entry)
-	if (change) changeRows(store, [change], context)
-}
-
 /** The change that undoes an entry; undefined where another's undoing has done so already. */
-function changeBack(store: Store, table: Table, { kind, row_n: n, body }: Entry): Change | undefined {
+function changeBack(store: Store, table: Table, { kind, n, body }: Entry): Change | undefined {
 	const { before = {}, after = {} } = JSON.parse(body) as { before?: Snapshot; after?: Snapshot }
 	const place = { table: table.id, row: store.ids.toId(table.id, n) }
 	// What went with a row comes back with it.
