@@ -4,7 +4,7 @@ import { expect, test } from '@playwright/test'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { PHONE, signIn } from './people.ts'
+import { PHONE, openHeld, signIn } from './people.ts'
 
 const MOORINGS = '/bench/1/tables?table=101'
 
@@ -162,13 +162,7 @@ test('axe finds nothing on the main views', async ({ browser }) => {
 
 test('what is typed before the page has come to life is kept', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
-	let letGo = () => {}
-	const held = new Promise<void>((resolve) => (letGo = resolve))
-	await builder.route('**/_app/immutable/**/*.js', async (route) => {
-		await held
-		await route.continue()
-	})
-	await builder.goto('/bench/2/screens', { waitUntil: 'commit' })
+	const letGo = await openHeld(builder, '/bench/2/screens')
 	await builder.getByLabel('Title of the screen').fill('Typed early')
 	letGo()
 	await expect(builder.getByRole('button', { name: 'Undo' }).first()).toBeEnabled()

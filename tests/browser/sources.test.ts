@@ -6,7 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, test } from '@playwright/test'
 import Database from 'better-sqlite3'
-import { signIn } from './people.ts'
+import { openHeld, signIn } from './people.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'tin-shed-sources-'))
 
@@ -143,13 +143,7 @@ test('addresses of pictures are tried by the browser, those that do not open are
 
 test('a file that is chosen before the page has come to life is taken all the same', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
-	let letGo = () => {}
-	const held = new Promise<void>((resolve) => (letGo = resolve))
-	await builder.route('**/_app/immutable/**/*.js', async (route) => {
-		await held
-		await route.continue()
-	})
-	await builder.goto('/bench/1/sources', { waitUntil: 'commit' })
+	const letGo = await openHeld(builder, '/bench/1/sources')
 	const file = join(folder, 'early.csv')
 	writeFileSync(file, 'boat,berth\nDunlin,A1\nKnot,A2\n')
 	await builder.getByLabel('Choose a file').setInputFiles(file)

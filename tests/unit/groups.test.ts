@@ -12,6 +12,7 @@ import { readGroups } from '$lib/server/rows/read-groups.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store.ts'
 import { randomFrom } from '../../demo/random.ts'
+import { seeLine } from '../support/see-line.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const [HARBOURS, CALLS, CLERK, LOOKER] = [2, 3, 10, 11]
@@ -23,18 +24,15 @@ const COUNTED = [BOAT, HARBOUR, NIGHTS, STATE, PAID, CAME, FEE, LATE, KIND]
 let store: Store
 
 beforeAll(() => {
-	const see = (id: string, role: number, table: number, where: string, except: number[] = []) => ({
-		...{ id, role, table, verbs: ['see' as const], where },
-		columns: except.length > 0 ? { kind: 'except' as const, columns: except } : { kind: 'all' as const }
-	})
+	const [see, seeHarbours] = [seeLine(CALLS), seeLine(HARBOURS)]
 	store = openScratch({
 		now: NOW,
 		roles: [CLERK, LOOKER].map((id) => ({ id, name: `role ${id}`, includes: [] })),
 		lines: [
-			see('a', CLERK, CALLS, 'nights > 2', [FEE]),
-			see('b', CLERK, CALLS, 'paid'),
-			see('c', CLERK, HARBOURS, 'name <> "Gull Stair"'),
-			see('d', LOOKER, CALLS, '', [FEE, BOAT])
+			see('a', CLERK, 'nights > 2', [FEE]),
+			see('b', CLERK, 'paid'),
+			seeHarbours('c', CLERK, 'name <> "Gull Stair"'),
+			see('d', LOOKER, '', [FEE, BOAT])
 		],
 		tables: [
 			{

@@ -5,6 +5,7 @@ import { keptTotalsOf, whereServed } from '$lib/core/formula/kept.ts'
 import { getColumn, getTable } from '$lib/core/table/types.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { standingOf } from '$lib/server/people/rights-of-actor.ts'
+import { seeLine } from '../support/see-line.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const [HARBOURS, MOORINGS, LOOKS, ROLE, PERSON] = [2, 3, 4, 20, 2]
@@ -16,10 +17,7 @@ function served(
 	total: string,
 	moorings = ''
 ) {
-	const see = (table: number, where: string, except: readonly number[], i: number) => ({
-		...{ id: `${table} ${i}`, table, role: ROLE, verbs: ['see' as const], where },
-		columns: except.length > 0 ? { kind: 'except' as const, columns: [...except] } : { kind: 'all' as const }
-	})
+	const [see, seeMoorings] = [seeLine(LOOKS), seeLine(MOORINGS)]
 	const store = openScratch({
 		now: NOW,
 		peopleColumns: [
@@ -28,7 +26,10 @@ function served(
 			{ id: 5, name: 'limit', type: 'money' }
 		],
 		roles: [{ id: ROLE, name: 'Divers', includes: [] }],
-		lines: [...lines.map(([where, except = []], i) => see(LOOKS, where, except, i)), see(MOORINGS, moorings, [], 0)],
+		lines: [
+			...lines.map(([where, except = []], i) => see(`look ${i}`, ROLE, where, [...except])),
+			seeMoorings('mooring', ROLE, moorings)
+		],
 		tables: [
 			{
 				id: HARBOURS,

@@ -16,6 +16,7 @@ import { startIndexing } from '$lib/server/workspace/indexing.ts'
 import { growTextIndex, isTextIndexed } from '$lib/server/workspace/text-index.ts'
 import { addColumn } from '$lib/server/workspace/tables.ts'
 import { randomFrom } from '../../demo/random.ts'
+import { seeLine } from '../support/see-line.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const by = { actor: { person: KEEPER }, now: NOW, through: 'test' }
@@ -26,14 +27,10 @@ const WORDS = ['Dunlin', 'Knot', 'Petrel', 'ÖRN', 'Straße', 'say "so"', 'Ruff'
 let store: Store
 
 beforeAll(() => {
-	const see = (id: string, table: number, where: string, except: number[] = []) => ({
-		...{ id, role: CLERK, table, verbs: ['see' as const], where },
-		columns: except.length > 0 ? { kind: 'except' as const, columns: except } : { kind: 'all' as const }
-	})
 	store = openScratch({
 		now: NOW,
 		roles: [{ id: CLERK, name: 'Clerks', includes: [] }],
-		lines: [see('a', CALLS, 'length < 9', [CREW]), see('b', BERTHS, 'name <> "Brig"')],
+		lines: [seeLine(CALLS)('a', CLERK, 'length < 9', [CREW]), seeLine(BERTHS)('b', CLERK, 'name <> "Brig"')],
 		tables: [
 			{ id: BERTHS, name: 'berths', keepers: [KEEPER], label: 20, columns: [{ id: 20, name: 'name', type: 'text' }] },
 			{
