@@ -90,8 +90,8 @@
 	<p role="status">Counting…</p>
 {:else if groups === null}
 	<p>
-		The values of this column are not counted: they are long texts or files, or worked out from other rows for each
-		reader.
+		The values of this column are not counted. Words, choices, numbers, dates and references are, unless they are worked
+		out from other rows for each reader.
 	</p>
 {:else}
 	<p class="quiet" role="status">

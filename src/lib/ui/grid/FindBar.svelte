@@ -3,7 +3,7 @@
 	type Props = {
 		/** The column that a replacement would change, by name; undefined where it cannot be changed. */
 		column: string | undefined
-		/** How many rows hold it; undefined while they are looked for. */
+		/** How many rows hold it; undefined where that is not known (yet). */
 		found: number | undefined
 		onfind: (text: string) => void
 		onreplace: (text: string, by: string) => void
@@ -34,11 +34,9 @@
 >
 	<label>Find <input class="field" use:focus bind:value={text} oninput={typed} /></label>
 	<span class="quiet" role="status"
-		>{text.trim() === ''
+		>{text.trim() === '' || found === undefined
 			? ''
-			: found === undefined
-				? 'looking…'
-				: `${found.toLocaleString('en-GB')} ${found === 1 ? 'row' : 'rows'}`}</span
+			: `${found.toLocaleString('en-GB')} ${found === 1 ? 'row' : 'rows'}`}</span
 	>
 	<label>Replace by <input class="field" bind:value={by} /></label>
 	<button

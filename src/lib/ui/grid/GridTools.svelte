@@ -18,8 +18,10 @@
 <header>
 	<h1>{table.name}</h1>
 	<p class="quiet">
-		{rows.slow ? '…' : rows.count.toLocaleString('en-GB')}
-		{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''} · {plainColumns}
+		{#if rows.stopped}rows as before the search{:else if rows.slow}looking for rows{:else}{rows.count.toLocaleString(
+				'en-GB'
+			)}
+			{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''}{/if} · {plainColumns}
 		{plainColumns === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept
 			? ''
 			: ' · kept by somebody else'}

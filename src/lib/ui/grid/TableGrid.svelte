@@ -118,7 +118,7 @@
 	{#if finding}
 		<FindBar
 			column={work.focusColumn && work.focusColumn.type !== 'computed' ? work.focusColumn.name : undefined}
-			found={rows.slow ? undefined : rows.count}
+			found={rows.slow || rows.stopped ? undefined : rows.count}
 			onfind={(text) => setFilter(0, text.trim() === '' ? undefined : { column: 0, is: 'contains', text })}
 			onreplace={(text, by) => work.replace(text, by)}
 			onclose={() => {

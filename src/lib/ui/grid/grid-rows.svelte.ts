@@ -33,6 +33,8 @@ export class GridRows {
 	wrong = $state('')
 	/** True while an answer is slow to come: long enough to be said. */
 	slow = $state(false)
+	/** True after a search was stopped: what stands here is from before it, and so is the count. */
+	stopped = $state(false)
 	/** The column by which there are too many rows to be ordered. */
 	unsorted = $state<number | undefined>()
 	private chunks = $state.raw<ReadonlyMap<number, readonly WireRow[]>>(new Map())
@@ -72,6 +74,7 @@ export class GridRows {
 	async reload(from: number, to: number): Promise<void> {
 		const turn = this.begin()
 		this.wrong = ''
+		this.stopped = false
 		const timer = setTimeout(() => (this.slow = turn === this.turn), SLOW_MS)
 		await this.readFrom(from, to, turn)
 		clearTimeout(timer)
@@ -82,6 +85,7 @@ export class GridRows {
 	stop(): void {
 		this.begin()
 		this.slow = false
+		this.stopped = true
 		this.fresh = false
 		this.wrong = 'Stopped before all rows were looked through. Narrow it down, or look again.'
 	}
@@ -114,6 +118,8 @@ export class GridRows {
 
 	/** Fetches what of a stretch is not there yet. */
 	async want(from: number, to: number): Promise<void> {
+		// Rows of the search that was stopped would stand among those from before it.
+		if (this.stopped) return
 		const turn = this.turn
 		const missing = chunksOf(from, Math.min(to, this.count)).filter(
 			(chunk) => !this.chunks.has(chunk) && !this.asked.has(chunk) && this.isReachable(chunk)

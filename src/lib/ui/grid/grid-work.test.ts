@@ -282,10 +282,15 @@ describe('rows as they come into sight', () => {
 		const search = rows.open({ sorts: [], filters: [{ column: 0, is: 'contains', text: 'x' }] })
 		await vi.waitFor(() => expect(rows.slow).toBe(true))
 		rows.stop()
-		expect([rows.slow, rows.at(0)?.id]).toEqual([false, 'r0'])
+		expect([rows.slow, rows.stopped, rows.at(0)?.id]).toEqual([false, true, 'r0'])
 		expect(rows.wrong).toMatch(/^Stopped before/)
 		letGo()
 		await search
 		expect(rows.wrong).toMatch(/^Stopped before/)
+		const before = server.asked.length
+		await rows.want(1_000, 1_050)
+		expect(server.asked.length).toBe(before)
+		await rows.open({ sorts: [], filters: [] })
+		expect([rows.wrong, rows.stopped]).toEqual(['', false])
 	})
 })

@@ -126,7 +126,8 @@
 			</p>
 			{#if undone.keptCount > 0}
 				<p>
-					{sayRows(undone.keptCount)} left as they are, because somebody has changed them since, or they are needed:
+					{sayRows(undone.keptCount)}
+					{undone.keptCount === 1 ? 'stays' : 'stay'} as now, changed since by somebody, or needed elsewhere:
 				</p>
 				<ul>
 					{#each undone.kept as row, i (i)}<li>{row.label}: {row.message}</li>{/each}
