@@ -1,5 +1,5 @@
 import type { ClientInit } from '@sveltejs/kit'
-import { noteEarlyTyping } from '$lib/ui/early-typing.ts'
+import { noteEarly } from '$lib/ui/early.ts'
 
 /** Runs before the page is taken over. */
-export const init: ClientInit = noteEarlyTyping
+export const init: ClientInit = noteEarly

@@ -4,11 +4,11 @@
 	import '@fontsource-variable/martian-mono'
 	import '../app.css'
 	import { onMount } from 'svelte'
-	import { typeAgain } from '$lib/ui/early-typing.ts'
+	import { doAgain } from '$lib/ui/early.ts'
 
 	let { children } = $props()
 
-	onMount(typeAgain)
+	onMount(doAgain)
 </script>
 
 {@render children()}

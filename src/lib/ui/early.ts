@@ -1,0 +1,50 @@
+/**
+ * What was done to a page before it had come to life. Its fields and buttons stand there as soon as it is sent, but until
+ * its scripts run nobody listens, and when they do they write into each field what it said when it was sent.
+ */
+type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement
+
+/** A press of a button or the sending of a form, kept by the few lines in `app.html` that run before all else. */
+export type EarlyDeed = { press: HTMLButtonElement } | { send: HTMLFormElement; by: HTMLElement | null }
+
+declare global {
+	interface Window {
+		/** What was done so far; it is kept no longer once `over` was called. */
+		early?: { deeds: EarlyDeed[]; over: () => void }
+	}
+}
+
+/** Fields that are typed into or chosen from; a box that is ticked has a value whether it is ticked or not. */
+const FILLED_IN: ReadonlySet<string> = new Set([
+	...['text', 'textarea', 'search', 'email', 'url', 'tel', 'password', 'number'],
+	...['date', 'time', 'datetime-local', 'select-one']
+])
+
+const filled = new Map<Field, string>()
+
+/** Notes what fields say that they were not sent with, before the scripts take the page over. */
+export function noteEarly(): void {
+	for (const field of document.querySelectorAll<Field>('input, textarea, select'))
+		if (FILLED_IN.has(field.type) && field.value !== sentWith(field)) filled.set(field, field.value)
+}
+
+/** Does it again, in its order, once somebody listens. */
+export function doAgain(): void {
+	for (const [field, text] of filled) {
+		if (!field.isConnected) continue
+		field.value = text
+		for (const event of ['input', 'change']) field.dispatchEvent(new Event(event, { bubbles: true }))
+	}
+	filled.clear()
+	window.early?.over()
+	for (const deed of window.early?.deeds.splice(0) ?? []) {
+		if ('press' in deed) deed.press.click()
+		else if (deed.send.isConnected) deed.send.requestSubmit(deed.by)
+	}
+}
+
+function sentWith(field: Field): string {
+	if (!(field instanceof HTMLSelectElement)) return field.defaultValue
+	const options = [...field.options]
+	return (options.findLast((option) => option.defaultSelected) ?? options[0])?.value ?? ''
+}
