@@ -6,6 +6,7 @@ import { Readable } from 'node:stream'
 import type { ColumnGuess } from '../src/lib/core/exchange/infer.ts'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
 import { openHost, type Host } from '../src/lib/server/host.ts'
+import { measureMerge } from './merge.ts'
 
 const ROWS = 1_000_000
 const RUNS = 3
@@ -24,11 +25,13 @@ export async function measureImport(folder: string, scripts: string) {
 		runs.push(await bringInSoundings(host, { csv, person, name: `Soundings ${i}`, editing: false }))
 	// Once more with somebody editing as fast as answers come, which is no part of the first ratio.
 	const busy = await bringInSoundings(host, { csv, person, name: 'Soundings, busy', editing: true })
+	const merge = await measureMerge(host, { folder, person })
 	await host.close()
 	const edits = [...busy.edits].sort((a, b) => a - b)
 	const shell = Array.from({ length: RUNS }, (_run, i) => importByShell(csv, join(folder, `shell-${i}.db`), INDEX))
 	return {
 		rows: ROWS,
+		merge,
 		inspectMs: middle(runs.map((run) => run.inspectMs)),
 		importMs: middle(runs.map((run) => run.importMs)),
 		shellMs: middle(shell),
@@ -42,9 +45,13 @@ export async function measureImport(folder: string, scripts: string) {
 }
 
 export function writeCsv(file: string, rows = ROWS): void {
+	writeLines(file, rows, lineOf)
+}
+
+export function writeLines(file: string, rows: number, line: (i: number) => string): void {
 	writeFileSync(file, 'no,sounding,depth,day,bed,place,remark,buoy\n')
 	for (let from = 0; from < rows; from += PIECE) {
-		const lines = Array.from({ length: Math.min(PIECE, rows - from) }, (_line, i) => lineOf(from + i))
+		const lines = Array.from({ length: Math.min(PIECE, rows - from) }, (_line, i) => line(from + i))
 		appendFileSync(file, `${lines.join('\n')}\n`)
 	}
 }
@@ -52,7 +59,7 @@ export function writeCsv(file: string, rows = ROWS): void {
 /** Written in pieces, so that its memory is not counted with the program's. */
 const PIECE = 10_000
 
-function lineOf(i: number): string {
+export function lineOf(i: number): string {
 	const bed = ['sand', 'shell', 'mud', 'rock'][i % 4]
 	return `${i},S-${i},${(i % 97) / 10},2026-0${(i % 9) + 1}-1${i % 9},${bed},"50.${3000 + (i % 900)}, -4.${1000 + (i % 800)}",taken on the ebb ${i % 500},B-${i % 7000}`
 }
@@ -86,7 +93,8 @@ export async function bringInSoundings(
 	const edit = await editor(host, person)
 	for (;;) {
 		const state = host.imports.state(given.id, actor)
-		if (state.state === 'done') break
+		if (state.state === 'done')
+			return { table: state.table, inspectMs, importMs: performance.now() - started, edits, mostMegabytes }
 		if (state.state === 'failed') throw new Error(state.message)
 		mostMegabytes = Math.max(mostMegabytes, megabytes())
 		if (!editing) {
@@ -97,7 +105,6 @@ export async function bringInSoundings(
 		await edit()
 		edits.push(performance.now() - asked)
 	}
-	return { inspectMs, importMs: performance.now() - started, edits, mostMegabytes }
 }
 
 function toColumn(guess: ColumnGuess, from: number): ImportPlan['columns'][number] {
@@ -111,7 +118,7 @@ function toColumn(guess: ColumnGuess, from: number): ImportPlan['columns'][numbe
 }
 
 /** Edits one cell of the demo's moorings, each time another value. */
-async function editor(host: Host, person: number): Promise<() => Promise<void>> {
+export async function editor(host: Host, person: number): Promise<() => Promise<void>> {
 	const actor = { person }
 	const bench = await host.read('bench', { actor, now: host.now() })
 	const table = bench.tables.find((each) => each.name === 'Moorings')

@@ -4,7 +4,7 @@
  * - A page of 50 rows under access lines, on a million rows, against hand-written SQL with the same condition.
  * - The same for three roles and five lines, and PostgreSQL's row security beside it.
  * - Bringing in a CSV of 1,000,000 rows against the `sqlite3` shell's `.import` into a table of the same columns.
- * - Edits of others while that goes on.
+ * - Edits of others while that goes on, and while as many rows go into a table that is there.
  * - A formula over three million rows against the same written by hand.
  * - A page with three kept totals over three million child rows, and what it grows with.
  * - The first rows of a grid of a million rows, in Chromium, beside those of a thousand.
@@ -27,6 +27,7 @@ const scripts = resolve('build/threads')
 
 // First, so that the memory it takes is its own.
 const brought = await measureImport(folder, scripts)
+const { merge } = brought
 const page = measurePage()
 const access = await measureAccess()
 const formula = measureFormula()
@@ -107,6 +108,16 @@ Most memory of the whole program meanwhile: ${Math.round(brought.mostMegabytes)}
 ## Edits of others while it comes in
 
 ${brought.edits} edits, one after the other, each acknowledged after its commit at \`synchronous=FULL\`: median ${round(brought.editMedian, 1)} ms, 99th percentile **${round(brought.editP99, 1)} ms** (bound 50), slowest ${round(brought.editMax, 1)} ms.
+
+## Bringing ${merge.rows.toLocaleString('en-GB')} rows into a table of a million that is there, by key
+
+${merge.added.toLocaleString('en-GB')} are new, ${merge.changed.toLocaleString('en-GB')} change a cell of text that is indexed; each goes through the door, with history and seal, after all were tried. All the while somebody edits another table as fast as answers come.
+
+| | s |
+| --- | --- |
+${merge.seconds.map(({ doing, s }) => `| ${doing} | ${round(s, 1)} |`).join('\n')}
+
+${merge.edits} edits: median ${round(merge.median, 1)} ms, 99th percentile **${round(merge.p99, 1)} ms** (wanted: 50), slowest ${round(merge.slowest, 0)} ms.
 `
 writeFileSync('measure/RESULTS.md', text)
 console.log(text)

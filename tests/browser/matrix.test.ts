@@ -28,7 +28,7 @@ const ROUTES: Readonly<
 	'bench/[app]/release': 'tells no rows',
 	'bench/[app]/tables/pictures': 'builders only, asked below',
 	'bench/[app]/sources/[import]': 'builders only, asked below',
-	'bench/imports': 'tells no rows',
+	'bench/imports': 'builders only, asked below',
 	'bench/imports/[import]': 'builders only, asked below',
 	'bench/lines/[table]': 'builders only, asked below',
 	'bench/looks': 'tells no rows',
@@ -427,7 +427,8 @@ async function checkBench(api: APIRequestContext, person: DemoPerson): Promise<v
 		(await api.get('/bench/1/tables/__data.json')).status(),
 		(await api.post('/bench/try', { data: { kind: 'condition', table: 101, text: 'TRUE', me: true } })).status(),
 		(await api.post('/bench/looks', { data: { app: 1, person: 4 } })).status(),
-		(await api.post('/bench/lines/101', { data: { lines: [] } })).status()
+		(await api.post('/bench/lines/101', { data: { lines: [] } })).status(),
+		(await api.post('/bench/imports', { data: { undo: 101 } })).status()
 	]
 	if (!has(person, 'Builders')) {
 		for (const status of statuses.slice(1)) expect(status, person.name).toBe(403)

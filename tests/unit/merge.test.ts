@@ -11,12 +11,16 @@ import { BUILDER } from '$lib/server/people/system-roles.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { readHistory } from '$lib/server/rows/read-history.ts'
-import { applyMerge } from '$lib/server/sources/apply-merge.ts'
+import { closeBroken } from '$lib/server/sources/apply-merge.ts'
 import { bringIn, type Batch } from '$lib/server/sources/bring-in.ts'
 import { writeBatch } from '$lib/server/sources/import-table.ts'
-import { findUndoable, undoMerge } from '$lib/server/sources/undo-merge.ts'
-import { beginMerge, compareMerge, type Staging } from '$lib/server/sources/stage-merge.ts'
+import { AT_ONCE, applyInSteps, compareInSteps, undoInSteps, type Watch } from '$lib/server/sources/merge-run.ts'
+import { findUndoable } from '$lib/server/sources/undo-merge.ts'
+import { beginMerge, type Staging } from '$lib/server/sources/stage-merge.ts'
+import type { Host } from '$lib/server/host.ts'
 import type { Store } from '$lib/server/store.ts'
+import { READS } from '$lib/server/threads/reads.ts'
+import { WRITES } from '$lib/server/threads/writes.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const actor = { person: KEEPER }
@@ -94,6 +98,9 @@ GS-003,,1,,
 GS-003,,2,,
 `
 
+/** What came of rows that all fit. */
+const FITTING = { added: 0, changed: 0, removed: 0, misfits: [], misfitCount: 0 }
+
 async function stage(how: MergeInto['how'], text = FILE): Promise<Staging> {
 	const path = join(folder, 'moorings.csv')
 	writeFileSync(path, text)
@@ -126,14 +133,37 @@ async function stage(how: MergeInto['how'], text = FILE): Promise<Staging> {
 	return { begun, plan, actor, now: NOW }
 }
 
-function apply(staging: Staging, partly = false) {
-	const expected = compareMerge(store, staging)
-	return store.db.transaction(() => applyMerge(store, { ...staging, file: 'moorings.csv', expected, partly }))()
+/** What the threads do when they are asked, done here; `asked` tells of each write before it is made. */
+function doors(asked: (name: string) => void = () => undefined): Pick<Host, 'read' | 'write'> {
+	type Call = (store: Store, args: unknown) => unknown
+	const call = (work: Call, args: unknown): never => JSON.parse(JSON.stringify(work(store, args) ?? null)) as never
+	return {
+		read: async (name, args) => call(READS[name] as Call, args),
+		write: async (name, args) => {
+			asked(name)
+			return store.db.transaction(() => call(WRITES[name] as Call, args))()
+		}
+	}
+}
+
+const NEVER_STOPPED: Watch = { onProgress: () => undefined, isStopped: () => false }
+
+const compare = (staging: Staging) => compareInSteps(doors(), staging, NEVER_STOPPED)
+
+async function run(staging: Staging, { partly = false, host = doors(), watch = NEVER_STOPPED } = {}) {
+	const expected = await compare(staging)
+	return applyInSteps(host, { ...staging, file: 'moorings.csv', expected, partly }, watch)
+}
+
+async function apply(staging: Staging, partly = false) {
+	const outcome = await run(staging, { partly })
+	if ('refused' in outcome) throw new Error(outcome.refused)
+	return outcome.merged
 }
 
 test('a comparison tells what is new, changed, the same, missing and left out, before anything is in', async () => {
 	const before = shown()
-	const comparison = compareMerge(store, await stage('replace'))
+	const comparison = await compare(await stage('replace'))
 	expect(comparison).toMatchObject({ rows: 7, added: 2, changed: 1, same: 1, missing: 1, repeated: 2, keyless: 1 })
 	expect(comparison.unfound).toEqual([{ column: 'harbour', text: 'Gull Stair', rows: 1 }])
 	expect(comparison.samples).toEqual({
@@ -155,7 +185,7 @@ test('a comparison tells what is new, changed, the same, missing and left out, b
 })
 
 test('an update changes by key, adds the rest, and leaves alone what the file does not have', async () => {
-	expect(apply(await stage('update'))).toEqual({ added: 2, changed: 1, removed: 0, misfits: [] })
+	expect(await apply(await stage('update'))).toEqual({ ...FITTING, added: 2, changed: 1 })
 	expect(shown()).toEqual({
 		'NH-001': ['Ness Hythe', 4.2, 'Good', '2026-01-05'],
 		'NH-002': ['Varrow Quay', 6.5, 'Watch', null],
@@ -171,41 +201,35 @@ test('an update changes by key, adds the rest, and leaves alone what the file do
 test('a replacement takes out what the file does not have; the rows that stay keep their ids', async () => {
 	const idOf = () => readRows(store, actor, { table: MOORINGS, labelIs: 'NH-002' }, NOW).rows[0]?.id
 	const before = idOf()
-	expect(apply(await stage('replace'))).toEqual({ added: 2, changed: 1, removed: 1, misfits: [] })
+	expect(await apply(await stage('replace'))).toEqual({ ...FITTING, added: 2, changed: 1, removed: 1 })
 	expect(Object.keys(shown())).toEqual(['NH-001', 'NH-002', 'GS-001', 'GS-002'])
 	expect(idOf()).toBe(before)
 })
 
 test('the same file a second time changes nothing', async () => {
-	apply(await stage('update'))
-	expect(compareMerge(store, await stage('update'))).toMatchObject({ added: 0, changed: 0, same: 4 })
+	await apply(await stage('update'))
+	expect(await compare(await stage('update'))).toMatchObject({ added: 0, changed: 0, same: 4 })
 })
 
 test('rows that do not fit are named, and none goes in unless the rest is asked for', async () => {
 	const deep = `code,harbour,depth,state,seen\nNH-001,Ness Hythe,60,Good,2026-01-05\nGS-009,Ness Hythe,2,Good,\n`
 	const before = shown()
 	const staging = await stage('update', deep)
-	const refused = (() => {
-		try {
-			apply(staging)
-		} catch (error) {
-			return error
-		}
-	})()
-	expect(refused).toBeInstanceOf(AppError)
-	expect((refused as AppError).details['misfits']).toEqual([
-		{ label: 'NH-001', message: 'Nothing here is deeper than 50 m.' }
-	])
+	const misfits = [{ label: 'NH-001', message: 'Nothing here is deeper than 50 m.' }]
+	expect(await run(staging)).toMatchObject({ refused: 'One row does not fit. Nothing was brought in.', misfits })
 	expect(shown()).toEqual(before)
-	expect(apply(staging, true)).toMatchObject({ added: 1, changed: 0, misfits: [{ label: 'NH-001' }] })
+	expect(await apply(staging, true)).toEqual({ added: 1, changed: 0, removed: 0, misfits, misfitCount: 1 })
 })
 
 test('what was compared is not applied to a table that turned meanwhile', async () => {
 	const staging = await stage('update')
-	const expected = compareMerge(store, staging)
+	const expected = await compare(staging)
 	add(MOORINGS, { [CODE]: 'GS-001' })
-	const late = () => applyMerge(store, { ...staging, file: 'moorings.csv', expected, partly: false })
-	expect(late).toThrow('changed meanwhile')
+	const before = shown()
+	const late = { ...staging, file: 'moorings.csv', expected, partly: false }
+	const outcome = await applyInSteps(doors(), late, NEVER_STOPPED)
+	expect(outcome).toMatchObject({ refused: expect.stringContaining('changed meanwhile'), comparison: { added: 1 } })
+	expect(shown()).toEqual(before)
 })
 
 test('only who keeps the table may bring a file into it, and only into columns of it that are typed in', () => {
@@ -242,7 +266,7 @@ test('the list of people is brought in again by address, like any shared table',
 	const watch = { onProgress: () => undefined, isStopped: () => false }
 	const write = async (batch: Batch) => writeBatch(store, batch)
 	await bringIn({ path, name: 'people.csv', plan, begun, now: NOW, person: KEEPER }, write, watch)
-	expect(apply({ begun, plan, actor, now: NOW })).toEqual({ added: 1, changed: 2, removed: 0, misfits: [] })
+	expect(await apply({ begun, plan, actor, now: NOW })).toEqual({ ...FITTING, added: 1, changed: 2 })
 	const names = readRows(store, actor, { table: 1 }, NOW).rows.map(({ cells }) => [cells['c1'], cells['c2']])
 	expect(names).toEqual([
 		['The Keeper', 'keeper@varrow.example'],
@@ -252,7 +276,7 @@ test('the list of people is brought in again by address, like any shared table',
 })
 
 describe('a bringing-in is undone as a whole', () => {
-	const undo = (at = NOW) => store.db.transaction(() => undoMerge(store, { table: MOORINGS, actor, now: at }))()
+	const undo = (at = NOW) => undoInSteps(doors(), { table: MOORINGS, actor, now: at })
 	const rowOf = (code: string) => readRows(store, actor, { table: MOORINGS, labelIs: code }, NOW).rows[0]?.id ?? ''
 	const change = (code: string, column: number, value: number | string) =>
 		changeRows(store, [{ kind: 'change', table: MOORINGS, row: rowOf(code), cells: [{ column, value }] }], {
@@ -265,19 +289,19 @@ describe('a bringing-in is undone as a whole', () => {
 		const text = how === 'add' ? 'code,harbour,depth,state,seen\nGS-001,Ness Hythe,2,,\n' : FILE
 		const before = shown()
 		const ids = Object.keys(before).map(rowOf)
-		const { added, changed, removed } = apply(await stage(how, text))
+		const { added, changed, removed } = await apply(await stage(how, text))
 		expect(shown()).not.toEqual(before)
-		expect(undo()).toEqual({ undone: added + changed + removed, kept: [], keptCount: 0 })
+		expect(await undo()).toEqual({ undone: added + changed + removed, kept: [], keptCount: 0 })
 		expect(shown()).toEqual(before)
 		expect(Object.keys(before).map(rowOf)).toEqual(ids)
-		expect(() => undo()).toThrow('There is nothing that can be undone')
+		await expect(undo()).rejects.toThrow('There is nothing that can be undone')
 	})
 
 	test('what somebody has changed since stays, and is named', async () => {
-		apply(await stage('update'))
+		await apply(await stage('update'))
 		change('NH-002', DEPTH, 7)
 		change('GS-002', STATE, 'Watch')
-		expect(undo()).toEqual({
+		expect(await undo()).toEqual({
 			undone: 1,
 			kept: [
 				{ label: 'GS-002', message: 'state was changed since.' },
@@ -293,22 +317,111 @@ describe('a bringing-in is undone as a whole', () => {
 	})
 
 	test('a cell that was changed beside those of the file does not stand in the way', async () => {
-		apply(await stage('update'))
+		await apply(await stage('update'))
 		change('NH-002', SEEN, '2026-03-03')
-		expect(undo()).toMatchObject({ undone: 3, keptCount: 0 })
+		expect(await undo()).toMatchObject({ undone: 3, keptCount: 0 })
 		expect(shown()['NH-002']).toEqual(['Ness Hythe', 6, 'Watch', '2026-03-03'])
 	})
 
 	test('a row that went since is named; one that is needed by others stays', async () => {
-		apply(await stage('update'))
+		await apply(await stage('update'))
 		changeRows(store, [{ kind: 'remove', table: MOORINGS, row: rowOf('NH-002') }], { actor, now: NOW, through: 'test' })
-		expect(undo()).toMatchObject({ undone: 2, kept: [{ message: 'It was removed since.' }] })
+		expect(await undo()).toMatchObject({ undone: 2, kept: [{ message: 'It was removed since.' }] })
 	})
 
 	test('not after thirty days, when what was taken out is gone for good; nor by who does not keep the table', async () => {
-		apply(await stage('replace'))
+		await apply(await stage('replace'))
 		expect(findUndoable(store, MOORINGS, NOW)).toMatchObject({ file: 'moorings.csv' })
-		expect(() => undo(NOW + 30 * 86_400_000)).toThrow('There is nothing that can be undone')
-		expect(() => undoMerge(store, { table: MOORINGS, actor: { person: 99 }, now: NOW })).toThrow(AppError)
+		await expect(undo(NOW + 30 * 86_400_000)).rejects.toThrow('There is nothing that can be undone')
+		const stranger = { table: MOORINGS, actor: { person: 99 }, now: NOW }
+		await expect(undoInSteps(doors(), stranger)).rejects.toThrow(AppError)
+	})
+})
+
+describe('many rows go in step by step', () => {
+	const MANY = AT_ONCE + 700
+	const lines = Array.from({ length: MANY }, (_, i) => `Z-${i},Ness Hythe,${i % 40},Good,2026-02-01`)
+	const text = (rows: readonly string[]) => `code,harbour,depth,state,seen\n${rows.join('\n')}\n`
+	const count = () => Number(store.pluck(`SELECT count(*) FROM t${MOORINGS}`))
+	const entries = () => Number(store.pluck('SELECT count(*) FROM history'))
+	const undo = () => undoInSteps(doors(), { table: MOORINGS, actor, now: NOW })
+
+	test('each is tried first, others change rows meanwhile, and all of it is undone but what they changed', async () => {
+		const asked: string[] = []
+		const host = doors((name) => {
+			asked.push(name)
+			// Between two steps somebody else adds a row.
+			if (name === 'applyStep' && asked.filter((each) => each === name).length === 3)
+				add(MOORINGS, { [CODE]: 'VQ-777' })
+		})
+		const staging = await stage('replace', text(lines))
+		expect(await run(staging, { host })).toEqual({ merged: { ...FITTING, added: MANY, removed: 3 } })
+		expect(asked.filter((name, i) => name !== asked[i - 1])).toEqual(
+			['judgeStaged', 'judgeTable', 'tryStep', 'beginApplying', 'applyStep', 'endApplying'] //
+		)
+		expect(count()).toBe(MANY + 1)
+		expect(await undo()).toEqual({ undone: MANY + 3, kept: [], keptCount: 0 })
+		expect(Object.keys(shown()).sort()).toEqual(['NH-001', 'NH-002', 'VQ-001', 'VQ-777'])
+	})
+
+	test('a row that does not fit is found before the first is in', async () => {
+		const staging = await stage('update', text([...lines, 'Z-deep,Ness Hythe,70,Good,']))
+		const before = entries()
+		const misfits = [{ label: 'Z-deep', message: 'Nothing here is deeper than 50 m.' }]
+		expect(await run(staging)).toMatchObject({ refused: 'One row does not fit. Nothing was brought in.', misfits })
+		expect([count(), entries()]).toEqual([3, before])
+		expect(await apply(staging, true)).toEqual({ ...FITTING, added: MANY, misfits, misfitCount: 1 })
+	})
+
+	test('a row that fits no more by the time it goes in takes the others out again', async () => {
+		let tried = false
+		const host = doors((name) => {
+			if (name !== 'beginApplying' || tried) return
+			tried = true
+			const guards = { checks: [{ formula: 'depth < 30', message: 'Not so deep.' }] }
+			WRITES.describeTable(store, { table: MOORINGS, words: guards, actor, now: NOW } as never)
+		})
+		const staging = await stage('update', text(lines))
+		await expect(run(staging, { host })).rejects.toThrow(/\d+ rows do not fit. Nothing was brought in./)
+		expect(count()).toBe(3)
+	})
+
+	test.each([
+		['tryStep', { refused: 'Stopped. Nothing was brought in.' }],
+		['applyStep', undefined]
+	] as const)('it is stopped at %s', async (at, refused) => {
+		const seen: string[] = []
+		const stopped = () => seen.filter((each) => each === at).length > 4
+		const host = doors((name) => seen.push(name))
+		const watch = { ...NEVER_STOPPED, isStopped: stopped }
+		const ended = run(await stage('update', text(lines)), { host, watch })
+		if (refused) expect(await ended).toMatchObject(refused)
+		else await expect(ended).rejects.toThrow('What had come in was taken out again.')
+		expect(count()).toBe(3)
+		expect(findUndoable(store, MOORINGS, NOW)).toBeUndefined()
+	})
+
+	test('what is cut off between two steps can be undone after the next start', async () => {
+		const host = doors((name) => {
+			if (name === 'endApplying') throw new Error('Cut off')
+		})
+		await expect(run(await stage('update', text(lines)), { host })).rejects.toThrow('Cut off')
+		expect(findUndoable(store, MOORINGS, NOW)).toBeUndefined()
+		closeBroken(store, NOW)
+		expect(findUndoable(store, MOORINGS, NOW)).toMatchObject({ file: 'moorings.csv' })
+		const told = store.pluck(`SELECT body ->> 'added' FROM history WHERE kind = 'bring in again'`)
+		expect(told).toBe(MANY)
+		expect(await undo()).toMatchObject({ undone: MANY, keptCount: 0 })
+		expect(count()).toBe(3)
+	})
+
+	test('meanwhile no second file goes into the same table', async () => {
+		const other = await stage('update', text(lines))
+		const host = doors((name) => {
+			if (name !== 'applyStep') return
+			const begin = () => WRITES.beginApplying(store, { ...other, file: 'other.csv' })
+			expect(begin).toThrow('Another file is just going into moorings.')
+		})
+		expect(await run(await stage('update', text(lines)), { host })).toMatchObject({ merged: { added: MANY } })
 	})
 })

@@ -29,8 +29,9 @@ export interface Merged {
 	readonly added: number
 	readonly changed: number
 	readonly removed: number
-	/** Rows that did not fit, with what was said of each; none is in unless the rest was asked for. */
+	/** Rows that did not fit, with what was said of each: the first of them, and how many there are. */
 	readonly misfits: readonly Misfit[]
+	readonly misfitCount: number
 }
 
 /** A row that did not go in, or does not go back, and why. */

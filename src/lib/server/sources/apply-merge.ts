@@ -1,142 +1,153 @@
-/** The last step of bringing a file into a table that is there: its changes go through the door, all in one transaction. */
+/**
+ * The last part of bringing a file into a table that is there: its changes go through the door, step by step, so that
+ * the changes of others go on between. How the steps follow one another is said in `merge-run`.
+ */
 import { AppError } from '$lib/core/app-error.ts'
-import type { Comparison, Merged, Misfit } from '$lib/core/exchange/comparison.ts'
-import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
-import { sql } from '$lib/core/query/sql.ts'
-import { isFault } from '$lib/core/formula/types.ts'
-import type { StoredValue } from '$lib/core/table/storage.ts'
+import type { Merged, Misfit } from '$lib/core/exchange/comparison.ts'
+import type { Change } from '$lib/core/query/change.ts'
 import { getTable } from '$lib/core/table/types.ts'
 import { changeRows, type ChangeContext } from '../rows/change.ts'
 import { writeHistory } from '../rows/history.ts'
-import { toValue } from '../rows/stored-row.ts'
-import { labelText } from '../rows/read.ts'
-import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store.ts'
 import { saveWorkspace } from '../workspace/save.ts'
 import { dropTable } from '../workspace/schema.ts'
-import { compareMerge, differsIn, intoOf, missingFrom, pairsOf, type Pair, type Staging } from './stage-merge.ts'
+import { leaveTextIndexes } from '../workspace/text-index.ts'
+import { nextChanges } from './next-changes.ts'
+import { refusedOf } from './refused-of.ts'
+import { intoOf, type Staging } from './stage-merge.ts'
 
-/** What is applied at once; the writer does nothing else meanwhile. */
-const MOST = 100_000
 const MOST_TOLD = 50
+/** Rows that share a savepoint where all are one transaction anyway. */
+const TOGETHER = 200
 const NEXT_ENTRY = `SELECT coalesce(max(seq), 0) + 1 FROM history`
 
 export interface Applying extends Staging {
 	readonly file: string
-	/** What the builder saw. */
-	readonly expected: Pick<Comparison, 'added' | 'changed' | 'missing'>
-	/** Whether rows that fit go in although others do not. */
-	readonly partly: boolean
 }
 
-/** Puts all of it in, or, where a row does not fit and `partly` is not set, none; then the misfits are in the refusal. */
-export function applyMerge(store: Store, applying: Applying): Merged {
-	const { begun, plan, actor, now, file, partly } = applying
-	refuseIfTurned(compareMerge(store, applying), applying)
-	const context: ChangeContext = { actor, now, through: `file ${file}` }
-	const counts = { added: 0, changed: 0, removed: 0 }
-	const misfits: Misfit[] = []
-	const first = Number(store.prepare(NEXT_ENTRY).pluck().get())
-	for (const { label, change } of changesOf(store, applying)) {
-		try {
-			store.db.transaction(() => changeRows(store, [change], context))()
-			counts[change.kind === 'add' ? 'added' : change.kind === 'remove' ? 'removed' : 'changed']++
-		} catch (error) {
-			if (!(error instanceof AppError)) throw error
-			misfits.push({ label: label(), message: error.message })
-		}
+/** How far it is: what became of the rows up to this staged one. */
+export interface Applied extends Merged {
+	readonly after: number
+	readonly ended: boolean
+}
+
+export const NOTHING_APPLIED: Applied = {
+	...{ added: 0, changed: 0, removed: 0, misfits: [], misfitCount: 0 },
+	...{ after: 0, ended: false }
+}
+
+export interface ApplyStep extends Applying {
+	readonly so: Applied
+	/** As many rows are a step. */
+	readonly atMost: number
+}
+
+/** Rows that do not fit are named, and the step goes on. */
+export function applyStep(store: Store, { so, atMost, ...applying }: ApplyStep): Applied {
+	const { actor, now, file } = applying
+	const context: ChangeContext = { actor, now, through: throughOf(file) }
+	const { changes, ...further } = nextChanges(store, applying, { after: so.after, atMost })
+	const refused = refusedOf(store, changes, ({ change }) => changeRows(store, [change], context))
+	const misfits = [...refused].map(([i, { message }]): Misfit => ({ label: changes[i]?.label() ?? '', message }))
+	const went = changes.filter((_change, i) => !refused.has(i))
+	const count = (kind: Change['kind']) => went.filter(({ change }) => change.kind === kind).length
+	return {
+		...further,
+		added: so.added + count('add'),
+		changed: so.changed + count('change'),
+		removed: so.removed + count('remove'),
+		misfits: [...so.misfits, ...misfits].slice(0, MOST_TOLD),
+		misfitCount: so.misfitCount + misfits.length
 	}
-	if (misfits.length > 0 && !partly) {
-		const what = misfits.length === 1 ? 'One row does not fit.' : `${misfits.length} rows do not fit.`
-		throw new AppError('invalid', `${what} Nothing was brought in.`, { misfits: misfits.slice(0, MOST_TOLD) })
+}
+
+/** The same, but nothing of it stays: whether rows fit is known before the first is in. */
+export function tryStep(store: Store, step: ApplyStep): Applied {
+	const touched = [...store.touched]
+	store.db.exec('SAVEPOINT trial')
+	try {
+		leaveTextIndexes(store)
+		return applyStep(store, step)
+	} finally {
+		store.db.exec('ROLLBACK TO trial; RELEASE trial')
+		store.forget()
+		store.touched.clear()
+		for (const each of touched) store.touched.add(each)
 	}
+}
+
+/** All of it in one transaction: all, or, where a row does not fit and `partly` is not set, none. */
+export function applyMerge(store: Store, { partly, ...applying }: Applying & { partly: boolean }): Merged {
+	const first = Number(store.pluck(NEXT_ENTRY))
+	let so = NOTHING_APPLIED
+	while (!so.ended) so = applyStep(store, { ...applying, so, atMost: TOGETHER })
+	if (so.misfitCount > 0 && !partly) throw misfitError(so)
+	return endApplying(store, { ...applying, so, first })
+}
+
+/** In the reader's words, with the rows. */
+export function misfitError({ misfits, misfitCount }: Merged): AppError {
+	const what = misfitCount === 1 ? 'One row does not fit.' : `${misfitCount} rows do not fit.`
+	return new AppError('invalid', `${what} Nothing was brought in.`, { misfits })
+}
+
+/** Before the first of many steps. Should the program end between them, `closeBroken` finds what was begun. */
+export function beginApplying(store: Store, { plan, actor, now, file }: Applying): number {
+	const { table } = intoOf(plan)
+	const last = store.prepare(LAST).get(table) as LastMerge | undefined
+	if (last?.kind === 'bring in begun') {
+		const { name } = getTable(store.workspace().catalogue, table)
+		throw new AppError('busy', `Another file is just going into ${name}. Wait until it is in.`)
+	}
+	const first = Number(store.pluck(NEXT_ENTRY))
+	const at = { at: now, person: actor.person, through: 'Sources', table, row: null }
+	writeHistory(store, { ...at, kind: 'bring in begun', body: { file, first } })
+	return first
+}
+
+/** `first`: all entries from it to the one that is written here are its own, by which it can be undone. */
+export function endApplying(
+	store: Store,
+	{ so, first, ...applying }: Applying & { so: Applied; first: number }
+): Merged {
+	const { begun, plan, actor, now, file } = applying
+	const { added, changed, removed, misfits, misfitCount } = so
 	dropTable(store.db, begun.table)
 	nameSource(store, applying)
-	// All entries from the first to this one are its own, by which it can be undone.
-	const body = { file, ...counts, first }
 	const at = { at: now, person: actor.person, through: 'Sources', table: intoOf(plan).table, row: null }
-	writeHistory(store, { ...at, kind: 'bring in again', body })
-	return { ...counts, misfits: misfits.slice(0, MOST_TOLD) }
+	writeHistory(store, { ...at, kind: 'bring in again', body: { file, added, changed, removed, first } })
+	return { added, changed, removed, misfits, misfitCount }
 }
 
-function refuseIfTurned(now: Comparison, { expected, plan }: Applying): void {
-	const turned = now.added !== expected.added || now.changed !== expected.changed || now.missing !== expected.missing
-	if (turned)
-		throw new AppError('conflict', 'The table was changed meanwhile. Compare again to see what it comes to now.')
-	const removed = intoOf(plan).how === 'replace' ? now.missing : 0
-	const all = now.added + now.changed + removed
-	if (all > MOST) {
-		const most = MOST.toLocaleString('en-GB')
-		throw new AppError('invalid', `More than ${most} rows would change at once. Bring the file in as a new table.`)
+const LAST = `
+	SELECT kind, person, body ->> 'file' AS file, body ->> 'first' AS first FROM history
+	WHERE table_id = ? AND row_n IS NULL AND kind IN ('bring in begun', 'bring in again')
+	ORDER BY seq DESC LIMIT 1`
+interface LastMerge {
+	readonly kind: 'bring in begun' | 'bring in again'
+	readonly person: number
+	readonly file: string
+	readonly first: number
+}
+
+const COUNT = `SELECT kind, count(*) FROM history WHERE seq > ? AND +table_id = ? AND through = ? GROUP BY 1`
+
+/** At start: what was cut off between its steps stands as it is, and can be undone, or brought in again for the rest. */
+export function closeBroken(store: Store, now: number): void {
+	for (const table of store.workspace().catalogue.tables.keys()) {
+		const last = store.prepare(LAST).get(table) as LastMerge | undefined
+		if (last?.kind !== 'bring in begun') continue
+		const { person, file, first } = last
+		const counted = store.prepare(COUNT).raw().all(first, table, throughOf(file)) as [string, number][]
+		const count = (kind: string) => counted.find(([each]) => each === kind)?.[1] ?? 0
+		const body = { file, added: count('add'), changed: count('change'), removed: count('remove'), first, broken: true }
+		writeHistory(store, { at: now, person, through: 'Sources', table, row: null, kind: 'bring in again', body })
 	}
 }
 
-interface Labelled {
-	/** What a person knows the row by; asked only where it does not fit. */
-	readonly label: () => string
-	readonly change: Change
-}
-
-function changesOf(store: Store, applying: Applying): Labelled[] {
-	const { begun, plan } = applying
-	const into = intoOf(plan)
-	const table = getTable(store.workspace().catalogue, into.table)
-	const pairs = pairsOf(store, applying)
-	const places = pairs.flatMap((pair) => [
-		`s.c${pair.staged.id}`,
-		pair.to.type === 'reference' ? `s.r${pair.to.id}` : 'NULL',
-		// The key is what the row is known by: it may be written otherwise, but says the same.
-		pair.to.id === into.key ? '0' : differsIn(pair)
-	])
-	const rows = store.db
-		.prepare(
-			`SELECT s.verdict, s.target, s.c${begun.skipped}, ${places.join(', ')} FROM t${begun.table} AS s LEFT JOIN t${table.id} AS t ON t.n = s.target WHERE s.verdict IN ('add', 'change') ORDER BY s.n`
-		)
-		.raw()
-		.all() as StoredValue[][]
-	const filled = rows.map(([verdict, target, skipped, ...values]): Labelled => {
-		const given = pairs.map((pair, i) => {
-			const [value = null, row = null, differs] = values.slice(i * 3, i * 3 + 3)
-			return { pair, value, row, differs: differs === 1 }
-		})
-		const sent = verdict === 'add' ? given : given.filter((each) => each.differs)
-		const cells = sent.flatMap((each) => toCell(store, each, String(skipped ?? '')))
-		const known = given.find(({ pair }) => pair.to.id === table.label) ?? given[0]
-		const label = () => (known ? labelText(known.pair.staged, known.value) : '')
-		const change: Change =
-			verdict === 'add'
-				? { kind: 'add', table: table.id, cells }
-				: { kind: 'change', table: table.id, row: store.ids.toId(table.id, Number(target)), cells }
-		return { label, change }
-	})
-	if (into.how !== 'replace') return filled
-	const gone = store.select(sql`SELECT t.n FROM t${table.id} AS t WHERE ${missingFrom(begun, into, pairs)}`)
-	const by = { person: applying.actor.person, now: applying.now }
-	const removed = gone.map(([n]): Labelled => ({
-		label: () => rowLabel(store, table, { n: Number(n), ...by }),
-		change: { kind: 'remove', table: table.id, row: store.ids.toId(table.id, Number(n)) }
-	}))
-	return [...filled, ...removed]
-}
-
-interface Given {
-	readonly pair: Pair
-	readonly value: StoredValue
-	/** The number of the row that a reference names. */
-	readonly row: StoredValue
-}
-
-/** One cell as the door takes it; none where it could not be read. */
-function toCell(store: Store, { pair: { to, staged }, value, row }: Given, skipped: string): CellChange[] {
-	if (skipped.includes(`,${staged.id},`)) return []
-	if (to.type !== 'reference') return [{ column: to.id, value: plain(staged, value) }]
-	if (value !== null && row === null) return []
-	return [{ column: to.id, value: row === null ? null : { id: store.ids.toId(to.to ?? 0, Number(row)) } }]
-}
-
-function plain(column: Pair['staged'], stored: StoredValue): CellInput {
-	const value = toValue(column, stored)
-	return isFault(value) ? null : value
+/** What the history says that a change of a file came through. */
+export function throughOf(file: string): string {
+	return `file ${file}`
 }
 
 /** The list of sources says which file the table was last filled from. */

@@ -14,6 +14,7 @@ import { saveWorkspace } from '../workspace/save.ts'
 import { createTable, dropTable } from '../workspace/schema.ts'
 import { refuseTakenName } from '../workspace/tables.ts'
 import { dropOldTables } from '../workspace/take-out-table.ts'
+import { closeBroken } from './apply-merge.ts'
 import type { Batch, Begun } from './bring-in.ts'
 import { makeSaidReferences } from './said-references.ts'
 import type { SaidReference } from './sheet.ts'
@@ -158,6 +159,7 @@ export function dropImport(store: Store, { table }: { table: number }): void {
 /** At start: tables of imports that never finished, and those that were taken out too long ago. */
 export function dropUnregistered(store: Store, { now }: { now: number }): void {
 	dropOldTables(store, now)
+	closeBroken(store, now)
 	const { catalogue, document } = store.workspace()
 	watchPeople(store.db, catalogue.people.id)
 	// Tables that were taken out can be put back for a while.

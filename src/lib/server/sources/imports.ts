@@ -10,7 +10,7 @@ import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { MessageChannel } from 'node:worker_threads'
 import { AppError } from '$lib/core/app-error.ts'
-import type { Comparison, Merged } from '$lib/core/exchange/comparison.ts'
+import type { Comparison, Merged, Misfit } from '$lib/core/exchange/comparison.ts'
 import { importPlanSchema, type ImportPlan, type Unread } from '$lib/core/exchange/plan.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { FileToMake } from '../exports/make-file.ts'
@@ -19,6 +19,8 @@ import type { Actor } from '../people/rights-of-actor.ts'
 import type { Begun, BroughtIn } from './bring-in.ts'
 import type { Importer } from './importer-thread.ts'
 import type { InspectRequest, Inspection } from './inspect.ts'
+import { applyInSteps, compareInSteps, undoInSteps, type Doing, type Watch } from './merge-run.ts'
+import type { Undone } from './undo-merge.ts'
 import { z } from 'zod'
 
 export interface Given {
@@ -29,7 +31,12 @@ export interface Given {
 
 export type ImportState =
 	| { readonly state: 'given' }
-	| { readonly state: 'running'; readonly done: number; readonly of: number }
+	| {
+			readonly state: 'running'
+			readonly doing: 'reading' | Doing
+			readonly done: number
+			readonly of: number
+	  }
 	| {
 			readonly state: 'done'
 			readonly table: number
@@ -37,12 +44,13 @@ export type ImportState =
 			readonly unread: readonly Unread[]
 			readonly unreadCount: number
 	  }
-	/** Nothing is in yet: this is what it would come to. */
+	/** Nothing is in yet: this is what it would come to, and why it was refused, if it was. */
 	| {
 			readonly state: 'compared'
 			readonly comparison: Comparison
 			readonly unread: readonly Unread[]
 			readonly unreadCount: number
+			readonly refused?: { readonly message: string; readonly misfits: readonly Misfit[] }
 	  }
 	| ({ readonly state: 'merged'; readonly table: number } & Merged)
 	| { readonly state: 'failed'; readonly message: string }
@@ -73,8 +81,10 @@ export interface Imports {
 	): Promise<Inspection & { file: string }>
 	/** `more`: other sheets of the file follow, so it is not removed when this one is in. */
 	start(id: string, plan: unknown, actor: Actor, more?: boolean): Promise<void>
-	/** Puts rows that were compared into their table. */
-	apply(id: string, partly: boolean, actor: Actor): Promise<void>
+	/** Puts rows that were compared into their table; `state` tells how far it is and what came of it. */
+	apply(id: string, partly: boolean, actor: Actor): void
+	/** Takes the last file that was brought into a table out again. */
+	undo(table: number, actor: Actor): Promise<Undone>
 	state(id: string, actor: Actor): ImportState
 	stop(id: string, actor: Actor): void
 	/** Makes a file in the thread that reads files, and gives it to be sent; nothing of it stays on disk. */
@@ -85,7 +95,7 @@ export interface Imports {
 export function openImports(
 	folder: string,
 	importer: Importer,
-	host: Pick<Host, 'write' | 'connectToWriter' | 'now'>
+	host: Pick<Host, 'read' | 'write' | 'connectToWriter' | 'now'>
 ): Imports {
 	const entries = new Map<string, Entry>()
 	void removeOld(folder, host.now())
@@ -152,23 +162,39 @@ export function openImports(
 		const plan = parsed.data
 		await dropStaged(entry)
 		const begun = await host.write(plan.into ? 'beginMerge' : 'beginImport', { plan, actor })
-		entry.state = { state: 'running', done: 0, of: 0 }
+		entry.state = { state: 'running', doing: 'reading', done: 0, of: 0 }
 		const { port1, port2 } = new MessageChannel()
 		host.connectToWriter(port1)
 		const args = { path: entry.path, name: entry.name, plan, begun, now: host.now(), person: actor.person }
-		const run = importer.bringIn(args, port2, ({ done, of }) => (entry.state = { state: 'running', done, of }))
+		const run = importer.bringIn(
+			args,
+			port2,
+			({ done, of }) => (entry.state = { state: 'running', doing: 'reading', done, of })
+		)
 		entry.stop = run.stop
 		const finish = plan.into ? compare : register
 		void run.done
 			.then((brought) => finish(entry, { begun, plan, actor, brought, more }))
-			.catch(async (error: unknown) => {
-				await host.write('dropImport', { table: begun.table })
-				delete entry.staged
-				const message =
-					error instanceof AppError ? error.message : 'Something went wrong on our side. Nothing was brought in.'
-				if (!(error instanceof AppError)) console.error(error)
-				entry.state = { state: 'failed', message }
-			})
+			.catch((error: unknown) => fail(entry, begun, error, 'Nothing was brought in.'))
+	}
+
+	/** `remedy`: how things stand where the program itself failed. */
+	async function fail(entry: Entry, begun: Begun, error: unknown, remedy: string): Promise<void> {
+		await host.write('dropImport', { table: begun.table })
+		delete entry.staged
+		if (!(error instanceof AppError)) console.error(error)
+		const message = error instanceof AppError ? error.message : `Something went wrong on our side. ${remedy}`
+		entry.state = { state: 'failed', message }
+	}
+
+	/** Tells how far steps of the writer are, and stops them when it is asked to. */
+	function watch(entry: Entry): Watch {
+		let stopped = false
+		entry.stop = () => (stopped = true)
+		return {
+			onProgress: (doing, done, of) => (entry.state = { state: 'running', doing, done, of }),
+			isStopped: () => stopped
+		}
 	}
 
 	interface Read {
@@ -197,28 +223,35 @@ export function openImports(
 	}
 
 	async function compare(entry: Entry, { begun, plan, actor, brought }: Read): Promise<void> {
-		const comparison = await host.write('compareMerge', { begun, plan, actor, now: host.now() })
+		const comparison = await compareInSteps(host, { begun, plan, actor, now: host.now() }, watch(entry))
 		const { unread, unreadCount } = brought
 		entry.staged = { begun, plan }
 		entry.state = { state: 'compared', comparison, unread, unreadCount }
 	}
 
-	async function apply(id: string, partly: boolean, actor: Actor): Promise<void> {
+	function apply(id: string, partly: boolean, actor: Actor): void {
 		const entry = get(id, actor)
 		const { state, staged } = entry
 		if (state.state !== 'compared' || !staged) throw new AppError('invalid', 'Compare the file with the table first.')
-		const asked = { ...staged, actor, now: host.now(), file: entry.name, expected: state.comparison, partly }
+		const { unread, unreadCount, comparison: expected } = state
 		// Meanwhile it is neither compared nor in, so that a second press finds nothing to do.
-		entry.state = { state: 'running', done: 0, of: state.comparison.rows }
-		const merged = await host.write('applyMerge', asked).catch((error: unknown) => {
-			entry.state = state
-			throw error
-		})
-		entry.state = { state: 'merged', table: staged.plan.into?.table ?? 0, ...merged }
-		entry.gone = true
-		delete entry.staged
-		await rm(entry.path, { force: true })
+		entry.state = { state: 'running', doing: 'comparing', done: 0, of: expected.rows }
+		const asked = { ...staged, actor, now: host.now(), file: entry.name, expected, partly }
+		void applyInSteps(host, asked, watch(entry))
+			.then((outcome) => {
+				if ('refused' in outcome) {
+					const { refused: message, misfits, comparison } = outcome
+					const refused = { message, misfits }
+					entry.state = { state: 'compared', comparison, unread, unreadCount, refused }
+				} else {
+					entry.state = { state: 'merged', table: staged.plan.into?.table ?? 0, ...outcome.merged }
+					delete entry.staged
+				}
+			})
+			.catch((error: unknown) => fail(entry, staged.begun, error, 'What came in of it can be undone at Sources.'))
 	}
+
+	const undo = (table: number, actor: Actor) => undoInSteps(host, { table, actor, now: host.now() })
 
 	async function dropStaged(entry: Entry): Promise<void> {
 		if (entry.staged) await host.write('dropImport', { table: entry.staged.begun.table })
@@ -252,6 +285,7 @@ export function openImports(
 		inspect,
 		start,
 		apply,
+		undo,
 		state: (id, actor) => get(id, actor).state,
 		stop: (id, actor) => get(id, actor).stop?.(),
 		close: () => importer.close()

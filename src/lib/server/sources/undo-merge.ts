@@ -1,6 +1,7 @@
 /**
- * Undoes a whole bringing-in into a table that was there: each row that it added, changed or took out is put back as it
- * was, by the same door, under today's rights. Rows that somebody has changed since are left as they are, and named.
+ * Undoes a whole bringing-in into a table that was there, step by step: each row that it added, changed or took out is
+ * put back as it was, by the same door, under today's rights. Rows that somebody has changed since are left as they are,
+ * and named.
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Misfit } from '$lib/core/exchange/comparison.ts'
@@ -16,6 +17,8 @@ import { readStoredRow, toValue } from '../rows/stored-row.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store.ts'
 import { getKeptTable } from '../workspace/kept-table.ts'
+import { throughOf } from './apply-merge.ts'
+import { refusedOf } from './refused-of.ts'
 
 export interface Undone {
 	readonly undone: number
@@ -24,22 +27,32 @@ export interface Undone {
 	readonly keptCount: number
 }
 
+/** How far it is: what became of the entries from the last to this one. */
+export interface Undoing extends Undone {
+	readonly before: number | null
+	readonly ended: boolean
+}
+
+export const NOTHING_UNDONE: Undoing = { undone: 0, kept: [], keptCount: 0, before: null, ended: false }
+
 /** Removed rows lie in the bin for as long. */
 const UNDOABLE_MS = 30 * 86_400_000
 const MOST_TOLD = 50
 
 const LAST = `
 	SELECT seq, at, kind, body ->> 'file' AS file, body ->> 'first' AS first FROM history
-	WHERE table_id = ? AND row_n IS NULL AND kind IN ('bring in again', 'bring in undone')
+	WHERE table_id = ? AND row_n IS NULL AND kind IN ('bring in begun', 'bring in again', 'bring in undone')
 	ORDER BY seq DESC LIMIT 1`
 /**
- * Written in one transaction, so nothing else stands between. Backwards, as it is undone. Of this table alone: what went with
- * its rows comes back with them, and of other tables their keepers are told.
+ * Backwards, as it is undone. Of this table alone: what went with its rows comes back with them, and of other tables
+ * their keepers are told. What others changed between its steps came through something else. By number: sorting all
+ * entries of a long table for each step would cost more than the step.
  */
 const ENTRIES = `
-	SELECT kind, row_n AS n, body FROM history
-	WHERE seq >= ? AND seq < ? AND table_id = ? AND kind IN ('add', 'change', 'remove') AND row_n IS NOT NULL
-	ORDER BY seq DESC`
+	SELECT seq, kind, row_n AS n, body FROM history
+	WHERE seq >= ? AND seq < ? AND +table_id = ? AND through = ? AND row_n IS NOT NULL
+		AND kind IN ('add', 'change', 'remove')
+	ORDER BY seq DESC LIMIT ?`
 
 interface LastMerge {
 	readonly seq: number
@@ -56,35 +69,45 @@ export function findUndoable(store: Store, table: number, now: number): LastMerg
 	return isOpen ? last : undefined
 }
 
-export function undoMerge(
-	store: Store,
-	{ table: id, actor, now }: { table: number; actor: Actor; now: number }
-): Undone {
+export interface UndoStep {
+	readonly table: number
+	readonly actor: Actor
+	readonly now: number
+	readonly so: Undoing
+	/** As many entries are a step. */
+	readonly atMost: number
+}
+
+export function undoStep(store: Store, { table: id, actor, now, so, atMost }: UndoStep): Undoing {
 	const table = getKeptTable(store, id, actor)
 	const merge = findUndoable(store, id, now)
 	if (!merge) throw new AppError('not_found', `There is nothing that can be undone at ${table.name}.`)
 	const context: ChangeContext = { actor, now, through: `undo of file ${merge.file}` }
-	const entries = store.prepare(ENTRIES).all(merge.first, merge.seq, id) as Entry[]
-	const kept: Misfit[] = []
-	let undone = 0
-	for (const entry of entries) {
-		try {
-			const change = changeBack(store, table, entry)
-			if (change) store.db.transaction(() => changeRows(store, [change], context))()
-			undone++
-		} catch (error) {
-			if (!(error instanceof AppError)) throw error
-			const label = rowLabel(store, table, { n: entry.n, person: actor.person, now })
-			kept.push({ label, message: error.message })
-		}
+	const entries = store
+		.prepare(ENTRIES)
+		.all(merge.first, so.before ?? merge.seq, id, throughOf(merge.file), atMost) as Entry[]
+	const refused = refusedOf(store, entries, (entry) => {
+		const change = changeBack(store, table, entry)
+		if (change) changeRows(store, [change], context)
+	})
+	const stays = [...refused].map(([i, { message }]): Misfit => {
+		const label = rowLabel(store, table, { n: entries[i]?.n ?? 0, person: actor.person, now })
+		return { label, message }
+	})
+	const kept = [...so.kept, ...stays].slice(0, MOST_TOLD)
+	const keptCount = so.keptCount + stays.length
+	const undone = so.undone + entries.length - stays.length
+	const ended = entries.length < atMost
+	if (ended) {
+		const body = { file: merge.file, undone, kept: keptCount }
+		const at = { at: now, person: actor.person, through: 'Sources', table: id, row: null }
+		writeHistory(store, { ...at, kind: 'bring in undone', body })
 	}
-	const body = { file: merge.file, undone, kept: kept.length }
-	const at = { at: now, person: actor.person, through: 'Sources', table: id, row: null }
-	writeHistory(store, { ...at, kind: 'bring in undone', body })
-	return { undone, kept: kept.slice(0, MOST_TOLD), keptCount: kept.length }
+	return { undone, kept, keptCount, before: entries.at(-1)?.seq ?? so.before, ended }
 }
 
 interface Entry {
+	readonly seq: number
 	readonly kind: 'add' | 'change' | 'remove'
 	readonly n: number
 	readonly body: string
@@ -99,6 +122,7 @@ function changeBack(store: Store, table: Table, { kind, n, body }: Entry): Chang
 	// What went with a row comes back with it.
 	if (kind === 'remove') return isInBin(store, table.id, n) ? { kind: 'restore', ...place } : undefined
 	const row = readStoredRow(store, table, n)
+	if (!row && kind === 'add') return undefined
 	if (!row) throw new AppError('invalid', 'It was removed since.')
 	const touched = table.columns.filter((column) => !column.computed && `c${column.id}` in after)
 	const now = (column: Column) => row.stored.get(column.id) ?? null

@@ -18,6 +18,8 @@ import { readAnchors, readRows, type RowsRequest } from '../rows/read.ts'
 import { readGroups } from '../rows/read-groups.ts'
 import { readHistory } from '../rows/read-history.ts'
 import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
+import { measureMerge } from '../sources/judge-merge.ts'
+import { readComparison } from '../sources/read-comparison.ts'
 import type { Store } from '../store.ts'
 import { listPeople, listTables, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
 import { previewTableRemoval, removedTables } from '../workspace/take-out-table.ts'
@@ -112,6 +114,8 @@ export const READS = {
 	tryFormula,
 	previewReference,
 	findRelations,
+	measureMerge,
+	comparison: readComparison,
 	previewRemoval,
 	previewTableRemoval,
 	previewConversion,

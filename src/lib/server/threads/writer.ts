@@ -12,7 +12,7 @@ import { openStore } from '../store.ts'
 import type { Growth } from '../workspace/text-index.ts'
 import { noteRefusal } from '../workspace/note-refusal.ts'
 import { toAnswer, type Answer, type Ask, type ThreadData, type Turned } from './protocol.ts'
-import { ALONE, BULK, WRITES, type WriteName } from './writes.ts'
+import { ALONE, BULK, FILLING, WRITES, type WriteName } from './writes.ts'
 
 /** How long a group may take in further changes; longer would be felt, shorter would cost a sync each. */
 const GROUP_MS = 2
@@ -114,7 +114,7 @@ const QUIET_MS = 1_000
 let filledAt = -Infinity
 
 function call(name: string, args: unknown): unknown {
-	if (name === 'writeBatch') filledAt = performance.now()
+	if (FILLING.has(name)) filledAt = performance.now()
 	if (name === 'growTextIndex' && performance.now() - filledAt < QUIET_MS) return 'later' satisfies Growth
 	const write = WRITES[name as WriteName] as ((store: unknown, args: unknown) => unknown) | undefined
 	if (!write) throw new Error(`Cannot find write "${name}"`)

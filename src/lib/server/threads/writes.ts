@@ -30,9 +30,10 @@ import { changeRows, type ChangeContext } from '../rows/change.ts'
 import type { Change } from '$lib/core/query/change.ts'
 import { decideCase } from '../signoffs/cases.ts'
 import { beginImport, dropImport, dropUnregistered, finishImport, writeBatch } from '../sources/import-table.ts'
-import { applyMerge } from '../sources/apply-merge.ts'
-import { undoMerge } from '../sources/undo-merge.ts'
-import { beginMerge, compareMerge } from '../sources/stage-merge.ts'
+import { applyMerge, applyStep, beginApplying, endApplying, tryStep } from '../sources/apply-merge.ts'
+import { judgeStaged, judgeTable } from '../sources/judge-merge.ts'
+import { undoStep } from '../sources/undo-merge.ts'
+import { beginMerge } from '../sources/stage-merge.ts'
 import type { Store } from '../store.ts'
 import {
 	convertColumn,
@@ -133,9 +134,14 @@ export const WRITES = {
 	writeBatch,
 	finishImport,
 	beginMerge,
-	compareMerge,
+	judgeStaged,
+	judgeTable,
 	applyMerge,
-	undoMerge,
+	beginApplying,
+	tryStep,
+	applyStep,
+	endApplying,
+	undoStep,
 	dropImport,
 	dropUnregistered,
 	removeTable,
@@ -155,8 +161,14 @@ export const WRITES = {
 
 export type WriteName = keyof typeof WRITES
 
-/** Batches of an import, and of an index that is made, stand in a lane of their own. */
-export const BULK: ReadonlySet<string> = new Set<WriteName>(['writeBatch', 'growTextIndex'])
+/** Parts of a file that comes in. */
+export const FILLING: ReadonlySet<string> = new Set<WriteName>([
+	...(['writeBatch', 'judgeStaged', 'judgeTable'] as const),
+	...(['tryStep', 'applyStep', 'undoStep'] as const)
+])
+
+/** Those, and parts of an index that is made, stand in a lane of their own. */
+export const BULK: ReadonlySet<string> = new Set([...FILLING, 'growTextIndex'])
 
 /** What cannot run inside a transaction. */
 export const ALONE: ReadonlySet<string> = new Set<WriteName>(['backUp'])

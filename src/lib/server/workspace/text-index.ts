@@ -59,6 +59,14 @@ export function alignTextIndexes(store: Store): void {
 	}
 }
 
+/**
+ * For what is undone before the transaction ends: nothing is taken into any index until then. To undo what an index took in
+ * undoes its upkeep as well, which would be due again each time.
+ */
+export function leaveTextIndexes(store: Store): void {
+	store.prepare(`UPDATE text_index SET upto = 0`).run()
+}
+
 function isLarge(store: Store, table: Table): boolean {
 	if (indexedColumns(table).length === 0) return false
 	return store.prepare(`SELECT 1 FROM t${table.id} LIMIT 1 OFFSET ${LARGE}`).get() !== undefined

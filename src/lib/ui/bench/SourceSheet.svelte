@@ -36,12 +36,12 @@
 	let settled = $state<Record<string, string>>({})
 	let status = $state<ImportState>({ state: 'given' })
 	let wrong = $state('')
-	let misfits = $state.raw<readonly { label: string; message: string }[]>([])
+	/** What was compared stays in sight while it goes in. */
+	let reviewed = $state.raw<Extract<ImportState, { state: 'compared' }> | undefined>()
 	const into = $derived(tables.find((table) => table.id === plan.into?.table))
 	/** Other sheets that come in as well, as proposed, and what became of them. */
 	let ticked = $state<string[]>([])
 	const more = $derived(into ? [] : ticked.filter((sheet) => sheet !== inspection.sheet))
-	let busy = $state(false)
 	let moreDone = $state.raw<readonly SheetBroughtIn[]>([])
 	const others = $derived(inspection.sheets.filter((sheet) => sheet !== inspection.sheet))
 	const broughtIn = $derived([
@@ -98,7 +98,7 @@
 			more: more.length > 0
 		})
 		if (!answer.ok) return void (wrong = answer.refusal.message)
-		status = { state: 'running', done: 0, of: inspection.rowCount }
+		status = { state: 'running', doing: 'reading', done: 0, of: inspection.rowCount }
 		void follow()
 	}
 
@@ -114,24 +114,31 @@
 			const names = new Set([...tables.map((table) => table.name.toLowerCase()), plan.tableName.toLowerCase()])
 			await bringSheetsIn(importId, more, names, (done) => (moreDone = [...moreDone, done]))
 			if (more.length > 0) await invalidate('app:bench')
+		} else if (status.state === 'compared') {
+			reviewed = status
+			wrong = status.refused?.message ?? ''
 		} else if (status.state === 'failed') {
-			wrong = status.message
-			status = { state: 'given' }
+			back()
+			wrong = answer.value.state === 'failed' ? answer.value.message : ''
 		}
 	}
 
 	async function apply(partly: boolean) {
 		wrong = ''
-		busy = true
 		const answer = await send(`/bench/imports/${importId}`, { kind: 'apply', partly })
-		busy = false
-		if (!answer.ok) {
-			misfits = (answer.refusal.details['misfits'] as typeof misfits | undefined) ?? []
-			return void (wrong = answer.refusal.message)
-		}
-		misfits = []
+		if (!answer.ok) return void (wrong = answer.refusal.message)
 		void follow()
 	}
+
+	/** What steps of the server do, as its reader would say. */
+	const DOING = {
+		reading: 'Reading',
+		comparing: 'Comparing',
+		trying: 'Trying whether every row fits',
+		'bringing in': 'Bringing in',
+		'taking out again': 'Taking out again'
+	} as const
+	const ofRows = $derived(status.state === 'running' && status.of > 0 ? status.of : inspection.rowCount)
 
 	const stop = () => send(`/bench/imports/${importId}`, { kind: 'stop' })
 
@@ -163,10 +170,11 @@
 
 	function back() {
 		wrong = ''
-		misfits = []
+		reviewed = undefined
 		status = { state: 'given' }
 	}
 
+	const misfits = $derived(status.state === 'compared' ? (status.refused?.misfits ?? []) : [])
 	const nothingToDo = $derived(
 		status.state === 'compared' &&
 			status.comparison.added + status.comparison.changed === 0 &&
@@ -219,14 +227,14 @@
 			<SourceInto {plan} {tables} onchange={change} />
 		</p>
 	</header>
-	{#if status.state === 'compared' && plan.into}
+	{#if reviewed && plan.into}
 		<div class="scroll">
 			<MergeReview
-				comparison={status.comparison}
+				comparison={reviewed.comparison}
 				table={plan.tableName}
 				how={plan.into.how}
-				unread={status.unread}
-				unreadCount={status.unreadCount}
+				unread={reviewed.unread}
+				unreadCount={reviewed.unreadCount}
 			/>
 		</div>
 	{:else}
@@ -298,12 +306,12 @@
 	<footer>
 		{#if status.state === 'running'}
 			<div class="bar">
-				<Progressbar progress={Math.round((100 * status.done) / (inspection.rowCount || 1))} size="h-2.5" />
+				<Progressbar progress={Math.round((100 * status.done) / (ofRows || 1))} size="h-2.5" />
 			</div>
 			<p class="grow" role="status">
-				{status.done.toLocaleString('en-GB')} of {inspection.rowCount.toLocaleString('en-GB')} rows
+				{DOING[status.doing]}: {status.done.toLocaleString('en-GB')} of {ofRows.toLocaleString('en-GB')} rows
 			</p>
-			<button class="btn" onclick={stop}>Stop</button>
+			{#if status.doing !== 'taking out again'}<button class="btn" onclick={stop}>Stop</button>{/if}
 		{:else if status.state === 'done'}
 			<p class="grow" role="status">
 				<strong>{status.rows.toLocaleString('en-GB')} rows are in {plan.tableName}.</strong>
@@ -322,7 +330,12 @@
 					>{plan.tableName}: {status.added.toLocaleString('en-GB')} added, {status.changed.toLocaleString('en-GB')} changed,
 					{status.removed.toLocaleString('en-GB')} taken out.</strong
 				>
-				{#if status.misfits.length > 0}{status.misfits.length} did not fit.{/if}
+				{#if status.misfitCount > 0}
+					{status.misfitCount.toLocaleString('en-GB')} did not fit: {status.misfits
+						.slice(0, 3)
+						.map(({ label, message }) => `${label} (${message})`)
+						.join(', ')}{status.misfitCount > 3 ? ' and more' : ''}.
+				{/if}
 			</p>
 			<a class="btn main" href="/bench/{app}/tables?table={status.table}">Open the table</a>
 		{:else if status.state === 'compared'}
@@ -331,13 +344,13 @@
 					<p class="says-wrong">{wrong}</p>
 					{#each misfits.slice(0, 4) as misfit, i (i)}<p><strong>{misfit.label}</strong>: {misfit.message}</p>{/each}
 					{#if misfits.length > 4}<p class="quiet">and {misfits.length - 4} more</p>{/if}
-				{:else}<p>{busy ? 'Bringing it in…' : 'Nothing is in yet.'}</p>{/if}
+				{:else}<p>Nothing is in yet.</p>{/if}
 			</div>
-			<button class="btn" disabled={busy} onclick={back}>Back to the file</button>
+			<button class="btn" onclick={back}>Back to the file</button>
 			{#if misfits.length > 0}
-				<button class="btn main" disabled={busy} onclick={() => apply(true)}>Bring in those that fit</button>
+				<button class="btn main" onclick={() => apply(true)}>Bring in those that fit</button>
 			{:else}
-				<button class="btn main" disabled={busy || nothingToDo} onclick={() => apply(false)}
+				<button class="btn main" disabled={nothingToDo} onclick={() => apply(false)}
 					>{nothingToDo ? 'Nothing to bring in' : `Bring it into ${plan.tableName}`}</button
 				>
 			{/if}
@@ -425,6 +438,8 @@
 	}
 	footer {
 		display: flex;
+		min-height: 3.6rem;
+		box-sizing: border-box;
 		align-items: center;
 		gap: 0.8rem;
 		padding: 0.7rem 1.3rem;
@@ -435,6 +450,9 @@
 	}
 	.bar {
 		width: 14rem;
+	}
+	.bar :global(> div > div) {
+		background: var(--marigold);
 	}
 	@media (max-width: 900px) {
 		.work {

@@ -1,5 +1,6 @@
 import { error } from '@sveltejs/kit'
-import { asJson } from '$lib/server/answer.ts'
+import { z } from 'zod'
+import { asJson, readBody } from '$lib/server/answer.ts'
 import { getBuilder } from '$lib/server/signed-in.ts'
 
 /** Takes a file in, as it comes, onto disk; nothing is brought in yet. */
@@ -8,4 +9,15 @@ export function PUT({ locals, request, url }) {
 	const { body } = request
 	if (!body) error(422, 'The file is empty. Nothing was brought in.')
 	return asJson(() => locals.host.imports.take(url.searchParams.get('name') ?? 'file', body, actor))
+}
+
+const undoSchema = z.object({ undo: z.number().int() })
+
+/** Undoes the last bringing-in into a table. */
+export function POST({ locals, request }) {
+	return asJson(async () => {
+		const actor = getBuilder(locals)
+		const { undo } = await readBody(request, undoSchema)
+		return locals.host.imports.undo(undo, actor)
+	})
 }

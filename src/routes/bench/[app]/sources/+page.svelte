@@ -2,8 +2,7 @@
 	import { showCount } from '$lib/ui/count.ts'
 	import { goto, invalidateAll } from '$app/navigation'
 	import type { Misfit } from '$lib/core/exchange/comparison.ts'
-	import { changeStructure } from '$lib/ui/grid/structure.ts'
-	import { ask } from '$lib/ui/send.ts'
+	import { ask, send } from '$lib/ui/send.ts'
 	import { showMoment } from '$lib/ui/dates.ts'
 
 	let { data } = $props()
@@ -53,10 +52,10 @@
 
 	async function undo(table: { id: number; name: string }) {
 		undoing = table.id
-		const answer = await changeStructure<Undone>({ kind: 'undo bringing in', table: table.id })
+		const answer = await send<Undone>('/bench/imports', { undo: table.id })
 		undoing = 0
 		if (!answer.ok) return void (wrong = answer.refusal.message)
-		undone = { ...answer.value.made, name: table.name }
+		undone = { ...answer.value, name: table.name }
 		await invalidateAll()
 	}
 

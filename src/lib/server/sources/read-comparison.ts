@@ -1,0 +1,105 @@
+/** What bringing a file into a table would come to, told from the verdicts of its staged rows. */
+import type { Comparison } from '$lib/core/exchange/comparison.ts'
+import { param, raw, sql, type Sql } from '$lib/core/query/sql.ts'
+import { getTable, type Table } from '$lib/core/table/types.ts'
+import { labelText } from '../rows/read.ts'
+import { cellText } from '../rows/written-text.ts'
+import { rowLabel } from '../signoffs/row-label.ts'
+import type { Store } from '../store.ts'
+import { getKeptTable } from '../workspace/kept-table.ts'
+import { differsIn, intoOf, missingFrom, pairsOf, type Pair, type Staging } from './stage-merge.ts'
+
+/** Of each kind as many rows are shown. */
+const SHOWN = 20
+
+export function readComparison(store: Store, staging: Staging): Comparison {
+	const { begun, plan, actor } = staging
+	const into = intoOf(plan)
+	const table = getKeptTable(store, into.table, actor)
+	const pairs = pairsOf(store, staging)
+	const missing = into.how === 'add' ? raw('0') : missingFrom(begun, into, pairs)
+	const [[missed] = []] = store.select(sql`SELECT count(*) FROM t${table.id} AS t WHERE ${missing}`)
+	const counts = new Map(
+		store.db.prepare(`SELECT verdict, count(*) FROM t${begun.table} GROUP BY 1`).raw().all() as [string, number][]
+	)
+	const count = (verdict: string) => counts.get(verdict) ?? 0
+	const all = [...counts.values()].reduce((sum, each) => sum + each, 0)
+	return {
+		rows: all - count('missing'),
+		added: count('add'),
+		changed: count('change'),
+		same: count('same'),
+		missing: Number(missed),
+		repeated: count('repeated'),
+		keyless: count('keyless'),
+		unfound: unfoundReferences(store, staging, pairs),
+		samples: {
+			changed: changedSamples(store, staging, pairs),
+			added: stagedLabels(store, { staging, pairs, table }, 'add'),
+			missing: missingLabels(store, table, missing, staging),
+			repeated: stagedLabels(store, { staging, pairs, table }, 'repeated')
+		}
+	}
+}
+
+function unfoundReferences(store: Store, { begun }: Staging, pairs: readonly Pair[]): Comparison['unfound'] {
+	return pairs.flatMap(({ to, staged }) => {
+		if (to.type !== 'reference') return []
+		const lost = store.db
+			.prepare(
+				`SELECT c${staged.id}, count(*) FROM t${begun.table} WHERE c${staged.id} IS NOT NULL AND r${to.id} IS NULL GROUP BY 1 ORDER BY 2 DESC LIMIT ${SHOWN}`
+			)
+			.raw()
+			.all() as [string, number][]
+		return lost.map(([text, rows]) => ({ column: to.name, text, rows }))
+	})
+}
+
+function changedSamples(
+	store: Store,
+	{ begun, plan, actor, now }: Staging,
+	pairs: readonly Pair[]
+): Comparison['samples']['changed'] {
+	const table = getTable(store.workspace().catalogue, intoOf(plan).table)
+	const list = pairs.map(({ to, staged }) => {
+		const skipped = `coalesce(instr(s.c${begun.skipped}, ',${staged.id},'), 0) = 0`
+		return `(${differsIn({ to, staged })}) AND ${skipped}, s.c${staged.id}, t.c${to.id}`
+	})
+	const rows = store.db
+		.prepare(
+			`SELECT t.n, ${list.join(', ')} FROM t${begun.table} AS s JOIN t${table.id} AS t ON t.n = s.target WHERE s.verdict = 'change' ORDER BY s.n LIMIT ${SHOWN}`
+		)
+		.raw()
+		.all() as (string | number | null)[][]
+	const by = { person: actor.person, now }
+	return rows.map(([n, ...values]) => ({
+		label: rowLabel(store, table, { n: Number(n), ...by }),
+		cells: pairs.flatMap(({ to, staged }, i) => {
+			if (values[i * 3] !== 1) return []
+			const from = cellText(store, table, { column: to, n: Number(n), ...by })
+			return [{ column: to.name, from, to: labelText(staged, values[i * 3 + 1] ?? null) }]
+		})
+	}))
+}
+
+interface Staged {
+	readonly staging: Staging
+	readonly pairs: readonly Pair[]
+	readonly table: Table
+}
+
+/** What staged rows are known by: their label, or else the first of their columns. */
+function stagedLabels(store: Store, { staging, pairs, table }: Staged, verdict: 'add' | 'repeated'): string[] {
+	const shown = (pairs.find(({ to }) => to.id === table.label) ?? pairs[0])?.staged
+	if (!shown) return []
+	const values = store.db
+		.prepare(`SELECT c${shown.id} FROM t${staging.begun.table} WHERE verdict = ? ORDER BY n LIMIT ${SHOWN}`)
+		.pluck()
+		.all(verdict) as (string | number | null)[]
+	return values.map((value) => labelText(shown, value))
+}
+
+function missingLabels(store: Store, table: Table, missing: Sql, { actor, now }: Staging): string[] {
+	const rows = store.select(sql`SELECT t.n FROM t${table.id} AS t WHERE ${missing} LIMIT ${param(SHOWN)}`)
+	return rows.map(([n]) => rowLabel(store, table, { n: Number(n), person: actor.person, now }))
+}
