@@ -80,7 +80,7 @@ async function fill(folder: string, workspace: string, scripts: string): Promise
 	}
 	const tables = { large: await bring(LARGE, 'Many soundings'), small: await bring(SMALL, 'Few soundings') }
 	// So that nothing else is going on when the grid is opened.
-	while ((await host.write('growTextIndex', undefined)) !== 'done');
+	while ((await host.write('tendIndexes', { wanted: [] })) !== 'done');
 	await host.close()
 	return tables
 }

@@ -6,7 +6,6 @@ import { Readable } from 'node:stream'
 import type { ColumnGuess } from '../src/lib/core/exchange/infer.ts'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
 import { openHost, type Host } from '../src/lib/server/host.ts'
-import { measureMerge } from './merge.ts'
 
 const ROWS = 1_000_000
 const RUNS = 3
@@ -25,13 +24,11 @@ export async function measureImport(folder: string, scripts: string) {
 		runs.push(await bringInSoundings(host, { csv, person, name: `Soundings ${i}`, editing: false }))
 	// Once more with somebody editing as fast as answers come, which is no part of the first ratio.
 	const busy = await bringInSoundings(host, { csv, person, name: 'Soundings, busy', editing: true })
-	const merge = await measureMerge(host, { folder, person })
 	await host.close()
 	const edits = [...busy.edits].sort((a, b) => a - b)
 	const shell = Array.from({ length: RUNS }, (_run, i) => importByShell(csv, join(folder, `shell-${i}.db`), INDEX))
 	return {
 		rows: ROWS,
-		merge,
 		inspectMs: middle(runs.map((run) => run.inspectMs)),
 		importMs: middle(runs.map((run) => run.importMs)),
 		shellMs: middle(shell),

@@ -19,6 +19,7 @@ import { measureFormula } from './formula.ts'
 import { measureImport } from './import.ts'
 import { measureEdit } from './edit.ts'
 import { measureGrid } from './grid.ts'
+import { measureMerge } from './merge.ts'
 import { measurePage } from './page.ts'
 import { measureTotals } from './totals.ts'
 
@@ -27,13 +28,13 @@ const scripts = resolve('build/threads')
 
 // First, so that the memory it takes is its own.
 const brought = await measureImport(folder, scripts)
-const { merge } = brought
 const page = measurePage()
 const access = await measureAccess()
 const formula = measureFormula()
 const totals = measureTotals()
 const edit = measureEdit(folder)
 const grid = await measureGrid(folder, scripts)
+const merge = await measureMerge(folder, scripts)
 rmSync(folder, { recursive: true, force: true })
 
 const version = spawnSync('sqlite3', ['--version'], { encoding: 'utf8' }).stdout.split(' ')[0] ?? 'not installed'

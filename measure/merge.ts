@@ -3,7 +3,7 @@ import { createReadStream } from 'node:fs'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
-import type { Host } from '../src/lib/server/host.ts'
+import { openHost } from '../src/lib/server/host.ts'
 import type { ImportState } from '../src/lib/server/sources/imports.ts'
 import { bringInSoundings, editor, lineOf, writeLines } from './import.ts'
 
@@ -12,7 +12,10 @@ const ROWS = 1_000_000
 const CHANGED = 100_000
 const ADDED = 100_000
 
-export async function measureMerge(host: Host, { folder, person }: { folder: string; person: number }) {
+/** In the workspace that the import was measured in. */
+export async function measureMerge(folder: string, scripts: string) {
+	const host = await openHost({ folder: join(folder, 'workspace'), scripts, origin: 'http://127.0.0.1:1' })
+	const person = (await host.read('people', undefined)).find((each) => each.name === 'Saskia Holm')?.person ?? 0
 	const csv = join(folder, 'before.csv')
 	writeLines(csv, ROWS, lineOf)
 	const { table } = await bringInSoundings(host, { csv, person, name: 'Soundings again', editing: false })
@@ -61,6 +64,7 @@ export async function measureMerge(host: Host, { folder, person }: { folder: str
 	const merged = await until('merged')
 	if (merged.state !== 'merged' || merged.added !== ADDED || merged.changed !== CHANGED)
 		throw new Error(`Expected ${ADDED} added and ${CHANGED} changed, got ${JSON.stringify(merged)}`)
+	await host.close()
 	const sorted = [...edits].sort((a, b) => a - b)
 	return {
 		...{ rows: ROWS + ADDED, changed: CHANGED, added: ADDED },

@@ -5,6 +5,7 @@ import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-stor
 import { standingOf } from '../src/lib/server/people/rights-of-actor.ts'
 import type { Store } from '../src/lib/server/store.ts'
 import { createIndex } from '../src/lib/server/workspace/schema.ts'
+import { takeStatistics } from '../src/lib/server/workspace/table-statistics.ts'
 import { setFormula } from '../src/lib/server/workspace/tables.ts'
 import { median, paired } from './timing.ts'
 
@@ -131,6 +132,6 @@ function fill(rows: number, each: number): Store {
 		getTable(store.workspace().catalogue, MOORINGS),
 		getColumn(getTable(store.workspace().catalogue, MOORINGS), 31)
 	)
-	store.db.exec('ANALYZE')
+	while (takeStatistics(store));
 	return store
 }

@@ -1,33 +1,12 @@
 /** A diver's form on a phone: a photo, findings and a signature, kept through a reload and a lost signal. */
-import { expect, test, type Page } from '@playwright/test'
-import { PNG } from 'pngjs'
+import { expect, test } from '@playwright/test'
+import { fillInspection, photo, sign } from './inspection.ts'
 import { PHONE, signIn } from './people.ts'
-
-/** Larger than a photo is sent, so that it is made smaller on the way. */
-function photo(): { name: string; mimeType: string; buffer: Buffer } {
-	const picture = new PNG({ width: 2600, height: 1300 })
-	picture.data.fill(90)
-	return { name: 'IMG_0001.png', mimeType: 'image/png', buffer: PNG.sync.write(picture) }
-}
-
-async function sign(page: Page): Promise<void> {
-	const surface = page.locator('canvas')
-	await surface.scrollIntoViewIfNeeded()
-	const box = await surface.boundingBox()
-	if (!box) throw new Error('Expected a surface to sign on')
-	await page.mouse.move(box.x + 20, box.y + 60)
-	await page.mouse.down()
-	for (let i = 1; i <= 20; i++) await page.mouse.move(box.x + 20 + i * 8, box.y + 60 + Math.sin(i) * 25)
-	await page.mouse.up()
-}
 
 test('a photo, findings and a signature go with the form, and come back with the row', async ({ browser }) => {
 	const diver = await signIn(browser, 'Imke Dahl', PHONE)
 	await diver.goto('/app/1/inspect')
-	await diver.getByLabel('Mooring').fill('NH-02')
-	await diver.getByRole('option', { name: 'NH-021' }).click()
-	await diver.getByLabel('Date').fill('2026-11-23')
-	await diver.getByRole('button', { name: 'Watch' }).click()
+	await fillInspection(diver, 'NH-021', 'Watch')
 	await diver.getByLabel('No mousing').check()
 	await diver.getByLabel('Worn shackle').check()
 	await diver.getByLabel('Take or choose a photo').setInputFiles(photo())
@@ -56,10 +35,7 @@ test('a photo, findings and a signature go with the form, and come back with the
 test('without a signal a photo stays on the page and goes with the form', async ({ browser }) => {
 	const diver = await signIn(browser, 'Imke Dahl', PHONE)
 	await diver.goto('/app/1/inspect')
-	await diver.getByLabel('Mooring').fill('NH-02')
-	await diver.getByRole('option', { name: 'NH-022' }).click()
-	await diver.getByLabel('Date').fill('2026-11-23')
-	await diver.getByRole('button', { name: 'Sound' }).click()
+	await fillInspection(diver, 'NH-022', 'Sound')
 	await diver.context().setOffline(true)
 	await diver.getByLabel('Take or choose a photo').setInputFiles(photo())
 	await expect(diver.getByText('No signal: it is kept on this page and goes with the form.')).toBeVisible()

@@ -214,9 +214,19 @@ async function checkGroups(api: APIRequestContext, table: number, found: readonl
 
 /** Labels of the table that stand somewhere in a text. */
 function labelsIn(text: string, labels: readonly string[]): string[] {
-	return labels.filter(
-		(label) => text.includes(JSON.stringify(label)) || text.includes(`\n${label},`) || text.includes(`\n"${label}"`)
-	)
+	// Cut at every quote and at the first comma of a line once, not searched through for each of two thousand labels.
+	const quoted = new Set(text.split('"'))
+	const leading = new Set(text.split('\n').map(firstCell))
+	const isThere = (label: string) =>
+		/["\\,\n]/.test(label)
+			? text.includes(JSON.stringify(label)) || text.includes(`\n${label},`)
+			: quoted.has(label) || leading.has(label)
+	return labels.filter(isThere)
+}
+
+/** What a line of CSV begins with. */
+function firstCell(line: string): string {
+	return line.startsWith('"') ? line.slice(1, line.indexOf('"', 1)) : line.slice(0, Math.max(0, line.indexOf(',')))
 }
 
 test('each person gets of each table what they may see, by every way there is', async () => {
@@ -237,9 +247,8 @@ test('each person gets of each table what they may see, by every way there is', 
 			expect(new Set(labelsIn(rows, labels)), `${person.name} reads ${name}`).toEqual(may)
 			const file = await api.get(`/export/${table}`)
 			const csv = file.status() === 404 ? '' : (await file.text()).replaceAll('\r', '')
-			const exported = csv
-				.split('\n')
-				.filter((line) => labels.some((label) => line.startsWith(`${label},`) || line.startsWith(`"${label}",`)))
+			const known = new Set(labels)
+			const exported = csv.split('\n').filter((line) => known.has(firstCell(line)))
 			expect(exported.length, `${person.name} exports ${name}`).toBe(may.size)
 			const options = await (await api.get(`/options/${table}`)).text()
 			for (const label of labelsIn(options, labels))

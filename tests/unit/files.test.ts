@@ -146,7 +146,9 @@ describe('a file that is given in', () => {
 
 	test('is refused in the Lookout', () => {
 		const actor = { person: DIVER, lookedAtBy: KEEPER }
-		expect(() => checkUpload(store, { column: PHOTO, actor, now: NOW })).toThrow('files are not taken in here')
+		expect(() => checkUpload(store, { column: PHOTO, actor, now: NOW })).toThrow(
+			'changes nothing but a copy of the data'
+		)
 	})
 
 	test('must be a picture where a picture belongs, by its content', () => {

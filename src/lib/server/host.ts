@@ -16,7 +16,8 @@ import { startImporter } from './sources/importer-thread.ts'
 import { openImports, type Imports } from './sources/imports.ts'
 import { startIndexing } from './workspace/indexing.ts'
 import { openTries, type Tries } from './tries.ts'
-import type { Turned } from './threads/protocol.ts'
+import type { Wanted } from './workspace/order-index.ts'
+import type { Lacking, Turned } from './threads/protocol.ts'
 import type { READS, ReadName } from './threads/reads.ts'
 import { startThread, type Thread } from './threads/thread.ts'
 import type { WRITES, WriteName } from './threads/writes.ts'
@@ -73,11 +74,22 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 	const data = { file: join(folder, 'workspace.db'), key: readKey(folder) }
 	const listeners = new Set<(turned: Turned['turned']) => void>()
 	const queue: { runner?: Runner } = {}
-	const indexes = startIndexing(() => parts.write('growTextIndex', undefined))
+	/** Orders for which rows were asked and no index served, since the start. */
+	const wanted = new Map<string, Wanted>()
+	const indexes = startIndexing(() => parts.write('tendIndexes', { wanted: [...wanted.values()] }))
 
 	/** When each table, and who may see what, last changed. */
 	const turnedAt = new Map<number | 'access', number>()
 
+	const noteWanted = (all: readonly Wanted[]): void => {
+		for (const each of all) {
+			const name = `${each.table} ${each.column}`
+			// One that was not made was looked at, and had no place.
+			if (!wanted.has(name)) indexes.wake()
+			wanted.set(name, each)
+		}
+	}
+	const hear = (news: Turned | Lacking): void => ('turned' in news ? tell(news.turned) : noteWanted(news.wanted))
 	const tell = (turned: Turned['turned']): void => {
 		for (const each of [...turned.tables, ...(turned.access ? (['access'] as const) : [])])
 			turnedAt.set(each, Date.now())
@@ -86,9 +98,9 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 		// A table may have come in that is large enough to be indexed.
 		if (turned.access) indexes.wake()
 	}
-	const writer = await startThread(join(scripts, 'writer.js'), data, tell)
+	const writer = await startThread(join(scripts, 'writer.js'), data, hear)
 	const readers = await Promise.all(
-		Array.from({ length: READERS }, () => startThread(join(scripts, 'reader.js'), data, () => undefined))
+		Array.from({ length: READERS }, () => startThread(join(scripts, 'reader.js'), data, hear))
 	)
 	let turn = 0
 

@@ -8,6 +8,7 @@ import { parseWorkspace, type WorkspaceDocument } from '$lib/core/workspace/docu
 import type { Sql } from '$lib/core/query/sql.ts'
 import type { Db } from './db/open.ts'
 import type { RowIds } from './rows/row-ids.ts'
+import type { Wanted } from './workspace/order-index.ts'
 
 export interface Store {
 	readonly db: Db
@@ -23,6 +24,8 @@ export interface Store {
 	select(query: Sql): unknown[][]
 	/** What the current group of changes touched: tables by number, who may see what, queued work. */
 	readonly touched: Set<number | 'access' | 'jobs'>
+	/** Orders that no index served, by table and column (`workspace/order-index.ts`). */
+	readonly wanted: Map<string, Wanted>
 	/** Forgets what was read of the workspace, after a change of it was undone. */
 	forget(): void
 }
@@ -99,5 +102,5 @@ export function openStore(db: Db, ids: RowIds): Store {
 		plucking.clear()
 	}
 
-	return { db, ids, workspace, steadily, prepare, pluck, select, touched: new Set(), forget }
+	return { db, ids, workspace, steadily, prepare, pluck, select, touched: new Set(), wanted: new Map(), forget }
 }

@@ -8,11 +8,12 @@
 import { mkdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { AppError } from '$lib/core/app-error.ts'
+import { openFileStore } from './files/file-store.ts'
 import type { Host } from './host.ts'
 import { startThread, type Thread } from './threads/thread.ts'
 
-/** Where rows are read and written: the workspace, or a copy of it. */
-export type Room = Pick<Host, 'read' | 'write'>
+/** Where rows are read and written, with the files that are given in: the workspace, or a copy of it. */
+export type Room = Pick<Host, 'read' | 'write' | 'files'>
 
 export interface Tries {
 	/** The copy that a builder has begun under this version of the workspace's document. */
@@ -66,7 +67,7 @@ export function openTries({ folder, scripts, key, now, copy }: TriesPlace): Trie
 		mkdirSync(place, { recursive: true, mode: 0o700 })
 		const file = join(place, `${looker}-${next++}.db`)
 		await copy(from, file)
-		const opened = await openRoom(file, { scripts, key })
+		const opened = await openRoom(file, { scripts, key, now })
 		await opened.room.write('becomeTry', undefined)
 		return opened
 	}
@@ -127,18 +128,27 @@ async function shut(found: Try | undefined): Promise<void> {
 	await found?.room.then((opened) => opened.close()).catch(() => undefined)
 }
 
-async function openRoom(file: string, { scripts, key }: Pick<TriesPlace, 'scripts' | 'key'>): Promise<Opened> {
+async function openRoom(
+	file: string,
+	{ scripts, key, now }: Pick<TriesPlace, 'scripts' | 'key' | 'now'>
+): Promise<Opened> {
 	const open = (script: string): Promise<Thread> => startThread(join(scripts, script), { file, key }, () => undefined)
 	const writer = await open('writer.js')
 	const reader = await open('reader.js')
+	const doors: Pick<Host, 'read' | 'write'> = {
+		read: async (name, args) => JSON.parse(await reader.ask(name, args)),
+		write: async (name, args) => JSON.parse(await writer.ask(name, args))
+	}
+	// Files that are given in here go with the copy; those of the workspace stay where they are.
+	const folder = `${file}-files`
+	const files = openFileStore(folder, { ...doors, now })
 	return {
-		room: {
-			read: async (name, args) => JSON.parse(await reader.ask(name, args)),
-			write: async (name, args) => JSON.parse(await writer.ask(name, args))
-		},
+		room: { ...doors, files },
 		async close() {
+			files.close()
 			await Promise.all([reader.close(), writer.close()])
 			for (const end of ['', '-wal', '-shm']) rmSync(`${file}${end}`, { force: true })
+			rmSync(folder, { recursive: true, force: true })
 		}
 	}
 }

@@ -25,6 +25,7 @@ import { findColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import { standingOf, type Actor, type Standing } from '../people/rights-of-actor.ts'
 import type { Store } from '../store.ts'
+import { noteOrder } from '../workspace/order-index.ts'
 import { toValue } from './stored-row.ts'
 import { fewCandidates } from './text-candidates.ts'
 
@@ -135,6 +136,7 @@ function resolve(store: Store, standing: Standing, request: RowsRequest): Resolv
 	const among = fewCandidates(store, table, request.filters ?? [])
 	const unsorted = tooMuchToOrder(store, standing, { table, where, among, row, pointing, keys })
 	const [sort, ...then] = unsorted ? keys.filter(({ column }) => !countsAnew(column, standing.rights)) : keys
+	if (sort) noteOrder(store, table, sort.column)
 	return {
 		table,
 		columns,

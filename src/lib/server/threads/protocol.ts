@@ -1,5 +1,6 @@
 /** What travels between the main thread and the threads that hold connections. */
 import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
+import type { Wanted } from '../workspace/order-index.ts'
 import type { Stops } from './stops.ts'
 
 export interface Ask {
@@ -29,6 +30,11 @@ export interface Turned {
 		/** Work was queued. */
 		readonly jobs: boolean
 	}
+}
+
+/** Sent by a reader that was asked for rows in orders which no index served. */
+export interface Lacking {
+	readonly wanted: readonly Wanted[]
 }
 
 export interface ThreadData {

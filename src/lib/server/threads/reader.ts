@@ -6,7 +6,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { openForReading } from '../db/open.ts'
 import { openRowIds } from '../rows/row-ids.ts'
 import { openStore } from '../store.ts'
-import { toAnswer, type Answer, type Ask, type ThreadStart } from './protocol.ts'
+import { toAnswer, type Answer, type Ask, type Lacking, type ThreadStart } from './protocol.ts'
 import { READS, type ReadName } from './reads.ts'
 import { isStopped } from './stops.ts'
 
@@ -15,7 +15,12 @@ const store = openStore(openForReading(file, refuseToGoOn), openRowIds(Buffer.fr
 /** The question that is being answered, and until when (of `performance.now`). */
 let current = { id: 0, until: Infinity }
 
-parentPort?.on('message', (ask: Ask) => parentPort?.postMessage(answer(ask)))
+parentPort?.on('message', (ask: Ask) => {
+	parentPort?.postMessage(answer(ask))
+	if (store.wanted.size === 0) return
+	parentPort?.postMessage({ wanted: [...store.wanted.values()] } satisfies Lacking)
+	store.wanted.clear()
+})
 parentPort?.postMessage('ready')
 
 /** Far longer than anybody waits gladly; the other reader cannot answer everything alone for ever. */

@@ -1,6 +1,6 @@
 /** One thread, asked from the main thread: questions by name, answers as promises. */
 import { Worker, type MessagePort } from 'node:worker_threads'
-import { toError, type Answer, type ThreadData, type ThreadStart, type Turned } from './protocol.ts'
+import { toError, type Answer, type Lacking, type ThreadData, type ThreadStart, type Turned } from './protocol.ts'
 import { makeStops, stopQuestion } from './stops.ts'
 
 export interface Thread {
@@ -19,7 +19,7 @@ interface Waiting {
 export function startThread(
 	script: string,
 	data: ThreadData,
-	onTurned: (turned: Turned['turned']) => void
+	onNews: (news: Turned | Lacking) => void
 ): Promise<Thread> {
 	const stops = makeStops()
 	const worker = new Worker(script, { workerData: { ...data, stops } satisfies ThreadStart })
@@ -47,9 +47,9 @@ export function startThread(
 	}
 
 	return new Promise((resolve, reject) => {
-		worker.on('message', (message: 'ready' | Answer | Turned) => {
+		worker.on('message', (message: 'ready' | Answer | Turned | Lacking) => {
 			if (message === 'ready') return resolve(thread)
-			if ('turned' in message) return onTurned(message.turned)
+			if ('turned' in message || 'wanted' in message) return onNews(message)
 			const asked = waiting.get(message.id)
 			waiting.delete(message.id)
 			if (message.ok) asked?.resolve(message.json)

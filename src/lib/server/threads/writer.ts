@@ -9,7 +9,7 @@ import { openForWriting } from '../db/open.ts'
 import { settleTurns } from '../db/turns.ts'
 import { openRowIds } from '../rows/row-ids.ts'
 import { openStore } from '../store.ts'
-import type { Growth } from '../workspace/text-index.ts'
+import type { Growth } from '../workspace/tend-indexes.ts'
 import { noteRefusal } from '../workspace/note-refusal.ts'
 import { toAnswer, type Answer, type Ask, type ThreadData, type Turned } from './protocol.ts'
 import { ALONE, BULK, FILLING, WRITES, type WriteName } from './writes.ts'
@@ -115,7 +115,7 @@ let filledAt = -Infinity
 
 function call(name: string, args: unknown): unknown {
 	if (FILLING.has(name)) filledAt = performance.now()
-	if (name === 'growTextIndex' && performance.now() - filledAt < QUIET_MS) return 'later' satisfies Growth
+	if (name === 'tendIndexes' && performance.now() - filledAt < QUIET_MS) return 'later' satisfies Growth
 	const write = WRITES[name as WriteName] as ((store: unknown, args: unknown) => unknown) | undefined
 	if (!write) throw new Error(`Cannot find write "${name}"`)
 	return write(store, args)

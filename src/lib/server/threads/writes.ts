@@ -48,7 +48,7 @@ import { becomeTry } from '../workspace/become-try.ts'
 import { startWorkspace } from '../workspace/make.ts'
 import { pinExample, unpinExample } from '../workspace/pin-examples.ts'
 import { noteExport, noteFailedSignIn } from '../workspace/logbook.ts'
-import { growTextIndex } from '../workspace/text-index.ts'
+import { tendIndexes } from '../workspace/tend-indexes.ts'
 import { putTableBack } from '../workspace/restructure.ts'
 import { removeTable, returnTable } from '../workspace/take-out-table.ts'
 import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
@@ -155,7 +155,7 @@ export const WRITES = {
 	noteFailedSignIn,
 	noteUpload,
 	dropOldUploads,
-	growTextIndex,
+	tendIndexes,
 	backUp
 } as const
 
@@ -168,7 +168,7 @@ export const FILLING: ReadonlySet<string> = new Set<WriteName>([
 ])
 
 /** Those, and parts of an index that is made, stand in a lane of their own. */
-export const BULK: ReadonlySet<string> = new Set([...FILLING, 'growTextIndex'])
+export const BULK: ReadonlySet<string> = new Set([...FILLING, 'tendIndexes'])
 
 /** What cannot run inside a transaction. */
 export const ALONE: ReadonlySet<string> = new Set<WriteName>(['backUp'])

@@ -1,6 +1,6 @@
-/** Lets indexes of text grow beside everything else: a step at a time, with a rest after each, as long as there is more to do. */
+/** Lets indexes grow beside everything else: a step at a time, with a rest after each, as long as there is more to do. */
 import { setTimeout } from 'node:timers/promises'
-import type { Growth } from './text-index.ts'
+import type { Growth } from './tend-indexes.ts'
 
 export interface Indexing {
 	/** Looks whether there is something to do. */
@@ -14,7 +14,7 @@ const REST_MS = 6
 /** While files come in. */
 const LATER_MS = 1_000
 
-/** @param step takes in some rows */
+/** @param step does some of what there is to do */
 export function startIndexing(step: () => Promise<Growth>): Indexing {
 	let running: Promise<void> | undefined
 	let woken = false

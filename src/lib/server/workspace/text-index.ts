@@ -31,11 +31,8 @@ export function isTextIndexed(store: Store, table: Table): boolean {
 	return store.prepare(UPTO).pluck().get(table.id) === WHOLE
 }
 
-/** Whether there is more to do: at once, or when nothing else presses. */
-export type Growth = 'more' | 'later' | 'done'
-
 /** Takes in some rows of one table that wants an index. */
-export function growTextIndex(store: Store): Growth {
+export function growTextIndex(store: Store): 'more' | 'done' {
 	const known = new Map((store.prepare(RECORDS).all() as Indexed[]).map((each) => [each.id, each]))
 	for (const table of store.workspace().catalogue.tables.values()) {
 		const record = known.get(table.id)

@@ -13,7 +13,13 @@ export interface Given {
 
 export function giveFile(column: number, name: string, body: Blob): Promise<Sent<Given>> {
 	const init = { method: 'PUT', body, headers: { 'content-type': 'application/octet-stream' } }
-	return ask<Given>(`/files/${column}?name=${encodeURIComponent(name)}`, init)
+	return ask<Given>(`/files/${column}?name=${encodeURIComponent(name)}${inLookout()}`, init)
+}
+
+/** In the Lookout a file goes into the copy of the data, as whom it shows. */
+function inLookout(): string {
+	const [, token] = /^\/as\/([^/]+)/.exec(location.pathname) ?? []
+	return token === undefined ? '' : `&as=${token}`
 }
 
 export interface ReadyPhoto {

@@ -1,17 +1,19 @@
 import { error } from '@sveltejs/kit'
 import { isPicture } from '$lib/core/capture/attachment.ts'
 import { asJson } from '$lib/server/answer.ts'
-import { placeOf } from '$lib/server/app-place.ts'
+import { placeOf, roomOf, roomToTry, type StaffPlace } from '$lib/server/app-place.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
 /** The file that lies in one cell, for whoever sees that cell; anybody else is answered as if there were none. */
 export async function GET({ locals, params, url }) {
-	const token = url.searchParams.get('as')
-	const actor = token === null ? getActor(locals) : placeOf(locals, { token }).actor
+	const place = placeIn(locals, url)
+	const { room } = place ? await roomOf(locals, place) : { room: locals.host }
+	const actor = place?.actor ?? getActor(locals)
 	const row = url.searchParams.get('row') ?? ''
-	const file = await locals.host.read('fileCell', { actor, column: Number(params.column), row, now: locals.now })
+	const file = await room.read('fileCell', { actor, column: Number(params.column), row, now: locals.now })
 	if (!file) error(404, 'This file is not there, or not for you to see.')
-	const body = await locals.host.files.read(file.sha)
+	// A copy of the data has the files of its own; all others lie in the workspace.
+	const body = (await room.files.read(file.sha)) ?? (await locals.host.files.read(file.sha))
 	if (!body) error(404, 'The bytes of this file are missing. Ask a steward to bring them back from a copy.')
 	const { name, type, size } = file
 	// A picture is drawn in its place; anything else is only ever saved, whatever it says it is.
@@ -26,12 +28,20 @@ export async function GET({ locals, params, url }) {
 	})
 }
 
-/** Takes a file in for a column, before the form or cell that it belongs to is sent. */
+/** Takes a file in for a column, before the form or cell that it belongs to is sent; in the Lookout into the copy. */
 export function PUT({ locals, params, request, url }) {
-	const actor = getActor(locals)
+	const place = placeIn(locals, url)
+	const actor = place?.actor ?? getActor(locals)
 	return asJson(async () => {
 		if (!request.body) error(422, 'The file is empty. Choose another.')
+		const { files } = place ? (await roomToTry(locals, place)).room : locals.host
 		const column = Number(params.column)
-		return locals.host.files.take({ column, name: url.searchParams.get('name') ?? '', body: request.body, actor })
+		return files.take({ column, name: url.searchParams.get('name') ?? '', body: request.body, actor })
 	})
+}
+
+/** In the Lookout: as whom it shows. */
+function placeIn(locals: App.Locals, url: URL): StaffPlace | undefined {
+	const token = url.searchParams.get('as')
+	return token === null ? undefined : placeOf(locals, { token })
 }
