@@ -1,10 +1,7 @@
 /** A file that goes into a table which is there: compared first, then put in through the door, all of it or none. */
-import { mkdtempSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { beforeEach, describe, expect, test } from 'vitest'
 import { AppError } from '$lib/core/app-error.ts'
-import { importPlanSchema, type ImportPlan, type MergeInto } from '$lib/core/exchange/plan.ts'
+import type { ImportPlan, MergeInto } from '$lib/core/exchange/plan.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { BUILDER } from '$lib/server/people/system-roles.ts'
@@ -12,8 +9,6 @@ import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { readHistory } from '$lib/server/rows/read-history.ts'
 import { closeBroken } from '$lib/server/sources/apply-merge.ts'
-import { bringIn, type Batch } from '$lib/server/sources/bring-in.ts'
-import { writeBatch } from '$lib/server/sources/import-table.ts'
 import { AT_ONCE, applyInSteps, compareInSteps, undoInSteps, type Watch } from '$lib/server/sources/merge-run.ts'
 import { findUndoable } from '$lib/server/sources/undo-merge.ts'
 import { beginMerge, type Staging } from '$lib/server/sources/stage-merge.ts'
@@ -21,12 +16,12 @@ import type { Host } from '$lib/server/host.ts'
 import type { Store } from '$lib/server/store.ts'
 import { READS } from '$lib/server/threads/reads.ts'
 import { WRITES } from '$lib/server/threads/writes.ts'
+import { stageCsv } from '../support/stage-csv.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const actor = { person: KEEPER }
 const [HARBOURS, MOORINGS] = [2, 3]
 const [CODE, HARBOUR, DEPTH, STATE, SEEN] = [30, 31, 32, 33, 34]
-const folder = mkdtempSync(join(tmpdir(), 'tin-shed-merge-'))
 let store: Store
 
 beforeEach(() => {
@@ -101,37 +96,16 @@ GS-003,,2,,
 /** What came of rows that all fit. */
 const FITTING = { added: 0, changed: 0, removed: 0, misfits: [], misfitCount: 0 }
 
-async function stage(how: MergeInto['how'], text = FILE): Promise<Staging> {
-	const path = join(folder, 'moorings.csv')
-	writeFileSync(path, text)
-	const writing = TYPED
-	const targets = [CODE, HARBOUR, DEPTH, STATE, SEEN]
-	const types = ['code', 'text', 'decimal', 'choice', 'date'] as const
-	const plan: ImportPlan = importPlanSchema.parse({
-		sheet: '',
-		headingRow: 0,
-		firstRow: 1,
-		tableName: 'moorings',
-		label: 0,
-		columns: targets.map((to, from) => ({
-			from,
-			name: `column ${from}`,
-			type: types[from],
-			include: true,
-			to,
-			writing: { ...writing, dates: 'year first' },
-			fixes: []
-		})),
-		into: { table: MOORINGS, how, key: CODE }
-	})
-	const begun = beginMerge(store, { plan, actor })
-	const args = { path, name: 'moorings.csv', plan, begun, now: NOW, person: KEEPER }
-	await bringIn(args, async (batch) => writeBatch(store, batch), {
-		onProgress: () => undefined,
-		isStopped: () => false
-	})
-	return { begun, plan, actor, now: NOW }
-}
+const COLUMNS = [
+	{ to: CODE, type: 'code' },
+	{ to: HARBOUR, type: 'text' },
+	{ to: DEPTH, type: 'decimal' },
+	{ to: STATE, type: 'choice' },
+	{ to: SEEN, type: 'date' }
+] as const
+
+const stage = (how: MergeInto['how'], text = FILE): Promise<Staging> =>
+	stageCsv(store, { text, columns: COLUMNS, into: { table: MOORINGS, how, key: CODE }, person: KEEPER, now: NOW })
 
 /** What the threads do when they are asked, done here; `asked` tells of each write before it is made. */
 function doors(asked: (name: string) => void = () => undefined): Pick<Host, 'read' | 'write'> {
@@ -247,26 +221,17 @@ test('only who keeps the table may bring a file into it, and only into columns o
 })
 
 test('the list of people is brought in again by address, like any shared table', async () => {
-	const path = join(folder, 'people.csv')
 	// The keeper's own name is another, which is theirs to change; another row is found by its address; a third is new.
-	writeFileSync(
-		path,
+	const text =
 		'name,address\nThe Keeper,keeper@varrow.example\nImke Dahl-Orlo,IMKE@varrow.example\nHedda Lisle,hedda@brig.example\n'
-	)
 	add(1, { 1: 'Imke Dahl', 2: 'imke@varrow.example' })
-	const column = (from: number, to: number, type: 'text' | 'email') => ({
-		...{ from, to, type, name: `column ${from}`, include: true, writing: TYPED, fixes: [] }
-	})
-	const plan: ImportPlan = importPlanSchema.parse({
-		...{ sheet: '', headingRow: 0, firstRow: 1, tableName: 'people', label: 0 },
-		columns: [column(0, 1, 'text'), column(1, 2, 'email')],
-		into: { table: 1, how: 'update', key: 2 }
-	})
-	const begun = beginMerge(store, { plan, actor })
-	const watch = { onProgress: () => undefined, isStopped: () => false }
-	const write = async (batch: Batch) => writeBatch(store, batch)
-	await bringIn({ path, name: 'people.csv', plan, begun, now: NOW, person: KEEPER }, write, watch)
-	expect(await apply({ begun, plan, actor, now: NOW })).toEqual({ ...FITTING, added: 1, changed: 2 })
+	const columns = [
+		{ to: 1, type: 'text' },
+		{ to: 2, type: 'email' }
+	] as const
+	const into = { table: 1, how: 'update', key: 2 } as const
+	const staging = await stageCsv(store, { text, columns, into, person: KEEPER, now: NOW })
+	expect(await apply(staging)).toEqual({ ...FITTING, added: 1, changed: 2 })
 	const names = readRows(store, actor, { table: 1 }, NOW).rows.map(({ cells }) => [cells['c1'], cells['c2']])
 	expect(names).toEqual([
 		['The Keeper', 'keeper@varrow.example'],

@@ -37,27 +37,27 @@ export const NOTHING_APPLIED: Applied = {
 }
 
 export interface ApplyStep extends Applying {
-	readonly so: Applied
+	readonly soFar: Applied
 	/** As many rows are a step. */
 	readonly atMost: number
 }
 
 /** Rows that do not fit are named, and the step goes on. */
-export function applyStep(store: Store, { so, atMost, ...applying }: ApplyStep): Applied {
+export function applyStep(store: Store, { soFar, atMost, ...applying }: ApplyStep): Applied {
 	const { actor, now, file } = applying
 	const context: ChangeContext = { actor, now, through: throughOf(file) }
-	const { changes, ...further } = nextChanges(store, applying, { after: so.after, atMost })
+	const { changes, ...further } = nextChanges(store, applying, { after: soFar.after, atMost })
 	const refused = refusedOf(store, changes, ({ change }) => changeRows(store, [change], context))
 	const misfits = [...refused].map(([i, { message }]): Misfit => ({ label: changes[i]?.label() ?? '', message }))
 	const went = changes.filter((_change, i) => !refused.has(i))
 	const count = (kind: Change['kind']) => went.filter(({ change }) => change.kind === kind).length
 	return {
 		...further,
-		added: so.added + count('add'),
-		changed: so.changed + count('change'),
-		removed: so.removed + count('remove'),
-		misfits: [...so.misfits, ...misfits].slice(0, MOST_TOLD),
-		misfitCount: so.misfitCount + misfits.length
+		added: soFar.added + count('add'),
+		changed: soFar.changed + count('change'),
+		removed: soFar.removed + count('remove'),
+		misfits: [...soFar.misfits, ...misfits].slice(0, MOST_TOLD),
+		misfitCount: soFar.misfitCount + misfits.length
 	}
 }
 
@@ -79,10 +79,10 @@ export function tryStep(store: Store, step: ApplyStep): Applied {
 /** All of it in one transaction: all, or, where a row does not fit and `partly` is not set, none. */
 export function applyMerge(store: Store, { partly, ...applying }: Applying & { partly: boolean }): Merged {
 	const first = Number(store.pluck(NEXT_ENTRY))
-	let so = NOTHING_APPLIED
-	while (!so.ended) so = applyStep(store, { ...applying, so, atMost: TOGETHER })
-	if (so.misfitCount > 0 && !partly) throw misfitError(so)
-	return endApplying(store, { ...applying, so, first })
+	let soFar = NOTHING_APPLIED
+	while (!soFar.ended) soFar = applyStep(store, { ...applying, soFar, atMost: TOGETHER })
+	if (soFar.misfitCount > 0 && !partly) throw misfitError(soFar)
+	return endApplying(store, { ...applying, soFar, first })
 }
 
 /** In the reader's words, with the rows. */
@@ -108,10 +108,10 @@ export function beginApplying(store: Store, { plan, actor, now, file }: Applying
 /** `first`: all entries from it to the one that is written here are its own, by which it can be undone. */
 export function endApplying(
 	store: Store,
-	{ so, first, ...applying }: Applying & { so: Applied; first: number }
+	{ soFar, first, ...applying }: Applying & { soFar: Applied; first: number }
 ): Merged {
 	const { begun, plan, actor, now, file } = applying
-	const { added, changed, removed, misfits, misfitCount } = so
+	const { added, changed, removed, misfits, misfitCount } = soFar
 	dropTable(store.db, begun.table)
 	nameSource(store, applying)
 	const at = { at: now, person: actor.person, through: 'Sources', table: intoOf(plan).table, row: null }

@@ -92,16 +92,16 @@ async function applyAtOnce(
 async function applyMany(host: Doors, run: ApplyRun, watch: Watch, of: number): Promise<Merged> {
 	const { expected: _expected, partly, ...applying } = run
 	const first = await host.write('beginApplying', applying)
-	let so = NOTHING_APPLIED
+	let soFar = NOTHING_APPLIED
 	let failure: unknown
 	try {
-		so = await inSteps(host, 'applyStep', applying, { watch, doing: 'bringing in', of })
-		if (!so.ended) failure = new AppError('invalid', 'Stopped. What had come in was taken out again.')
-		else if (so.misfitCount > 0 && !partly) failure = misfitError(so)
+		soFar = await inSteps(host, 'applyStep', applying, { watch, doing: 'bringing in', of })
+		if (!soFar.ended) failure = new AppError('invalid', 'Stopped. What had come in was taken out again.')
+		else if (soFar.misfitCount > 0 && !partly) failure = misfitError(soFar)
 	} catch (error) {
 		failure = error
 	}
-	const merged = await host.write('endApplying', { ...applying, so, first })
+	const merged = await host.write('endApplying', { ...applying, soFar, first })
 	if (failure === undefined) return merged
 	const { plan, actor, now } = applying
 	await undoInSteps(host, { table: intoOf(plan).table, actor, now }, (undone) =>
@@ -116,27 +116,27 @@ async function inSteps(
 	applying: Applying,
 	{ watch, doing, of }: { watch: Watch; doing: Doing; of: number }
 ): Promise<Applied> {
-	let so = NOTHING_APPLIED
+	let soFar = NOTHING_APPLIED
 	const sized = stepSize()
-	while (!so.ended && !watch.isStopped()) {
-		so = await sized((atMost) => host.write(step, { ...applying, so, atMost }))
-		watch.onProgress(doing, so.added + so.changed + so.removed + so.misfitCount, of)
+	while (!soFar.ended && !watch.isStopped()) {
+		soFar = await sized((atMost) => host.write(step, { ...applying, soFar, atMost }))
+		watch.onProgress(doing, soFar.added + soFar.changed + soFar.removed + soFar.misfitCount, of)
 	}
-	return so
+	return soFar
 }
 
 export async function undoInSteps(
 	host: Pick<Host, 'write'>,
-	asked: Omit<UndoStep, 'so' | 'atMost'>,
+	asked: Omit<UndoStep, 'soFar' | 'atMost'>,
 	onProgress: (undone: number) => void = () => undefined
 ): Promise<Undone> {
-	let so: Undoing = NOTHING_UNDONE
+	let soFar: Undoing = NOTHING_UNDONE
 	const sized = stepSize()
-	while (!so.ended) {
-		so = await sized((atMost) => host.write('undoStep', { ...asked, so, atMost }))
-		onProgress(so.undone)
+	while (!soFar.ended) {
+		soFar = await sized((atMost) => host.write('undoStep', { ...asked, soFar, atMost }))
+		onProgress(soFar.undone)
 	}
-	const { undone, kept, keptCount } = so
+	const { undone, kept, keptCount } = soFar
 	return { undone, kept, keptCount }
 }
 

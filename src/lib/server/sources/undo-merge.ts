@@ -73,19 +73,19 @@ export interface UndoStep {
 	readonly table: number
 	readonly actor: Actor
 	readonly now: number
-	readonly so: Undoing
+	readonly soFar: Undoing
 	/** As many entries are a step. */
 	readonly atMost: number
 }
 
-export function undoStep(store: Store, { table: id, actor, now, so, atMost }: UndoStep): Undoing {
+export function undoStep(store: Store, { table: id, actor, now, soFar, atMost }: UndoStep): Undoing {
 	const table = getKeptTable(store, id, actor)
 	const merge = findUndoable(store, id, now)
 	if (!merge) throw new AppError('not_found', `There is nothing that can be undone at ${table.name}.`)
 	const context: ChangeContext = { actor, now, through: `undo of file ${merge.file}` }
 	const entries = store
 		.prepare(ENTRIES)
-		.all(merge.first, so.before ?? merge.seq, id, throughOf(merge.file), atMost) as Entry[]
+		.all(merge.first, soFar.before ?? merge.seq, id, throughOf(merge.file), atMost) as Entry[]
 	const refused = refusedOf(store, entries, (entry) => {
 		const change = changeBack(store, table, entry)
 		if (change) changeRows(store, [change], context)
@@ -94,16 +94,16 @@ export function undoStep(store: Store, { table: id, actor, now, so, atMost }: Un
 		const label = rowLabel(store, table, { n: entries[i]?.n ?? 0, person: actor.person, now })
 		return { label, message }
 	})
-	const kept = [...so.kept, ...stays].slice(0, MOST_TOLD)
-	const keptCount = so.keptCount + stays.length
-	const undone = so.undone + entries.length - stays.length
+	const kept = [...soFar.kept, ...stays].slice(0, MOST_TOLD)
+	const keptCount = soFar.keptCount + stays.length
+	const undone = soFar.undone + entries.length - stays.length
 	const ended = entries.length < atMost
 	if (ended) {
 		const body = { file: merge.file, undone, kept: keptCount }
 		const at = { at: now, person: actor.person, through: 'Sources', table: id, row: null }
 		writeHistory(store, { ...at, kind: 'bring in undone', body })
 	}
-	return { undone, kept, keptCount, before: entries.at(-1)?.seq ?? so.before, ended }
+	return { undone, kept, keptCount, before: entries.at(-1)?.seq ?? soFar.before, ended }
 }
 
 interface Entry {
