@@ -1,7 +1,6 @@
 <script lang="ts">
 	/** A file before it is brought in: its rows as they stand, what was read into them, and what is to be settled. */
 	import { goto, invalidate } from '$app/navigation'
-	import Progressbar from 'flowbite-svelte/Progressbar.svelte'
 	import { onDestroy, untrack } from 'svelte'
 	import { makeScreens } from '$lib/core/app/make-screens.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
@@ -16,6 +15,7 @@
 	import { bringSheetsIn, type SheetBroughtIn } from './bring-sheets.ts'
 	import PictureOffers from './PictureOffers.svelte'
 	import RelationOffers from './RelationOffers.svelte'
+	import SourceFoot from './SourceFoot.svelte'
 	import SourceGrid from './SourceGrid.svelte'
 	import SourceInto from './SourceInto.svelte'
 
@@ -130,16 +130,6 @@
 		void follow()
 	}
 
-	/** What steps of the server do, as its reader would say. */
-	const DOING = {
-		reading: 'Reading',
-		comparing: 'Comparing',
-		trying: 'Trying whether every row fits',
-		'bringing in': 'Bringing in',
-		'taking out again': 'Taking out again'
-	} as const
-	const ofRows = $derived(status.state === 'running' && status.of > 0 ? status.of : inspection.rowCount)
-
 	const stop = () => send(`/bench/imports/${importId}`, { kind: 'stop' })
 
 	onDestroy(() => clearTimeout(timer))
@@ -173,13 +163,6 @@
 		reviewed = undefined
 		status = { state: 'given' }
 	}
-
-	const misfits = $derived(status.state === 'compared' ? (status.refused?.misfits ?? []) : [])
-	const nothingToDo = $derived(
-		status.state === 'compared' &&
-			status.comparison.added + status.comparison.changed === 0 &&
-			(plan.into?.how !== 'replace' || status.comparison.missing === 0)
-	)
 </script>
 
 <div class="sheet">
@@ -303,67 +286,21 @@
 			</aside>
 		</div>
 	{/if}
-	<footer>
-		{#if status.state === 'running'}
-			<div class="bar">
-				<Progressbar progress={Math.round((100 * status.done) / (ofRows || 1))} size="h-2.5" />
-			</div>
-			<p class="grow" role="status">
-				{DOING[status.doing]}: {status.done.toLocaleString('en-GB')} of {ofRows.toLocaleString('en-GB')} rows
-			</p>
-			{#if status.doing !== 'taking out again'}<button class="btn" onclick={stop}>Stop</button>{/if}
-		{:else if status.state === 'done'}
-			<p class="grow" role="status">
-				<strong>{status.rows.toLocaleString('en-GB')} rows are in {plan.tableName}.</strong>
-				{#if status.unreadCount > 0}{status.unreadCount} cells could not be read and are blank: {status.unread
-						.slice(0, 5)
-						.map((cell) => `row ${cell.row} ${cell.column} "${cell.text}"`)
-						.join(', ')}.{:else}Every cell was read.{/if}
-				{#if wrong}<span class="says-wrong">{wrong}</span>{/if}
-			</p>
-			<button class="btn" onclick={takeOut}>Take it out again</button>
-			<a class="btn" href="/bench/{app}/tables?table={status.table}">Open the table</a>
-			<button class="btn main" onclick={makeTheScreens}>Make screens from it</button>
-		{:else if status.state === 'merged'}
-			<p class="grow" role="status">
-				<strong
-					>{plan.tableName}: {status.added.toLocaleString('en-GB')} added, {status.changed.toLocaleString('en-GB')} changed,
-					{status.removed.toLocaleString('en-GB')} taken out.</strong
-				>
-				{#if status.misfitCount > 0}
-					{status.misfitCount.toLocaleString('en-GB')} did not fit: {status.misfits
-						.slice(0, 3)
-						.map(({ label, message }) => `${label} (${message})`)
-						.join(', ')}{status.misfitCount > 3 ? ' and more' : ''}.
-				{/if}
-			</p>
-			<a class="btn main" href="/bench/{app}/tables?table={status.table}">Open the table</a>
-		{:else if status.state === 'compared'}
-			<div class="grow" role="status">
-				{#if wrong}
-					<p class="says-wrong">{wrong}</p>
-					{#each misfits.slice(0, 4) as misfit, i (i)}<p><strong>{misfit.label}</strong>: {misfit.message}</p>{/each}
-					{#if misfits.length > 4}<p class="quiet">and {misfits.length - 4} more</p>{/if}
-				{:else}<p>Nothing is in yet.</p>{/if}
-			</div>
-			<button class="btn" onclick={back}>Back to the file</button>
-			{#if misfits.length > 0}
-				<button class="btn main" onclick={() => apply(true)}>Bring in those that fit</button>
-			{:else}
-				<button class="btn main" disabled={nothingToDo} onclick={() => apply(false)}
-					>{nothingToDo ? 'Nothing to bring in' : `Bring it into ${plan.tableName}`}</button
-				>
-			{/if}
-		{:else}
-			<p class="grow" class:says-wrong={wrong !== ''} role="status">
-				{wrong || 'Nothing is brought in yet. The file is not changed.'}
-			</p>
-			<a class="btn" href="/bench/{app}/sources">Back</a>
-			<button class="btn main" onclick={start}
-				>{into ? `Compare with ${into.name}` : `Bring in ${inspection.rowCount.toLocaleString('en-GB')} rows`}</button
-			>
-		{/if}
-	</footer>
+	<SourceFoot
+		{status}
+		{app}
+		rowCount={inspection.rowCount}
+		tableName={plan.tableName}
+		how={plan.into?.how}
+		into={into?.name}
+		{wrong}
+		onstart={start}
+		onstop={stop}
+		onback={back}
+		onapply={apply}
+		ontakeout={takeOut}
+		onscreens={makeTheScreens}
+	/>
 </div>
 
 <style>
@@ -435,24 +372,6 @@
 	}
 	.note {
 		color: var(--zinc-7);
-	}
-	footer {
-		display: flex;
-		min-height: 3.6rem;
-		box-sizing: border-box;
-		align-items: center;
-		gap: 0.8rem;
-		padding: 0.7rem 1.3rem;
-		border-top: 1px solid var(--zinc-3);
-	}
-	.grow {
-		flex: 1;
-	}
-	.bar {
-		width: 14rem;
-	}
-	.bar :global(> div > div) {
-		background: var(--marigold);
 	}
 	@media (max-width: 900px) {
 		.work {
