@@ -2,7 +2,7 @@
 	/** One entry of a form: its label, the control that fits its type, and what is wrong with it. */
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { CellDraft } from './cell-draft.ts'
+	import { inputType, type CellDraft } from './cell-draft.ts'
 	import FileField from './FileField.svelte'
 	import ReferencePicker from './ReferencePicker.svelte'
 	import SeveralChoices from './SeveralChoices.svelte'
@@ -24,9 +24,6 @@
 	const few = $derived(column.type === 'choice' && (column.choices?.length ?? 0) <= 4)
 	const segments = $derived(column.type === 'yes/no' ? ['yes', 'no'] : (column.choices ?? []))
 	const numeric = $derived(['whole number', 'decimal', 'money', 'percent'].includes(column.type))
-	const kind = $derived(
-		column.type === 'date' ? 'date' : column.type === 'email' ? 'email' : column.type === 'phone' ? 'tel' : 'text'
-	)
 
 	function typed(event: Event) {
 		onchange({ text: (event.currentTarget as HTMLInputElement).value })
@@ -87,7 +84,8 @@
 			<input
 				{id}
 				class="field"
-				type={kind}
+				type={inputType(column)}
+				step={column.type === 'date and time' ? 'any' : undefined}
 				inputmode={numeric ? 'decimal' : undefined}
 				autocomplete="off"
 				value={draft.text}

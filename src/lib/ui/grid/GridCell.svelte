@@ -3,7 +3,7 @@
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import type { WireCell } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { CellDraft } from '../cells/cell-draft.ts'
+	import { inputType, type CellDraft } from '../cells/cell-draft.ts'
 	import { optionsAt } from '../cells/options.ts'
 	import ReferencePicker from '../cells/ReferencePicker.svelte'
 	import { showCell } from '../cells/show-cell.ts'
@@ -58,7 +58,8 @@
 {:else}
 	<input
 		use:focus
-		type={column.type === 'date' ? 'date' : 'text'}
+		type={column.type === 'date' || column.type === 'date and time' ? inputType(column) : 'text'}
+		step={column.type === 'date and time' ? 'any' : undefined}
 		value={draft.text}
 		oninput={(event) => onchange({ text: event.currentTarget.value }, false)}
 		aria-label={column.name}

@@ -29,6 +29,17 @@ export function showInstant(instant: string, zone = 'UTC'): string {
 	return `${showDate(localDate(instant, zone))} ${clock}`
 }
 
+/** As it is typed in: `2026-11-23T14:05`, with seconds where there are any. */
+export function typeInstant(instant: string, zone = 'UTC'): string {
+	const seconds = Math.round(localTime(instant, zone) * 86_400)
+	const parts = [
+		Math.floor(seconds / 3600),
+		Math.floor(seconds / 60) % 60,
+		...(seconds % 60 === 0 ? [] : [seconds % 60])
+	]
+	return `${localDate(instant, zone)}T${parts.map((part) => String(part).padStart(2, '0')).join(':')}`
+}
+
 /** @param zone where the clock hangs that a text without a zone was read from */
 export function parseInstant(text: string, writing: Writing, zone = 'UTC'): string | undefined {
 	if (INSTANT.test(text)) {
