@@ -83,8 +83,14 @@ export class GridView {
 
 function usualWidth(column: ShownColumn): number {
 	const byName = column.name.length * 8 + 48
-	const usual = column.type === 'long text' ? 260 : isNumeric(column) || column.type === 'yes/no' ? 96 : 150
-	return Math.min(300, Math.max(usual, byName))
+	return Math.min(300, Math.max(usualFor(column), byName))
+}
+
+function usualFor(column: ShownColumn): number {
+	if (column.type === 'long text') return 260
+	// Room for the field in which it is changed.
+	if (column.type === 'date and time') return 230
+	return isNumeric(column) || column.type === 'yes/no' ? 96 : 150
 }
 
 function readKept(key: string): Kept | undefined {
