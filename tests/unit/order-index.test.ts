@@ -18,6 +18,8 @@ import { seeLine } from '../support/see-line.ts'
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const [BERTHS, CALLS, FEW, CLERK, CORRIE] = [2, 3, 4, 10, 2]
 const [BOAT, LENGTH, DAY, STATE, BERTH, TWICE, ROOM, LATE] = [30, 31, 32, 33, 34, 35, 36, 37]
+/** Kept back from clerks. */
+const UNSEEN = 58
 const ROWS = LARGE + 1_000
 let store: Store
 
@@ -26,7 +28,7 @@ beforeAll(() => {
 		now: NOW,
 		peopleColumns: [{ id: 3, name: 'berth', type: 'reference', to: BERTHS }],
 		roles: [{ id: CLERK, name: 'Clerks', includes: [] }],
-		lines: [seeLine(CALLS)('a', CLERK, 'berth = me.berth')],
+		lines: [seeLine(CALLS)('a', CLERK, 'berth = me.berth', [UNSEEN])],
 		tables: [
 			{ id: BERTHS, name: 'berths', keepers: [KEEPER], label: 20, columns: [{ id: 20, name: 'name', type: 'text' }] },
 			{
@@ -73,9 +75,9 @@ const read = (table: number, column: number, person = KEEPER) =>
 	readRows(store, { person }, { table, sort: { column, descending: true }, limit: 20 }, NOW).rows.map(({ id }) => id)
 
 /** The orders that reading by a column leaves wanting. */
-function wantedBy(table: number, column: number) {
+function wantedBy(table: number, column: number, person = KEEPER) {
 	store.wanted.clear()
-	read(table, column)
+	read(table, column, person)
 	return [...store.wanted.values()]
 }
 
@@ -116,6 +118,11 @@ describe('an order that no index serves', () => {
 	])('is not noted: %s', (_what, table, column) => {
 		expect(wantedBy(table, column)).toEqual([])
 		expect(makeOrderIndex(store, { table, column })).toBe(false)
+	})
+
+	test('is not noted for who does not see the column', () => {
+		expect(wantedBy(CALLS, UNSEEN, CORRIE)).toEqual([])
+		expect(wantedBy(CALLS, UNSEEN)).toEqual([{ table: CALLS, column: UNSEEN }])
 	})
 
 	test('is not made for a table or column that is gone', () => {

@@ -136,7 +136,8 @@ function resolve(store: Store, standing: Standing, request: RowsRequest): Resolv
 	const among = fewCandidates(store, table, request.filters ?? [])
 	const unsorted = tooMuchToOrder(store, standing, { table, where, among, row, pointing, keys })
 	const [sort, ...then] = unsorted ? keys.filter(({ column }) => !countsAnew(column, standing.rights)) : keys
-	if (sort) noteOrder(store, table, sort.column)
+	// By what is not seen nothing is ordered.
+	if (sort && !isNever(standing.rights.cell(table, sort.column))) noteOrder(store, table, sort.column)
 	return {
 		table,
 		columns,
