@@ -206,6 +206,14 @@ test('what was compared is not applied to a table that turned meanwhile', async 
 	expect(shown()).toEqual(before)
 })
 
+test('a stop while it is compared once more is heard, few rows or many', async () => {
+	const staging = await stage('update')
+	const before = shown()
+	const watch = { ...NEVER_STOPPED, isStopped: () => true }
+	expect(await run(staging, { watch })).toMatchObject({ refused: 'Stopped. Nothing was brought in.' })
+	expect(shown()).toEqual(before)
+})
+
 test('only who keeps the table may bring a file into it, and only into columns of it that are typed in', () => {
 	const plan = (to: number): ImportPlan => ({
 		sheet: '',

@@ -64,6 +64,7 @@ export async function applyInSteps(host: Doors, run: ApplyRun, watch: Watch): Pr
 	const { expected, partly, ...applying } = run
 	const comparison = await compareInSteps(host, applying, { ...watch, isStopped: () => false })
 	const refuse = (refused: string, misfits: readonly Misfit[] = []): Outcome => ({ refused, misfits, comparison })
+	if (watch.isStopped()) return refuse(STOPPED)
 	if (hasTurned(comparison, expected)) return refuse('The table was changed meanwhile. This is what it comes to now.')
 	const removed = intoOf(run.plan).how === 'replace' ? comparison.missing : 0
 	const of = comparison.added + comparison.changed + removed
