@@ -32,6 +32,7 @@ import {
 	PERSON_NAME
 } from '../src/lib/server/workspace/make.ts'
 import { describeColumn } from '../src/lib/server/workspace/change-columns.ts'
+import { openAsMe } from '../src/lib/server/people/open-as-me.ts'
 import { saveWorkspace } from '../src/lib/server/workspace/save.ts'
 import { addColumn, addTable, toReference, type NewColumn } from '../src/lib/server/workspace/tables.ts'
 import { mooringCare, spending } from './apps.ts'
@@ -166,6 +167,7 @@ function givePeopleHarbours(
 		table.id === PEOPLE_TABLE ? { ...table, columns: [...table.columns, column] } : table
 	)
 	saveWorkspace(store, { ...document, tables }, { now: given.now, by: null })
+	openColumnsToBuilders(store, given)
 	const steward = given.people.get('Ailith Brand') ?? 0
 	const lines = demo.harbourLines().map((line, i) => ({ ...line, id: `harbours ${i}`, table: given.harbours }))
 	saveWorkspace(
@@ -183,6 +185,16 @@ function givePeopleHarbours(
 			through: 'demo'
 		})
 	}
+}
+
+/** Builders write lines by whose harbour, or whose address, though they see neither of everybody. */
+function openColumnsToBuilders(
+	store: Store,
+	{ people, now }: { people: ReadonlyMap<string, number>; now: number }
+): void {
+	const actor = { person: people.get('Ailith Brand') ?? 0 }
+	const { columns } = store.workspace().catalogue.people
+	for (const { id, name } of columns) if (name !== 'Name') openAsMe(store, { column: id, open: true, actor, now })
 }
 
 async function bringInRegister(store: Store, world: World, path: string, now: number): Promise<number> {

@@ -20,6 +20,8 @@ export async function serve({ folder, host = '127.0.0.1', origin }) {
 			TIN_SHED_DATA: folder,
 			TIN_SHED_THREADS: resolve('build/threads'),
 			BODY_SIZE_LIMIT: '600M',
+			// Kit would believe anybody's header; whose is believed, TIN_SHED_PROXIES says.
+			ADDRESS_HEADER: '',
 			SHUTDOWN_TIMEOUT: '3'
 		}
 	})

@@ -7,6 +7,8 @@ declare global {
 			host: Host
 			/** Who is signed in; undefined for a visitor. */
 			user: SignedIn | undefined
+			/** The network address that asks, by way of the proxies that the operator named. */
+			from: string
 			/** Epoch ms, the same throughout one request. */
 			now: number
 		}

@@ -6,6 +6,8 @@ import { error, redirect, type Handle, type HandleServerError, type ServerInit }
 import { resolve as resolvePath } from 'node:path'
 import { AppError } from '$lib/core/app-error.ts'
 import { openHost, type Host } from '$lib/server/host.ts'
+import { refuseOddParams } from '$lib/server/address.ts'
+import { addressOf, readProxies } from '$lib/server/client-address.ts'
 import { readSessionToken } from '$lib/server/session-cookie.ts'
 import { hashToken } from '$lib/server/token.ts'
 
@@ -20,34 +22,42 @@ export const init: ServerInit = async () => {
 	process.once('sveltekit:shutdown', () => void host.close().then(() => process.exit(0)))
 }
 
-const OPEN_PATHS = ['/sign-in', '/join', '/forgot', '/door', '/healthz']
-/** An account of one's own, mail and decisions: nothing for who is not named. */
+/**
+ * By the beginning of a route, never of an address: an address can be written in many ways that lead to one route. What has
+ * no route is nothing that is open.
+ */
+const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/healthz']
+/** An account of one's own, mail and decisions: nothing for who is not named; their loads and actions say so too. */
 const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/people']
+
+const proxies = readProxies(process.env['TIN_SHED_PROXIES'])
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const { locals, url, request, cookies } = event
+	const route = event.route.id ?? ''
 	locals.host = host
 	locals.now = host.now()
+	locals.from = addressOf(event.getClientAddress(), request.headers.get('x-forwarded-for'), proxies)
 	const token = readSessionToken(cookies, url)
 	const session = token ? await host.read('session', { tokenHash: hashToken(token), now: locals.now }) : undefined
 	if (token && session?.useIsDue) await host.write('noteUse', { tokenHash: hashToken(token), now: locals.now })
 	locals.user = session
 	refuseForeign(request, url)
-	refuseTooMuch(request, url)
-	const isUnder = (paths: readonly string[]) =>
-		paths.some((path) => url.pathname === path || url.pathname.startsWith(`${path}/`))
+	refuseOddParams(event.params)
+	refuseTooMuch(request, route)
+	const isUnder = (routes: readonly string[]) => routes.some((each) => route === each || route.startsWith(`${each}/`))
 	if (locals.user?.visits !== undefined && isUnder(SHUT_TO_VISITORS))
 		error(403, 'This is for people with an account of their own. Sign in first.')
-	if (!locals.user && !isUnder(OPEN_PATHS)) {
+	if (!locals.user && !isUnder(OPEN_ROUTES)) {
 		if (request.method !== 'GET' || !request.headers.get('accept')?.includes('text/html'))
 			error(401, 'You are signed out. Sign in again; what you typed is still on this page.')
-		const app = Number(/^\/app\/(\d+)/.exec(url.pathname)?.[1])
+		const app = isUnder(['/app']) ? Number(event.params['app']) : NaN
 		// Strangers come to the door; whoever was signed in before signs in again.
-		if (app && !token && (await host.read('door', { app }))) redirect(303, `/door/${app}`)
+		if (Number.isSafeInteger(app) && !token && (await host.read('door', { app }))) redirect(303, `/door/${app}`)
 		redirect(303, `/sign-in?then=${encodeURIComponent(url.pathname + url.search)}`)
 	}
 	const response = await resolve(event, { preload: ({ type }) => type === 'js' || type === 'css' || type === 'font' })
-	if (TRIES_PICTURES.test(url.pathname)) loosenForPictures(response)
+	if (route === TRIES_PICTURES) loosenForPictures(response)
 	response.headers.set('x-content-type-options', 'nosniff')
 	response.headers.set('referrer-policy', 'same-origin')
 	response.headers.set('permissions-policy', 'camera=(self), geolocation=(self), microphone=()')
@@ -60,7 +70,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 }
 
 /** The one page on which a builder's browser tries addresses of pictures elsewhere. */
-const TRIES_PICTURES = /^\/bench\/\d+\/tables\/pictures$/
+const TRIES_PICTURES = '/bench/[app]/tables/pictures'
 
 function loosenForPictures(response: Response): void {
 	const policy = response.headers.get('content-security-policy')
@@ -78,15 +88,17 @@ function refuseForeign(request: Request, url: URL): void {
 	if (!ours) error(403, 'This request did not come from a page of this workspace, so nothing was done.')
 }
 
-/** Files are streamed to disk under limits of their own; anything else is read whole, so it must be short. */
-const STREAMED = /^\/(files|bench\/imports)(\/|$)/
+/** Files are put, and streamed to disk under limits of their own; anything else is read whole, so it must be short. */
+const STREAMED = ['/files/[column]', '/bench/imports']
 const MOST_BYTES = 8 * 1024 * 1024
 
-function refuseTooMuch(request: Request, url: URL): void {
-	if (request.method === 'GET' || request.method === 'HEAD' || STREAMED.test(url.pathname)) return
-	const length = Number(request.headers.get('content-length') ?? 0)
-	if (length > MOST_BYTES || request.headers.has('transfer-encoding'))
-		error(413, 'That is more than can be taken in at once. Send it in parts.')
+function refuseTooMuch(request: Request, route: string): void {
+	if (request.method === 'GET' || request.method === 'HEAD') return
+	if (request.method === 'PUT' && STREAMED.includes(route)) return
+	if (request.headers.has('transfer-encoding'))
+		error(411, 'Say how long the body is: send it with a Content-Length, at most 8 MB.')
+	if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES)
+		error(413, 'That is more than can be taken in at once. Send it in parts of at most 8 MB.')
 }
 
 const STATUS = { not_found: 404, forbidden: 403, conflict: 409, invalid: 422, busy: 429, signed_out: 401 } as const
@@ -94,7 +106,7 @@ const STATUS = { not_found: 404, forbidden: 403, conflict: 409, invalid: 422, bu
 /** Expected refusals keep their words; anything else is our own mistake and shows none of its detail. */
 export const handleError: HandleServerError = ({ error: thrown, status, message }) => {
 	if (thrown instanceof AppError) return { message: thrown.message, status: STATUS[thrown.code] }
-	if (status !== 404) console.error(thrown)
+	if (status >= 500) console.error(thrown)
 	return {
 		message:
 			status === 404

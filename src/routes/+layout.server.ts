@@ -1,5 +1,8 @@
+import { createHmac } from 'node:crypto'
+import { readSessionToken } from '$lib/server/session-cookie.ts'
+
 /** What every signed-in page's ridge shows. */
-export async function load({ locals, depends }) {
+export async function load({ locals, depends, cookies, url }) {
 	depends('app:waiting')
 	const { user, host } = locals
 	const [{ name }, waiting] = await Promise.all([
@@ -12,5 +15,11 @@ export async function load({ locals, depends }) {
 		isBuilder: user.isBuilder,
 		isSteward: user.isSteward
 	}
-	return { workspaceName: name, user: shown, waiting, readAt: locals.now }
+	return { workspaceName: name, user: shown, waiting, readAt: locals.now, draftsOf: user ? draftsOf() : '' }
+
+	/** Under what name this browser keeps drafts: each person's own, and each visit's, since visitors are nobody in particular. */
+	function draftsOf(): string {
+		const whose = user?.visits === undefined ? `person ${user?.person}` : `visit ${readSessionToken(cookies, url)}`
+		return createHmac('sha256', host.key).update(`drafts of ${whose}`).digest('base64url').slice(0, 16)
+	}
 }

@@ -1,6 +1,7 @@
 /** Guessing passwords is slowed, and shuts nobody else out (OWASP ASVS V6: throttling that is no lock-out). */
 import { beforeAll, beforeEach, expect, test } from 'vitest'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { addKnown, findKnown } from '$lib/server/people/known-browser.ts'
 import { hashPassword } from '$lib/server/people/passwords.ts'
 import { signIn } from '$lib/server/people/sign-in.ts'
 import type { Store } from '$lib/server/store.ts'
@@ -25,9 +26,12 @@ beforeEach(() => {
 	network++
 })
 
-function enter(password: string, from: string) {
-	const host = plainHost(store, { now: () => now })
-	return signIn(host, { email: 'keeper@varrow.example', password, from: `10.0.${network}.${from}`, agent: '' })
+const KEY = 'ab'.repeat(32)
+
+function enter(password: string, from: string, browser?: string) {
+	const host = plainHost(store, { now: () => now, key: KEY })
+	const asking = { from: `10.0.${network}.${from}`, agent: '', browser }
+	return signIn(host, { email: 'keeper@varrow.example', password, ...asking })
 }
 
 async function guess(times: number, from: string): Promise<void> {
@@ -64,8 +68,48 @@ test('getting in with one’s own account buys no further guesses at others', as
 		const own = { email: 'thief@varrow.example', password: RIGHT, from, agent: '' }
 		if (i % 20 === 19 && i < 59) expect(await signIn(host, own)).toHaveProperty('token')
 	}
-	await expect(enter('guess', '1')).rejects.toThrow('Too many tries')
+	// From now on each try from there waits its turn, half a second after the one before.
+	const began = performance.now()
+	await Promise.all([1, 2].map(() => expect(enter('guess', '1')).rejects.toThrow('do not go together')))
+	expect(performance.now() - began).toBeGreaterThan(900)
 	expect(await enter(RIGHT, '2')).toHaveProperty('token')
+})
+
+test('asking at once gains nothing: of two hundred tries ten are looked at', async () => {
+	const answers = await Promise.allSettled(Array.from({ length: 200 }, (_try, i) => enter(`guess ${i}`, '1')))
+	const said = answers.map((answer) => (answer.status === 'rejected' ? String(answer.reason) : 'in'))
+	expect(said.filter((each) => each.includes('do not go together'))).toHaveLength(10)
+	expect(said.filter((each) => each.includes('Too many tries'))).toHaveLength(190)
+})
+
+test('a network that got very much wrong shuts nobody out who mistyped nothing', async () => {
+	const host = plainHost(store, { now: () => now, key: KEY })
+	const from = `10.0.${network}.1`
+	const wrong = Array.from({ length: 60 }, (_try, i) =>
+		signIn(host, { email: `nobody${i}@varrow.example`, password: 'guess', from, agent: '' })
+	)
+	await Promise.allSettled(wrong)
+	expect(await enter(RIGHT, '1')).toHaveProperty('token')
+})
+
+test('a browser that signed somebody in before is not shut out by who guesses from the same network', async () => {
+	const browser = addKnown(KEY, undefined, KEEPER)
+	await guess(10, '1')
+	await expect(enter(RIGHT, '1')).rejects.toThrow('Too many tries')
+	await expect(enter(RIGHT, '1', addKnown(KEY, undefined, 7))).rejects.toThrow('Too many tries')
+	await expect(enter(RIGHT, '1', `forged.${'x'.repeat(43)}`)).rejects.toThrow('Too many tries')
+	expect(await enter(RIGHT, '1', browser)).toHaveProperty('token')
+	// It has ten tries of its own, and no more.
+	for (let i = 0; i < 10; i++) await expect(enter('guess', '2', browser)).rejects.toThrow('do not go together')
+	await expect(enter('guess', '3', browser)).rejects.toThrow('Too many tries')
+})
+
+test('a shared browser is known to all who signed in there, the last eight of them', () => {
+	let mark: string | undefined
+	for (let person = 1; person <= 9; person++) mark = addKnown(KEY, mark, person)
+	const known = Array.from({ length: 9 }, (_person, i) => findKnown(KEY, mark, i + 1) !== undefined)
+	expect(known).toEqual([false, ...Array.from({ length: 8 }, () => true)])
+	expect(addKnown(KEY, mark, 5).split('~')).toHaveLength(8)
 })
 
 test('each wrong one is written down, without what was typed', async () => {

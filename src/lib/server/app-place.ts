@@ -1,5 +1,6 @@
 /** Which app and document a staff page means, and as whom it is read: one's own, or somebody's in the Lookout. */
 import { error } from '@sveltejs/kit'
+import { readQuery, textInAddress } from './address.ts'
 import { forPage } from './answer.ts'
 import type { ShownScreen } from './apps/open-screen.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
@@ -72,8 +73,8 @@ export async function loadStaffPage(
 ): Promise<StaffPage> {
 	const { app, draft, actor, base } = place
 	const { room, document, onCopy } = await roomOf(locals, place)
-	const row = asked.url.searchParams.get('row')
-	const from = asked.url.searchParams.get('from')
+	const query = readQuery(asked.url, { row: textInAddress.optional(), from: textInAddress.optional() })
+	const { row = null, from = null } = query
 	const open = (screen: string | undefined, id: string | null) =>
 		room.read('screen', {
 			...{ app, draft, document, actor, now: locals.now, screen },

@@ -1,6 +1,7 @@
 /** The cookie by which a browser is signed in. Over HTTPS its name binds it to this host and to secure connections. */
 import type { Cookies } from '@sveltejs/kit'
 import type { Host } from './host.ts'
+import { addKnown } from './people/known-browser.ts'
 import { SESSION_MS } from './people/sign-in.ts'
 import { hashToken } from './token.ts'
 
@@ -34,6 +35,24 @@ export async function endSession({ host, cookies, url }: { host: Host; cookies: 
 	const token = readSessionToken(cookies, url)
 	if (token) await host.write('endSession', { tokenHash: hashToken(token), now: host.now() })
 	cookies.delete(nameAt(url), { path: '/', secure: url.protocol === 'https:' })
+}
+
+const KNOWN = 'tin_shed_known'
+const KNOWN_SECONDS = 180 * 86_400
+
+/** By what a browser is known to have signed people in before (`people/known-browser.ts`). */
+export function readKnown(cookies: Cookies): string | undefined {
+	return cookies.get(KNOWN)
+}
+
+export function keepKnown({ host, cookies, url }: { host: Host; cookies: Cookies; url: URL }, person: number): void {
+	cookies.set(KNOWN, addKnown(host.key, readKnown(cookies), person), {
+		path: '/sign-in',
+		httpOnly: true,
+		sameSite: 'strict',
+		secure: url.protocol === 'https:',
+		maxAge: KNOWN_SECONDS
+	})
 }
 
 /** What a browser calls itself, so that its sessions can be told apart. */

@@ -8,6 +8,20 @@ export function getUser(locals: App.Locals): SignedIn {
 	return locals.user
 }
 
+/**
+ * Who is signed in by name: an account of one's own, mail, decisions and people are nothing for an app's visitors, who
+ * share one row among them.
+ */
+export function getNamed(locals: App.Locals): SignedIn {
+	const user = getUser(locals)
+	if (user.visits !== undefined) error(403, 'This is for people with an account of their own. Sign in first.')
+	return user
+}
+
+export function getNamedActor(locals: App.Locals): Actor {
+	return { person: getNamed(locals).person }
+}
+
 export function getActor(locals: App.Locals): Actor {
 	return { person: getUser(locals).person }
 }

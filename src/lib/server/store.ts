@@ -22,8 +22,8 @@ export interface Store {
 	pluck(text: string, ...params: readonly unknown[]): unknown
 	/** Runs a compiled query; rows come as arrays. */
 	select(query: Sql): unknown[][]
-	/** What the current group of changes touched: tables by number, who may see what, queued work. */
-	readonly touched: Set<number | 'access' | 'jobs'>
+	/** What the current group of changes touched: tables by number, who may see what, queued work, who is signed in. */
+	readonly touched: Set<number | 'access' | 'jobs' | 'sessions'>
 	/** Orders that no index served, by table and column (`workspace/order-index.ts`). */
 	readonly wanted: Map<string, Wanted>
 	/** Forgets what was read of the workspace, after a change of it was undone. */

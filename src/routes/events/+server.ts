@@ -1,34 +1,61 @@
+import { numbersInAddress, readQuery, wholeInAddress } from '$lib/server/address.ts'
+import { readSessionToken } from '$lib/server/session-cookie.ts'
 import { getActor } from '$lib/server/signed-in.ts'
+import { hashToken } from '$lib/server/token.ts'
+
+const BEAT_MS = 25_000
 
 /**
  * Says that something turned, never what: the page then reads again what it may. `since` is when the page was read: what
- * turned between that and this connection would be missed otherwise.
+ * turned between that and this connection would be missed otherwise. It lasts no longer than the session that opened it.
  */
-export async function GET({ locals, url, request }) {
-	const asked = (url.searchParams.get('tables') ?? '').split(',').map(Number)
+export async function GET({ locals, url, request, cookies }) {
+	const { host } = locals
+	const actor = getActor(locals)
+	const tokenHash = hashToken(readSessionToken(cookies, url) ?? '')
+	const { tables: asked, since } = readQuery(url, { tables: numbersInAddress, since: wholeInAddress.optional() })
 	// That something turns in a table is told only to whoever may see some of it.
-	const tables = new Set(
-		await locals.host.read('seenTables', { tables: asked, actor: getActor(locals), now: locals.now })
-	)
-	const since = Number(url.searchParams.get('since') ?? Number.NaN)
+	const readSeen = async () => new Set(await host.read('seenTables', { tables: asked, actor, now: host.now() }))
+	let tables = await readSeen()
 	const encoder = new TextEncoder()
-	let end = () => {}
+	let leave = () => {}
 	const stream = new ReadableStream({
 		start(controller) {
-			const send = (text: string) => controller.enqueue(encoder.encode(text))
-			const stop = locals.host.onTurned((turned) => {
-				if (turned.access || turned.tables.some((table) => tables.has(table))) send('event: turned\ndata: 1\n\n')
-			})
-			const beat = setInterval(() => send(': still here\n\n'), 25_000)
-			end = () => {
+			let isOver = false
+			const send = (text: string) => {
+				if (!isOver) controller.enqueue(encoder.encode(text))
+			}
+			leave = () => {
+				isOver = true
 				clearInterval(beat)
 				stop()
 			}
+			const end = () => {
+				if (isOver) return
+				sayTurned()
+				leave()
+				controller.close()
+			}
+			const sayTurned = () => send('event: turned\ndata: 1\n\n')
+			/** After it the page reads again, and is told to sign in where its session has ended. */
+			const lookAgain = async () => {
+				const session = await host.read('session', { tokenHash, now: host.now() })
+				if (session?.person === actor.person) tables = await readSeen()
+				else end()
+			}
+			const stop = host.onTurned((turned) => {
+				if (turned.access || turned.tables.some((table) => tables.has(table))) sayTurned()
+				if (turned.access || turned.sessions) void lookAgain().catch(() => end())
+			})
+			const beat = setInterval(() => {
+				send(': still here\n\n')
+				void lookAgain().catch(() => end())
+			}, BEAT_MS)
 			send('retry: 2000\n\n')
-			if (locals.host.hasTurnedSince(since, tables)) send('event: turned\ndata: 1\n\n')
-			request.signal.addEventListener('abort', end)
+			if (since !== undefined && host.hasTurnedSince(since, tables)) sayTurned()
+			request.signal.addEventListener('abort', leave)
 		},
-		cancel: () => end()
+		cancel: () => leave()
 	})
 	return new Response(stream, {
 		headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' }

@@ -10,17 +10,15 @@ export async function load({ locals }) {
 
 export const actions = {
 	/** The answer is the same whether the address is known or not. */
-	default: async ({ request, locals, getClientAddress }) => {
+	default: async ({ request, locals }) => {
 		const email = z
 			.email()
 			.max(254)
 			.safeParse((await request.formData()).get('email'))
 		if (!email.success)
 			return fail(422, { message: 'Write your address, such as imke.dahl@varrow.example.', sent: false })
-		const from = getClientAddress()
-		if (asked.isSlowed(from, locals.now))
+		if (!asked.take(locals.from, locals.now))
 			return fail(429, { message: 'That was asked often from here. Wait a quarter of an hour.', sent: false })
-		asked.count(from, locals.now)
 		await locals.host.write('askNewPassword', { email: email.data, now: locals.now })
 		return { message: '', sent: true }
 	}

@@ -5,13 +5,13 @@ import { findWeakness, hashPassword, isRight } from '$lib/server/people/password
 import { readSessionToken } from '$lib/server/session-cookie.ts'
 import { hashToken } from '$lib/server/token.ts'
 import { openThrottle } from '$lib/server/people/throttle.ts'
-import { getUser } from '$lib/server/signed-in.ts'
+import { getNamed } from '$lib/server/signed-in.ts'
 
 /** Guessing the password of a session that was left open is slowed like signing in. */
 const tries = openThrottle(10)
 
 export async function load({ locals, cookies, url }) {
-	const { person, email, roleNames } = getUser(locals)
+	const { person, email, roleNames } = getNamed(locals)
 	const tokenHash = hashToken(readSessionToken(cookies, url) ?? '')
 	const [sessions, factor, zone] = await Promise.all([
 		locals.host.read('sessions', { person, tokenHash, now: locals.now }),
@@ -32,7 +32,7 @@ const text = (form: FormData, name: string) => String(form.get(name) ?? '')
 
 export const actions = {
 	password: async ({ request, locals, cookies, url }) => {
-		const { person, email, name } = getUser(locals)
+		const { person, email, name } = getNamed(locals)
 		const form = await request.formData()
 		if (!(await knowsPassword(locals, text(form, 'old')))) return fail(422, { part: 'password', message: WRONG })
 		const weakness = findWeakness(text(form, 'new'), [name, email])
@@ -45,7 +45,7 @@ export const actions = {
 	zone: async ({ request, locals }) => {
 		const zone = text(await request.formData(), 'zone')
 		try {
-			await locals.host.write('setZone', { person: getUser(locals).person, zone, now: locals.now })
+			await locals.host.write('setZone', { person: getNamed(locals).person, zone, now: locals.now })
 		} catch (error) {
 			if (error instanceof AppError) return fail(422, { part: 'zone', message: error.message })
 			throw error
@@ -54,16 +54,16 @@ export const actions = {
 	},
 	endSession: async ({ request, locals }) => {
 		const id = text(await request.formData(), 'id')
-		await locals.host.write('endOwnSession', { person: getUser(locals).person, id, now: locals.now })
+		await locals.host.write('endOwnSession', { person: getNamed(locals).person, id, now: locals.now })
 		return { part: 'sessions', message: '', done: 'That session is ended.' }
 	},
 	endOthers: async ({ locals, cookies, url }) => {
 		const tokenHash = hashToken(readSessionToken(cookies, url) ?? '')
-		await locals.host.write('endOtherSessions', { person: getUser(locals).person, tokenHash, now: locals.now })
+		await locals.host.write('endOtherSessions', { person: getNamed(locals).person, tokenHash, now: locals.now })
 		return { part: 'sessions', message: '', done: 'Everywhere else you are signed out.' }
 	},
 	beginFactor: async ({ request, locals }) => {
-		const { person, email } = getUser(locals)
+		const { person, email } = getNamed(locals)
 		if (!(await knowsPassword(locals, text(await request.formData(), 'old'))))
 			return fail(422, { part: 'factor', message: WRONG })
 		const { name } = await locals.host.read('workspace', undefined)
@@ -74,7 +74,7 @@ export const actions = {
 		}
 	},
 	confirmFactor: async ({ request, locals }) => {
-		const { person } = getUser(locals)
+		const { person } = getNamed(locals)
 		const form = await request.formData()
 		if (!(await takeCode(locals.host, person, text(form, 'code')))) {
 			const message = 'This code is not right. Wait for the next one and try again.'
@@ -84,7 +84,7 @@ export const actions = {
 		return { part: 'factor', message: '', done: 'From now on signing in asks for a code as well.' }
 	},
 	dropFactor: async ({ request, locals }) => {
-		const { person } = getUser(locals)
+		const { person } = getNamed(locals)
 		if (!(await knowsPassword(locals, text(await request.formData(), 'old'))))
 			return fail(422, { part: 'factor', message: WRONG })
 		await locals.host.write('dropSecondFactor', { person, by: person, now: locals.now })
@@ -95,12 +95,11 @@ export const actions = {
 const WRONG = 'This is not your password.'
 
 async function knowsPassword(locals: App.Locals, password: string): Promise<boolean> {
-	const { person, email } = getUser(locals)
+	const { person, email } = getNamed(locals)
 	const key = `person ${person}`
-	if (tries.isSlowed(key, locals.now)) return false
+	if (!tries.take(key, locals.now)) return false
 	const account = await locals.host.read('account', { email })
 	const right = await isRight(password, account?.hash)
 	if (right) tries.forget(key)
-	else tries.count(key, locals.now)
 	return right
 }

@@ -1,11 +1,13 @@
+import { readQuery, textInAddress } from '$lib/server/address.ts'
 import { forPage } from '$lib/server/answer.ts'
 import { BUILDER } from '$lib/server/people/system-roles.ts'
 import type { Actor } from '$lib/server/people/rights-of-actor.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { getNamedActor } from '$lib/server/signed-in.ts'
 
 export async function load({ locals, url, depends }) {
 	depends('app:people')
-	const asked = { actor: getActor(locals), now: locals.now, starts: url.searchParams.get('starts') ?? '' }
+	const { starts } = readQuery(url, { starts: textInAddress.default('') })
+	const asked = { actor: getNamedActor(locals), now: locals.now, starts }
 	const sheet = await forPage(() => locals.host.read('peopleSheet', asked))
 	const ways = sheet.isSteward ? await readWays(locals, asked) : null
 	const shares = sheet.isSteward || sheet.roles.some((role) => role.mayGrant)

@@ -1,6 +1,6 @@
-import { getActor } from '$lib/server/signed-in.ts'
+import { getNamedActor } from '$lib/server/signed-in.ts'
 
 export async function load({ locals, depends }) {
 	depends('app:post')
-	return { tray: await locals.host.read('tray', { actor: getActor(locals) }), origin: locals.host.origin }
+	return { tray: await locals.host.read('tray', { actor: getNamedActor(locals) }), origin: locals.host.origin }
 }

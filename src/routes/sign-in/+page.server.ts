@@ -5,12 +5,12 @@ import { dropBrief, readBrief } from '$lib/server/brief-cookies.ts'
 import { isDemoDoorOpen } from '$lib/server/demo-door.ts'
 import { beginSession, giveCode, signIn } from '$lib/server/people/sign-in.ts'
 import { safePath } from '$lib/server/safe-path.ts'
-import { agentOf, enter } from '$lib/server/session-cookie.ts'
+import { agentOf, enter, keepKnown, readKnown } from '$lib/server/session-cookie.ts'
 
-export async function load({ locals, url, cookies, getClientAddress }) {
+export async function load({ locals, url, cookies }) {
 	const then = safePath(url.searchParams.get('then'))
 	if (locals.user) redirect(303, then)
-	const demo = await isDemoDoorOpen(locals.host, getClientAddress(), url.hostname)
+	const demo = await isDemoDoorOpen(locals.host, locals.from, url.hostname)
 	const people = demo ? await locals.host.read('people', undefined) : []
 	const { name } = await locals.host.read('workspace', undefined)
 	const ways = await locals.host.read('signInWays', undefined)
@@ -21,15 +21,17 @@ const formSchema = z.object({ email: z.string().min(1).max(254), password: z.str
 const codeSchema = z.object({ ticket: z.string().max(100), code: z.string().max(20) })
 
 export const actions = {
-	password: async ({ request, locals, cookies, url, getClientAddress }) => {
+	password: async ({ request, locals, cookies, url }) => {
 		const form = Object.fromEntries(await request.formData())
 		const email = String(form['email'] ?? '')
 		const parsed = formSchema.safeParse(form)
 		if (!parsed.success) return fail(422, { email, message: 'Fill in your address and your password.' })
 		try {
-			const entered = await signIn(locals.host, { ...parsed.data, from: getClientAddress(), agent: agentOf(request) })
+			const asking = { from: locals.from, agent: agentOf(request), browser: readKnown(cookies) }
+			const entered = await signIn(locals.host, { ...parsed.data, ...asking })
 			if ('ticket' in entered) return { email, ticket: entered.ticket }
 			await enter({ host: locals.host, cookies, url }, entered.token)
+			keepKnown({ host: locals.host, cookies, url }, entered.person)
 		} catch (error) {
 			if (error instanceof AppError) return fail(error.code === 'busy' ? 429 : 422, { email, message: error.message })
 			throw error
@@ -40,9 +42,10 @@ export const actions = {
 		const parsed = codeSchema.safeParse(Object.fromEntries(await request.formData()))
 		if (!parsed.success) return fail(422, { email: '', message: 'Begin again with your password.' })
 		try {
-			const token = await giveCode(locals.host, { ...parsed.data, agent: agentOf(request) })
+			const { token, person } = await giveCode(locals.host, { ...parsed.data, agent: agentOf(request) })
 			dropBrief(cookies, url, 'owed')
 			await enter({ host: locals.host, cookies, url }, token)
+			keepKnown({ host: locals.host, cookies, url }, person)
 		} catch (error) {
 			if (!(error instanceof AppError)) throw error
 			// A wrong code may be tried again; a ticket that has ended begins anew.
@@ -52,8 +55,8 @@ export const actions = {
 		}
 		redirect(303, safePath(url.searchParams.get('then')))
 	},
-	demo: async ({ request, locals, cookies, url, getClientAddress }) => {
-		if (!(await isDemoDoorOpen(locals.host, getClientAddress(), url.hostname)))
+	demo: async ({ request, locals, cookies, url }) => {
+		if (!(await isDemoDoorOpen(locals.host, locals.from, url.hostname)))
 			return fail(403, { email: '', message: 'Sign in with your password.' })
 		const person = Number((await request.formData()).get('person'))
 		const known = await locals.host.read('person', { person })

@@ -93,6 +93,8 @@ export interface Column {
 	readonly computed?: Computed
 	/** A named condition: used wherever rows are chosen, and shown as a column nowhere. */
 	readonly condition?: boolean
+	/** Of People: builders may write `me.` with it, though they do not see it of everybody. */
+	readonly openAsMe?: boolean
 }
 
 /** The row that is pointed to may not be removed; the reference becomes blank; the row goes as well. */

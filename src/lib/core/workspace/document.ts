@@ -38,7 +38,9 @@ export const columnSchema = z.object({
 	formula: formula.optional(),
 	vouched: z.boolean().optional(),
 	/** A computed yes or no that is no column to look at but a named condition, for wherever rows are chosen. */
-	condition: z.boolean().optional()
+	condition: z.boolean().optional(),
+	/** Of People: a steward lets builders write `me.` with it, though they do not see it of everybody. */
+	openAsMe: z.boolean().optional()
 })
 
 export const tableSchema = z.object({

@@ -1,39 +1,40 @@
 /**
  * Who releases a sign-off gives its decider sight of rows, and who releases a routine that starts with a row learns of
- * them: both are the keeper's to do. What the live release holds already was released by whoever might.
+ * them: both are the keeper's to do. What routines and sign-offs work out they work out as somebody else or on the data as
+ * it is, and it ends in a message, in a cell or with a decider: each of their formulas reads only what their builder holds,
+ * whatever starts them. What the live release holds already was released by whoever might.
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
-import { check, checkCondition, type Checked } from '$lib/core/formula/check.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import { mapFormulas } from '$lib/core/app/walk-app.ts'
+import { check } from '$lib/core/formula/check.ts'
+import { getTable } from '$lib/core/table/types.ts'
 import { refuseUnheld } from '../people/held-formulas.ts'
 import type { Store } from '../store.ts'
 import { getKeptTable } from '../workspace/kept-table.ts'
 import type { ByBuilder } from './apps.ts'
 
 export function refuseUnkept(store: Store, document: AppDocument, live: AppDocument | undefined, by: ByBuilder): void {
-	const known = new Set([...(live?.signoffs ?? []), ...(live?.routines ?? [])].map((each) => JSON.stringify(each)))
-	const fresh = <T>(list: readonly T[]): T[] => list.filter((each) => !known.has(JSON.stringify(each)))
-	for (const signoff of fresh(document.signoffs)) {
-		const what = `Sign-off ${signoff.name}`
-		const table = keptOrRefused(store, signoff.table, by, what)
-		for (const child of signoff.children) keptOrRefused(store, child.table, by, what)
-		refuseFormula(store, checkCondition(signoff.where || 'TRUE', scopeOf(store, table)), by, what)
-		refuseFormula(store, check(signoff.decider, scopeOf(store, table)), by, what)
-	}
-	for (const routine of fresh(document.routines)) {
-		if (routine.start.kind !== 'rows') continue
-		const what = `Routine ${routine.name}`
-		const table = keptOrRefused(store, routine.start.table, by, what)
-		refuseFormula(store, checkCondition(routine.start.where || 'TRUE', scopeOf(store, table)), by, what)
-		for (const step of routine.steps)
-			if (step.kind === 'send') refuseFormula(store, check(step.to, scopeOf(store, table)), by, what)
-	}
+	const fresh = freshOf(document, live)
+	for (const { name, table, children } of fresh.signoffs)
+		for (const id of [table, ...children.map((child) => child.table)])
+			refuseUnlessKept(store, id, by, `Sign-off ${name}`)
+	for (const { name, start } of fresh.routines)
+		if (start.kind !== 'button') refuseUnlessKept(store, start.table, by, `Routine ${name}`)
+	refuseUnheldFormulas(store, fresh, by)
 }
 
-function keptOrRefused(store: Store, id: number, { actor }: ByBuilder, what: string): Table {
+/** The document with no routines and sign-offs but those that are not released as they stand; screens decide nothing. */
+function freshOf(document: AppDocument, live: AppDocument | undefined): AppDocument {
+	const known = new Set([...(live?.signoffs ?? []), ...(live?.routines ?? [])].map((each) => JSON.stringify(each)))
+	const isFresh = (each: unknown) => !known.has(JSON.stringify(each))
+	const { routines, signoffs } = document
+	return { ...document, screens: [], routines: routines.filter(isFresh), signoffs: signoffs.filter(isFresh) }
+}
+
+function refuseUnlessKept(store: Store, id: number, { actor }: ByBuilder, what: string): void {
 	try {
-		return getKeptTable(store, id, actor)
+		getKeptTable(store, id, actor)
 	} catch {
 		throw new AppError(
 			'forbidden',
@@ -42,10 +43,12 @@ function keptOrRefused(store: Store, id: number, { actor }: ByBuilder, what: str
 	}
 }
 
-function scopeOf(store: Store, table: Table) {
-	return { catalogue: store.workspace().catalogue, rows: [table], me: false }
-}
-
-function refuseFormula(store: Store, { expr }: Checked, { actor, now }: ByBuilder, what: string): void {
-	if (expr) refuseUnheld(store, expr, { actor, now, what })
+function refuseUnheldFormulas(store: Store, document: AppDocument, { actor, now }: ByBuilder): void {
+	const { catalogue } = store.workspace()
+	mapFormulas(document, (text, { table, me }, what) => {
+		// One that cannot be read works nothing out; the check before a release says so.
+		const { expr } = check(text, { catalogue, rows: [getTable(catalogue, table)], me })
+		if (expr) refuseUnheld(store, expr, { actor, now, what })
+		return text
+	})
 }

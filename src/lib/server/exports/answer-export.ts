@@ -9,16 +9,15 @@ import { exportFile, FILE_TYPES } from './export-file.ts'
 import { FILE_FORMATS } from './make-file.ts'
 import type { ToExport } from './to-export.ts'
 
-const formatSchema = z.enum(['csv', 'csv defused', ...FILE_FORMATS]).catch('csv')
-
 /** CSV (RFC 4180) unless another format is asked. */
+export const formatInAddress = z.enum(['csv', 'csv defused', ...FILE_FORMATS]).catch('csv')
+
 export async function answerExport(
 	{ host, actor, now }: { host: Host; actor: Actor; now: number },
 	asked: ToExport | undefined,
-	wanted: string | null
+	format: z.infer<typeof formatInAddress>
 ): Promise<Response> {
 	if (!asked) error(404, 'This is not there, or not for you to see.')
-	const format = formatSchema.parse(wanted ?? 'csv')
 	const isCsv = format === 'csv' || format === 'csv defused'
 	const body = isCsv
 		? exportCsv(asked, format === 'csv defused')

@@ -124,6 +124,15 @@ export function endSession(store: Store, { tokenHash, now }: { tokenHash: string
 	writeHistory(store, { at: now, person, through: 'sign-out', kind: 'sign out', table: null, row: null, body: {} })
 }
 
+/** Lets the one connection that writes say that sessions ended, whatever ended them. */
+export function watchSessions(store: Store): void {
+	store.db.function('note_session_ended', () => {
+		store.touched.add('sessions')
+		return null
+	})
+	store.db.exec(`CREATE TEMP TRIGGER session_ended AFTER DELETE ON main.session BEGIN SELECT note_session_ended(); END`)
+}
+
 export function putAccount(store: Store, { person, hash }: { person: number; hash: string }): void {
 	store.prepare(PUT_ACCOUNT).run({ person, hash })
 }

@@ -1,6 +1,9 @@
 /**
- * What a builder writes may read only what they hold. A line of access, the start of a routine and a sign-off are judged
- * on the data as it is; without this, their outcome would tell a builder what a table that others keep says.
+ * What a builder writes may read only what they hold. A line of access, a routine and a sign-off are judged on the data as
+ * it is, or as somebody else sees it; without this, their outcome would tell a builder what a table that others keep says.
+ *
+ * `me.Harbour` is a cell of People, of whoever looks: it is held by who sees that column of everybody, or where a steward
+ * opened it to builders (`open-as-me.ts`).
  */
 import { AppError } from '$lib/core/app-error.ts'
 import { isAlways, type Rights } from '$lib/core/access/rights.ts'
@@ -16,14 +19,40 @@ export function findUnheld(
 	expr: Expr,
 	{ actor, now }: { actor: Actor; now: number }
 ): string | undefined {
+	return findFirstUnheld(store, expr, { rights: standingOf(store, actor, now).rights, actor })
+}
+
+/** The same of what it reads of whoever looks alone: for what is judged within the builder's own sight anyhow. */
+export function findUnheldOfMe(
+	store: Store,
+	expr: Expr,
+	{ actor, now }: { actor: Actor; now: number }
+): string | undefined {
 	const { rights } = standingOf(store, actor, now)
+	let unheld: string | undefined
+	const visit = (tree: Expr): boolean =>
+		someNode(tree, (node) => {
+			if (node.kind === 'me' && node.column) unheld = findFirstUnheld(store, node, { rights, actor })
+			else if (node.kind === 'field' && node.column.computed) visit(node.column.computed.expr)
+			return unheld !== undefined
+		})
+	visit(expr)
+	return unheld
+}
+
+interface Holder {
+	readonly rights: Rights
+	readonly actor: Actor
+}
+
+function findFirstUnheld(store: Store, expr: Expr, { rights, actor }: Holder): string | undefined {
 	const { catalogue } = store.workspace()
 	let unheld: string | undefined
 	someNode(expr, (node) => {
-		if (node.kind === 'field' && !isHeld(rights, actor, node.table, node.column))
-			unheld = `${node.table.name}, ${node.column.name}`
-		if (node.kind === 'field' && node.column.computed && unheld === undefined) {
-			unheld = findUnheld(store, node.column.computed.expr, { actor, now })
+		const column = node.kind === 'field' || node.kind === 'me' ? node.column : undefined
+		if (column && (node.kind === 'field' || node.kind === 'me') && !(node.kind === 'me' && column.openAsMe)) {
+			if (!isHeld(rights, actor, node.table, column)) unheld = `${node.table.name}, ${column.name}`
+			else if (column.computed) unheld = findFirstUnheld(store, column.computed.expr, { rights, actor })
 		}
 		if (node.kind === 'children') {
 			const child = getTable(catalogue, node.reverse.table)
@@ -38,11 +67,10 @@ export function findUnheld(
 export function refuseUnheld(store: Store, expr: Expr, by: { actor: Actor; now: number; what: string }): void {
 	const unheld = findUnheld(store, expr, by)
 	if (unheld === undefined) return
-	throw new AppError(
-		'forbidden',
-		`${by.what} reads "${unheld}", of which you do not see every row. Ask whoever keeps that table.`
-	)
+	throw new AppError('forbidden', `${by.what} reads "${unheld}", of which you do not see every row. ${REMEDY}`)
 }
+
+const REMEDY = 'Ask whoever keeps that table; columns of People are opened to builders by a steward.'
 
 function isHeld(rights: Rights, actor: Actor, table: Table, column: Column): boolean {
 	if (table.keepers.includes(actor.person)) return true

@@ -53,6 +53,8 @@ export interface PeopleSheet {
 	readonly table: number
 	readonly label: number
 	readonly columns: readonly ShownColumn[]
+	/** For stewards: the columns of people, and whether builders may write `me.` with each. */
+	readonly asMe: readonly { readonly id: number; readonly name: string; readonly open: boolean }[]
 	/** Columns that decide access: only stewards change them, and never their own. */
 	readonly marked: readonly number[]
 	readonly people: readonly ShownPerson[]
@@ -103,6 +105,11 @@ export function readPeople(store: Store, { actor, now, starts = '' }: ByPerson &
 		table: people.id,
 		label: people.label,
 		columns: describeColumns(people, page.columns).filter((column) => !column.condition),
+		asMe: granter.isSteward
+			? people.columns
+					.filter((column) => !column.condition)
+					.map(({ id, name, openAsMe = false }) => ({ id, name, open: openAsMe }))
+			: [],
 		marked: [...marked],
 		people: page.rows.map((row) => describe(store, row, { actor, now })),
 		more: page.next !== null,

@@ -8,6 +8,7 @@ import type { Table } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
 import { rememberHeld } from './access-epoch.ts'
 import { readPersonRow, rolesOf } from './roles-held.ts'
+import { asShownTo } from './shown-me.ts'
 
 export interface Actor {
 	/** The number of the person's row. */
@@ -32,7 +33,10 @@ export function standingOf(store: Store, actor: Actor, now: number): Standing {
 	if (actor.lookedAtBy === undefined) return own
 	const looker = actor.lookedAtBy
 	const keeps = (table: Table) => table.keepers.includes(looker)
-	return { ...own, rights: withinSightOf(own.rights, ownStanding(store, looker, now).rights, keeps) }
+	const lookers = ownStanding(store, looker, now).rights
+	// Lines were folded with what is true of the person; what is written for them to be tried is not told more than the looker.
+	const moment = own.moment.me ? { ...own.moment, me: asShownTo(store, lookers, own.moment.me) } : own.moment
+	return { ...own, moment, rights: { ...withinSightOf(own.rights, lookers, keeps), moment } }
 }
 
 function ownStanding(store: Store, person: number, now: number): Standing {

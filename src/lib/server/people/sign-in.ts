@@ -2,6 +2,8 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { Host } from '../host.ts'
 import { hashToken, newToken } from '../token.ts'
+import { findKnown } from './known-browser.ts'
+import { openLane } from './lane.ts'
 import { takeCode } from './one-time-codes.ts'
 import { NO_PASSWORDS } from './password-use.ts'
 import { isRight } from './passwords.ts'
@@ -13,6 +15,8 @@ export const SESSION_MS = 7 * 24 * 3_600_000
 const tries = openThrottle(10)
 /** Tries at any account from one network: an office mistypes more often than one person, and guesses more seldom than a thief. */
 const fromNetwork = openThrottle(60)
+/** From there on each waits its turn: whoever mistyped nothing gets in all the same. */
+const lane = openLane({ pauseMs: 500, most: 100 })
 /** Whoever got past the first step and still owes a code. */
 interface Owing {
 	readonly person: number
@@ -32,26 +36,37 @@ export interface SigningIn {
 	/** The network address that asks. */
 	readonly from: string
 	readonly agent: string
+	/** By what the browser is known to have signed people in before. */
+	readonly browser?: string | undefined
 }
+
+/** Whose session has begun, and its token. */
+export interface Entered {
+	readonly token: string
+	readonly person: number
+}
+
+const TOO_MANY = 'Too many tries. Wait a quarter of an hour, then try again.'
 
 /** A session's token, or a ticket with which a code is still to be given. Refuses with one sentence whatever was wrong. */
 export async function signIn(
 	host: Host,
-	{ email, password, from, agent }: SigningIn
-): Promise<{ readonly token: string } | { readonly ticket: string }> {
+	{ email, password, from, agent, browser }: SigningIn
+): Promise<Entered | { readonly ticket: string }> {
 	const now = host.now()
-	const key = `to ${email.trim().toLowerCase()} from ${from}`
-	if (tries.isSlowed(key, now) || fromNetwork.isSlowed(from, now))
-		throw new AppError('busy', 'Too many tries. Wait a quarter of an hour, then try again.')
 	const account = await host.read('account', { email })
+	const known = account && findKnown(host.key, browser, account.person)
+	const key = known ? `by ${known}` : `to ${email.trim().toLowerCase()} from ${from}`
+	if (!tries.take(key, now)) throw new AppError('busy', TOO_MANY)
+	const isCounted = known === undefined && fromNetwork.take(from, now)
+	if (known === undefined && !isCounted && !(await lane.wait(from))) throw new AppError('busy', TOO_MANY)
 	if (!(await isRight(password, account?.hash)) || !account) {
-		tries.count(key, now)
-		fromNetwork.count(from, now)
 		await host.write('noteFailedSignIn', { person: account?.person, now })
 		throw new AppError('invalid', 'This address and password do not go together.')
 	}
-	// What a network got wrong stays counted: somebody's own account must not buy further guesses at others'.
+	// What a network got wrong before stays counted: somebody's own account must not buy further guesses at others'.
 	tries.forget(key)
+	if (isCounted) fromNetwork.giveBack(from)
 	if (!(await host.read('mayUsePassword', { person: account.person }))) throw new AppError('invalid', NO_PASSWORDS)
 	return goOn(host, { person: account.person, through: 'sign-in', from, agent })
 }
@@ -60,9 +75,9 @@ export async function signIn(
 export async function goOn(
 	host: Host,
 	{ person, through, from, agent }: { person: number; through: string; from: string; agent: string }
-): Promise<{ readonly token: string } | { readonly ticket: string }> {
+): Promise<Entered | { readonly ticket: string }> {
 	const factor = await host.read('secondFactor', { person })
-	if (!factor?.confirmed) return { token: await beginSession(host, { person, through, agent }) }
+	if (!factor?.confirmed) return { token: await beginSession(host, { person, through, agent }), person }
 	// Wrong codes count beyond one ticket: who got past the first step must not guess on with a new one each time.
 	const key = `code of ${person} from ${from}`
 	if (tries.isSlowed(key, host.now()))
@@ -74,21 +89,23 @@ export async function goOn(
 export async function giveCode(
 	host: Host,
 	{ ticket, code, agent }: { ticket: string; code: string; agent: string }
-): Promise<string> {
+): Promise<Entered> {
 	const owed = owing.get(ticket)
 	if (!owed || owed.until <= host.now() || owed.tries >= MOST_CODES) {
 		owing.delete(ticket)
 		throw new AppError('signed_out', 'That took too long, or too many tries. Begin again with your password.')
 	}
 	owed.tries++
+	if (!tries.take(owed.key, host.now()))
+		throw new AppError('busy', 'Too many wrong codes. Wait a quarter of an hour, then try again.')
 	if (!(await takeCode(host, owed.person, code))) {
-		tries.count(owed.key, host.now())
 		await host.write('noteFailedSignIn', { person: owed.person, now: host.now() })
 		throw new AppError('invalid', 'This code is not right, or was used before. Wait for the next one.')
 	}
 	tries.forget(owed.key)
 	owing.delete(ticket)
-	return beginSession(host, { person: owed.person, through: `${owed.through} with code`, agent })
+	const { person } = owed
+	return { token: await beginSession(host, { person, through: `${owed.through} with code`, agent }), person }
 }
 
 function oweCode(owed: Pick<Owing, 'person' | 'key' | 'through'>, now: number): string {

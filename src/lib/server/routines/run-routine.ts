@@ -12,8 +12,10 @@ import { getColumn, getTable, type Table } from '$lib/core/table/types.ts'
 import { readRelease } from '../apps/live.ts'
 import { addJob } from '../jobs/queue.ts'
 import { momentAt, standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { openThrottle } from '../people/throttle.ts'
 import { addMessage } from '../post/messages.ts'
 import { changeRows } from '../rows/change.ts'
+import { readRows } from '../rows/read.ts'
 import type { Store } from '../store.ts'
 import { findPerson, workOut } from './work-out.ts'
 
@@ -32,7 +34,9 @@ export function pressButton(store: Store, pressed: Pressed): void {
 	if (routine.start.kind !== 'button') throw new AppError('invalid', 'This routine has no button.')
 	const table = getTable(store.workspace().catalogue, routine.start.table)
 	const n = store.ids.fromId(table.id, pressed.row)
-	if (n === undefined) throw new AppError('not_found', 'This row is not there, or not for you to see.')
+	// A button acts as whoever pressed it: on a row that they do not see there is none.
+	const seen = readRows(store, actor, { table: table.id, columns: [], row: pressed.row, limit: 1 }, now).rows.length > 0
+	if (n === undefined || !seen) throw new AppError('not_found', 'This row is not there, or not for you to see.')
 	const cells = routine.steps
 		.filter((step) => step.kind === 'set')
 		.map((step) => toCell(store, step, { table, n, actor, now }))
@@ -40,8 +44,18 @@ export function pressButton(store: Store, pressed: Pressed): void {
 	if (cells.length > 0)
 		changeRows(store, [{ kind: 'change', table: table.id, row: pressed.row, cells }], { actor, now, through, depth: 1 })
 	const sends = routine.steps.some((step) => step.kind === 'send')
+	if (sends) slowSending(actor, now)
 	const place = { app: pressed.app, release: pressed.release, routine: routine.id, table: table.id, row: n, depth: 1 }
 	if (sends) addJob(store, 'routine', { ...place, person: actor.person }, now)
+}
+
+/** More than anybody presses by hand; a script would write to somebody without end. */
+const MOST_SENT = 120
+const sent = openThrottle(MOST_SENT)
+
+function slowSending({ person }: Actor, now: number): void {
+	if (!sent.take(String(person), now))
+		throw new AppError('busy', 'You have sent very many messages. Wait a quarter of an hour, then press again.')
 }
 
 interface Place {

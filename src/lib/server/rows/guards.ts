@@ -69,10 +69,8 @@ function checkUnique(store: Store, column: Column, { table, rights, after }: Gua
 		compileCondition(each, newContext('r', rights.moment))
 	)
 	const [seen] = store.select(sql`SELECT 1 FROM t${table.id} AS r WHERE ${allOf([...same, ...sight])} LIMIT 1`)
-	const message = seen
-		? `${column.name}: another row has this value already.`
-		: `${column.name}: This value cannot be used.`
-	throw new AppError('invalid', message, { column: column.id })
+	if (seen) throw new AppError('invalid', `${column.name}: another row has this value already.`, { column: column.id })
+	throw new AppError('invalid', `${column.name}: This value cannot be used.`, { column: column.id, unseen: true })
 }
 
 function isSame(before: StoredRow, after: StoredRow, columns: readonly (number | undefined)[]): boolean {

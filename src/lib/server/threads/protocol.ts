@@ -29,6 +29,8 @@ export interface Turned {
 		readonly access: boolean
 		/** Work was queued. */
 		readonly jobs: boolean
+		/** Sessions ended: whoever is still listening asks whether theirs did. */
+		readonly sessions: boolean
 	}
 }
 

@@ -8,9 +8,10 @@ import { parentPort, workerData, type MessagePort } from 'node:worker_threads'
 import { openForWriting } from '../db/open.ts'
 import { settleTurns } from '../db/turns.ts'
 import { openRowIds } from '../rows/row-ids.ts'
+import { watchSessions } from '../people/accounts.ts'
 import { openStore } from '../store.ts'
 import type { Growth } from '../workspace/tend-indexes.ts'
-import { noteRefusal } from '../workspace/note-refusal.ts'
+import { noteRefusal, refuseGuessing } from '../workspace/note-refusal.ts'
 import { toAnswer, type Answer, type Ask, type ThreadData, type Turned } from './protocol.ts'
 import { ALONE, BULK, FILLING, WRITES, type WriteName } from './writes.ts'
 
@@ -19,6 +20,7 @@ const GROUP_MS = 2
 
 const { file, key } = workerData as ThreadData
 const store = openStore(openForWriting(file), openRowIds(Buffer.from(key, 'hex')))
+watchSessions(store)
 type Reply = (answer: Answer) => void
 const quick: Queued[] = []
 const bulk: Queued[] = []
@@ -86,6 +88,7 @@ function run({ id, name, args }: Ask): Answer {
 	store.db.exec('SAVEPOINT change')
 	const touched = [...store.touched]
 	try {
+		refuseGuessing(args)
 		const result = call(name, args)
 		store.db.exec('RELEASE change')
 		return { id, ok: true, json: JSON.stringify(result ?? null) }
@@ -124,6 +127,9 @@ function call(name: string, args: unknown): unknown {
 function tellTurned(): void {
 	if (store.touched.size === 0) return
 	const tables = [...store.touched].filter((each) => typeof each === 'number')
-	const message: Turned = { turned: { tables, access: store.touched.has('access'), jobs: store.touched.has('jobs') } }
+	const has = (what: 'access' | 'jobs' | 'sessions') => store.touched.has(what)
+	const message: Turned = {
+		turned: { tables, access: has('access'), jobs: has('jobs'), sessions: has('sessions') }
+	}
 	parentPort?.postMessage(message)
 }

@@ -6,6 +6,7 @@ import { dropOldUploads, noteUpload } from '../files/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
 import { addSession, endSession, noteUse, putAccount } from '../people/accounts.ts'
 import { giveRole, takeRole } from '../people/grants.ts'
+import { openAsMe } from '../people/open-as-me.ts'
 import { changeOwnPassword, endOtherSessions, endOwnSession, setZone } from '../people/own-account.ts'
 import { askNewPassword, invite, usePass } from '../people/passes.ts'
 import { arrive, comeIn, useArrival } from '../people/door.ts'
@@ -123,6 +124,7 @@ export const WRITES = {
 	describeTable,
 	setKeepers,
 	keepPeople,
+	openAsMe,
 	removeColumn,
 	returnColumn,
 	convertColumn,

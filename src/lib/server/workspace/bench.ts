@@ -5,6 +5,7 @@ import { fold } from '$lib/core/formula/fold.ts'
 import type { Issue } from '$lib/core/formula/types.ts'
 import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
 import { describePerson } from '../people/accounts.ts'
+import { findUnheldOfMe } from '../people/held-formulas.ts'
 import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
 import { countUnder } from '../rows/read.ts'
@@ -110,8 +111,10 @@ export interface FormulaTrial {
 	/** For a condition: how many rows it holds for, of those that the builder sees. */
 	readonly rows?: number
 	readonly of?: number
-	/** How many each of the asked people would see of them. */
+	/** How many each of the asked people would see of them, as far as the builder sees as much. */
 	readonly people?: readonly { readonly name: string; readonly rows: number }[]
+	/** A column of People that the condition reads of whoever looks, and that the builder does not hold: then nobody is counted. */
+	readonly unheld?: string
 }
 
 /** Tries a condition on a table, as the builder may see it, and as a few others would. */
@@ -129,7 +132,8 @@ export function tryCondition(
 	const count = (sight: Rights, at: typeof moment): number =>
 		countUnder(store, sight, { table, where: [fold(expr, at)], limit: COUNT_LIMIT })
 	const kept = table.keepers.includes(actor.person)
-	const others = kept ? people : []
+	const unheld = findUnheldOfMe(store, expr, { actor, now })
+	const others = kept && unheld === undefined ? people : []
 	return {
 		ok: true,
 		issues: [],
@@ -137,9 +141,10 @@ export function tryCondition(
 		of: countUnder(store, rights, { table, where: [], limit: COUNT_LIMIT }),
 		people: others.flatMap((person) => {
 			const name = describePerson(store, person)?.name
-			const standing = standingOf(store, { person }, now)
+			const standing = standingOf(store, { person, lookedAtBy: actor.person }, now)
 			return name === undefined ? [] : [{ name, rows: count(standing.rights, standing.moment) }]
-		})
+		}),
+		...(kept && unheld !== undefined ? { unheld } : {})
 	}
 }
 

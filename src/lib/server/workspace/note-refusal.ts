@@ -1,4 +1,8 @@
-/** Writes down that somebody asked for what no line and no role lets them do: who, when, where, and what they were told. */
+/**
+ * Writes down that somebody asked for what no line and no role lets them do: who, when, where, and what they were told.
+ * Whoever asks again and again for rows that are not theirs to see, or for values that unseen rows have, is slowed: each
+ * answer alone tells nothing, many of them would be guessing.
+ */
 import { AppError } from '$lib/core/app-error.ts'
 import { openThrottle } from '../people/throttle.ts'
 import { writeHistory } from '../rows/history.ts'
@@ -8,15 +12,30 @@ import type { Store } from '../store.ts'
 const MOST = 20
 const throttle = openThrottle(MOST)
 
+/** Far more than pages that were open too long come to. */
+const MOST_MISSES = 60
+const misses = openThrottle(MOST_MISSES)
+
+/** Before anything is looked at: whoever is slowed learns nothing more by asking. */
+export function refuseGuessing(args: unknown): void {
+	const asked = readAsked(args)
+	if (asked && misses.isSlowed(String(asked.person), asked.now))
+		throw new AppError(
+			'busy',
+			'You asked for too many rows that are not there, or not for you to see. Load the page again in a quarter of an hour.'
+		)
+}
+
 /** `args`: what the write was asked with. What was not refused for want of a right is passed over. */
 export function noteRefusal(store: Store, args: unknown, error: unknown): void {
-	if (!(error instanceof AppError) || error.code !== 'forbidden') return
+	if (!(error instanceof AppError)) return
 	const asked = readAsked(args)
 	if (!asked) return
 	const { person, now, table, through } = asked
 	const key = String(person)
-	if (throttle.isSlowed(key, now)) return
-	throttle.count(key, now)
+	const isUnseen = error.details['unseen'] === true
+	if (error.code === 'not_found' || isUnseen) misses.take(key, now)
+	if ((error.code !== 'forbidden' && !isUnseen) || !throttle.take(key, now)) return
 	writeHistory(store, { at: now, person, through, kind: 'refused', table, row: null, body: { what: error.message } })
 }
 

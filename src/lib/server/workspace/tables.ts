@@ -225,14 +225,21 @@ export function refuseUnheldLines(
 	lines: readonly LineEntry[],
 	{ table, actor, now }: ByKeeper & { table: number }
 ): void {
-	const { catalogue } = store.workspace()
+	const { catalogue, document } = store.workspace()
 	const rows = [getTable(catalogue, table)]
+	// What is in force was written by who might; whoever keeps the table later need not hold it to leave it as it is.
+	const inForce = new Set(document.lines.filter((line) => line.table === table).flatMap(conditionsOf))
 	for (const line of lines) {
-		for (const text of [line.where, line.after ?? '']) {
+		for (const text of conditionsOf(line)) {
+			if (inForce.has(text)) continue
 			const { expr } = checkCondition(text || 'TRUE', { catalogue, rows, me: true })
 			if (expr) refuseUnheld(store, expr, { actor, now, what: 'This line' })
 		}
 	}
+}
+
+function conditionsOf({ where, after = '' }: LineEntry): string[] {
+	return [where, after]
 }
 
 const BODY = `SELECT body FROM document WHERE kind = 'workspace' AND version = ?`

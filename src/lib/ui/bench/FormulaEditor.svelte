@@ -15,6 +15,7 @@
 		rows?: number
 		of?: number
 		people?: readonly { name: string; rows: number }[]
+		unheld?: string
 		sample?: string
 		result?: string
 		kept?: boolean
@@ -126,6 +127,10 @@
 			<dt>{person.name} would see</dt>
 			<dd>{person.rows}</dd>
 		{/each}
+		{#if trial.unheld !== undefined}
+			<dt>What others would see</dt>
+			<dd>not counted: you do not see {trial.unheld}, of everybody</dd>
+		{/if}
 		{#if trial.result !== undefined}
 			<dt>For {trial.sample}</dt>
 			<dd>{trial.result}</dd>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte'
+	import SignOut from './SignOut.svelte'
 
 	type Props = {
 		/** The app or place, in bold. */
@@ -39,15 +40,15 @@
 			<a class="waits" href="/waiting"
 				>Waiting on me{#if waiting > 0}<span class="count">{waiting}</span>{/if}</a
 			>
-			<form method="POST" action="/sign-out" class="who">
+			<div class="who">
 				<a class="me" href="/me">
 					<span class="face" aria-hidden="true">{initials}</span>
 					<span class="name"
 						>{user.name}{#if user.roleNames[0]}<span class="role">, {user.roleNames[0].toLowerCase()}</span>{/if}</span
 					>
 				</a>
-				<button class="out">Sign out</button>
-			</form>
+				<SignOut />
+			</div>
 		{/if}
 	</div>
 	{@render below?.()}
@@ -126,15 +127,6 @@
 	}
 	.role {
 		color: var(--ridge-quiet);
-	}
-	.out {
-		border: 0;
-		background: none;
-		color: var(--ridge-quiet);
-		text-decoration: underline;
-		font: inherit;
-		font-size: 0.85rem;
-		padding: 0.3rem 0.2rem;
 	}
 	@media (max-width: 640px) {
 		.where,

@@ -2,6 +2,7 @@
 	/** The roles: what each is for, which others it brings with it, and whether a condition gives it. */
 	import type { PeopleSheet, ShownRole } from '$lib/server/people/people-sheet.ts'
 	import { Deeds } from './deeds.svelte.ts'
+	import OpenColumns from './OpenColumns.svelte'
 
 	type Props = { sheet: PeopleSheet }
 
@@ -107,6 +108,7 @@
 			<button class="btn main">Add it</button>
 		</p>
 	</form>
+	{#if sheet.asMe.length > 0}<OpenColumns columns={sheet.asMe} />{/if}
 </div>
 
 <style>

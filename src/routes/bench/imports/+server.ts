@@ -1,5 +1,6 @@
 import { error } from '@sveltejs/kit'
 import { z } from 'zod'
+import { readQuery, textInAddress } from '$lib/server/address.ts'
 import { asJson, readBody } from '$lib/server/answer.ts'
 import { getBuilder } from '$lib/server/signed-in.ts'
 
@@ -8,7 +9,8 @@ export function PUT({ locals, request, url }) {
 	const actor = getBuilder(locals)
 	const { body } = request
 	if (!body) error(422, 'The file is empty. Nothing was brought in.')
-	return asJson(() => locals.host.imports.take(url.searchParams.get('name') ?? 'file', body, actor))
+	const { name } = readQuery(url, { name: textInAddress.default('file') })
+	return asJson(() => locals.host.imports.take(name, body, actor))
 }
 
 const undoSchema = z.object({ undo: z.number().int() })

@@ -7,7 +7,7 @@ import { getBuilder } from '$lib/server/signed-in.ts'
 const number = z.number().int()
 const table = number
 // Vouching for a column is no part of making one, nor are rules, which are checked when they are written.
-const newColumn = columnSchema.omit({ id: true, vouched: true, otherwise: true, numbering: true })
+const newColumn = columnSchema.omit({ id: true, vouched: true, openAsMe: true, otherwise: true, numbering: true })
 const columnWords = columnSchema
 	.pick({ name: true, about: true, required: true, unique: true, unit: true, otherwise: true, numbering: true })
 	.extend({ uniqueWithin: z.number().int(), onRemoval: columnSchema.shape.onRemoval })

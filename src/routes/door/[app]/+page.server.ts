@@ -40,7 +40,7 @@ const formSchema = z.object({
 })
 
 export const actions = {
-	come: async ({ request, params, locals, cookies, url, getClientAddress }) => {
+	come: async ({ request, params, locals, cookies, url }) => {
 		const { host, now } = locals
 		const app = Number(params.app)
 		const form = Object.fromEntries(await request.formData())
@@ -49,8 +49,8 @@ export const actions = {
 		const vouched = user ? undefined : findVouched(host, token)
 		const parsed = (user || vouched ? formSchema.pick({ code: true, answer: true }) : formSchema).safeParse(form)
 		if (!parsed.success) return fail(422, { ...form, message: parsed.error.issues[0]?.message ?? '' })
-		const key = `door ${getClientAddress()}`
-		if (guesses.isSlowed(key, now) || sent.isSlowed(key, now))
+		const key = `door ${locals.from}`
+		if (sent.isSlowed(key, now) || !guesses.take(key, now))
 			return fail(429, { ...form, message: 'Too many tries. Wait a quarter of an hour, then try again.' })
 		try {
 			const { code, answer } = parsed.data
@@ -67,29 +67,33 @@ export const actions = {
 				)
 			} else if (!user) {
 				const { name, email } = parsed.data as z.infer<typeof formSchema>
+				// Before it is written, so that asking at once writes no more letters; it counts whatever comes of it.
+				if (!sent.take(key, now))
+					throw new AppError('busy', 'Too many tries. Wait a quarter of an hour, then try again.')
 				await host.write('arrive', { ...coming, name, email: email.toLowerCase() })
-				sent.count(key, now)
+				guesses.giveBack(key)
 				return { sentTo: email }
 			} else {
 				const at = await host.write('comeIn', { ...coming, person: user.person })
-				if (at.state === 'waiting') return { waiting: true }
+				if (at.state === 'waiting') {
+					guesses.giveBack(key)
+					return { waiting: true }
+				}
 			}
 		} catch (thrown) {
 			if (!(thrown instanceof AppError)) throw thrown
-			guesses.count(key, now)
 			return fail(422, { ...form, message: thrown.message })
 		}
+		guesses.giveBack(key)
 		redirect(303, `/app/${app}`)
 	},
-	visit: async ({ params, locals, cookies, request, url, getClientAddress }) => {
+	visit: async ({ params, locals, cookies, request, url }) => {
 		const app = Number(params.app)
 		const person = await locals.host.read('visitorOf', { app })
 		if (person === null) return fail(403, { message: 'This app is not open to visitors any more.' })
 		// Each visit is a session and an entry in the Logbook.
-		const key = `visit ${getClientAddress()}`
-		if (sent.isSlowed(key, locals.now))
+		if (!sent.take(`visit ${locals.from}`, locals.now))
 			return fail(429, { message: 'Too many visits from here. Wait a quarter of an hour, then try again.' })
-		sent.count(key, locals.now)
 		const token = await beginSession(locals.host, { person, through: 'visit', agent: agentOf(request) })
 		await enter({ host: locals.host, cookies, url }, token)
 		redirect(303, `/app/${app}`)

@@ -1,5 +1,6 @@
+import { readQuery } from '$lib/server/address.ts'
 import { forPage } from '$lib/server/answer.ts'
-import { answerExport } from '$lib/server/exports/answer-export.ts'
+import { answerExport, formatInAddress } from '$lib/server/exports/answer-export.ts'
 import { tableToExport } from '$lib/server/exports/to-export.ts'
 import { readListing } from '$lib/server/rows/listing.ts'
 import { getActor } from '$lib/server/signed-in.ts'
@@ -7,9 +8,10 @@ import { getActor } from '$lib/server/signed-in.ts'
 /** A table as a file, page by page through the same door as every read, as it is filtered and ordered. */
 export async function GET({ locals, params, url }) {
 	const { host, now } = locals
+	const { format } = readQuery(url, { format: formatInAddress })
 	const by = { host, actor: getActor(locals), now }
 	const asked = await forPage(async () =>
 		tableToExport(host, { ...by, table: Number(params.table), ...readListing(url.searchParams) })
 	)
-	return answerExport(by, asked, url.searchParams.get('format'))
+	return answerExport(by, asked, format)
 }

@@ -1,5 +1,6 @@
 import { error } from '@sveltejs/kit'
 import { isPicture } from '$lib/core/capture/attachment.ts'
+import { readQuery, textInAddress } from '$lib/server/address.ts'
 import { asJson } from '$lib/server/answer.ts'
 import { placeOf, roomOf, roomToTry, type StaffPlace } from '$lib/server/app-place.ts'
 import { getActor } from '$lib/server/signed-in.ts'
@@ -9,7 +10,7 @@ export async function GET({ locals, params, url }) {
 	const place = placeIn(locals, url)
 	const { room } = place ? await roomOf(locals, place) : { room: locals.host }
 	const actor = place?.actor ?? getActor(locals)
-	const row = url.searchParams.get('row') ?? ''
+	const { row } = readQuery(url, { row: textInAddress.default('') })
 	const file = await room.read('fileCell', { actor, column: Number(params.column), row, now: locals.now })
 	if (!file) error(404, 'This file is not there, or not for you to see.')
 	// A copy of the data has the files of its own; all others lie in the workspace.
@@ -32,16 +33,17 @@ export async function GET({ locals, params, url }) {
 export function PUT({ locals, params, request, url }) {
 	const place = placeIn(locals, url)
 	const actor = place?.actor ?? getActor(locals)
+	const { name } = readQuery(url, { name: textInAddress.default('') })
 	return asJson(async () => {
 		if (!request.body) error(422, 'The file is empty. Choose another.')
 		const { files } = place ? (await roomToTry(locals, place)).room : locals.host
 		const column = Number(params.column)
-		return files.take({ column, name: url.searchParams.get('name') ?? '', body: request.body, actor })
+		return files.take({ column, name, body: request.body, actor })
 	})
 }
 
 /** In the Lookout: as whom it shows. */
 function placeIn(locals: App.Locals, url: URL): StaffPlace | undefined {
-	const token = url.searchParams.get('as')
-	return token === null ? undefined : placeOf(locals, { token })
+	const { as: token } = readQuery(url, { as: textInAddress.optional() })
+	return token === undefined ? undefined : placeOf(locals, { token })
 }

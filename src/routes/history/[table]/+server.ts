@@ -1,12 +1,14 @@
+import { readQuery, textInAddress } from '$lib/server/address.ts'
 import { asJson } from '$lib/server/answer.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
 /** What happened to one row, as much of it as this person may see. */
 export function GET({ locals, params, url }) {
+	const { row } = readQuery(url, { row: textInAddress.default('') })
 	return asJson(() =>
 		locals.host.read('history', {
 			table: Number(params.table),
-			row: url.searchParams.get('row') ?? '',
+			row,
 			actor: getActor(locals),
 			now: locals.now
 		})

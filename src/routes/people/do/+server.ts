@@ -4,7 +4,7 @@ import { asJson, readBody } from '$lib/server/answer.ts'
 import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
 import { tryProvider } from '$lib/server/people/outside-sign-in.ts'
 import { findWeakness, hashPassword } from '$lib/server/people/passwords.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { getNamedActor } from '$lib/server/signed-in.ts'
 
 const number = z.number().int()
 const person = rowIdSchema
@@ -44,6 +44,7 @@ const doSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('add role'), name, about: z.string().max(500) }),
 	z.object({ kind: z.literal('change role'), role: number, ...roleWords }),
 	z.object({ kind: z.literal('remove role'), role: number }),
+	z.object({ kind: z.literal('open as me'), column: number, open: z.boolean() }),
 	z.object({
 		kind: z.literal('open way'),
 		app: number,
@@ -88,7 +89,7 @@ export function POST({ locals, request }) {
 
 async function act(locals: App.Locals, asked: Asked): Promise<unknown> {
 	const { host, now } = locals
-	const by = { actor: getActor(locals), now }
+	const by = { actor: getNamedActor(locals), now }
 	if (!('person' in asked)) return actOnTeamOrRole(locals, asked)
 	const number = await host.read('personNumber', { row: asked.person })
 	if (number === null) throw new AppError('not_found', 'This person is not there.')
@@ -121,7 +122,7 @@ async function act(locals: App.Locals, asked: Asked): Promise<unknown> {
 
 function actOnTeamOrRole(locals: App.Locals, asked: Exclude<Asked, { person: string }>): Promise<unknown> {
 	const { host, now } = locals
-	const by = { actor: getActor(locals), now }
+	const by = { actor: getNamedActor(locals), now }
 	switch (asked.kind) {
 		case 'add person':
 			return host.write('addPerson', { ...asked, ...by })
@@ -141,6 +142,8 @@ function actOnTeamOrRole(locals: App.Locals, asked: Exclude<Asked, { person: str
 			return host.write('changeRole', { ...asked, ...by })
 		case 'remove role':
 			return host.write('removeRole', { ...asked, ...by })
+		case 'open as me':
+			return host.write('openAsMe', { ...asked, ...by })
 		case 'open way':
 			return openWay(locals, asked)
 		case 'close way':
@@ -163,7 +166,7 @@ async function addProvider(locals: App.Locals, asked: Extract<Asked, { kind: 'ad
 	const { name, clientId } = asked
 	const issuer = asked.issuer.replace(/\/+$/, '')
 	const sealedSecret = await tryProvider(host, { ...asked, issuer })
-	await host.write('addProvider', { name, issuer, clientId, sealedSecret, actor: getActor(locals), now })
+	await host.write('addProvider', { name, issuer, clientId, sealedSecret, actor: getNamedActor(locals), now })
 }
 
 const DAY_MS = 86_400_000
@@ -182,7 +185,7 @@ async function openWay(locals: App.Locals, asked: Extract<Asked, { kind: 'open w
 		asks,
 		words,
 		word: kind === 'phrase' ? await hashPassword(word) : word,
-		actor: getActor(locals),
+		actor: getNamedActor(locals),
 		now: locals.now
 	})
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { readQuery, textInAddress, wholeInAddress } from '$lib/server/address.ts'
 import { asJson, readBody } from '$lib/server/answer.ts'
 import { readListing } from '$lib/server/rows/listing.ts'
 import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
@@ -7,16 +8,13 @@ import { getActor } from '$lib/server/signed-in.ts'
 /** A page of a table's rows, as much as this person may see. */
 export function GET({ locals, params, url, request: { signal } }) {
 	return asJson(async () => {
-		const query = url.searchParams
-		const request = {
-			...readListing(query),
-			table: Number(params.table),
-			limit: Number(query.get('limit') ?? 100),
-			offers: true,
-			after: query.get('after') ?? undefined,
-			row: query.get('row') ?? undefined,
-			skip: Number(query.get('skip') ?? 0)
-		}
+		const asked = readQuery(url, {
+			limit: wholeInAddress.default(100),
+			skip: wholeInAddress.default(0),
+			after: textInAddress.optional(),
+			row: textInAddress.optional()
+		})
+		const request = { ...readListing(url.searchParams), ...asked, table: Number(params.table), offers: true }
 		return locals.host.read('rows', { actor: getActor(locals), request, now: locals.now }, signal)
 	})
 }

@@ -3,11 +3,14 @@ import { z } from 'zod'
 import { appSchema } from '$lib/core/app/document.ts'
 import { workspaceSchema } from '$lib/core/workspace/document.ts'
 
-const SCHEMAS: Readonly<Record<string, z.ZodType>> = { 'workspace.json': workspaceSchema, 'app.json': appSchema }
+const SCHEMAS: ReadonlyMap<string, z.ZodType> = new Map<string, z.ZodType>([
+	['workspace.json', workspaceSchema],
+	['app.json', appSchema]
+])
 
 /** The published JSON Schema of the documents that builders write. */
 export function GET({ params }) {
-	const schema = SCHEMAS[params.name]
+	const schema = SCHEMAS.get(params.name)
 	if (!schema) error(404, 'There is no such schema. There are workspace.json and app.json.')
 	return json(z.toJSONSchema(schema))
 }

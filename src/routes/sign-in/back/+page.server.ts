@@ -5,16 +5,16 @@ import { comeBack, type CameBack } from '$lib/server/people/outside-sign-in.ts'
 import { goOn } from '$lib/server/people/sign-in.ts'
 import { agentOf, enter } from '$lib/server/session-cookie.ts'
 
-const UNREACHED: Readonly<Record<string, string>> = {
-	busy: 'That was asked often from here. Wait a quarter of an hour, then try again.',
-	unreachable: 'The provider does not answer just now. Try again in a while, or sign in by another way.'
-}
+const UNREACHED: ReadonlyMap<string, string> = new Map([
+	['busy', 'That was asked often from here. Wait a quarter of an hour, then try again.'],
+	['unreachable', 'The provider does not answer just now. Try again in a while, or sign in by another way.']
+])
 
 /** Back from a provider: signed in, at an app's door, or told why not. */
-export async function load({ locals, url, cookies, request, getClientAddress }) {
+export async function load({ locals, url, cookies, request }) {
 	const { host } = locals
 	const { name: workspace } = await host.read('workspace', undefined)
-	const unreached = url.searchParams.has('state') ? undefined : UNREACHED[url.searchParams.get('error') ?? '']
+	const unreached = url.searchParams.has('state') ? undefined : UNREACHED.get(url.searchParams.get('error') ?? '')
 	if (unreached) return { workspace, message: unreached }
 	const state = readBrief(cookies, 'leaving')
 	dropBrief(cookies, url, 'leaving')
@@ -32,7 +32,7 @@ export async function load({ locals, url, cookies, request, getClientAddress }) 
 			keepBriefly(cookies, url, 'vouched', came.vouched)
 			return `/door/${came.door}`
 		}
-		const entered = await goOn(host, { ...came, from: getClientAddress(), agent: agentOf(request) })
+		const entered = await goOn(host, { ...came, from: locals.from, agent: agentOf(request) })
 		if ('token' in entered) {
 			await enter({ host: locals.host, cookies, url }, entered.token)
 			return came.then

@@ -2,10 +2,10 @@ import { fail } from '@sveltejs/kit'
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
 import { forPage } from '$lib/server/answer.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { getNamedActor } from '$lib/server/signed-in.ts'
 
 export async function load({ locals, params }) {
-	const actor = getActor(locals)
+	const actor = getNamedActor(locals)
 	const { host, now } = locals
 	const [lists, knocks] = await Promise.all([host.read('cases', { actor, now }), host.read('knocks', { actor })])
 	const id = params.case ?? lists.waiting[0]?.id
@@ -22,7 +22,7 @@ const decisionSchema = z.object({
 
 export const actions = {
 	default: async ({ request, locals }) => {
-		const actor = getActor(locals)
+		const actor = getNamedActor(locals)
 		const form = Object.fromEntries(await request.formData())
 		const parsed = decisionSchema.safeParse(form)
 		if (!parsed.success)

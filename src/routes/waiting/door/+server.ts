@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { asJson, readBody } from '$lib/server/answer.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { getNamedActor } from '$lib/server/signed-in.ts'
 
 const decisionSchema = z.object({ id: z.number().int(), letIn: z.boolean() })
 
@@ -8,6 +8,6 @@ const decisionSchema = z.object({ id: z.number().int(), letIn: z.boolean() })
 export function POST({ locals, request }) {
 	return asJson(async () => {
 		const asked = await readBody(request, decisionSchema)
-		await locals.host.write('decideKnock', { ...asked, actor: getActor(locals), now: locals.now })
+		await locals.host.write('decideKnock', { ...asked, actor: getNamedActor(locals), now: locals.now })
 	})
 }

@@ -2,10 +2,12 @@
 	/** Adds a row. What is typed is kept on this device until it has been sent; after sending the form is empty again. */
 	import { browser } from '$app/environment'
 	import { invalidateAll } from '$app/navigation'
+	import { page } from '$app/state'
 	import type { Changed } from '$lib/core/query/change.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import CellField from '../../cells/CellField.svelte'
 	import { BLANK_DRAFT, readDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
+	import { draftKey, keepDrafts, readDrafts, type Drafts } from './drafts.ts'
 	import { optionsAt } from '../../cells/options.ts'
 	import { doOnScreen } from '../do-on-screen.ts'
 
@@ -17,9 +19,9 @@
 
 	let { line, path, base }: Props = $props()
 
-	const keptUnder = $derived(`tin-shed form ${path} ${line.id}`)
+	const keptUnder = $derived(draftKey(String(page.data['draftsOf']), path, line.id))
 
-	let drafts = $state<Record<number, CellDraft>>({})
+	let drafts = $state<Drafts>({})
 	let wrong = $state<Record<number, string>>({})
 	let said = $state<{ text: string; wrong: boolean } | undefined>()
 	let busy = $state(false)
@@ -27,9 +29,9 @@
 
 	// Takes up what was typed before a reload; the device's own store lies outside Svelte.
 	$effect(() => {
-		const stored = browser ? localStorage.getItem(keptUnder) : null
-		if (stored === null) return
-		drafts = JSON.parse(stored) as Record<number, CellDraft>
+		const stored = browser ? readDrafts(keptUnder) : undefined
+		if (!stored) return
+		drafts = stored
 		kept = true
 	})
 
@@ -38,17 +40,7 @@
 		const { [column.id]: _settled, ...rest } = wrong
 		wrong = rest
 		said = undefined
-		keep()
-	}
-
-	/** A device's store is small: where a picture does not fit, the rest is kept all the same. */
-	function keep() {
-		try {
-			localStorage.setItem(keptUnder, JSON.stringify(drafts))
-		} catch {
-			const light = Object.entries(drafts).filter(([, draft]) => draft.unsent === undefined)
-			localStorage.setItem(keptUnder, JSON.stringify(Object.fromEntries(light)))
-		}
+		keepDrafts(keptUnder, drafts)
 	}
 
 	function clear() {

@@ -1,3 +1,4 @@
+import { readQuery, wholeInAddress } from '$lib/server/address.ts'
 import { forPage } from '$lib/server/answer.ts'
 import { getBuilder } from '$lib/server/signed-in.ts'
 
@@ -10,7 +11,7 @@ export async function load({ locals, url, parent }) {
 		const matrix = await forPage(() => host.read('accessMatrix', { actor, now }))
 		return { table: null, kept, sheet: null, matrix }
 	}
-	const asked = Number(url.searchParams.get('table'))
+	const { table: asked } = readQuery(url, { table: wholeInAddress.optional() })
 	const table = kept.find((each) => each.id === asked) ?? kept[0]
 	const sheet = table ? await forPage(() => host.read('access', { table: table.id, actor, now })) : null
 	return { table: table ?? null, kept, sheet, matrix: null }

@@ -1,3 +1,4 @@
+import { readQuery, wholeInAddress } from '$lib/server/address.ts'
 import { asJson } from '$lib/server/answer.ts'
 import { readListing } from '$lib/server/rows/listing.ts'
 import { getActor } from '$lib/server/signed-in.ts'
@@ -6,7 +7,7 @@ import { getActor } from '$lib/server/signed-in.ts'
 export function GET({ locals, params, url, request: { signal } }) {
 	return asJson(async () => {
 		const request = { table: Number(params.table), ...readListing(url.searchParams) }
-		const column = Number(url.searchParams.get('column'))
+		const { column } = readQuery(url, { column: wholeInAddress })
 		return locals.host.read('groups', { actor: getActor(locals), request, column, now: locals.now }, signal)
 	})
 }

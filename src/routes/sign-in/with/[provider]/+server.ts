@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
+import { readQuery, textInAddress, wholeInAddress } from '$lib/server/address.ts'
 import { keepBriefly } from '$lib/server/brief-cookies.ts'
 import { goOut } from '$lib/server/people/outside-sign-in.ts'
 import { openThrottle } from '$lib/server/people/throttle.ts'
@@ -8,14 +9,12 @@ import { safePath } from '$lib/server/safe-path.ts'
 const gone = openThrottle(60)
 
 /** To a provider outside; what it says is brought back to `/sign-in/back`. */
-export async function GET({ locals, params, url, cookies, getClientAddress }) {
-	const from = getClientAddress()
-	if (gone.isSlowed(from, locals.now)) redirect(303, '/sign-in/back?error=busy')
-	gone.count(from, locals.now)
-	const door = Number(url.searchParams.get('door'))
+export async function GET({ locals, params, url, cookies }) {
+	if (!gone.take(locals.from, locals.now)) redirect(303, '/sign-in/back?error=busy')
+	const { door = 0, then } = readQuery(url, { door: wholeInAddress.optional(), then: textInAddress.optional() })
 	const going = {
 		provider: Number(params.provider),
-		then: safePath(url.searchParams.get('then')),
+		then: safePath(then ?? null),
 		...(door > 0 ? { door } : {})
 	}
 	let out: { url: string; state: string }

@@ -1,13 +1,14 @@
+import { readQuery, textInAddress } from '$lib/server/address.ts'
 import { forPage } from '$lib/server/answer.ts'
 import { placeOf } from '$lib/server/app-place.ts'
-import { answerExport } from '$lib/server/exports/answer-export.ts'
+import { answerExport, formatInAddress } from '$lib/server/exports/answer-export.ts'
 import { listToExport } from '$lib/server/exports/to-export.ts'
 
 /** A list of an app as a file: the rows and columns that it shows to whoever asks. */
 export async function GET({ locals, params, url }) {
 	const { app, actor } = placeOf(locals, params)
 	const { host, now } = locals
-	const line = url.searchParams.get('line') ?? ''
+	const { line, format } = readQuery(url, { line: textInAddress.default(''), format: formatInAddress })
 	const asked = await forPage(() => listToExport(host, { app, screen: params.screen, line, actor, now }))
-	return answerExport({ host, actor, now }, asked, url.searchParams.get('format'))
+	return answerExport({ host, actor, now }, asked, format)
 }

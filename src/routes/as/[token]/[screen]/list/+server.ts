@@ -1,3 +1,4 @@
+import { readQuery, textInAddress } from '$lib/server/address.ts'
 import { asJson } from '$lib/server/answer.ts'
 import { placeOf, roomOf } from '$lib/server/app-place.ts'
 
@@ -5,8 +6,7 @@ import { placeOf, roomOf } from '$lib/server/app-place.ts'
 export function GET({ locals, params, url }) {
 	const place = placeOf(locals, params)
 	const { app, draft, actor } = place
-	const line = url.searchParams.get('line') ?? ''
-	const after = url.searchParams.get('after') ?? undefined
+	const { line, after } = readQuery(url, { line: textInAddress.default(''), after: textInAddress.optional() })
 	return asJson(async () => {
 		const { room, document } = await roomOf(locals, place)
 		return room.read('list', { app, draft, document, actor, now: locals.now, screen: params.screen, line, after })
