@@ -9,6 +9,8 @@ export default defineConfig({
 	test: {
 		include: ['src/**/*.test.ts', 'tests/unit/**/*.test.ts'],
 		environment: 'node',
+		// Some tests run the threads as they are built; from what the sources are now.
+		globalSetup: 'tests/support/build-threads.ts',
 		expect: { requireAssertions: true },
 		testTimeout: 60_000,
 		hookTimeout: 60_000

@@ -23,6 +23,7 @@ export default defineConfig({
 				backup: 'src/lib/server/commands/backup.ts',
 				restore: 'src/lib/server/commands/restore.ts',
 				verify: 'src/lib/server/commands/verify.ts',
+				'new-key': 'src/lib/server/commands/new-key.ts',
 				'first-start': 'src/lib/server/commands/first-start.ts',
 				measure: 'measure/measure.ts',
 				'queue-trial': 'tests/support/queue-trial.ts'

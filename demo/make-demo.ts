@@ -11,7 +11,7 @@ import type { CellChange } from '../src/lib/core/query/change.ts'
 import type { ColumnEntry } from '../src/lib/core/workspace/document.ts'
 import { addAppFrom, releaseApp } from '../src/lib/server/apps/apps.ts'
 import { openForWriting } from '../src/lib/server/db/open.ts'
-import { readKey } from '../src/lib/server/host.ts'
+import { readKey } from '../src/lib/server/workspace-key.ts'
 import { hashPassword } from '../src/lib/server/people/passwords.ts'
 import { putAccount } from '../src/lib/server/people/accounts.ts'
 import { giveRole } from '../src/lib/server/people/grants.ts'
@@ -51,7 +51,8 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 	for (const name of ['workspace.db', 'workspace.db-wal', 'workspace.db-shm'])
 		rmSync(join(folder, name), { force: true })
 	rmSync(join(folder, 'files'), { recursive: true, force: true })
-	const store = openStore(openForWriting(join(folder, 'workspace.db')), openRowIds(Buffer.from(readKey(folder), 'hex')))
+	const key = readKey(folder)
+	const store = openStore(openForWriting(join(folder, 'workspace.db')), openRowIds(Buffer.from(key, 'hex')))
 	// A demo may be made anew at any time: speed counts here, and a torn one is simply made again.
 	store.db.pragma('synchronous = OFF')
 	const random = randomFrom(SEED)

@@ -5,20 +5,24 @@
 import { error, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit'
 import { resolve as resolvePath } from 'node:path'
 import { AppError } from '$lib/core/app-error.ts'
+import { endForOperator } from '$lib/server/for-operator.ts'
 import { openHost, type Host } from '$lib/server/host.ts'
 import { refuseOddParams } from '$lib/server/address.ts'
-import { addressOf, readProxies } from '$lib/server/client-address.ts'
+import { addressOf, readProxies, type Proxies } from '$lib/server/client-address.ts'
 import { readSessionToken } from '$lib/server/session-cookie.ts'
 import { hashToken } from '$lib/server/token.ts'
 
 let host: Host
 
 export const init: ServerInit = async () => {
-	host = await openHost({
-		folder: resolvePath(process.env['TIN_SHED_DATA'] ?? 'var'),
-		scripts: resolvePath(process.env['TIN_SHED_THREADS'] ?? 'build/threads'),
-		origin: process.env['ORIGIN'] ?? 'http://127.0.0.1:4700'
-	})
+	const folder = resolvePath(process.env['TIN_SHED_DATA'] ?? 'var')
+	const scripts = resolvePath(process.env['TIN_SHED_THREADS'] ?? 'build/threads')
+	try {
+		proxies = readProxies(process.env['TIN_SHED_PROXIES'])
+		host = await openHost({ folder, scripts, origin: process.env['ORIGIN'] ?? 'http://127.0.0.1:4700' })
+	} catch (error) {
+		endForOperator(error, folder)
+	}
 	process.once('sveltekit:shutdown', () => void host.close().then(() => process.exit(0)))
 }
 
@@ -30,12 +34,12 @@ const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/healthz']
 /** An account of one's own, mail and decisions: nothing for who is not named; their loads and actions say so too. */
 const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/people']
 
-const proxies = readProxies(process.env['TIN_SHED_PROXIES'])
+let proxies: Proxies
 
 export const handle: Handle = async ({ event, resolve }) => {
 	const { locals, url, request, cookies } = event
 	const route = event.route.id ?? ''
-	locals.host = host
+	locals.host = forRequest(request.signal)
 	locals.now = host.now()
 	locals.from = addressOf(event.getClientAddress(), request.headers.get('x-forwarded-for'), proxies)
 	const token = readSessionToken(cookies, url)
@@ -67,6 +71,15 @@ export const handle: Handle = async ({ event, resolve }) => {
 	if (url.protocol === 'https:') response.headers.set('strict-transport-security', 'max-age=31536000')
 	if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store')
 	return response
+}
+
+/** What is read for a request is left when whoever asked has gone: a long search would go on for nobody. */
+function forRequest(signal: AbortSignal): Host {
+	return {
+		...host,
+		read: (name, args, own) => host.read(name, args, own ?? signal),
+		readJson: (name, args, own) => host.readJson(name, args, own ?? signal)
+	}
 }
 
 /** The one page on which a builder's browser tries addresses of pictures elsewhere. */

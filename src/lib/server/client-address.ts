@@ -4,6 +4,7 @@
  * operator names in `TIN_SHED_PROXIES`, each an address or a range (`10.0.0.0/8`), with commas between; by default from none.
  */
 import { BlockList, isIP } from 'node:net'
+import { OperatorError } from './for-operator.ts'
 
 export interface Proxies {
 	/** Whether an address is one of theirs. */
@@ -20,7 +21,9 @@ export function readProxies(text: string | undefined): Proxies {
 		const most = family === 'ipv6' ? 128 : 32
 		const prefix = bits === undefined ? most : Number(bits)
 		if (isIP(address) === 0 || !Number.isInteger(prefix) || prefix < 0 || prefix > most)
-			throw new Error(`Cannot read TIN_SHED_PROXIES: "${each}" is neither an address nor a range such as 10.0.0.0/8`)
+			throw new OperatorError(
+				`TIN_SHED_PROXIES cannot be read: "${each}" is neither an address nor a range such as 10.0.0.0/8.`
+			)
 		list.addSubnet(address, prefix, family)
 	}
 	return { has: (address) => isIP(address) > 0 && list.check(address, isIP(address) === 6 ? 'ipv6' : 'ipv4') }

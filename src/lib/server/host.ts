@@ -2,12 +2,14 @@
  * The main thread's hold on the workspace: the writer, the readers, the importer, the post and the queue. It holds no
  * connection of its own; every read and write is asked of a thread.
  */
-import { randomBytes, randomUUID } from 'node:crypto'
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { randomUUID } from 'node:crypto'
+import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import type { MessagePort } from 'node:worker_threads'
+import { lockWorkspace } from './lock.ts'
 import { openFileStore, type FileStore } from './files/file-store.ts'
 import { startRunner, type Runner, type RunnerParts } from './jobs/runner.ts'
+import type { Actor } from './people/rights-of-actor.ts'
 import { openLooks, type Looks } from './people/looks.ts'
 import { openStandIn, type StandIn, type StandInPerson } from './people/stand-in-provider.ts'
 import { RETURN_PATH } from './people/outside-sign-in.ts'
@@ -15,11 +17,14 @@ import { openPost, type Post } from './post/stand-in.ts'
 import { startImporter } from './sources/importer-thread.ts'
 import { openImports, type Imports } from './sources/imports.ts'
 import { startIndexing } from './workspace/indexing.ts'
+import { readKey } from './workspace-key.ts'
 import { openTries, type Tries } from './tries.ts'
+import { watchHealth } from './store-health.ts'
 import type { Wanted } from './workspace/order-index.ts'
-import type { Lacking, Turned } from './threads/protocol.ts'
+import type { Turned } from './threads/protocol.ts'
 import type { READS, ReadName } from './threads/reads.ts'
-import { startThread, type Thread } from './threads/thread.ts'
+import { openReaders } from './threads/readers.ts'
+import { startThread } from './threads/thread.ts'
 import type { WRITES, WriteName } from './threads/writes.ts'
 
 type Args<F> = F extends (store: never, args: infer A) => unknown ? A : undefined
@@ -33,7 +38,7 @@ export interface Host {
 		signal?: AbortSignal
 	): Promise<Result<(typeof READS)[N]>>
 	/** The answer as JSON text, to be handed on as it is. */
-	readJson<N extends ReadName>(name: N, args: Args<(typeof READS)[N]>): Promise<string>
+	readJson<N extends ReadName>(name: N, args: Args<(typeof READS)[N]>, signal?: AbortSignal): Promise<string>
 	write<N extends WriteName>(name: N, args: Args<(typeof WRITES)[N]>): Promise<Result<(typeof WRITES)[N]>>
 	/** Calls back after every commit that changed what people see; the result ends it. */
 	onTurned(listener: (turned: Turned['turned']) => void): () => void
@@ -51,6 +56,8 @@ export interface Host {
 	readonly standIn: StandIn | undefined
 	readonly folder: string
 	readonly origin: string
+	/** Whether the last small write went well. */
+	isWell(): boolean
 	/** The workspace's key, as hex. */
 	readonly key: string
 	close(): Promise<void>
@@ -67,10 +74,28 @@ export interface HostPlace {
 }
 
 const READERS = 2
+/** While some work at what takes long, others are started. */
+const MOST_READERS = 6
 
-export async function openHost({ folder, scripts, origin, at }: HostPlace): Promise<Host> {
-	mkdirSync(folder, { recursive: true, mode: 0o700 })
-	const unlock = lock(folder)
+/** Who asks, as reads name it: whoever looks as somebody else asks for themselves. */
+function personIn(args: unknown): number | undefined {
+	if (typeof args !== 'object' || args === null || !('actor' in args)) return undefined
+	const { person, lookedAtBy } = args.actor as Actor
+	return lookedAtBy ?? person
+}
+
+export async function openHost(place: HostPlace): Promise<Host> {
+	mkdirSync(place.folder, { recursive: true, mode: 0o700 })
+	const unlock = lockWorkspace(place.folder)
+	try {
+		return await openLocked(place, unlock)
+	} catch (error) {
+		unlock()
+		throw error
+	}
+}
+
+async function openLocked({ folder, scripts, origin, at }: HostPlace, unlock: () => void): Promise<Host> {
 	const data = { file: join(folder, 'workspace.db'), key: readKey(folder) }
 	const listeners = new Set<(turned: Turned['turned']) => void>()
 	const queue: { runner?: Runner } = {}
@@ -89,7 +114,6 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 			wanted.set(name, each)
 		}
 	}
-	const hear = (news: Turned | Lacking): void => ('turned' in news ? tell(news.turned) : noteWanted(news.wanted))
 	const tell = (turned: Turned['turned']): void => {
 		for (const each of [...turned.tables, ...(turned.access ? (['access'] as const) : [])])
 			turnedAt.set(each, Date.now())
@@ -98,32 +122,35 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 		// A table may have come in that is large enough to be indexed.
 		if (turned.access) indexes.wake()
 	}
-	const writer = await startThread(join(scripts, 'writer.js'), data, hear)
-	const readers = await Promise.all(
-		Array.from({ length: READERS }, () => startThread(join(scripts, 'reader.js'), data, hear))
-	)
-	let turn = 0
+	const writer = await startThread(join(scripts, 'writer.js'), data, (news) => tell(news.turned))
+	const readers = await openReaders({
+		script: join(scripts, 'reader.js'),
+		data,
+		onNews: (news) => noteWanted(news.wanted),
+		least: READERS,
+		most: MOST_READERS
+	})
 
 	const parse = <T>(json: string): T => JSON.parse(json) as T
-	const nextReader = (): Thread => {
-		turn = (turn + 1) % readers.length
-		return readers[turn] ?? writer
-	}
+	const ask = (name: string, args: unknown, signal?: AbortSignal): Promise<string> =>
+		readers.ask(name, args, { signal, person: personIn(args) })
 
-	const parts: Omit<Host, 'imports' | 'looks' | 'tries' | 'files' | 'standIn' | 'folder' | 'origin' | 'key' | 'close'> =
-		{
-			read: async (name, args, signal) => parse(await nextReader().ask(name, args, signal)),
-			readJson: (name, args) => nextReader().ask(name, args),
-			write: async (name, args) => parse(await writer.ask(name, args)),
-			onTurned: (listener) => {
-				listeners.add(listener)
-				return () => listeners.delete(listener)
-			},
-			hasTurnedSince: (since, tables) =>
-				[...turnedAt].some(([what, at]) => at >= since && (what === 'access' || tables.has(what))),
-			connectToWriter: (port) => writer.connect(port),
-			now: () => Date.now()
-		}
+	const parts: Omit<
+		Host,
+		'isWell' | 'imports' | 'looks' | 'tries' | 'files' | 'standIn' | 'folder' | 'origin' | 'key' | 'close'
+	> = {
+		read: async (name, args, signal) => parse(await ask(name, args, signal)),
+		readJson: (name, args, signal) => ask(name, args, signal),
+		write: async (name, args) => parse(await writer.ask(name, args)),
+		onTurned: (listener) => {
+			listeners.add(listener)
+			return () => listeners.delete(listener)
+		},
+		hasTurnedSince: (since, tables) =>
+			[...turnedAt].some(([what, at]) => at >= since && (what === 'access' || tables.has(what))),
+		connectToWriter: (port) => writer.connect(port),
+		now: () => Date.now()
+	}
 
 	await parts.write('dropUnregistered', { now: Date.now() })
 	const importer = startImporter(join(scripts, 'importer.js'))
@@ -133,20 +160,34 @@ export async function openHost({ folder, scripts, origin, at }: HostPlace): Prom
 	const post: Post = await openPost((message) => parts.write('takeMessage', { ...message, now: parts.now() }))
 	const { demo } = await parts.read('workspace', undefined)
 	const standIn = demo ? await openStandIn(() => standInPeople(parts), origin + RETURN_PATH) : undefined
+	const health = watchHealth(() => parts.write('tryWrite', { now: parts.now() }))
 	indexes.wake()
 	queue.runner = startRunner({ host: parts, post, origin, worker: randomUUID(), ...(at ? { at } : {}) })
 
 	async function close(): Promise<void> {
 		files.close()
+		health.close()
 		await queue.runner?.close()
 		await indexes.close()
 		await tries.close()
-		await Promise.all([post.close(), standIn?.close(), imports.close(), ...readers.map((reader) => reader.close())])
+		await Promise.all([post.close(), standIn?.close(), imports.close(), readers.close()])
 		await writer.close()
 		unlock()
 	}
 
-	return { ...parts, imports, looks: openLooks(parts.now), tries, files, standIn, folder, origin, key: data.key, close }
+	return {
+		...parts,
+		isWell: health.isWell,
+		imports,
+		looks: openLooks(parts.now),
+		tries,
+		files,
+		standIn,
+		folder,
+		origin,
+		key: data.key,
+		close
+	}
 }
 
 /** The demo's people, and two who are nobody here: one it vouches for, one whose address it does not know to be theirs. */
@@ -160,32 +201,4 @@ async function standInPeople(host: Pick<Host, 'read'>): Promise<StandInPerson[]>
 		{ subject: 'x1', name: 'Hedda Lisle', email: 'hedda.lisle@brig.example', vouched: true },
 		{ subject: 'x2', name: 'Corin Abel', email: 'corin.abel@varrow.example', vouched: false }
 	]
-}
-
-/** A second program on one workspace would undo what makes the first one safe. */
-function lock(folder: string): () => void {
-	const file = join(folder, 'lock')
-	if (existsSync(file)) {
-		const pid = Number(readFileSync(file, 'utf8'))
-		if (isAlive(pid)) throw new Error(`Cannot open workspace "${folder}": process ${pid} has it open`)
-	}
-	writeFileSync(file, String(process.pid))
-	return () => rmSync(file, { force: true })
-}
-
-function isAlive(pid: number): boolean {
-	if (pid === process.pid || !Number.isInteger(pid) || pid <= 0) return false
-	try {
-		process.kill(pid, 0)
-		return true
-	} catch {
-		return false
-	}
-}
-
-/** The workspace's key, as hex; made on first use, readable by this program alone. */
-export function readKey(folder: string): string {
-	const file = join(folder, 'secret.key')
-	if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 })
-	return readFileSync(file, 'utf8').trim()
 }

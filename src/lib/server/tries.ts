@@ -10,7 +10,8 @@ import { join } from 'node:path'
 import { AppError } from '$lib/core/app-error.ts'
 import { openFileStore } from './files/file-store.ts'
 import type { Host } from './host.ts'
-import { startThread, type Thread } from './threads/thread.ts'
+import { openReaders } from './threads/readers.ts'
+import { startThread } from './threads/thread.ts'
 
 /** Where rows are read and written, with the files that are given in: the workspace, or a copy of it. */
 export type Room = Pick<Host, 'read' | 'write' | 'files'>
@@ -132,11 +133,12 @@ async function openRoom(
 	file: string,
 	{ scripts, key, now }: Pick<TriesPlace, 'scripts' | 'key' | 'now'>
 ): Promise<Opened> {
-	const open = (script: string): Promise<Thread> => startThread(join(scripts, script), { file, key }, () => undefined)
-	const writer = await open('writer.js')
-	const reader = await open('reader.js')
+	const data = { file, key }
+	const writer = await startThread(join(scripts, 'writer.js'), data, () => undefined)
+	const script = join(scripts, 'reader.js')
+	const reader = await openReaders({ script, data, onNews: () => undefined, least: 1, most: 1 })
 	const doors: Pick<Host, 'read' | 'write'> = {
-		read: async (name, args) => JSON.parse(await reader.ask(name, args)),
+		read: async (name, args, signal) => JSON.parse(await reader.ask(name, args, { signal })),
 		write: async (name, args) => JSON.parse(await writer.ask(name, args))
 	}
 	// Files that are given in here go with the copy; those of the workspace stay where they are.

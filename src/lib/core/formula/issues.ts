@@ -91,3 +91,10 @@ export const variesByItself = (span: Span): Issue => ({
 	message: 'Who holds a role may not change with the day or with who is looking. Use columns of the person only.',
 	span
 })
+
+/** `why`: with what it comes to, and how to mend it. */
+export const tooMuch = (why: string, text: string): Issue => ({
+	code: 'too_much',
+	message: `This asks for too much. ${why}`,
+	span: { from: 0, to: text.length }
+})

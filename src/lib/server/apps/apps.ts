@@ -1,9 +1,10 @@
 /** Apps: their drafts, which builders write, and their releases, which staff use. */
 import { AppError } from '$lib/core/app-error.ts'
 import { appSchema, parseApp, type AppDocument } from '$lib/core/app/document.ts'
-import { tablesOf } from '$lib/core/app/walk-app.ts'
+import { mapFormulas, tablesOf } from '$lib/core/app/walk-app.ts'
 import { checkAccess } from '$lib/core/app/check-access.ts'
 import { checkApp, type Finding } from '$lib/core/app/check-app.ts'
+import { check } from '$lib/core/formula/check.ts'
 import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
 import { describePerson } from '../people/accounts.ts'
@@ -12,6 +13,7 @@ import { peopleWithApp, tellOfRelease } from '../people/sharing.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
 import { readRelease } from './live.ts'
+import { findTooDear } from '../workspace/formula-cost.ts'
 import { brokenExamples } from '../workspace/examples.ts'
 import { refuseUnkept } from './refuse-unkept.ts'
 import { indexSorts } from './index-sorts.ts'
@@ -162,7 +164,22 @@ export function checkDraft(store: Store, { app, now }: { app: number; now: numbe
 			place: `An example of ${table.name}`,
 			message: `${says}. Change the lines at Access, or take the example off there.`
 		}))
-	return [...checkApp(document, workspace.catalogue, workspace.lines), ...broken, ...checkAccess(document, workspace)]
+	const found = [...checkApp(document, workspace.catalogue, workspace.lines), ...broken]
+	return [...found, ...findTooDearIn(store, document), ...checkAccess(document, workspace)]
+}
+
+/** Conditions and formulas that nobody would wait for. */
+function findTooDearIn(store: Store, document: AppDocument): Finding[] {
+	const { catalogue } = store.workspace()
+	const found: Finding[] = []
+	mapFormulas(document, (text, { table, me }, place) => {
+		const of = catalogue.tables.get(table)
+		const { expr } = of ? check(text, { catalogue, rows: [of], me }) : { expr: undefined }
+		const wrong = expr && findTooDear(store, expr)
+		if (wrong !== undefined) found.push({ weight: 'mistake', place, message: `"${text}" asks for too much. ${wrong}` })
+		return text
+	})
+	return found
 }
 
 /** Makes the draft the next numbered release, which staff use from now on. Mistakes keep it back. */

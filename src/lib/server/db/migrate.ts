@@ -2,6 +2,7 @@
  * Brings a database up to the schema of this program: numbered `.sql` files, each applied once, in a transaction that
  * also records its number. Forward only. A database that is newer than the program is refused, saying both numbers.
  */
+import { OperatorError } from '../for-operator.ts'
 import type { Database } from 'better-sqlite3'
 
 const FILES = import.meta.glob<string>('./migrations/*.sql', { query: '?raw', import: 'default', eager: true })
@@ -19,7 +20,9 @@ export const MIGRATIONS: readonly Migration[] = Object.entries(FILES)
 export function migrate(db: Database, target = MIGRATIONS.length): void {
 	const at = schemaNumber(db)
 	if (at > MIGRATIONS.length) {
-		throw new Error(`Cannot open workspace: its schema is number ${at}, this program knows up to ${MIGRATIONS.length}`)
+		throw new OperatorError(
+			`This workspace is of a newer program: its schema is number ${at}, this program knows up to ${MIGRATIONS.length}. Start it with the newer one.`
+		)
 	}
 	for (const { number, text } of MIGRATIONS) {
 		if (number <= at || number > target) continue

@@ -2,11 +2,13 @@
 import { AppError } from '$lib/core/app-error.ts'
 import { closeRoles } from '$lib/core/access/types.ts'
 import type { RoleEntry } from '$lib/core/workspace/document.ts'
+import { checkCondition } from '$lib/core/formula/check.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { refuseUnlessBuilder } from '../apps/apps.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
 import { takeNumbers } from '../workspace/numbers.ts'
+import { MOST_BESIDE_A_CHANGE, refuseTooDear } from '../workspace/formula-cost.ts'
 import { saveWorkspace } from '../workspace/save.ts'
 import { describePerson } from './accounts.ts'
 import { keepingASteward, NAMED_BY_HAND, refuseUnlessSteward, type ByPerson } from './stewardship.ts'
@@ -72,7 +74,15 @@ export function changeRole(
 			'invalid',
 			'Stewards and builders are named by hand: a role with a condition cannot include them.'
 		)
+	refuseDearRole(store, next)
 	keepingASteward(store, () => saveRoles(store, () => changed, { what: `role ${next.name}`, actor, now }))
+}
+
+/** Who holds a role is asked with every request. One that cannot be read is refused when it is saved. */
+function refuseDearRole(store: Store, { name, where }: RoleEntry): void {
+	const { catalogue } = store.workspace()
+	const { expr } = checkCondition(where ?? 'TRUE', { catalogue, rows: [catalogue.people], me: false })
+	if (expr) refuseTooDear(store, expr, { what: `The condition of ${name}`, most: MOST_BESIDE_A_CHANGE })
 }
 
 const IN_USE = `

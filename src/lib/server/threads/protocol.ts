@@ -1,7 +1,6 @@
 /** What travels between the main thread and the threads that hold connections. */
 import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
 import type { Wanted } from '../workspace/order-index.ts'
-import type { Stops } from './stops.ts'
 
 export interface Ask {
 	readonly id: number
@@ -45,17 +44,27 @@ export interface ThreadData {
 	readonly key: string
 }
 
-/** What a thread is started with. */
-export interface ThreadStart extends ThreadData {
-	readonly stops: Stops
-}
-
 export function toAnswer(id: number, error: unknown): Answer {
 	if (error instanceof AppError)
 		return { id, ok: false, code: error.code, message: error.message, details: error.details }
+	const wrong = sayOfDisk(error)
+	if (wrong !== undefined) {
+		console.error(error)
+		return { id, ok: false, code: 'busy', message: wrong, details: {} }
+	}
 	// Our own mistake: the detail goes to the log, never to the page.
 	console.error(error)
 	return { id, ok: false, code: 'bug', message: 'Something went wrong on our side. Nothing was changed.', details: {} }
+}
+
+/** Nobody's mistake who asks: told so that what was typed is kept and whoever can mend it is told. */
+function sayOfDisk(error: unknown): string | undefined {
+	const code = error instanceof Error && 'code' in error ? String(error.code) : ''
+	if (/^SQLITE_FULL/.test(code))
+		return 'The server’s disk is full, so this was not saved. Tell whoever runs the workspace; nothing was changed.'
+	if (/^SQLITE_(READONLY|IOERR|CANTOPEN|CORRUPT)/.test(code))
+		return 'The server cannot write to its disk, so this was not saved. Tell whoever runs the workspace; nothing was changed.'
+	return undefined
 }
 
 export function toError(answer: Answer & { ok: false }): Error {

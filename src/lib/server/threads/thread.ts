@@ -1,11 +1,10 @@
 /** One thread, asked from the main thread: questions by name, answers as promises. */
 import { Worker, type MessagePort } from 'node:worker_threads'
-import { toError, type Answer, type Lacking, type ThreadData, type ThreadStart, type Turned } from './protocol.ts'
-import { makeStops, stopQuestion } from './stops.ts'
+import { toError, type Answer, type ThreadData, type Turned } from './protocol.ts'
 
 export interface Thread {
-	/** The result as JSON text. `signal`: nobody waits for it any more; then it ends in a refusal, soon. */
-	ask(name: string, args: unknown, signal?: AbortSignal): Promise<string>
+	/** The result as JSON text. */
+	ask(name: string, args: unknown): Promise<string>
 	/** Hands a port over, by which another thread talks to this one. */
 	connect(port: MessagePort): void
 	close(): Promise<void>
@@ -16,22 +15,16 @@ interface Waiting {
 	readonly reject: (error: Error) => void
 }
 
-export function startThread(
-	script: string,
-	data: ThreadData,
-	onNews: (news: Turned | Lacking) => void
-): Promise<Thread> {
-	const stops = makeStops()
-	const worker = new Worker(script, { workerData: { ...data, stops } satisfies ThreadStart })
+export function startThread(script: string, data: ThreadData, onNews: (news: Turned) => void): Promise<Thread> {
+	const worker = new Worker(script, { workerData: data })
 	const waiting = new Map<number, Waiting>()
 	let next = 1
 	let closing = false
+	let isReady = false
 
 	const thread: Thread = {
-		ask(name, args, signal) {
+		ask(name, args) {
 			const id = next++
-			if (signal?.aborted) stopQuestion(stops, id)
-			else signal?.addEventListener('abort', () => stopQuestion(stops, id), { once: true })
 			return new Promise((resolve, reject) => {
 				waiting.set(id, { resolve, reject })
 				worker.postMessage({ id, name, args })
@@ -47,9 +40,12 @@ export function startThread(
 	}
 
 	return new Promise((resolve, reject) => {
-		worker.on('message', (message: 'ready' | Answer | Turned | Lacking) => {
-			if (message === 'ready') return resolve(thread)
-			if ('turned' in message || 'wanted' in message) return onNews(message)
+		worker.on('message', (message: 'ready' | Answer | Turned) => {
+			if (message === 'ready') {
+				isReady = true
+				return resolve(thread)
+			}
+			if ('turned' in message) return onNews(message)
 			const asked = waiting.get(message.id)
 			waiting.delete(message.id)
 			if (message.ok) asked?.resolve(message.json)
@@ -60,9 +56,10 @@ export function startThread(
 			for (const asked of waiting.values()) asked.reject(error)
 			waiting.clear()
 		})
-		// Without its connections the program is no use: better to stop and be started again than to hang.
+		// Without its connections the program is no use: better to stop and be started again than to hang. One that never began
+		// has said why, and whoever starts the program is told.
 		worker.on('exit', () => {
-			if (!closing) process.exit(70)
+			if (isReady && !closing) process.exit(70)
 		})
 	})
 }

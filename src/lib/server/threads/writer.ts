@@ -5,21 +5,22 @@
  * Import batches stand in a lane of their own: one of them goes with each group, so that edits never wait for more.
  */
 import { parentPort, workerData, type MessagePort } from 'node:worker_threads'
-import { openForWriting } from '../db/open.ts'
+import { AppError } from '$lib/core/app-error.ts'
+import { openForWriting, refuseDamaged } from '../db/open.ts'
 import { settleTurns } from '../db/turns.ts'
 import { openRowIds } from '../rows/row-ids.ts'
 import { watchSessions } from '../people/accounts.ts'
-import { openStore } from '../store.ts'
+import { openStore, type Store } from '../store.ts'
 import type { Growth } from '../workspace/tend-indexes.ts'
 import { noteRefusal, refuseGuessing } from '../workspace/note-refusal.ts'
 import { toAnswer, type Answer, type Ask, type ThreadData, type Turned } from './protocol.ts'
-import { ALONE, BULK, FILLING, WRITES, type WriteName } from './writes.ts'
+import { ALONE, BULK, FILLING, STAFF, WRITES, type WriteName } from './writes.ts'
 
 /** How long a group may take in further changes; longer would be felt, shorter would cost a sync each. */
 const GROUP_MS = 2
 
 const { file, key } = workerData as ThreadData
-const store = openStore(openForWriting(file), openRowIds(Buffer.from(key, 'hex')))
+const store = open()
 watchSessions(store)
 type Reply = (answer: Answer) => void
 const quick: Queued[] = []
@@ -40,6 +41,17 @@ parentPort?.on('message', (message: Ask | { port: MessagePort }) => {
 	else take(message, toMain)
 })
 parentPort?.postMessage('ready')
+
+function open(): Store {
+	try {
+		refuseDamaged(file)
+		return openStore(openForWriting(file, refuseToGoOn), openRowIds(Buffer.from(key, 'hex')))
+	} catch (error) {
+		// The driver's errors lose their words on the way to another thread; plain ones do not.
+		const { name, message, code } = error as Error & { code?: string }
+		throw Object.assign(new Error(message), { name, code })
+	}
+}
 
 function take(ask: Ask, reply: Reply): void {
 	;(BULK.has(ask.name) ? bulk : quick).push({ ask, reply })
@@ -89,6 +101,7 @@ function run({ id, name, args }: Ask): Answer {
 	const touched = [...store.touched]
 	try {
 		refuseGuessing(args)
+		until = STAFF.has(name) ? performance.now() + LONGEST_MS : Infinity
 		const result = call(name, args)
 		store.db.exec('RELEASE change')
 		return { id, ok: true, json: JSON.stringify(result ?? null) }
@@ -110,6 +123,19 @@ function runAlone({ ask: { id, name, args }, reply }: Queued): void {
 	} catch (error) {
 		reply(toAnswer(id, error))
 	}
+}
+
+/** A change that staff make, whatever conditions it is judged by: meanwhile nobody else's is done. */
+const LONGEST_MS = 10_000
+let until = Infinity
+
+/** Asked from inside long scans; what is refused is undone like any other refusal. */
+function refuseToGoOn(): void {
+	if (performance.now() > until)
+		throw new AppError(
+			'busy',
+			'This took too long and was stopped; nothing was changed. A rule or a line of this table asks for too much: tell whoever keeps it.'
+		)
 }
 
 /** Indexes grow when no file has come in for a while: a group has room for one of the two. */

@@ -35,6 +35,7 @@ import { applyMerge, applyStep, beginApplying, endApplying, tryStep } from '../s
 import { judgeStaged, judgeTable } from '../sources/judge-merge.ts'
 import { undoStep } from '../sources/undo-merge.ts'
 import { beginMerge } from '../sources/stage-merge.ts'
+import { tryWrite } from '../store-health.ts'
 import type { Store } from '../store.ts'
 import {
 	convertColumn,
@@ -158,6 +159,7 @@ export const WRITES = {
 	noteUpload,
 	dropOldUploads,
 	tendIndexes,
+	tryWrite,
 	backUp
 } as const
 
@@ -171,6 +173,12 @@ export const FILLING: ReadonlySet<string> = new Set<WriteName>([
 
 /** Those, and parts of an index that is made, stand in a lane of their own. */
 export const BULK: ReadonlySet<string> = new Set([...FILLING, 'tendIndexes'])
+
+/** What people do with rows; building and upkeep may take longer. */
+export const STAFF: ReadonlySet<string> = new Set<WriteName>([
+	...(['changeRows', 'changeBlock', 'sendForm', 'changeRecord', 'removeRecord'] as const),
+	...(['press', 'decideCase', 'runInsideJob'] as const)
+])
 
 /** What cannot run inside a transaction. */
 export const ALONE: ReadonlySet<string> = new Set<WriteName>(['backUp'])

@@ -1,6 +1,7 @@
 /** What a builder reads on the Bench: the tables they may know of, their structure, and what a condition comes to. */
 import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
+import { tooMuch } from '$lib/core/formula/issues.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import type { Issue } from '$lib/core/formula/types.ts'
 import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
@@ -12,6 +13,7 @@ import { countUnder } from '../rows/read.ts'
 import { findUndoable } from '../sources/undo-merge.ts'
 import type { Store } from '../store.ts'
 import { peopleListed } from './counts.ts'
+import { findCost, findTooDear } from './formula-cost.ts'
 
 export interface BenchTable {
 	readonly id: number
@@ -115,6 +117,8 @@ export interface FormulaTrial {
 	readonly people?: readonly { readonly name: string; readonly rows: number }[]
 	/** A column of People that the condition reads of whoever looks, and that the builder does not hold: then nobody is counted. */
 	readonly unheld?: string
+	/** How many rows it may have to look at for each row, where that is worth a word. */
+	readonly looksAt?: number
 }
 
 /** Tries a condition on a table, as the builder may see it, and as a few others would. */
@@ -129,6 +133,9 @@ export function tryCondition(
 	if (!table || isNever(rights.rows(table))) return { ok: false, issues: [] }
 	const { expr, issues } = checkCondition(text === '' ? 'TRUE' : text, { catalogue, rows: [table], me })
 	if (!expr) return { ok: false, issues }
+	const tooDear = findTooDear(store, expr)
+	if (tooDear !== undefined) return { ok: false, issues: [tooMuch(tooDear, text)] }
+	const looksAt = findCost(store, expr)
 	const count = (sight: Rights, at: typeof moment): number =>
 		countUnder(store, sight, { table, where: [fold(expr, at)], limit: COUNT_LIMIT })
 	const kept = table.keepers.includes(actor.person)
@@ -144,7 +151,8 @@ export function tryCondition(
 			const standing = standingOf(store, { person, lookedAtBy: actor.person }, now)
 			return name === undefined ? [] : [{ name, rows: count(standing.rights, standing.moment) }]
 		}),
-		...(kept && unheld !== undefined ? { unheld } : {})
+		...(kept && unheld !== undefined ? { unheld } : {}),
+		...(looksAt === undefined ? {} : { looksAt })
 	}
 }
 

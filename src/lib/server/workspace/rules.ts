@@ -5,6 +5,7 @@ import { getTable } from '$lib/core/table/types.ts'
 import type { TableEntry } from '$lib/core/workspace/document.ts'
 import { refuseUnheld } from '../people/held-formulas.ts'
 import type { Store } from '../store.ts'
+import { MOST_BESIDE_A_CHANGE, refuseTooDear } from './formula-cost.ts'
 import type { ByKeeper } from './kept-table.ts'
 
 export interface Rule extends ByKeeper {
@@ -19,7 +20,9 @@ export function refuseUnheldRule(store: Store, { table, kind, text, actor, now }
 	const scope = { catalogue, rows: [getTable(catalogue, table)], me: true }
 	const { expr, issues } = kind === 'check' ? checkCondition(text, scope) : check(text, scope)
 	if (!expr) throw new AppError('invalid', issues[0]?.message ?? 'This formula cannot be read.', { issues })
-	refuseUnheld(store, expr, { actor, now, what: kind === 'check' ? 'A check' : 'A default' })
+	const what = kind === 'check' ? 'A check' : 'A default'
+	refuseUnheld(store, expr, { actor, now, what })
+	refuseTooDear(store, expr, { what, most: MOST_BESIDE_A_CHANGE })
 }
 
 /** The same for all rules of a table as it is to be. Those that cannot be read yet are refused when it is saved. */

@@ -13,6 +13,7 @@ import { refuseUnheld } from '../people/held-formulas.ts'
 import { standingOf } from '../people/rights-of-actor.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
+import { refuseTooDear } from './formula-cost.ts'
 import { getKeptTable, type ByKeeper } from './kept-table.ts'
 import { takeNumbers } from './numbers.ts'
 import { restructure } from './restructure.ts'
@@ -65,6 +66,7 @@ export function addColumn(
 		...entry,
 		columns: [...entry.columns, { ...column, id }]
 	}))
+	refuseDearColumn(store, table, id)
 	return id
 }
 
@@ -78,6 +80,13 @@ export function setFormula(
 		...entry,
 		columns: entry.columns.map((each) => (each.id === column && each.type === 'computed' ? { ...each, formula } : each))
 	}))
+	refuseDearColumn(store, table, column)
+}
+
+/** Asked of the column as it now is; a refusal undoes the whole. */
+function refuseDearColumn(store: Store, table: number, column: number): void {
+	const { name, computed } = getColumn(getTable(store.workspace().catalogue, table), column)
+	if (computed) refuseTooDear(store, computed.expr, { what: name })
 }
 
 export function setLabel(
@@ -233,7 +242,9 @@ export function refuseUnheldLines(
 		for (const text of conditionsOf(line)) {
 			if (inForce.has(text)) continue
 			const { expr } = checkCondition(text || 'TRUE', { catalogue, rows, me: true })
-			if (expr) refuseUnheld(store, expr, { actor, now, what: 'This line' })
+			if (!expr) continue
+			refuseUnheld(store, expr, { actor, now, what: 'This line' })
+			refuseTooDear(store, expr, { what: 'This line' })
 		}
 	}
 }

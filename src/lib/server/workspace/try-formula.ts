@@ -1,5 +1,6 @@
 /** Tries a formula while it is written: what is wrong with it, or what it gives on a row. */
 import { check } from '$lib/core/formula/check.ts'
+import { tooMuch } from '$lib/core/formula/issues.ts'
 import { keptTotalsOf, withKeptTotals } from '$lib/core/formula/kept.ts'
 import { FAULT_NAMES, isFault, type Issue } from '$lib/core/formula/types.ts'
 import { showResult } from '$lib/core/routine/message-text.ts'
@@ -9,6 +10,7 @@ import { readRows } from '../rows/read.ts'
 import { workOut } from '../routines/work-out.ts'
 import type { Store } from '../store.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
+import { findCost, findTooDear } from './formula-cost.ts'
 import { getKeptTable } from './kept-table.ts'
 
 export interface FormulaResult {
@@ -24,6 +26,8 @@ export interface FormulaResult {
 	readonly kept?: boolean
 	/** How many of its totals lie in the row, brought up to date with each child. */
 	readonly keptTotals?: number
+	/** How many rows it may have to look at for each row, where that is worth a word. */
+	readonly looksAt?: number
 }
 
 export interface TryFormula {
@@ -38,12 +42,16 @@ export function tryFormula(store: Store, { table: id, text, row, actor, now }: T
 	const table = getKeptTable(store, id, actor)
 	const { expr, issues } = check(text, { catalogue: store.workspace().catalogue, rows: [table], me: true })
 	if (!expr) return { issues }
+	const tooDear = findTooDear(store, expr)
+	if (tooDear !== undefined) return { issues: [tooMuch(tooDear, text)] }
+	const looksAt = findCost(store, expr)
 	const read = ownColumns(expr)
 	const plain: FormulaResult = {
 		issues: [],
 		type: expr.type.kind,
 		dependsOn: table.columns.filter((column) => read.has(column.id)).map((column) => column.name),
 		registered: registeredCalls(expr),
+		...(looksAt === undefined ? {} : { looksAt }),
 		kept: readsOwnRowOnly(expr) && !isVolatile(expr),
 		keptTotals: keptTotalsOf(withKeptTotals(expr, 0)).length
 	}

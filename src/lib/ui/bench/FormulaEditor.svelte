@@ -16,6 +16,7 @@
 		of?: number
 		people?: readonly { name: string; rows: number }[]
 		unheld?: string
+		looksAt?: number
 		sample?: string
 		result?: string
 		kept?: boolean
@@ -127,6 +128,13 @@
 			<dt>{person.name} would see</dt>
 			<dd>{person.rows}</dd>
 		{/each}
+		{#if trial.looksAt !== undefined}
+			<dt>Takes long</dt>
+			<dd>
+				for each row it may look at {trial.looksAt.toLocaleString('en-GB')} others, for a page of fifty at
+				{(50 * trial.looksAt).toLocaleString('en-GB')}
+			</dd>
+		{/if}
 		{#if trial.unheld !== undefined}
 			<dt>What others would see</dt>
 			<dd>not counted: you do not see {trial.unheld}, of everybody</dd>

@@ -6,7 +6,7 @@ import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
 /** A page of a table's rows, as much as this person may see. */
-export function GET({ locals, params, url, request: { signal } }) {
+export function GET({ locals, params, url }) {
 	return asJson(async () => {
 		const asked = readQuery(url, {
 			limit: wholeInAddress.default(100),
@@ -15,7 +15,7 @@ export function GET({ locals, params, url, request: { signal } }) {
 			row: textInAddress.optional()
 		})
 		const request = { ...readListing(url.searchParams), ...asked, table: Number(params.table), offers: true }
-		return locals.host.read('rows', { actor: getActor(locals), request, now: locals.now }, signal)
+		return locals.host.read('rows', { actor: getActor(locals), request, now: locals.now })
 	})
 }
 

@@ -3,9 +3,9 @@ import { readListing } from '$lib/server/rows/listing.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
 /** How many rows a listing finds, and where pages of it may start. */
-export function GET({ locals, params, url, request: { signal } }) {
+export function GET({ locals, params, url }) {
 	return asJson(async () => {
 		const request = { table: Number(params.table), ...readListing(url.searchParams) }
-		return locals.host.read('anchors', { actor: getActor(locals), request, now: locals.now }, signal)
+		return locals.host.read('anchors', { actor: getActor(locals), request, now: locals.now })
 	})
 }

@@ -4,10 +4,10 @@ import { readListing } from '$lib/server/rows/listing.ts'
 import { getActor } from '$lib/server/signed-in.ts'
 
 /** What stands in a column, counted, as much of it as this person sees. */
-export function GET({ locals, params, url, request: { signal } }) {
+export function GET({ locals, params, url }) {
 	return asJson(async () => {
 		const request = { table: Number(params.table), ...readListing(url.searchParams) }
 		const { column } = readQuery(url, { column: wholeInAddress })
-		return locals.host.read('groups', { actor: getActor(locals), request, column, now: locals.now }, signal)
+		return locals.host.read('groups', { actor: getActor(locals), request, column, now: locals.now })
 	})
 }
