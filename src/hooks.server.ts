@@ -77,8 +77,18 @@ export const handle: Handle = async ({ event, resolve }) => {
 function forRequest(signal: AbortSignal): Host {
 	return {
 		...host,
-		read: (name, args, own) => host.read(name, args, own ?? signal),
-		readJson: (name, args, own) => host.readJson(name, args, own ?? signal)
+		read: (name, args, own) => unlessBusy(host.read(name, args, own ?? signal)),
+		readJson: (name, args, own) => unlessBusy(host.readJson(name, args, own ?? signal))
+	}
+}
+
+/** That too much is under way is nobody's fault, wherever it is met: a page that is asked for is answered so, not as one of ours. */
+async function unlessBusy<T>(answer: Promise<T>): Promise<T> {
+	try {
+		return await answer
+	} catch (thrown) {
+		if (thrown instanceof AppError && thrown.code === 'busy') error(429, thrown.message)
+		throw thrown
 	}
 }
 

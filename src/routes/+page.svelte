@@ -62,7 +62,7 @@
 										>brought in {showMoment(source.at)}{source.sheet ? ` · sheet ${source.sheet}` : ''}</td
 									>
 									<td>{source.table}</td>
-									<td class="num">{showCount(source.rows)} rows</td>
+									<td class="num">{showCount(source.rows)} {source.rows === 1 ? 'row' : 'rows'}</td>
 								</tr>
 							{/each}
 						</tbody>

@@ -253,7 +253,6 @@ const PATHS = [
 	'/bench/1/tables/pictures',
 	'/bench/1/sources/x',
 	'/sign-in',
-	'/sign-in/with/1',
 	'/sign-in/back',
 	'/'
 ]

@@ -67,7 +67,7 @@ test('from the register to a decided request', async ({ browser }) => {
 		await builder.getByRole('link', { name: /4\s*Screens/ }).click()
 		await builder.getByLabel('Make screens from a table').selectOption('Buoys')
 		await expect(
-			builder.getByRole('navigation', { name: 'Screens' }).getByRole('button', { name: 'Buoys sheet' })
+			builder.getByRole('navigation', { name: 'Screens' }).getByRole('button', { name: 'Buoy', exact: true })
 		).toBeVisible()
 
 		await builder.getByRole('link', { name: /5\s*Routines/ }).click()
@@ -80,7 +80,10 @@ test('from the register to a decided request', async ({ browser }) => {
 		await expect(builder.locator('[data-slot="formula"]')).toHaveText('TODAY()')
 
 		await builder.getByRole('link', { name: /4\s*Screens/ }).click()
-		await builder.getByRole('navigation', { name: 'Screens' }).getByRole('button', { name: 'Buoys sheet' }).click()
+		await builder
+			.getByRole('navigation', { name: 'Screens' })
+			.getByRole('button', { name: 'Buoy', exact: true })
+			.click()
 		await addLine(builder, 'Button Looked today runs Looked today')
 		await expect(builder.getByRole('group', { name: 'Line 2' })).toContainText('runs Looked today')
 
@@ -139,7 +142,7 @@ test('from the register to a decided request', async ({ browser }) => {
 	})
 
 	await test.step('a form with a gap sends nothing and keeps what was typed', async () => {
-		await diver.getByRole('link', { name: 'New in Buoys' }).click()
+		await diver.getByRole('link', { name: 'Add a buoy' }).click()
 		await diver.getByLabel('Code').fill('NH-900')
 		await diver.getByLabel('Depth').fill('deep')
 		await diver.getByRole('button', { name: 'Send' }).click()

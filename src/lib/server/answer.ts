@@ -1,5 +1,5 @@
 /** Turns what a use case says into what the web says, once for all routes. */
-import { error, json } from '@sveltejs/kit'
+import { error, isHttpError, json } from '@sveltejs/kit'
 import type { z } from 'zod'
 import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
 
@@ -27,6 +27,8 @@ export async function asJson(work: () => Promise<unknown>): Promise<Response> {
 	try {
 		return json((await work()) ?? null)
 	} catch (thrown) {
+		if (isHttpError(thrown, STATUS.busy))
+			return json({ code: 'busy', message: thrown.body.message, details: {} }, { status: STATUS.busy })
 		if (!(thrown instanceof AppError)) throw thrown
 		const { code, message, details } = thrown
 		return json({ code, message, details }, { status: STATUS[code] })

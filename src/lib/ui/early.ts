@@ -14,6 +14,8 @@ declare global {
 	}
 }
 
+const BOXES: ReadonlySet<string> = new Set(['checkbox', 'radio'])
+
 /** Fields that are typed into or chosen from; a box that is ticked has a value whether it is ticked or not. */
 const FILLED_IN: ReadonlySet<string> = new Set([
 	...['text', 'textarea', 'search', 'email', 'url', 'tel', 'password', 'number'],
@@ -21,11 +23,18 @@ const FILLED_IN: ReadonlySet<string> = new Set([
 ])
 
 const filled = new Map<Field, string>()
+/** Boxes that were ticked, or were not any more, and files that were chosen. */
+const ticked = new Map<HTMLInputElement, boolean>()
+const chosen = new Set<HTMLInputElement>()
 
 /** Notes what fields say that they were not sent with, before the scripts take the page over. */
 export function noteEarly(): void {
 	for (const field of document.querySelectorAll<Field>('input, textarea, select'))
 		if (FILLED_IN.has(field.type) && field.value !== sentWith(field)) filled.set(field, field.value)
+	for (const field of document.querySelectorAll('input')) {
+		if (BOXES.has(field.type) && field.checked !== field.defaultChecked) ticked.set(field, field.checked)
+		if (field.type === 'file' && field.files && field.files.length > 0) chosen.add(field)
+	}
 }
 
 /** Does it again, in its order, once somebody listens. */
@@ -36,6 +45,12 @@ export function doAgain(): void {
 		for (const event of ['input', 'change']) field.dispatchEvent(new Event(event, { bubbles: true }))
 	}
 	filled.clear()
+	for (const [field, isTicked] of ticked) if (field.isConnected) field.checked = isTicked
+	for (const field of [...ticked.keys(), ...chosen])
+		if (field.isConnected)
+			for (const event of ['input', 'change']) field.dispatchEvent(new Event(event, { bubbles: true }))
+	ticked.clear()
+	chosen.clear()
 	window.early?.over()
 	for (const deed of window.early?.deeds.splice(0) ?? []) {
 		if ('press' in deed) deed.press.click()

@@ -47,7 +47,7 @@ function findings(change: (document: AppDocument) => AppDocument, lines: readonl
 describe('an app made from a table', () => {
 	test('has a list, a record sheet and a form, is a valid document, and passes the check', () => {
 		const document = made()
-		expect(document.screens.map((screen) => screen.title)).toEqual(['Moorings', 'Moorings sheet', 'New in Moorings'])
+		expect(document.screens.map((screen) => screen.title)).toEqual(['Moorings', 'Mooring', 'Add a mooring'])
 		expect(appSchema.safeParse(document).success).toBe(true)
 		expect(findings((same) => same)).toEqual([])
 	})

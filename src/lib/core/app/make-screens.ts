@@ -1,4 +1,5 @@
 /** Makes an app from tables at once: for each a list, a record sheet and a form. All of it can be changed afterwards. */
+import { capitalized, oneOf, withArticle } from './name-things.ts'
 import { APP_FORMAT, type AppDocument, type Screen } from './document.ts'
 
 /** As much of a table as screens are made from. */
@@ -35,9 +36,9 @@ function makeList(table: ScreenTable, screens: { record: string; form: string },
 	const columns = [table.label, ...rest.map((column) => column.id)].slice(0, SHOWN_IN_LIST)
 	return {
 		id: newId(),
-		title: table.name,
+		title: capitalized(table.name),
 		lines: [
-			{ id: newId(), kind: 'heading', text: table.name },
+			{ id: newId(), kind: 'heading', text: capitalized(table.name) },
 			{
 				id: newId(),
 				kind: 'list',
@@ -47,7 +48,12 @@ function makeList(table: ScreenTable, screens: { record: string; form: string },
 				columns,
 				opens: screens.record
 			},
-			{ id: newId(), kind: 'button', label: `Add to ${table.name}`, does: { kind: 'open', screen: screens.form } }
+			{
+				id: newId(),
+				kind: 'button',
+				label: `Add ${withArticle(oneOf(table.name))}`,
+				does: { kind: 'open', screen: screens.form }
+			}
 		]
 	}
 }
@@ -56,7 +62,7 @@ function makeRecord(table: ScreenTable, newId: () => string): Screen {
 	const columns = table.columns.map((column) => column.id)
 	return {
 		id: newId(),
-		title: `${table.name} sheet`,
+		title: capitalized(oneOf(table.name)),
 		lines: [{ id: newId(), kind: 'record', table: table.id, columns }]
 	}
 }
@@ -65,7 +71,7 @@ function makeForm(table: ScreenTable, newId: () => string): Screen {
 	const columns = table.columns.filter((column) => column.type !== 'computed').map((column) => column.id)
 	return {
 		id: newId(),
-		title: `New in ${table.name}`,
+		title: `Add ${withArticle(oneOf(table.name))}`,
 		lines: [{ id: newId(), kind: 'form', table: table.id, columns, thanks: 'Saved.' }]
 	}
 }

@@ -40,7 +40,7 @@ export function completionsAt(text: string, caret: number, names: readonly strin
 	const starts = [...before.matchAll(/[\p{L}_][\p{L}\p{N}_]*/gu)].map((match) => match.index).slice(-5)
 	for (const from of starts) {
 		const begun = before.slice(from).toLowerCase()
-		if (begun.length < LEAST || /[^\p{L}\p{N}_. ]/u.test(begun)) continue
+		if (begun.length < LEAST) continue
 		const found = names.filter((name) => name.toLowerCase().startsWith(begun) && name.toLowerCase() !== begun)
 		if (found.length > 0) return found.slice(0, MOST).map((name) => ({ name, from }))
 	}

@@ -12,7 +12,7 @@ import { getTable, type Table } from '../table/types.ts'
 import { unreachable } from '../unreachable.ts'
 import { columnType, describe, isMany } from './column-type.ts'
 import { findSpecial } from './check-special.ts'
-import { countArguments, type Call, type Scope } from './check-call.ts'
+import { countArguments, type Call, type NameUse, type Scope } from './check-call.ts'
 import {
 	alike,
 	compare,
@@ -36,6 +36,7 @@ import { AMONG } from './functions/text.ts'
 import { ADD_TIME, TIME_BETWEEN } from './functions/times.ts'
 import { FUNCTION_NAMES, FUNCTIONS, GRID_FUNCTIONS } from './functions/table.ts'
 import * as issue from './issues.ts'
+import { oddNamesIn } from './odd-names.ts'
 import { parse } from './parse.ts'
 import { tokenize } from './tokens.ts'
 import type { ArithmeticOp, Expr, FunctionEntry, Issue, Span, Syntax } from './types.ts'
@@ -45,9 +46,34 @@ export interface Checked {
 	readonly issues: readonly Issue[]
 }
 
-/** Parses and checks a formula that gives one value. */
+/**
+ * Parses and checks a formula that gives one value. A name such as `Keeper e-mail` stands without quotes where it is a
+ * column's: then that is what is meant, not a difference of two others. Only where no sense comes of it is it read apart.
+ */
 export function check(source: string, scope: Scope): Checked {
-	const { tree, issues } = parse(source)
+	const odd = oddNamesIn(source, scope.catalogue)
+	if (odd.length === 0) return checkReading(source, scope, odd)
+	const whole = collecting(source, scope, odd)
+	if (whole.expr) return whole
+	const apart = collecting(source, scope, [])
+	return apart.expr || !isOwnName(odd, scope) ? apart : whole
+}
+
+/** Names are told of once a reading has made sense. */
+function collecting(source: string, scope: Scope, odd: readonly string[]): Checked {
+	const uses: NameUse[] = []
+	const checked = checkReading(source, { ...scope, onName: (use) => void uses.push(use) }, odd)
+	if (checked.expr) for (const use of uses) scope.onName?.(use)
+	return checked
+}
+
+function isOwnName(odd: readonly string[], { rows }: Scope): boolean {
+	const own = rows.at(-1)
+	return odd.some((name) => own?.columns.some((column) => column.name === name) ?? false)
+}
+
+function checkReading(source: string, scope: Scope, odd: readonly string[]): Checked {
+	const { tree, issues } = parse(source, odd)
 	if (!tree || issues.length > 0) return { expr: undefined, issues }
 	try {
 		// Asked first: what is wrong with one reading is of no use to who meant the other.

@@ -35,7 +35,8 @@ export const otherRows = (name: string, span: Span): Issue => ({
 export const ambiguousName = (name: string, span: Span): Issue => ({
 	code: 'ambiguous_name',
 	message: `"${name}" is also the name of a column. Write '${name}' in single quotes if you mean the column, or put brackets round each side if you do not.`,
-	span
+	span,
+	mend: { says: `Read '${name}' as the column`, span, text: `'${name.replaceAll("'", "''")}'` }
 })
 
 export const wrongType = (what: string, wanted: string, got: string, span: Span): Issue => ({

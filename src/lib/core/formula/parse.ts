@@ -31,8 +31,9 @@ class Unreadable extends Error {
 	}
 }
 
-export function parse(source: string): Parsed {
-	const { tokens, issues } = tokenize(source)
+/** `odd`: names that are read as they stand (`tokens.ts`). */
+export function parse(source: string, odd: readonly string[] = []): Parsed {
+	const { tokens, issues } = tokenize(source, odd)
 	if (issues.length > 0) return { tree: undefined, issues }
 	try {
 		const reader = new Reader(tokens)

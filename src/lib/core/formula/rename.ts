@@ -24,8 +24,14 @@ export interface Standing {
 export function renameIn(text: string, standing: Standing, before: Catalogue, after: Catalogue): string | undefined {
 	const was = readNames(text, standing, before)
 	if (!was.expr) return text
-	for (const print of [printName, quoteName]) {
-		const printed = replaceNames(text, was.names, (use) => printUse(text, use, nameOf(use, after), print))
+	const ways: readonly ((use: NameUse, name: string | undefined) => string)[] = [
+		(use, name) => printUse(text, use, name, printName),
+		(use, name) => printUse(text, use, name, quoteName),
+		// A new name may be read where two old ones stand side by side.
+		(use, name) => quoteName(name ?? plainName(text, use))
+	]
+	for (const print of ways) {
+		const printed = replaceNames(text, was.names, (use) => print(use, nameOf(use, after)))
 		const { expr } = readNames(printed, standing, after)
 		if (expr && isSameTree(expr, was.expr)) return printed
 	}
@@ -68,11 +74,16 @@ function nameOf(use: NameUse, catalogue: Catalogue): string | undefined {
 /** A name that still is what it was stays as the builder wrote it. */
 function printUse(text: string, { span }: NameUse, name: string | undefined, print: (name: string) => string): string {
 	const written = text.slice(span.from, span.to)
-	const plain = written
+	return name === undefined || textKey(plainName(text, { span })) === textKey(name) ? written : print(name)
+}
+
+/** What is written, without its quotes. */
+function plainName(text: string, { span }: Pick<NameUse, 'span'>): string {
+	const written = text.slice(span.from, span.to)
+	return written
 		.replace(/^'(.*)'$/s, '$1')
 		.replaceAll("''", "'")
 		.replace(/\s+/g, ' ')
-	return name === undefined || textKey(plain) === textKey(name) ? written : print(name)
 }
 
 /** A name as it may stand in a formula: in single quotes only where it would be misread. */

@@ -4,6 +4,7 @@
  * A name is letters, then words or whole numbers: neighbouring words become one name here (`next due`), so that the
  * parser never sees spaces. Reserved words end a name. A single-quoted name may hold anything.
  */
+import { textKey } from '../text/key.ts'
 import { unreadable } from './issues.ts'
 import type { Issue, Span } from './types.ts'
 
@@ -11,7 +12,7 @@ export interface Token {
 	readonly kind: 'number' | 'text' | 'name' | 'word' | 'sign' | 'end'
 	readonly text: string
 	readonly span: Span
-	/** True for a name in single quotes, which is never a function or a reserved word. */
+	/** True for a name in single quotes, or of a column that is no plain word: never a function or a reserved word. */
 	readonly quoted?: boolean
 }
 
@@ -23,8 +24,13 @@ const NEXT_PART = /[ \t\u00a0]+([\p{L}_][\p{L}\p{M}\p{N}_]*|\d+(?![\d.]))/uy
 const SIGN = /<=|>=|<>|[-+*/^&=<>%();,.{}]/y
 const SPACE = /[\s\u00a0]+/y
 
-/** Tokens in order, closed by one of kind `end`; issues for what could not be read. */
-export function tokenize(source: string): { tokens: Token[]; issues: Issue[] } {
+/**
+ * Tokens in order, closed by one of kind `end`; issues for what could not be read.
+ *
+ * `odd`: names of columns that are more than words and numbers (`Keeper e-mail`), the longest first. Where one stands in the
+ * text it is a name, without quotes; what it is the name of, `check.ts` finds.
+ */
+export function tokenize(source: string, odd: readonly string[] = []): { tokens: Token[]; issues: Issue[] } {
 	const tokens: Token[] = []
 	const issues: Issue[] = []
 	let at = 0
@@ -34,7 +40,7 @@ export function tokenize(source: string): { tokens: Token[]; issues: Issue[] } {
 			at += space.length
 			continue
 		}
-		const token = readToken(source, at)
+		const token = readOddName(source, at, odd) ?? readToken(source, at)
 		if ('message' in token) {
 			issues.push(token)
 			at = token.span.to
@@ -46,6 +52,22 @@ export function tokenize(source: string): { tokens: Token[]; issues: Issue[] } {
 	tokens.push({ kind: 'end', text: '', span: { from: source.length, to: source.length } })
 	return { tokens, issues }
 }
+
+/** The longest of the names that stands here whole: nothing of a word goes on before or after it. */
+function readOddName(source: string, from: number, odd: readonly string[]): Token | undefined {
+	if (odd.length === 0) return undefined
+	const name = odd.find((each) => {
+		const to = from + each.length
+		const isCut = ENDS_IN_WORD.test(each) && WORD_GOES_ON.test(source.slice(to))
+		return textKey(source.slice(from, to)) === textKey(each) && !isCut
+	})
+	return name === undefined
+		? undefined
+		: { kind: 'name', text: name, span: { from, to: from + name.length }, quoted: true }
+}
+
+const ENDS_IN_WORD = /[\p{L}\p{M}\p{N}_]$/u
+const WORD_GOES_ON = /^[\p{L}\p{M}\p{N}_]/u
 
 function readToken(source: string, at: number): Token | Issue {
 	const first = source[at]

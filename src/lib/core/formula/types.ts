@@ -17,6 +17,15 @@ export interface Issue {
 	/** A sentence for the person who wrote the formula, with the next step. */
 	readonly message: string
 	readonly span: Span
+	/** What one press would write in its place. */
+	readonly mend?: Mend
+}
+
+export interface Mend {
+	/** What the button says. */
+	readonly says: string
+	readonly span: Span
+	readonly text: string
 }
 
 export const FAULT_NAMES = ['', '', '#DIV/0!', '#VALUE!', '#REF!', '#NAME?', '#NUM!', '#N/A'] as const

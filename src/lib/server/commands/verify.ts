@@ -2,6 +2,7 @@
  * `npm run verify`: checks that the workspace is whole, the seals of the Logbook, entry by entry, and that the last copy of the
  * workspace ends as the Logbook did then. Reads only; the program may be running.
  */
+import { countOf } from '$lib/core/text/count.ts'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import Database from 'better-sqlite3'
@@ -42,7 +43,7 @@ function verify(): string {
 		)
 	if (lost !== undefined)
 		throw new OperatorError(`The Logbook was made anew: ${lost} holds another entry at the same place.`)
-	return `${entries.toLocaleString('en-GB')} entries, each sealed to the one before it.`
+	return `${countOf(entries, 'entry', 'entries')}, each sealed to the one before it.`
 }
 
 /** The latest head that was kept outside the database and is not in it any more. */

@@ -2,6 +2,7 @@
  * Many changes at once, as a paste or a fill makes them: all of them, or those that fit. Each goes through `changeRows`
  * on its own, so one that is refused leaves nothing, and is told apart by its place.
  */
+import { countOf } from '$lib/core/text/count.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { CellChange, Change, Changed, Conflict } from '$lib/core/query/change.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
@@ -58,11 +59,11 @@ export function changeBlock(store: Store, { changes, partly, context }: Block): 
 	}
 	const changed = changes.map((change, at) => (partly ? attemptCells(change, at, attempt) : attempt(change, at)))
 	if (misfits.length > 0 && !partly) {
-		const message = `${misfits.length} of ${changes.length} rows do not fit. Nothing was put in.`
+		const message = `${misfits.length} of ${countOf(changes.length, 'row')} ${misfits.length === 1 ? 'does' : 'do'} not fit. Nothing was put in.`
 		throw new AppError(refused > 0 ? 'forbidden' : 'invalid', message, { misfits: misfits.slice(0, 200) })
 	}
 	if (refused > 0) {
-		const message = `${refused} of ${changes.length} rows may not be changed so.`
+		const message = `${refused} of ${countOf(changes.length, 'row')} may not be changed so.`
 		noteRefusal(store, { changes, context }, new AppError('forbidden', message))
 	}
 	const rows = changed

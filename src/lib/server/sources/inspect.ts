@@ -139,17 +139,20 @@ function headingsOf(head: readonly (readonly string[])[], request: InspectReques
 	}
 }
 
-/** The first column whose values are all there and all different. */
+/** What rows are known by: the column whose name means a name, else the first whose values are all there and all different. */
 function proposeLabel(columns: readonly ColumnGuess[], sample: readonly (readonly string[])[]): number {
-	const unique = columns.findIndex((column, i) => {
-		if (column.blank || !['text', 'code', 'whole number'].includes(column.type)) return false
+	const shares = columns.map((column, i) => {
+		if (column.blank || !KNOWN_BY.has(column.type)) return 0
 		const values = sample.map((row) => (row[i] ?? '').trim().toLowerCase()).filter((value) => value !== '')
-		return values.length === sample.length && new Set(values).size === values.length
+		return new Set(values).size / Math.max(1, sample.length)
 	})
-	return unique >= 0
-		? unique
-		: Math.max(
-				0,
-				columns.findIndex((column) => !column.blank)
-			)
+	const named = columns.findIndex(({ name }, i) => MEANS_NAME.test(name.trim()) && (shares[i] ?? 0) >= NEARLY_ALL)
+	if (named >= 0) return named
+	const unique = shares.findIndex((share) => share === 1)
+	return Math.max(0, unique >= 0 ? unique : columns.findIndex((column) => !column.blank))
 }
+
+const KNOWN_BY: ReadonlySet<string> = new Set(['text', 'code', 'whole number'])
+const MEANS_NAME = /^((full |item |product |short )?name|title|item|article|subject|what( for)?)$/i
+/** Two of a name among twenty rows are still told apart by what stands beside them. */
+const NEARLY_ALL = 0.9

@@ -1,5 +1,6 @@
 /** Everything that a reader thread can be asked, by name. Each runs in one snapshot. */
 import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
+import { whoSees } from '../apps/who-sees.ts'
 import { openScreen, readList, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
 import { checkUpload, readFileCell } from '../files/uploads.ts'
 import { findAccount, findSession, describePerson } from '../people/accounts.ts'
@@ -24,6 +25,7 @@ import type { Store } from '../store.ts'
 import { listPeople, listTables, tryCondition, vocabularyOf, type Asking } from '../workspace/bench.ts'
 import { previewTableRemoval, removedTables } from '../workspace/take-out-table.ts'
 import { readMatrix } from '../workspace/access-matrix.ts'
+import { proposeAccess } from '../workspace/propose-access.ts'
 import { readAccess } from '../workspace/read-access.ts'
 import { findArrival, readDoor, readPhrase } from '../people/door.ts'
 import { listProofs } from '../people/door-proofs.ts'
@@ -108,6 +110,8 @@ export const READS = {
 		}
 	},
 	access: readAccess,
+	proposeAccess,
+	whoSees,
 	accessMatrix: readMatrix,
 	explainAccess,
 	tryCondition,

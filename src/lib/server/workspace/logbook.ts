@@ -1,4 +1,5 @@
 /** The Logbook: who did what, when, through what. Without cell values, which belong to the rows' own history. */
+import { countOf } from '$lib/core/text/count.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { describePerson } from '../people/accounts.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
@@ -127,7 +128,7 @@ function detailOf(store: Store, body: string): string {
 	const said: string[] = []
 	for (const each of [name, what, held, file, format])
 		if (typeof each === 'string' && !said.includes(each)) said.push(each)
-	if (typeof rows === 'number') said.push(`${rows.toLocaleString('en-GB')} rows`)
+	if (typeof rows === 'number') said.push(countOf(rows, 'row'))
 	if (typeof number === 'number') said.push(`no. ${number}`)
 	return said.join(', ')
 }

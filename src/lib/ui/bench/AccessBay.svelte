@@ -1,11 +1,13 @@
 <script lang="ts">
 	/** Who may see and change one table: its lines, and what they come to for each person, before they are saved. */
+	import { countOf } from '$lib/core/text/count.ts'
 	import { invalidateAll } from '$app/navigation'
 	import { untrack } from 'svelte'
 	import { ACCESS_LINE } from '$lib/core/access/sentence.ts'
 	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import type { AccessSheet } from '$lib/server/workspace/read-access.ts'
+	import type { ProposedAccess } from '$lib/server/workspace/propose-access.ts'
 	import AccessNav from './AccessNav.svelte'
 	import AccessExamples from './AccessExamples.svelte'
 	import { groupPeople } from './group-people.ts'
@@ -13,6 +15,7 @@
 	import { send } from '../send.ts'
 	import AddLine from './AddLine.svelte'
 	import { newId } from './draft.svelte.ts'
+	import ProposedLines from './ProposedLines.svelte'
 	import SentenceLine from './SentenceLine.svelte'
 	import WhySeen from './WhySeen.svelte'
 
@@ -20,11 +23,13 @@
 		table: BenchTable
 		tables: readonly BenchTable[]
 		sheet: AccessSheet
+		/** What a table without lines could begin with. */
+		proposed: readonly ProposedAccess[]
 		vocabulary: Vocabulary
 		app: number
 	}
 
-	let { table, tables, sheet, vocabulary, app }: Props = $props()
+	let { table, tables, sheet, proposed, vocabulary, app }: Props = $props()
 
 	let lines = $state.raw<readonly LineValue[]>(untrack(() => sheet.lines))
 	let preview = $state.raw<AccessSheet>(untrack(() => sheet))
@@ -88,6 +93,10 @@
 		await invalidateAll()
 	}
 
+	function take(line: LineValue) {
+		change([{ ...line, id: newId() }])
+	}
+
 	function undo() {
 		const last = past[past.length - 1]
 		if (!last) return
@@ -126,8 +135,8 @@
 		const found = preview.comesTo.find((each) => each.id === line['id'])
 		if (!found) return ''
 		if (found.people === 0) return 'nobody holds this role'
-		const people = `${found.people} ${found.people === 1 ? 'person' : 'people'}`
-		const rows = found.least === found.most ? `${found.most} rows` : `${found.least} to ${found.most} rows each`
+		const people = countOf(found.people, 'person', 'people')
+		const rows = found.least === found.most ? countOf(found.most, 'row') : `${found.least} to ${found.most} rows each`
 		return `${people} · ${rows}`
 	}
 </script>
@@ -143,6 +152,9 @@
 				Nobody can, unless a line below lets them. The lines hold in every app, export, search and link.
 			</p>
 		</header>
+		{#if lines.length === 0 && proposed.length > 0}
+			<ProposedLines {proposed} {vocabulary} table={table.id} ontake={take} />
+		{/if}
 		{#each lines as line, i (line['id'])}
 			<SentenceLine
 				kind={ACCESS_LINE.kind}
@@ -216,7 +228,7 @@
 			</table>
 			{#if preview.unlisted > 0}
 				<p class="quiet">
-					and {preview.unlisted.toLocaleString('en-GB')} people more, by name. The lines hold for them too; they are not counted
+					and {countOf(preview.unlisted, 'person', 'people')} more, by name. The lines hold for them too; they are not counted
 					for here.
 				</p>
 			{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Everybody against every table: how many rows each person sees, and what else they may do there. */
+	import { countOf } from '$lib/core/text/count.ts'
 	import type { AccessMatrix, MatrixCell } from '$lib/server/workspace/access-matrix.ts'
 	import AccessNav from './AccessNav.svelte'
 	import { showCounted } from '../count.ts'
@@ -60,7 +61,7 @@
 					{/each}
 				</tbody>
 			</table>
-			{#if matrix.unlisted > 0}<p class="quiet">and {matrix.unlisted.toLocaleString('en-GB')} people more.</p>{/if}
+			{#if matrix.unlisted > 0}<p class="quiet">and {countOf(matrix.unlisted, 'person', 'people')} more.</p>{/if}
 		</div>
 	</div>
 </div>

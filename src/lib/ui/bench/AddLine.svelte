@@ -28,8 +28,10 @@
 	}
 
 	function onkeydown(event: KeyboardEvent) {
+		// In the box itself, empty, it asks for what is there already, and is no part of the sentence.
+		const isHere = event.target === input && text === ''
 		const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
-		if (event.key !== '/' || typing) return
+		if (event.key !== '/' || (typing && !isHere)) return
 		event.preventDefault()
 		input.focus()
 	}
@@ -74,13 +76,18 @@
 		padding: 0.5rem 0.9rem;
 	}
 	.typed {
-		width: 100%;
 		border: 0;
 		background: none;
 		color: var(--pitch);
 		font: inherit;
-		padding: 0.3rem 0;
+		padding: 0.35rem 0.4rem;
+		margin: 0 -0.4rem 0.45rem;
+		width: calc(100% + 0.8rem);
 		box-shadow: none;
+	}
+	/* Inside its own room: the offers stand close below. */
+	.typed:focus-visible {
+		outline-offset: -3px;
 	}
 	.typed::placeholder {
 		color: var(--zinc-5);

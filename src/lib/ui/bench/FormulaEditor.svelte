@@ -66,6 +66,12 @@
 		box?.focus()
 	}
 
+	function mend(to: Issue['mend']) {
+		if (!to) return
+		box?.set(text.slice(0, to.span.from) + to.text + text.slice(to.span.to))
+		box?.focus()
+	}
+
 	function change(next: string) {
 		text = next
 		clearTimeout(timer)
@@ -116,7 +122,10 @@
 {/if}
 <SignatureNote {text} {caret} />
 {#each trial?.issues ?? [] as issue (issue.message)}
-	<p class="says-wrong">{issue.message}</p>
+	<p class="says-wrong">
+		{issue.message}
+		{#if issue.mend}<button type="button" class="btn" onclick={() => mend(issue.mend)}>{issue.mend.says}</button>{/if}
+	</p>
 {/each}
 {#if trial && trial.issues.length === 0}
 	<dl>

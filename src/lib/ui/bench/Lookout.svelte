@@ -1,7 +1,9 @@
 <script lang="ts">
 	/** The real app beside the lines, as two people see it, each on the width of the device they use. */
 	import { READ_AGAIN } from '../lines/tell-bench.ts'
-	import { send } from '../send.ts'
+	import type { WhoSees } from '$lib/server/apps/who-sees.ts'
+	import { ask, send } from '../send.ts'
+	import { chooseLookers, whyNothing } from './choose-lookers.ts'
 	import { differences, type Sights } from './sights.ts'
 	import { untrack } from 'svelte'
 
@@ -19,12 +21,6 @@
 
 	const WIDTHS: Readonly<Record<Width, number>> = { desk: 1100, tablet: 768, phone: 390 }
 
-	const staff = untrack(() =>
-		people.filter((each) => !each.roles.some((role) => role === 'Builders' || role === 'Stewards'))
-	)
-	const first = untrack(() => staff.find((each) => each.roles.includes('Harbour masters')) ?? staff[0])
-	const second = untrack(() => staff.find((each) => each.roles.includes('Divers')) ?? staff[1])
-
 	interface View {
 		person: number
 		width: Width
@@ -35,9 +31,11 @@
 	}
 
 	let views = $state<View[]>([
-		{ person: first?.person ?? 0, width: 'desk', token: '', wrong: '' },
-		{ person: second?.person ?? 0, width: 'phone', token: '', wrong: '' }
+		{ person: 0, width: 'desk', token: '', wrong: '' },
+		{ person: 0, width: 'phone', token: '', wrong: '' }
 	])
+	/** Who sees something of the draft; undefined until that is known. */
+	let seeing = $state.raw<WhoSees | undefined>()
 	let room = $state(600)
 	/** Whether something was tried on the copy since it was begun. */
 	let tried = $state(false)
@@ -59,7 +57,29 @@
 
 	// Asks for the two views once, when the Lookout opens.
 	$effect(() => {
-		untrack(() => views.forEach((_view, at) => void begin(at)))
+		untrack(() => void open())
+	})
+
+	async function open() {
+		if (!(await lookAgain()) || !seeing) return
+		chooseLookers(people, seeing).forEach((each, at) => {
+			const view = views[at]
+			if (view && each) view.person = each.person
+			void begin(at)
+		})
+	}
+
+	async function lookAgain(): Promise<boolean> {
+		const answer = await ask<WhoSees>(`/bench/looks?app=${app}`)
+		if (answer.ok) seeing = answer.value
+		else for (const view of views) view.wrong = answer.refusal.message
+		return answer.ok
+	}
+
+	// The draft may come to show other tables, and lines are written elsewhere on the Bench.
+	$effect(() => {
+		void screen
+		if (untrack(() => seeing)) untrack(() => void lookAgain())
 	})
 
 	function onmessage(event: MessageEvent) {
@@ -108,6 +128,7 @@
 	</header>
 	{#each views as view, at (at)}
 		{@const who = people.find((each) => each.person === view.person)}
+		{@const nothing = seeing && whyNothing(view.person, seeing)}
 		{@const scale = scaleOf(view.width)}
 		<div class="as">
 			<span class="face" aria-hidden="true">{initials(who?.name ?? '')}</span>
@@ -135,7 +156,19 @@
 			{/each}
 		</div>
 		<div class="seen">
-			{#if view.token}
+			{#if nothing}
+				<div class="nothing">
+					<p>
+						{who?.name} sees nothing here: no line lets {who?.roles[0]
+							? `${who.roles[0].toLowerCase()}`
+							: 'who holds no role'}
+						see or add a row of {nothing.map(({ name }) => name).join(', ') || 'any table, and the draft shows none'}.
+					</p>
+					{#each nothing.filter(({ kept }) => kept) as table (table.id)}
+						<p><a href="/bench/{app}/access?table={table.id}">Write a line for {table.name}</a></p>
+					{/each}
+				</div>
+			{:else if view.token}
 				<div
 					class="frame {view.width}"
 					style:height="{Math.round((view.width === 'phone' ? 560 : 430) * (view.width === 'phone' ? 1 : scale) + 4)}px"
@@ -157,7 +190,7 @@
 			{:else if view.person === 0}
 				<p class="quiet">There is nobody else in this workspace yet.</p>
 			{/if}
-			{#if at === views.length - 1 && views.every((each) => each.sees)}
+			{#if at === views.length - 1 && views.every((each) => each.sees && !(seeing && whyNothing(each.person, seeing)))}
 				<div class="apart" role="status">
 					<h3>{apart.length > 0 ? 'Not the same for both' : 'The same for both'}</h3>
 					{#each apart as each (each)}<p>{each}</p>{:else}<p class="quiet">
@@ -232,6 +265,14 @@
 		flex-wrap: wrap;
 		align-items: flex-start;
 		gap: 0.8rem 1rem;
+	}
+	.nothing {
+		display: grid;
+		gap: 0.4rem;
+		max-width: 34rem;
+		padding: 0.8rem 1rem;
+		border: 1px solid var(--zinc-3);
+		background: var(--paper);
 	}
 	.apart {
 		flex: 1 1 12rem;

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What bringing a file into a table would come to: counts, and the rows that would change, cell by cell. */
+	import { countOf } from '$lib/core/text/count.ts'
 	import type { Comparison } from '$lib/core/exchange/comparison.ts'
 	import type { MergeInto, Unread } from '$lib/core/exchange/plan.ts'
 
@@ -49,17 +50,21 @@
 	</dl>
 	{#if comparison.repeated > 0}
 		<p class="note">
-			{shown(comparison.repeated)} rows are left out, because what they are known by stands more than once: {comparison.samples.repeated
+			{countOf(comparison.repeated, 'row')}
+			{comparison.repeated === 1 ? 'is' : 'are'} left out, because what they are known by stands more than once: {comparison.samples.repeated
 				.slice(0, 6)
 				.join(', ')}.
 		</p>
 	{/if}
 	{#if comparison.keyless > 0}
-		<p class="note">{shown(comparison.keyless)} rows are left out, because what they are known by is blank.</p>
+		<p class="note">
+			{countOf(comparison.keyless, 'row')}
+			{comparison.keyless === 1 ? 'is' : 'are'} left out, because what they are known by is blank.
+		</p>
 	{/if}
 	{#if unreadCount > 0}
 		<p class="note">
-			{shown(unreadCount)} cells could not be read, and stay as they are: {kinds
+			{countOf(unreadCount, 'cell')} could not be read, and {unreadCount === 1 ? 'stays as it is' : 'stay as they are'}: {kinds
 				.slice(0, 6)
 				.map(({ column, text, rows }) => `${column} "${text}" (${sayRows(rows)})`)
 				.join(', ')}{kinds.length > 6 ? ' and others' : ''}.

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Under a file that comes in: how far it is, what came of it, and what can be done next. */
+	import { countOf } from '$lib/core/text/count.ts'
 	import Progressbar from 'flowbite-svelte/Progressbar.svelte'
 	import type { MergeInto } from '$lib/core/exchange/plan.ts'
 	import type { ImportState } from '$lib/server/sources/imports.ts'
@@ -63,13 +64,15 @@
 			<Progressbar progress={Math.round((100 * status.done) / (of || 1))} size="h-2.5" />
 		</div>
 		<p class="grow" role="status">
-			{DOING[status.doing]}: {status.done.toLocaleString('en-GB')} of {of.toLocaleString('en-GB')} rows
+			{DOING[status.doing]}: {status.done.toLocaleString('en-GB')} of {countOf(of, 'row')}
 		</p>
 		{#if status.doing !== 'taking out again'}<button class="btn" onclick={onstop}>Stop</button>{/if}
 	{:else if status.state === 'done'}
 		<p class="grow" role="status">
-			<strong>{status.rows.toLocaleString('en-GB')} rows are in {tableName}.</strong>
-			{#if status.unreadCount > 0}{status.unreadCount} cells could not be read and are blank: {status.unread
+			<strong>{countOf(status.rows, 'row')} {status.rows === 1 ? 'is' : 'are'} in {tableName}.</strong>
+			{#if status.unreadCount > 0}{countOf(status.unreadCount, 'cell')} could not be read and {status.unreadCount === 1
+					? 'is'
+					: 'are'} blank: {status.unread
 					.slice(0, 5)
 					.map((cell) => `row ${cell.row} ${cell.column} "${cell.text}"`)
 					.join(', ')}.{:else}Every cell was read.{/if}
@@ -114,7 +117,7 @@
 		</p>
 		<a class="btn" href="/bench/{app}/sources">Back</a>
 		<button class="btn main" onclick={onstart}
-			>{into ? `Compare with ${into}` : `Bring in ${rowCount.toLocaleString('en-GB')} rows`}</button
+			>{into ? `Compare with ${into}` : `Bring in ${countOf(rowCount, 'row')}`}</button
 		>
 	{/if}
 </footer>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** A file before it is brought in: its rows as they stand, what was read into them, and what is to be settled. */
+	import { countOf } from '$lib/core/text/count.ts'
 	import { goto, invalidate } from '$app/navigation'
 	import { onDestroy, untrack } from 'svelte'
 	import { makeScreens } from '$lib/core/app/make-screens.ts'
@@ -168,7 +169,7 @@
 <div class="sheet">
 	<header>
 		<h1>{inspection.file}</h1>
-		<p class="quiet">{inspection.rowCount.toLocaleString('en-GB')} rows · {inspection.columns.length} columns</p>
+		<p class="quiet">{countOf(inspection.rowCount, 'row')} · {countOf(inspection.columns.length, 'column')}</p>
 		<p class="sentence">
 			Headings are in
 			<select
@@ -269,7 +270,7 @@
 					<p class="note">
 						<strong>{sheet}</strong>: {'message' in outcome
 							? outcome.message
-							: `${outcome.rows.toLocaleString('en-GB')} rows are in.`}
+							: `${countOf(outcome.rows, 'row')} ${outcome.rows === 1 ? 'is' : 'are'} in.`}
 					</p>
 				{/each}
 				{#if status.state === 'done' && moreDone.length < more.length}

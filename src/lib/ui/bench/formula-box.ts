@@ -54,8 +54,7 @@ export function openFormulaBox(host: HTMLElement, settings: FormulaBoxSettings):
 				EditorView.lineWrapping,
 				EditorView.contentAttributes.of({ 'aria-label': settings.label, spellcheck: 'false', autocapitalize: 'off' }),
 				placeholder(settings.empty),
-				names.of(completing(settings.names)),
-				colours,
+				names.of([completing(settings.names), coloursOf(settings.names)]),
 				look,
 				EditorView.updateListener.of((update) => {
 					if (update.docChanged) settings.onchange(update.state.doc.toString())
@@ -70,7 +69,7 @@ export function openFormulaBox(host: HTMLElement, settings: FormulaBoxSettings):
 			const { doc } = view.state
 			if (doc.toString() !== text) view.dispatch({ changes: { from: 0, to: doc.length, insert: text } })
 		},
-		setNames: (next) => view.dispatch({ effects: names.reconfigure(completing(next)) }),
+		setNames: (next) => view.dispatch({ effects: names.reconfigure([completing(next), coloursOf(next)]) }),
 		setIssues: (issues) => view.dispatch(setDiagnostics(view.state, toDiagnostics(issues, view.state.doc.length))),
 		close: () => view.destroy()
 	}
@@ -114,24 +113,27 @@ const MARKS = Object.fromEntries(
 	])
 )
 
-const colours = ViewPlugin.fromClass(
-	class {
-		decorations: DecorationSet
+/** `names`: those of columns, of which some are more than words. */
+function coloursOf(names: readonly string[]) {
+	return ViewPlugin.fromClass(
+		class {
+			decorations: DecorationSet
 
-		constructor(view: EditorView) {
-			this.decorations = decorate(view)
-		}
+			constructor(view: EditorView) {
+				this.decorations = decorate(view, names)
+			}
 
-		update(update: ViewUpdate) {
-			if (update.docChanged) this.decorations = decorate(update.view)
-		}
-	},
-	{ decorations: (plugin) => plugin.decorations }
-)
+			update(update: ViewUpdate) {
+				if (update.docChanged) this.decorations = decorate(update.view, names)
+			}
+		},
+		{ decorations: (plugin) => plugin.decorations }
+	)
+}
 
-function decorate(view: EditorView): DecorationSet {
+function decorate(view: EditorView, names: readonly string[]): DecorationSet {
 	const builder = new RangeSetBuilder<Decoration>()
-	for (const { from, to, kind } of partsOfText(view.state.doc.toString())) {
+	for (const { from, to, kind } of partsOfText(view.state.doc.toString(), names)) {
 		const mark = MARKS[kind]
 		if (mark) builder.add(from, to, mark)
 	}

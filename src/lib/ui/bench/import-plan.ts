@@ -1,4 +1,5 @@
 /** What is proposed for a sheet, as settings that the builder can change before anything is brought in. */
+import { countOf } from '$lib/core/text/count.ts'
 import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
 import type { ImportColumn, ImportPlan, Unread } from '$lib/core/exchange/plan.ts'
 import type { BenchTable } from '$lib/server/workspace/bench.ts'
@@ -88,7 +89,8 @@ export function openDoubts(inspection: Inspection, plan: ImportPlan): OpenDoubt[
 function optionsOf(doubt: Doubt): Pick<OpenDoubt, 'options' | 'proposed'> {
 	switch (doubt.kind) {
 		case 'day or month': {
-			const evidence = (count: number) => (count > 0 ? ` ${count} values only fit this.` : '')
+			const evidence = (count: number) =>
+				count > 0 ? ` ${countOf(count, 'value')} only ${count === 1 ? 'fits' : 'fit'} this.` : ''
 			const options = [
 				{ value: 'day first', words: `Day first.${evidence(doubt.dayOnly)}` },
 				{ value: 'month first', words: `Month first.${evidence(doubt.monthOnly)}` }
@@ -160,7 +162,7 @@ export function sayDoubt(doubt: Doubt): string {
 			: `rows ${list.slice(0, 4).join(', ')}${list.length > 4 ? ` and ${list.length - 4} more` : ''} say`
 	switch (doubt.kind) {
 		case 'day or month':
-			return `reads two ways: ${doubt.both} values fit both day first and month first, such as ${doubt.sample}.`
+			return `reads two ways: ${countOf(doubt.both, 'value')} ${doubt.both === 1 ? 'fits' : 'fit'} both day first and month first, such as ${doubt.sample}.`
 		case 'dot or comma':
 			return `could be thousands or decimals, such as ${doubt.sample}.`
 		case 'other writing':

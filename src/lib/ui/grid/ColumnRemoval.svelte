@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What names a column, and taking it out where nothing cannot do without it. */
+	import { countOf } from '$lib/core/text/count.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import type { ColumnUse } from '$lib/server/workspace/restructure.ts'
@@ -39,7 +40,8 @@
 			<p>
 				<button class="btn danger" onclick={onremove}>Take it out</button>
 				<span class="quiet">
-					{filled > 0 ? `${filled.toLocaleString('en-GB')} values go with it. ` : ''}It can be put back for thirty days.
+					{filled > 0 ? `${countOf(filled, 'value')} ${filled === 1 ? 'goes' : 'go'} with it. ` : ''}It can be put back
+					for thirty days.
 				</span>
 			</p>
 		{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Which cells of a paste or a fill do not fit and why, with the choice of putting in none or those that do. */
+	import { countOf } from '$lib/core/text/count.ts'
 	import type { ShownMisfit } from './misfit.ts'
 
 	type Props = { misfits: readonly ShownMisfit[]; total: number; onnone: () => void; onpartly: () => void }
@@ -10,7 +11,10 @@
 <div class="notice" role="alert">
 	<div>
 		<p>
-			<strong>{misfits.length} of {total.toLocaleString('en-GB')} cells do not fit. Nothing was put in yet.</strong>
+			<strong
+				>{misfits.length} of {countOf(total, 'cell')}
+				{misfits.length === 1 ? 'does' : 'do'} not fit. Nothing was put in yet.</strong
+			>
 		</p>
 		<ul>
 			{#each misfits.slice(0, 8) as misfit, i (i)}

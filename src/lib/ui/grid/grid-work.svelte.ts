@@ -2,6 +2,7 @@
  * What is done in a grid: cells are chosen, changed one by one or in blocks, rows added and removed. A block goes in whole,
  * or is told apart cell by cell; every change can be taken back (`grid-edits`).
  */
+import { countOf } from '$lib/core/text/count.ts'
 import { invalidateAll } from '$app/navigation'
 import type { CellChange, Conflict } from '$lib/core/query/change.ts'
 import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
@@ -203,7 +204,7 @@ export class GridWork {
 	) {
 		const targets = this.columns.slice(this.block.left, this.block.left + breadth)
 		if (breadth > targets.length)
-			return void (this.wrong = `This is ${breadth} columns wide, but only ${targets.length} are left from here.`)
+			return void (this.wrong = `This is ${countOf(breadth, 'column')} wide, but only ${targets.length} ${targets.length === 1 ? 'is' : 'are'} left from here.`)
 		const taken = Array.from({ length: height }, (_row, i) => this.rows.at(this.block.top + i))
 		if (taken.some((row, i) => !row && this.block.top + i < this.rows.count))
 			return void (this.wrong = 'Some of these rows are still being read. Try again in a moment.')

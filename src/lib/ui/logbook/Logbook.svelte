@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Who did what, when and through what: searched by words and days, with the seals checked when asked. */
+	import { countOf } from '$lib/core/text/count.ts'
 	import type { LogPage } from '$lib/server/workspace/logbook.ts'
 	import { showMoment } from '../dates.ts'
 	import { ask } from '../send.ts'
@@ -39,7 +40,7 @@
 		<p class="grow" role="status">
 			{#if checked?.broken === null}
 				<span class="stamp good">sealed</span>
-				{checked.entries.toLocaleString('en-GB')} entries, each sealed to the one before it.
+				{countOf(checked.entries, 'entry', 'entries')}, each sealed to the one before it.
 			{:else if checked}
 				<span class="stamp bad">broken</span>
 				Entry {checked.broken} does not fit its seal: it, or the one before it, was altered or taken out.

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
+import { readQuery, wholeInAddress } from '$lib/server/address.ts'
 import { asJson, readBody } from '$lib/server/answer.ts'
 import { getBuilder } from '$lib/server/signed-in.ts'
 
@@ -8,6 +9,14 @@ const lookSchema = z.object({ app: z.number().int(), person: z.number().int() })
 /** Throws the copy away that this builder tried things on: the next thing that is tried makes another. */
 export function DELETE({ locals }) {
 	return asJson(() => locals.host.tries.end(getBuilder(locals).person))
+}
+
+/** Who sees something of the draft, for choosing whom to look as. */
+export function GET({ locals, url }) {
+	return asJson(() => {
+		const { app } = readQuery(url, { app: wholeInAddress })
+		return locals.host.read('whoSees', { app, actor: getBuilder(locals), now: locals.now })
+	})
 }
 
 /** Begins to look at a draft as somebody sees it. The token is this builder's alone. */

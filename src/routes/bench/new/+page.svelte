@@ -42,7 +42,7 @@
 			{#each data.tables as table (table.id)}
 				<label class="tick"
 					><input type="checkbox" name="table" value={table.id} />{table.name}<span class="quiet"
-						>{showCount(table.rows)} rows</span
+						>{showCount(table.rows)} {table.rows === 1 ? 'row' : 'rows'}</span
 					></label
 				>
 			{/each}

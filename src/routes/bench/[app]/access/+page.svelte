@@ -13,6 +13,7 @@
 			table={data.table}
 			tables={data.kept}
 			sheet={data.sheet}
+			proposed={data.proposed}
 			vocabulary={{ ...data.bench.vocabulary, screens: [], routines: [] }}
 			app={data.draft.id}
 		/>

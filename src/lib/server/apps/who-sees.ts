@@ -1,0 +1,34 @@
+/** Who sees something of a draft, table by table: so that the Lookout begins with people who do, and says why others do not. */
+import { isNever } from '$lib/core/access/rights.ts'
+import { tablesOf } from '$lib/core/app/walk-app.ts'
+import { standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { countUnder } from '../rows/read.ts'
+import type { Store } from '../store.ts'
+import { peopleListed } from '../workspace/counts.ts'
+import { readDraft } from './apps.ts'
+
+export interface WhoSees {
+	/** The tables that the draft shows, with whether the builder keeps them. */
+	readonly tables: readonly { readonly id: number; readonly name: string; readonly kept: boolean }[]
+	/** The tables of which each person sees a row, or may add one, as far as the builder sees as much. */
+	readonly people: readonly { readonly person: number; readonly tables: readonly number[] }[]
+}
+
+export function whoSees(store: Store, { app, actor, now }: { app: number; actor: Actor; now: number }): WhoSees {
+	const known = store.workspace().catalogue.tables
+	const shown = [...new Set(tablesOf(readDraft(store, app).document).map(({ table }) => table))]
+	const tables = shown.flatMap((id) => known.get(id) ?? [])
+	const people = peopleListed(store).map((person) => {
+		const { rights } = standingOf(store, { person, lookedAtBy: actor.person }, now)
+		const seen = tables.filter(
+			(table) =>
+				rights.mayPossibly('add', table) ||
+				(!isNever(rights.rows(table)) && countUnder(store, rights, { table, where: [], limit: 1 }) > 0)
+		)
+		return { person, tables: seen.map(({ id }) => id) }
+	})
+	return {
+		tables: tables.map(({ id, name, keepers }) => ({ id, name, kept: keepers.includes(actor.person) })),
+		people
+	}
+}
