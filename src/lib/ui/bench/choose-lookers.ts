@@ -11,7 +11,8 @@ export function chooseLookers(people: readonly Looked[], { people: seeing }: Who
 	const sees = new Map(seeing.map(({ person, tables }) => [person, tables.length]))
 	const isStaff = ({ roles }: Looked) => !roles.some((role) => role === 'Builders' || role === 'Stewards')
 	const rank = (each: Looked) => (sees.get(each.person) ? 2 : 0) + (isStaff(each) ? 1 : 0)
-	const ordered = people.toSorted((a, b) => rank(b) - rank(a))
+	const tablesOf = (each: Looked) => sees.get(each.person) ?? 0
+	const ordered = people.toSorted((a, b) => rank(b) - rank(a) || tablesOf(b) - tablesOf(a))
 	const [first] = ordered
 	if (!first) return [undefined, undefined]
 	const others = ordered.filter((each) => each !== first && rank(each) === rank(ordered[1] ?? first))
