@@ -17,7 +17,7 @@ const HEADINGS = [
 	'Chain read (mm)',
 	'Holder',
 	'Holder phone',
-	'Arrears',
+	'Arrears (£)',
 	'Note',
 	'Old ref'
 ]

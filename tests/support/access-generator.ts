@@ -85,6 +85,7 @@ export function generateScenario(seed: number): Scenario {
 			TABLES.map((name) => [name, { columns: COLUMNS[name] ?? [], rows: [...(world.rows[name] ?? [])] }])
 		),
 		roles,
+		attrTypes: { home: 'text', grade: 'number' },
 		people: people.map((person) => ({ ...person, attrs: { ...person.attrs } })),
 		lines: lines.map(({ where, after, ...line }) => ({
 			...line,

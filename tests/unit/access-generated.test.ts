@@ -9,6 +9,11 @@ import { generateScenario } from '../support/access-generator.ts'
 const COUNT = Number(process.env['TIN_SHED_SCENARIOS'] ?? 150)
 const SEED = Number(process.env['TIN_SHED_SEED'] ?? 20261124)
 
+/** Nobody has a grade in it. */
+test('a seed that once stopped the checker', () => {
+	expect(checkScenario(generateScenario(505_098)).short).toBeUndefined()
+})
+
 test(`${COUNT} scenarios from seed ${SEED} hold through the real doors`, { timeout: 3_600_000 }, () => {
 	const short = []
 	const drawn = { seen: 0, allowed: 0, refused: 0 }

@@ -39,3 +39,17 @@ describe('what a function’s doc shows is what it gives', () => {
 		return [shows, ...(Number.isFinite(Number(shows)) ? [Number(shows)] : [])]
 	}
 })
+
+/** Clauses of OpenFormula (ODF 1.3, part 4) from memory. */
+test.each([
+	['N(3.5)', 3.5],
+	['N(TRUE)', 1],
+	['N(1 > 2)', 0],
+	['N("12")', 0],
+	['N(x)', 0],
+	['CEILING(2.5; 0)', 0],
+	['FLOOR(2.5; 0)', 0],
+	['CEILING(0; 0)', 0]
+])('%s → %s', (formula, expected) => {
+	expect(checkFormulaRow({ id: 'ours', formula, names: { x: null }, expected } as FormulaRow).short).toBeUndefined()
+})

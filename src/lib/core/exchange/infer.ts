@@ -12,7 +12,7 @@ import { parseInstant } from '../table/kinds/date-and-time.ts'
 import { TYPED, type Writing } from '../table/kinds/kind.ts'
 import { partsOf } from '../table/kinds/several-choices.ts'
 import { parseNumber } from '../table/kinds/numbers.ts'
-import { isYesNoWord } from '../table/kinds/yes-no.ts'
+import { answersOf } from '../table/kinds/yes-no.ts'
 import type { Column, ColumnTypeName } from '../table/types.ts'
 import { ColumnCollector, type Collected } from './collect.ts'
 import { splitUnit } from './headings.ts'
@@ -39,6 +39,8 @@ export type Doubt =
 			readonly sample: string
 	  }
 	| { readonly kind: 'dot or comma'; readonly sample: string; readonly rows: readonly number[] }
+	/** Amounts, by their name and digits, without a word of what money they are. */
+	| { readonly kind: 'currency'; readonly sample: string }
 	/** One value that can only be read by changing it. */
 	| {
 			readonly kind: 'other writing'
@@ -149,12 +151,17 @@ function unreadable(refused: readonly Filled[]): Doubt[] {
 	return refused.map(({ text, rows }) => ({ kind: 'unreadable', text, rows }))
 }
 
+const ASKS = /^(is|has|can|was|needs?|may)\b|\b(flag|active|done|paid|checked|ticked?|ok)\b|\?$/i
+
+/** Both answers of one pair speak for themselves; a letter, a digit or a mark alone only where the name asks. */
 const asYesNo: Attempt = (plain, filled) => {
-	if (!filled.every(({ text }) => isYesNoWord(text) || /^[tf]$/i.test(text))) return undefined
-	const digits = filled.every(({ text }) => /^[01]$/.test(text))
-	if (digits && !/^(is|has|can|was|needs?)\b|flag|active|done|paid|\?$/i.test(plain.name)) return undefined
-	const marks = filled.every(({ text }) => /^x$/i.test(text))
-	return marks && !/done|check|paid|tick|ok|flag|is /i.test(plain.name) ? undefined : { ...plain, type: 'yes/no' }
+	const texts = filled.map(({ text }) => text)
+	const answers = answersOf(texts)
+	if (!answers) return undefined
+	const isShort = texts.every((text) => text.length === 1)
+	const isDigits = texts.every((text) => /^[01]$/.test(text))
+	const speaks = isDigits ? false : answers === 'both' || !isShort
+	return speaks || ASKS.test(plain.name) ? { ...plain, type: 'yes/no' } : undefined
 }
 
 /** Things that look like numbers but are names: codes, versions, account numbers. */
@@ -162,23 +169,42 @@ const asCodeLike: Attempt = (plain, filled) => {
 	const { name } = plain
 	const all = (test: RegExp) => filled.every(({ text }) => test.test(text))
 	const named = (words: RegExp) => words.test(name)
-	if (named(/e-?mail/i)) return undefined
-	if (named(/version|release|ip address|hash|guid|uuid/i) && !named(/date|day/i)) return { ...plain, type: 'text' }
-	if (named(/post ?code|zip|account|card/i)) return { ...plain, type: 'text' }
+	if (named(/\be-?mail/i)) return undefined
+	if (named(/\b(version|release|ip address|hash|guid|uuid)\b/i) && !named(/\b(date|day)\b/i))
+		return { ...plain, type: 'text' }
+	// The number of an account is a name; what lies in it is an amount, whatever the heading begins with.
+	if (named(NUMBERED) && all(/^[\w -]*\d[\w -]*$/)) return { ...plain, type: 'text' }
 	if (named(/\b(gtin|ean|upc|isbn|issn|barcode|sku|tag|container|code)\b/i) && all(/^[\w./ -]{2,40}$/))
 		return { ...plain, type: 'code' }
-	if (all(/^\d{8}$|^\d{12,14}$/) && named(/product|item|article/i)) return { ...plain, type: 'code' }
-	if (named(/phone|mobile|tel\b|fax|contact/i)) return undefined
+	if (all(/^\d{8}$|^\d{12,14}$/) && named(/\b(product|item|article)s?\b/i)) return { ...plain, type: 'code' }
+	if (named(PHONE_NAME)) return undefined
 	if (filled.some(({ text }) => /^[-+]?0\d+$/.test(text)) && all(/^\d+$/))
 		return { ...plain, type: named(/\bid\b|no\.?$|number/i) ? 'code' : 'text' }
 	if (filled.some(({ text }) => /^[-+]?\d{16,}$/.test(text) && !Number.isSafeInteger(Number(text))))
 		return { ...plain, type: 'text' }
-	if (all(/^\d+[eE]\d+$|^\d+[a-zA-Z]\d+$/) && named(/sku|part|code|ref/i)) return { ...plain, type: 'text' }
+	if (looksDialled(filled)) return { ...plain, type: 'text' }
+	// Two numbers in every cell, `3 4` or `100 200`, not thousands set apart: `1 234 567`, `89 000`.
+	const isApart = all(/^\d{1,3}( \d{3})+$/) && !all(/^\d{3} \d{3}$/)
+	if (filled.length > 1 && all(/^\d+( \d+)+$/) && !isApart) return { ...plain, type: 'text' }
+	if (all(/^\d+[eE]\d+$|^\d+[a-zA-Z]\d+$/) && named(/\b(sku|part|code|ref)\b/i)) return { ...plain, type: 'text' }
 	return undefined
 }
 
+const NUMBERED = /\b(account|card|post ?code|zip)( (code|no\.?|nr\.?|number|id))?$/i
+const PHONE_NAME = /\b(phone|mobile|tel|telephone|fax|contact)\b/i
+
+const DATE_LIKE = /^\d{1,4}[./-]\d{1,2}[./-]\d{1,4}$/
+
+/** Digits as people dial them: a plus or a nought before, brackets or strokes between, and as many as numbers of phones have. */
+function looksDialled(filled: readonly Filled[]): boolean {
+	const isDialled = ({ text }: Filled) =>
+		/^\+?[\d ()./-]{7,24}$/.test(text) && text.replace(/\D/g, '').length >= 7 && !DATE_LIKE.test(text)
+	const marked = filled.filter(({ text }) => /^(\+\d|\(0|0\d)/.test(text) && /[ ()/-]/.test(text))
+	return filled.every(isDialled) && marked.length * 2 > filled.length
+}
+
 const asDate: Attempt = (plain, filled) => {
-	if (filled.every(({ text }) => /^\d{8}$/.test(text)) && !/date|day|due/i.test(plain.name)) return undefined
+	if (filled.every(({ text }) => /^\d{8}$/.test(text)) && !/\b(date|day|due)\b/i.test(plain.name)) return undefined
 	const midnight = (text: string) => text.replace(/[T ]00:00(:00(\.0+)?)?Z?$/, '')
 	const compact = (text: string) => text.replace(/^(\d{4})(\d{2})(\d{2})$/, '$1-$2-$3')
 	const read = (text: string, dates: Writing['dates']) => parseDate(compact(midnight(text)), { ...TYPED, dates })
@@ -190,10 +216,9 @@ const asDate: Attempt = (plain, filled) => {
 	const counts = countOrders(filled, read)
 	const monthFirst = counts.monthOnly > counts.dayOnly
 	const writing: Writing = { ...TYPED, dates: monthFirst ? 'month first' : 'day first' }
-	const order: Doubt[] =
-		counts.both > 0 && (counts.dayOnly === 0 || counts.monthOnly > 0 || counts.both > 0)
-			? [{ kind: 'day or month', ...counts }]
-			: []
+	// Dates that fit one order only say how the others are meant; where they differ, or there are none, the builder does.
+	const isOpen = counts.dayOnly > 0 === counts.monthOnly > 0
+	const order: Doubt[] = counts.both > 0 && isOpen ? [{ kind: 'day or month', ...counts }] : []
 	const wrong = filled.filter(
 		({ text }) => read(text, writing.dates) === undefined && !refused.some((each) => each.text === text)
 	)
@@ -231,13 +256,13 @@ const byKind =
 
 /** `1:30` is a time of day, unless the name speaks of a span or an hour past 23 shows that it cannot be. */
 const asTime: Attempt = (plain, filled) => {
-	if (SPAN_NAME.test(plain.name) || !filled.every(({ text }) => text.includes(':'))) return undefined
+	if (SPAN_NAME.test(plain.name) || !filled.every(({ text }) => /:|\d ?[ap]\.?m/i.test(text))) return undefined
 	return byKind('time')(plain, filled)
 }
 const asDuration: Attempt = (plain, filled) =>
 	filled.every(({ text }) => /[a-z:]/i.test(text)) ? byKind('duration')(plain, filled) : undefined
 
-const SPAN_NAME = /duration|length|elapsed|hours|minutes|took|time (spent|taken|worked)/i
+const SPAN_NAME = /\b(duration|length|elapsed|hours|minutes|took|time (spent|taken|worked))\b/i
 
 const asEmail = byKind('email')
 const asWebAddress: Attempt = (plain, filled) =>
@@ -250,38 +275,49 @@ const asPlace: Attempt = (plain, filled) => {
 }
 const asPhone: Attempt = (plain, filled) => {
 	const signed =
-		filled.every(({ text }) => /^(\+\d|\(\d)/.test(text) || /\d[ -]\d/.test(text)) &&
-		/phone|tel|mobile|fax|contact/i.test(plain.name)
-	return signed || /phone|mobile|^tel|fax/i.test(plain.name) ? byKind('phone')(plain, filled) : undefined
+		filled.every(({ text }) => /^(\+\d|\(\d)/.test(text) || /\d[ -]\d/.test(text)) && PHONE_NAME.test(plain.name)
+	return signed || /\b(phone|mobile|tel|telephone|fax)\b/i.test(plain.name) ? byKind('phone')(plain, filled) : undefined
 }
 const asPercent: Attempt = (plain, filled) => {
 	const refused = strays(filled, (text) => /^[-+]?[\d.,]+\s*%$/.test(text))
 	return refused && { ...plain, type: 'percent', writing: writingOf(filled), doubts: unreadable(refused) }
 }
 
-const CURRENCY = /^[-+(]?\s*(£|€|\$|¥)|(£|€|¥)\)?$|\b(GBP|EUR|USD)\b/
+/** The codes that are met most (ISO 4217), and the signs that stand for one. */
+const CODES = 'GBP|EUR|USD|CHF|NOK|SEK|DKK|ISK|PLN|CZK|JPY|CNY|INR|CAD|AUD|NZD|ZAR'
+const CURRENCY = new RegExp(`^[-+(]?\\s*[£€$¥]|[£€¥]\\)?$|\\b(${CODES})\\b`)
+const CURRENCY_MARK = new RegExp(`[£€$¥]|\\b(?:${CODES})\\b`)
+const CURRENCY_MARKS = new RegExp(CURRENCY_MARK, 'g')
 const MONEY_NAME = /\b(price|cost|fee|fees|amount|salary|arrears|balance|budget|total|value|paid|due)\b/i
 
 const asMoney: Attempt = (plain, filled) => {
-	const signs = new Set(filled.flatMap(({ text }) => /[£€$¥]|GBP|EUR|USD/.exec(text)?.[0] ?? []))
+	const signs = new Set(filled.flatMap(({ text }) => CURRENCY_MARK.exec(text)?.[0] ?? []))
+	const [inHeading] = CURRENCY_MARK.exec(`${plain.name} ${plain.unit ?? ''}`) ?? []
 	if (signs.size > 1) return undefined
 	const marked = filled.some(({ text }) => CURRENCY.test(text))
-	const named = /salary|arrears|price|fee\b|fees\b/i.test(plain.name) && !plain.unit
-	if (!marked && !named && !(MONEY_NAME.test(plain.name) && filled.every(({ text }) => /[.,]\d\d$/.test(text))))
+	const named = /\b(salary|arrears|prices?|fees?)\b/i.test(plain.name) && !plain.unit
+	if (
+		!marked &&
+		!named &&
+		inHeading === undefined &&
+		!(MONEY_NAME.test(plain.name) && filled.every(({ text }) => /[.,]\d\d$/.test(text)))
+	)
 		return undefined
 	const bare = filled.map(({ text, count, rows }) => ({
 		count,
 		text: text
-			.replace(/[£€$¥]|GBP|EUR|USD/g, '')
+			.replace(CURRENCY_MARKS, '')
 			.replace(/^\((.*)\)$/, '-$1')
 			.trim(),
 		rows
 	}))
 	const number = asNumber(plain, bare)
 	if (!number || number.type === 'text') return undefined
-	const [sign] = signs
 	const { places: _places, ...rest } = number
-	return { ...rest, type: 'money', unit: sign ?? plain.unit ?? '£' }
+	const unit = [...signs][0] ?? inHeading ?? plain.unit
+	// Nobody has said what money it is: none is made up.
+	const open: Doubt[] = unit === undefined ? [{ kind: 'currency', sample: filled[0]?.text ?? '' }] : []
+	return { ...rest, type: 'money', ...(unit === undefined ? {} : { unit }), doubts: [...open, ...rest.doubts] }
 }
 
 const asNumber: Attempt = (plain, filled) => {
@@ -328,20 +364,24 @@ function writingOf(filled: readonly Filled[]): Writing {
 	let comma = 0
 	let dot = 0
 	for (const { text, count } of filled) {
-		const bare = text.replace(/[£€$¥%]|\s*(GBP|EUR|USD)\s*/g, '').trim()
+		const bare = text.replace(CURRENCY_MARKS, '').replace('%', '').trim()
 		if (/,\d{1,2}$|,\d{4,}$|\.\d{3},/.test(bare)) comma += count
 		else if (/\.\d{1,2}$|\.\d{4,}$|,\d{3}\./.test(bare)) dot += count
 	}
 	return { ...TYPED, decimal: comma > dot ? ',' : '.' }
 }
 
-const CHOICE_NAME = /type|state|status|kind|category|priority|region|country|size|gender|class|grade|verdict|harbour/i
+const CHOICE_NAME =
+	/\b(type|state|status|kind|category|priority|region|country|size|gender|class|grade|verdict|harbour)s?\b/i
 
 const MOST_CHOICES = 20
+const LEAST_LISTED = 2
 
 /** "Chain; Shackle": cells that hold several of a few words which come again and again, with semicolons between. */
 const asSeveral: Attempt = (plain, filled) => {
-	if (!filled.some(({ text }) => text.includes(';'))) return undefined
+	// One semicolon is a slip, or part of a sentence; a list has them again and again.
+	const listed = filled.reduce((all, { text, count }) => all + (text.includes(';') ? count : 0), 0)
+	if (listed < LEAST_LISTED) return undefined
 	const words = new Map<string, { word: string; count: number }>()
 	for (const { text, count } of filled) {
 		for (const word of partsOf(text)) {

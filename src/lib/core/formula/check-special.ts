@@ -46,6 +46,7 @@ const SPECIALS: ReadonlyMap<string, CheckCall> = new Map<string, CheckCall>([
 	['IFERROR', (call) => checkIfError('any', call)],
 	['IFNA', (call) => checkIfError('na', call)],
 	['T', checkT],
+	['N', checkN],
 	['TEXT', checkText],
 	['TODAY', (call) => none(call) && { kind: 'now', what: 'TODAY', type: { kind: 'date' } }],
 	['NOW', (call) => none(call) && { kind: 'now', what: 'NOW', type: { kind: 'datetime' } }],
@@ -171,6 +172,29 @@ function checkT(call: Call): Expr {
 	const empty: Expr = { kind: 'literal', value: '', type: TEXT }
 	const isText: Expr = { kind: 'istype', which: 'text', arg: value, type: YESNO }
 	return value.type.kind === 'mixed' ? { kind: 'if', test: isText, then: value, else: empty, type: TEXT } : empty
+}
+
+/** The value if it is a number, 1 or 0 for yes and no, 0 for a text; a date has no number of its own here. */
+function checkN(call: Call): Expr {
+	const value = one(call)
+	const nought: Expr = { kind: 'literal', value: 0, type: NUMBER }
+	const { kind } = value.type
+	if (kind === 'number' || kind === 'duration')
+		return { kind: 'arithmetic', op: '+', left: value, right: nought, type: NUMBER }
+	if (kind === 'yesno') {
+		const oneMore: Expr = { kind: 'literal', value: 1, type: NUMBER }
+		return { kind: 'if', test: value, then: oneMore, else: nought, type: NUMBER }
+	}
+	if (kind === 'date' || kind === 'datetime')
+		throw new Refused(
+			issue.wrongType(
+				'N',
+				'a number, yes or no, or a text',
+				`${describe(value.type)}. Take a date from it`,
+				call.tree.span
+			)
+		)
+	return nought
 }
 
 /** TEXT is one function for those who write, and one for each kind of value here. */

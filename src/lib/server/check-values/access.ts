@@ -26,6 +26,8 @@ export interface Scenario {
 	readonly tables: Record<string, { columns: ScenarioColumn[]; rows: ({ id: string } & Record<string, Cell>)[] }>
 	readonly roles: { name: string; includes: string[] }[]
 	readonly people: { email: string; attrs: Record<string, Cell>; roles: string[] }[]
+	/** What people's columns hold, where nobody may have a value to tell it by. */
+	readonly attrTypes?: Readonly<Record<string, 'number' | 'text'>>
 	readonly lines: {
 		role: string
 		table: string
@@ -75,7 +77,8 @@ function build(scenario: Scenario): World {
 		})
 	)
 	const attributes = Object.keys(scenario.people[0]?.attrs ?? {})
-	const numeric = (name: string) => scenario.people.some((person) => typeof person.attrs[name] === 'number')
+	const numeric = (name: string) =>
+		scenario.attrTypes?.[name] === 'number' || scenario.people.some((person) => typeof person.attrs[name] === 'number')
 	const peopleColumns = attributes.map((name): ColumnEntry => ({
 		id: next++,
 		name,

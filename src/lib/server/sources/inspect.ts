@@ -34,6 +34,8 @@ export interface Inspection {
 	readonly columns: readonly ColumnGuess[]
 	/** Rows, as people count, with a quote in the wrong place: what comes after it may have run together. */
 	readonly damaged: readonly number[]
+	/** What of the sheet is left aside, in the reader's words. */
+	readonly notes: readonly string[]
 	/** The column by which a row is most likely known. */
 	readonly label: number
 }
@@ -65,6 +67,7 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 			head: looked.head.slice(0, SHOWN_ROWS),
 			columns,
 			damaged: looked.damaged,
+			notes: chosen.notes ?? [],
 			label: chosen.said?.key ?? proposeLabel(columns, looked.sample)
 		}
 	} finally {

@@ -11,6 +11,8 @@ export interface Sheet {
 		readonly key: number | undefined
 		readonly references?: readonly SaidReference[]
 	}
+	/** What of it is no part of the table, in the reader's words. */
+	readonly notes?: readonly string[]
 }
 
 export interface SaidReference {

@@ -239,6 +239,7 @@
 						in again.
 					</p>
 				{/if}
+				{#each inspection.notes as note (note)}<p class="doubt">{note}</p>{/each}
 				{#each doubts.slice(0, 40) as each (each.key)}
 					<fieldset class="doubt">
 						<legend class="visually-hidden">{inspection.columns[each.column]?.name}</legend>

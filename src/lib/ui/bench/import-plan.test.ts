@@ -95,10 +95,10 @@ describe('doubts', () => {
 		expect(openDoubts(inspection, { ...plan, columns })).toEqual([])
 	})
 
-	test('as proposed: the reading with more evidence, the nearest spelling, the mended number, a blank', () => {
+	test('as proposed: the reading with more evidence, a word as it stands, the mended number, a blank', () => {
 		expect(settled({}).map(({ writing, fixes, choices }) => [writing.dates, fixes, choices])).toEqual([
 			['month first', [], undefined],
-			[TYPED.dates, [['Goood', 'Good']], ['Good']],
+			[TYPED.dates, [], ['Good', 'Goood']],
 			[
 				TYPED.dates,
 				[
@@ -112,7 +112,7 @@ describe('doubts', () => {
 
 	test.each([
 		['day first after all', { '0 0': 'day first' }, 0, { writing: { ...TYPED, dates: 'day first' } }],
-		['a choice of its own', { '1 0': 'own' }, 1, { choices: ['Good', 'Goood'], fixes: [] }],
+		['the nearest spelling', { '1 0': 'fix' }, 1, { choices: ['Good'], fixes: [['Goood', 'Good']] }],
 		['a blank instead of a spelling', { '1 0': 'blank' }, 1, { fixes: [['Goood', null]] }],
 		['the whole column as text', { '2 1': 'text' }, 2, { type: 'text' }],
 		['the comma as the decimal point', { '2 2': ',' }, 2, { writing: { ...TYPED, decimal: ',' } }]

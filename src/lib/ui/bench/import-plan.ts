@@ -105,6 +105,14 @@ function optionsOf(doubt: Doubt): Pick<OpenDoubt, 'options' | 'proposed'> {
 				],
 				proposed: '.'
 			}
+		case 'currency':
+			return {
+				options: [
+					...CURRENCIES.map((unit) => ({ value: unit, words: unit })),
+					{ value: '', words: 'None: numbers with two decimals' }
+				],
+				proposed: ''
+			}
 		case 'other writing':
 			return { options: [{ value: 'fix', words: `Read as ${doubt.proposed}` }, BLANK], proposed: 'fix' }
 		case 'spelling':
@@ -114,12 +122,15 @@ function optionsOf(doubt: Doubt): Pick<OpenDoubt, 'options' | 'proposed'> {
 					{ value: 'own', words: 'Keep it as a choice of its own' },
 					BLANK
 				],
-				proposed: 'fix'
+				// A word that is nearly another may well be one of its own.
+				proposed: 'own'
 			}
 		case 'unreadable':
 			return { options: [BLANK, { value: 'text', words: 'Make the whole column text' }], proposed: 'blank' }
 	}
 }
+
+const CURRENCIES = ['£', '€', '$', '¥']
 
 const BLANK = { value: 'blank', words: 'Leave the cell blank' }
 
@@ -143,6 +154,8 @@ function settle(column: ImportColumn, doubt: Doubt, choice: string): ImportColum
 			}
 		case 'dot or comma':
 			return { ...column, writing: { ...column.writing, decimal: choice === ',' ? ',' : '.' } }
+		case 'currency':
+			return choice === '' ? { ...column, type: 'decimal', places: 2 } : { ...column, unit: choice }
 		case 'other writing':
 		case 'spelling':
 			if (choice === 'own') return { ...column, choices: [...(column.choices ?? []), doubt.text] }
@@ -165,6 +178,8 @@ export function sayDoubt(doubt: Doubt): string {
 			return `reads two ways: ${countOf(doubt.both, 'value')} ${doubt.both === 1 ? 'fits' : 'fit'} both day first and month first, such as ${doubt.sample}.`
 		case 'dot or comma':
 			return `could be thousands or decimals, such as ${doubt.sample}.`
+		case 'currency':
+			return `holds amounts such as ${doubt.sample}, and nothing says of what money.`
 		case 'other writing':
 			return `${said(doubt.rows)} ${doubt.text}.`
 		case 'spelling':

@@ -142,7 +142,7 @@ describe('blocks', () => {
 		expect([2, 3, 4].map((row) => cell(row, 3))).toEqual(['Watch', 'Watch', 'Watch'])
 		work.selection = at(0, 3)
 		await pasteCells(work, clipboard('1\t2').event)
-		expect(work.wrong).toBe('This is 2 columns wide, but only 1 are left from here.')
+		expect(work.wrong).toBe('This is 2 columns wide, but only 1 is left from here.')
 	})
 
 	test('past the last row a paste adds rows', async () => {

@@ -128,6 +128,10 @@ const DATES: readonly Note[] = [
 	['NOW', 'NOW()', 'This moment.']
 ]
 
+const NUMBERS: readonly Note[] = [
+	['N', 'N(value)', 'The value if it is a number, 1 or 0 for yes and no, 0 for a text.', ['N(TRUE)', '1']]
+]
+
 const TEXTS: readonly Note[] = [['T', 'T(value)', 'The value if it is a text, else an empty text.', ['T("a")', 'a']]]
 
 export const SPECIAL_NOTES: readonly FunctionNote[] = [
@@ -135,6 +139,7 @@ export const SPECIAL_NOTES: readonly FunctionNote[] = [
 	...notes('totals', TOTALS),
 	...notes('sets', SETS),
 	...notes('dates', DATES),
+	...notes('numbers', NUMBERS),
 	...notes('text', TEXTS)
 ]
 

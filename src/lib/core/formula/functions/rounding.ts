@@ -68,19 +68,19 @@ export const ROUNDING_FUNCTIONS: readonly FunctionEntry[] = [
 		name: 'CEILING',
 		parameters: TO_STEP,
 		result: 'number',
-		doc: 'The next multiple of the step at or above.',
+		doc: 'The next multiple of the step at or above; 0 where the step is 0.',
 		examples: [['CEILING(2.1; 0.5)', '2.5']],
 		canFail: true,
-		evaluate: (number, step) => toStep(number, step, Math.ceil)
+		evaluate: (number, step) => (step === 0 ? 0 : toStep(number, step, Math.ceil))
 	}),
 	numbers({
 		name: 'FLOOR',
 		parameters: TO_STEP,
 		result: 'number',
-		doc: 'The next multiple of the step at or below.',
+		doc: 'The next multiple of the step at or below; 0 where the step is 0.',
 		examples: [['FLOOR(2.9; 0.5)', '2.5']],
 		canFail: true,
-		evaluate: (number, step) => toStep(number, step, Math.floor)
+		evaluate: (number, step) => (step === 0 ? 0 : toStep(number, step, Math.floor))
 	}),
 	numbers({
 		name: 'MROUND',

@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest'
 import type { Column, ColumnTypeName } from '../types.ts'
 import { findKind } from './all.ts'
 import { TYPED, type Writing } from './kind.ts'
-import { roundHalfAway } from './numbers.ts'
+import { toScaled } from './numbers.ts'
+import { randomFrom } from '../../../../../demo/random.ts'
 
 const column = (type: ColumnTypeName, extra: Partial<Column> = {}): Column => ({ id: 1, name: 'x', type, ...extra })
 
@@ -38,6 +39,21 @@ describe('what is typed or stands in a file is read', () => {
 		['date', '12-Mar-85', {}, '1985-03-12'],
 		['date', '31.12.26', {}, '2026-12-31'],
 		['date and time', '2026-04-03 14:30', {}, '2026-04-03T14:30:00.000Z'],
+		['date and time', '3/4/2026 2:30 pm', {}, '2026-04-03T14:30:00.000Z'],
+		['date and time', '3 Apr 2026 2:30 p.m.', {}, '2026-04-03T14:30:00.000Z'],
+		['date and time', '3 Apr 2026, 12:05 am', {}, '2026-04-03T00:05:00.000Z'],
+		['date and time', '3 Apr 2026 2pm', {}, '2026-04-03T14:00:00.000Z'],
+		['date and time', '2026-04-03T14:30:05+0200', {}, '2026-04-03T12:30:05.000Z'],
+		['date and time', '2026-04-03 14:30 +02:00', {}, '2026-04-03T12:30:00.000Z'],
+		['date and time', '2026-04-03 14:30 UTC', {}, '2026-04-03T14:30:00.000Z'],
+		['date and time', '2026-04-03T14:30:05,250Z', {}, '2026-04-03T14:30:05.000Z'],
+		['date and time', '2026-04-03 24:00', {}, '2026-04-04T00:00:00.000Z'],
+		['date and time', '03.04.2026 14.30', {}, '2026-04-03T14:30:00.000Z'],
+		['time', '2:30 p.m.', {}, 14.5 / 24],
+		['time', '2 pm', {}, 14 / 24],
+		['time', '00:15', {}, 0.25 / 24],
+		['yes/no', 'T', {}, true],
+		['yes/no', 'f', {}, false],
 		['date and time', '3 Apr 2026 2:05 pm', {}, '2026-04-03T14:05:00.000Z'],
 		['date and time', '2026-04-03T14:30:00+02:00', {}, '2026-04-03T12:30:00.000Z'],
 		['time', '14:30', {}, 14.5 / 24],
@@ -129,14 +145,33 @@ describe('what is stored comes back, and is shown as people read it', () => {
 	})
 })
 
-describe('money rounds half away from zero', () => {
+describe('in units of the last place, half away from zero', () => {
 	test.each([
-		[2.5, 3],
-		[-2.5, -3],
-		[1.005 * 100, 101],
-		[2.4999, 2],
-		[0, 0]
-	])('%s → %s', (value, wanted) => {
-		expect(roundHalfAway(value)).toBe(wanted)
+		[2.5, 1, 3],
+		[-2.5, 1, -3],
+		[1.005, 100, 101],
+		[-1.005, 100, -101],
+		[2.4999, 1, 2],
+		[0, 100, 0],
+		[0.285, 100, 29],
+		[377381383386, 1, 377381383386],
+		[377381383386, 10_000, 3773813833860000],
+		[45035996273704.95, 100, 4503599627370495]
+	])('%s by %i → %s', (value, scale, wanted) => {
+		expect(toScaled(value, scale)).toBe(wanted)
+	})
+
+	test('a whole number gains no fraction, and a number of few places comes back as it was', () => {
+		const random = randomFrom(7)
+		for (let i = 0; i < 20_000; i++) {
+			const scale = 10 ** Math.floor(random.next() * 5)
+			const units = Math.floor(random.next() * Number.MAX_SAFE_INTEGER)
+			// By the digits themselves, which no floating number has touched.
+			const digits = String(units).padStart(6, '0')
+			const places = Math.log10(scale)
+			const text = places === 0 ? digits : `${digits.slice(0, -places)}.${digits.slice(-places)}`
+			if (String(Number(text)) !== text.replace(/^0+(?=\d)/, '').replace(/\.?0+$/, '') && text.includes('.')) continue
+			expect([text, scale, toScaled(Number(text), scale)]).toEqual([text, scale, units])
+		}
 	})
 })

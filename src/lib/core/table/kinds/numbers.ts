@@ -1,7 +1,7 @@
 /**
  * A base for types that are numbers: reading digits as people write them, without guessing.
  */
-import { numberText } from '../../formula/numbers.ts'
+import { numberText, roundHalfAway } from '../../formula/numbers.ts'
 import { scaleOf } from '../storage.ts'
 import type { Column, ColumnTypeName } from '../types.ts'
 import { read, refuse, TYPED, type ColumnKind, type Reading, type Writing } from './kind.ts'
@@ -25,7 +25,7 @@ export function numberKind(rules: NumberRules): ColumnKind {
 		const complaint = rules.check?.(value, column)
 		if (complaint !== undefined) return refuse(complaint)
 		const scale = scaleOf(column)
-		const scaled = roundHalfAway(value * scale)
+		const scaled = toScaled(value, scale)
 		if (scale > 1 && !Number.isSafeInteger(scaled)) return refuse('This number is too large to keep to the last digit.')
 		return read(scale > 1 ? scaled / scale : value)
 	}
@@ -43,7 +43,7 @@ export function numberKind(rules: NumberRules): ColumnKind {
 		},
 		toStored: (value, column) => {
 			const scale = scaleOf(column)
-			return scale > 1 ? Math.round(Number(value) * scale) : Number(value)
+			return scale > 1 ? toScaled(Number(value), scale) : Number(value)
 		},
 		fromStored: (stored, column) => Number(stored) / scaleOf(column),
 		show: (value, column) => rules.show(Number(value), column)
@@ -81,9 +81,21 @@ export function parseNumber(text: string, writing: Writing): number | undefined 
 	return bracketed ? -value : value
 }
 
-/** Money rounds half away from zero. The correction undoes the binary error of `1.005 * 100`. */
-export function roundHalfAway(value: number): number {
-	return Math.sign(value) * Math.round(Math.abs(value) * (1 + Number.EPSILON))
+/** Up to here a step of a double is so much smaller than a half that the correction below turns no whole number. */
+const MOST_CORRECTED = 2 ** 40
+
+/**
+ * A number in units of its last place, rounded half away from zero. `1.005 * 100` is a little less than 100.5 in binary: the
+ * correction undoes that where numbers are small, and the digits are moved as written where they are not. A whole number is
+ * multiplied and no more.
+ */
+export function toScaled(value: number, scale: number): number {
+	if (scale === 1) return roundHalfAway(value)
+	const product = Math.abs(value) * scale
+	if (Number.isInteger(value)) return value * scale
+	const near =
+		product < MOST_CORRECTED ? product * (1 + Number.EPSILON) : Number(`${Math.abs(value)}e${Math.log10(scale)}`)
+	return Math.sign(value) * Math.round(near)
 }
 
 /** Digits in groups of three, with the wanted decimals; the sign is a true minus. */

@@ -1,7 +1,32 @@
 import { read, refuse, type ColumnKind } from './kind.ts'
 
-const YES = new Set(['yes', 'y', 'true', '1', 'x', '✓', '✔', 'on', 'ja', 'oui', 'si', 'sí', 'j', 'wahr'])
-const NO = new Set(['no', 'n', 'false', '0', 'off', 'nein', 'non', '✗', '✘', 'falsch'])
+/** Words for yes and for no, by the pair that they belong to: a column of answers uses one. */
+const PAIRS: readonly (readonly [yes: readonly string[], no: readonly string[]])[] = [
+	[
+		['yes', 'y'],
+		['no', 'n']
+	],
+	[
+		['true', 't'],
+		['false', 'f']
+	],
+	[['1'], ['0']],
+	[['on'], ['off']],
+	[
+		['ja', 'j'],
+		['nein', 'n']
+	],
+	[['oui'], ['non']],
+	[['si', 'sí'], ['no']],
+	[['wahr'], ['falsch']],
+	[
+		['x', '✓', '✔'],
+		['✗', '✘']
+	]
+]
+
+const YES = new Set(PAIRS.flatMap(([yes]) => yes))
+const NO = new Set(PAIRS.flatMap(([, no]) => no))
 
 export const yesNo: ColumnKind = {
 	name: 'yes/no',
@@ -16,7 +41,13 @@ export const yesNo: ColumnKind = {
 	show: (value) => (value === true ? 'yes' : 'no')
 }
 
-export function isYesNoWord(text: string): boolean {
-	const word = text.toLowerCase()
-	return YES.has(word) || NO.has(word)
+/**
+ * Whether values are the answers of one pair: `both` of them, or only one, which may as well mean something else. Undefined where
+ * a value is no answer, or of another pair.
+ */
+export function answersOf(values: readonly string[]): 'both' | 'one' | undefined {
+	const words = new Set(values.map((value) => value.toLowerCase()))
+	const pair = PAIRS.find(([yes, no]) => [...words].every((word) => yes.includes(word) || no.includes(word)))
+	if (!pair) return undefined
+	return pair.every((side) => side.some((word) => words.has(word))) ? 'both' : 'one'
 }
