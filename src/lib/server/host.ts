@@ -14,7 +14,7 @@ import { openLooks, type Looks } from './people/looks.ts'
 import { openStandIn, type StandIn, type StandInPerson } from './people/stand-in-provider.ts'
 import { RETURN_PATH } from './people/outside-sign-in.ts'
 import { openPost, type Post } from './post/stand-in.ts'
-import { startImporter } from './sources/importer-thread.ts'
+import { openImporter } from './sources/importer.ts'
 import { openImports, type Imports } from './sources/imports.ts'
 import { startIndexing } from './workspace/indexing.ts'
 import { readKey } from './workspace-key.ts'
@@ -153,7 +153,7 @@ async function openLocked({ folder, scripts, origin, at }: HostPlace, unlock: ()
 	}
 
 	await parts.write('dropUnregistered', { now: Date.now() })
-	const importer = startImporter(join(scripts, 'importer.js'))
+	const importer = openImporter(join(scripts, 'importer.js'))
 	const imports = openImports(join(folder, 'staging'), importer, parts)
 	const tries = openTries({ folder, scripts, key: data.key, now: parts.now, copy: importer.copyDatabase })
 	const files = openFileStore(join(folder, 'files'), parts)

@@ -18,15 +18,21 @@ export interface Collected {
 const MOST_VALUES = 10_000
 const MOST_SHAPES = 2_000
 const MOST_ROWS = 50
+const MOST_CHARACTERS = 2_000
 
 export class ColumnCollector {
 	private readonly values = new Map<string, Collected>()
 	private readonly shapes = new Set<string>()
+	/** The longest cell, and its row. */
+	longest = { length: 0, row: 0 }
 	private asked = 0
 	private found = 0
 
 	/** `row`: its number as people count. */
-	add(cell: string, row: number): void {
+	add(whole: string, row: number): void {
+		if (whole.length > this.longest.length) this.longest = { length: whole.length, row }
+		// What a type is told by stands at its beginning; thousands of long cells are not kept whole.
+		const cell = whole.length > MOST_CHARACTERS ? whole.slice(0, MOST_CHARACTERS) : whole
 		// Where nearly every value is another, looking up only costs: then its shape alone is looked at.
 		const full = this.values.size >= MOST_VALUES
 		if (full && this.found * 2 < this.asked) return this.addIfNew(cell, row)

@@ -1,35 +1,8 @@
 /** Delimited text: which encoding and which separator, from the file itself (RFC 4180, and what people really send). */
 import Papa from 'papaparse'
+import type { Encoding } from './encoding.ts'
 import { TYPED } from '../table/kinds/kind.ts'
 import { parseNumber } from '../table/kinds/numbers.ts'
-
-export type Encoding = 'utf-8' | 'utf-16le' | 'utf-16be' | 'windows-1252'
-
-/** The encoding of a file, from its first bytes: a mark, else UTF-8 where that is sound, else Windows-1252. */
-export function findEncoding(head: Uint8Array): Encoding {
-	if (head[0] === 0xff && head[1] === 0xfe) return 'utf-16le'
-	if (head[0] === 0xfe && head[1] === 0xff) return 'utf-16be'
-	try {
-		// The last character may be cut: leave up to three bytes away.
-		new TextDecoder('utf-8', { fatal: true }).decode(head.subarray(0, soundEnd(head)))
-		return 'utf-8'
-	} catch {
-		return 'windows-1252'
-	}
-}
-
-function soundEnd(bytes: Uint8Array): number {
-	let end = bytes.length
-	for (let back = 1; back <= 3 && end - back >= 0; back++) {
-		const byte = bytes[end - back] ?? 0
-		if (byte < 0x80) break
-		if (byte >= 0xc0) {
-			end -= back
-			break
-		}
-	}
-	return end
-}
 
 const SEPARATORS = [',', ';', '\t', '|'] as const
 

@@ -15,9 +15,14 @@ interface Entry {
 export async function unfoldsWithin(bytes: Buffer, most: number): Promise<boolean> {
 	const entries = readEntries(bytes)
 	if (!entries || entries.reduce((sum, { claimed }) => sum + claimed, 0) > most) return false
+	if (entries.some(({ packed, claimed }) => claimed > SWELLS_FROM && claimed > packed.length * MOST_RATIO)) return false
 	for (const entry of entries) if (entry.isDeflated && !(await keepsItsClaim(entry))) return false
 	return true
 }
+
+/** Sheets of the same few values over and over unfold some hundred times; what unfolds further, and is large, was made to. */
+const MOST_RATIO = 400
+const SWELLS_FROM = 32 * 1024 * 1024
 
 const END = 0x06054b50
 const DIRECTORY = 0x02014b50

@@ -17,7 +17,7 @@ import type { FileToMake } from '../exports/make-file.ts'
 import type { Host } from '../host.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import type { Begun, BroughtIn } from './bring-in.ts'
-import type { Importer } from './importer-thread.ts'
+import type { Importer } from './importer.ts'
 import type { InspectRequest, Inspection } from './inspect.ts'
 import { applyInSteps, compareInSteps, undoInSteps, type Doing, type Watch } from './merge-run.ts'
 import type { Undone } from './undo-merge.ts'
@@ -61,6 +61,8 @@ interface Entry {
 	readonly person: number
 	state: ImportState
 	stop: (() => void) | undefined
+	/** When somebody last asked for it (epoch ms). */
+	usedAt: number
 	/** All of it is in, and the file is removed. */
 	gone?: boolean
 	/** Rows that wait in a table of their own, to go into one that is there. */
@@ -71,13 +73,16 @@ interface Entry {
 
 const MAX_BYTES = 512 * 1024 * 1024
 const KEPT_MS = 48 * 3_600_000
+const SWEEP_MS = 3_600_000
 
 export interface Imports {
 	take(name: string, body: ReadableStream<Uint8Array>, actor: Actor): Promise<Given>
 	inspect(
 		id: string,
 		settings: Omit<InspectRequest, 'path' | 'name'>,
-		actor: Actor
+		actor: Actor,
+		/** Whoever asked has gone: a large file is left. */
+		signal?: AbortSignal
 	): Promise<Inspection & { file: string }>
 	/** `more`: other sheets of the file follow, so it is not removed when this one is in. */
 	start(id: string, plan: unknown, actor: Actor, more?: boolean): Promise<void>
@@ -98,12 +103,34 @@ export function openImports(
 	host: Pick<Host, 'read' | 'write' | 'connectToWriter' | 'now'>
 ): Imports {
 	const entries = new Map<string, Entry>()
-	void removeOld(folder, host.now())
+	const sweep = setInterval(() => void sweepOld(), SWEEP_MS)
+	sweep.unref()
+	void sweepOld()
+
+	/** What nobody brought in, and what an earlier run left. */
+	async function sweepOld(): Promise<void> {
+		const now = host.now()
+		for (const [id, entry] of entries) {
+			if (entry.state.state === 'running' || now - entry.usedAt <= KEPT_MS) continue
+			entries.delete(id)
+			await dropStaged(entry).catch((error: unknown) => console.error(error))
+			await removeFile(entry.path)
+		}
+		await removeOld(folder, now)
+	}
+
+	/** A file that is refused is of no use to anybody: it goes at once. */
+	async function dropRefused(id: string, entry: Entry, error: unknown): Promise<void> {
+		if (!(error instanceof AppError) || error.code !== 'invalid' || entry.staged) return
+		entries.delete(id)
+		await removeFile(entry.path)
+	}
 
 	function get(id: string, actor: Actor): Entry {
 		const entry = entries.get(id)
 		if (!entry || entry.person !== actor.person)
 			throw new AppError('not_found', 'This file is no longer here. Give it in again.')
+		entry.usedAt = host.now()
 		return entry
 	}
 
@@ -135,19 +162,32 @@ export function openImports(
 			name: name.slice(0, 200),
 			person: actor.person,
 			state: { state: 'given' },
-			stop: undefined
+			stop: undefined,
+			usedAt: host.now()
 		})
 		return { id, name, size }
 	}
 
-	async function inspect(id: string, settings: Omit<InspectRequest, 'path' | 'name'>, actor: Actor) {
+	async function inspect(
+		id: string,
+		settings: Omit<InspectRequest, 'path' | 'name'>,
+		actor: Actor,
+		signal?: AbortSignal
+	) {
 		const { path, name, gone } = get(id, actor)
 		if (gone) throw new AppError('not_found', `${name} has been brought in. Its table is listed at Sources.`)
 		const entry = get(id, actor)
 		const plain = Object.values(settings).every((value) => value === undefined)
-		const looked = (plain ? entry.looked : undefined) ?? importer.inspect({ ...settings, path, name })
+		const looked = (plain ? entry.looked : undefined) ?? importer.inspect({ ...settings, path, name }, signal)
 		if (plain) entry.looked = looked
-		return { ...(await looked), file: name }
+		try {
+			return { ...(await looked), file: name }
+		} catch (error) {
+			// One that was left, or could not be read with these settings, may be looked at again.
+			delete entry.looked
+			if (plain) await dropRefused(id, entry, error)
+			throw error
+		}
 	}
 
 	/** Returns once it is under way; `state` tells how far it is. */
@@ -219,7 +259,7 @@ export function openImports(
 		entry.state = { state: 'done', table, rows, ...told }
 		if (more) return
 		entry.gone = true
-		await rm(entry.path, { force: true })
+		await removeFile(entry.path)
 	}
 
 	async function compare(entry: Entry, { begun, plan, actor, brought }: Read): Promise<void> {
@@ -288,8 +328,16 @@ export function openImports(
 		undo,
 		state: (id, actor) => get(id, actor).state,
 		stop: (id, actor) => get(id, actor).stop?.(),
-		close: () => importer.close()
+		close: async () => {
+			clearInterval(sweep)
+			await importer.close()
+		}
 	}
+}
+
+/** A file, and what a database program puts beside one. */
+async function removeFile(path: string): Promise<void> {
+	for (const end of ['', '-wal', '-shm', '-journal']) await rm(`${path}${end}`, { force: true })
 }
 
 async function removeOld(folder: string, now: number): Promise<void> {

@@ -7,6 +7,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { ColumnCollector } from '$lib/core/exchange/collect.ts'
 import { findHeadings, joinHeadings, nameColumns, type Headings } from '$lib/core/exchange/headings.ts'
 import { inferCollected, type ColumnGuess } from '$lib/core/exchange/infer.ts'
+import { LONGEST_TEXT } from '$lib/core/table/kinds/long-text.ts'
 import { ownCopy } from '$lib/core/text/own-copy.ts'
 import { openFile } from './open-file.ts'
 import type { Sheet } from './sheet.ts'
@@ -42,6 +43,26 @@ export interface Inspection {
 
 const SHOWN_ROWS = 60
 const MOST_DAMAGED = 50
+/** As many as a table may have (`core/workspace/document.ts`). */
+const MOST_COLUMNS = 500
+/** A preview shows what a cell begins with. */
+const SHOWN_CHARACTERS = 300
+
+function cutShort(cell: string): string {
+	return cell.length > SHOWN_CHARACTERS ? `${cell.slice(0, SHOWN_CHARACTERS)}…` : cell
+}
+
+/** Columns with a cell that is longer than any type of column takes: said before anything is settled. */
+function tooLong(names: readonly string[], collectors: readonly ColumnCollector[]): string[] {
+	return collectors.flatMap(({ longest }, i) =>
+		longest.length > LONGEST_TEXT
+			? [
+					`${names[i] ?? ''}: row ${longest.row} holds ${longest.length.toLocaleString('en-GB')} characters, and a cell takes at most ${LONGEST_TEXT.toLocaleString('en-GB')}. It will be listed as unread.`
+				]
+			: []
+	)
+}
+
 /** Enough to find the headings and the width by. */
 const HEAD_ROWS = 1_000
 /** Enough to tell by whether a column's values are all different. */
@@ -55,6 +76,11 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 		if (!chosen) throw new AppError('invalid', `${name} holds no filled sheet.`)
 		const looked = await lookThrough(chosen, request)
 		if (looked.head.length === 0) throw new AppError('invalid', `${name} is empty. Nothing was brought in.`)
+		if (looked.width > MOST_COLUMNS)
+			throw new AppError(
+				'invalid',
+				`${name} has ${looked.width.toLocaleString('en-GB')} columns, and a table takes at most ${MOST_COLUMNS}. Split it, or turn it so that its columns are rows.`
+			)
 		const names = nameColumns(headingsIn(looked), looked.width)
 		const columns = names.map((each, i) => inferCollected(each, looked.collectors[i]?.collected() ?? []))
 		return {
@@ -64,10 +90,10 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 			firstRow: looked.firstRow,
 			overTwo: looked.overTwo,
 			rowCount: looked.rowCount,
-			head: looked.head.slice(0, SHOWN_ROWS),
+			head: looked.head.slice(0, SHOWN_ROWS).map((row) => row.map(cutShort)),
 			columns,
 			damaged: looked.damaged,
-			notes: chosen.notes ?? [],
+			notes: [...(chosen.notes ?? []), ...tooLong(names, looked.collectors)],
 			label: chosen.said?.key ?? proposeLabel(columns, looked.sample)
 		}
 	} finally {

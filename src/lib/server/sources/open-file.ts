@@ -22,13 +22,44 @@ export async function openFile(path: string, name: string): Promise<OpenedFile> 
 	}
 	if (startsWith(head, SQLITE_MARK)) return openDatabase(path, name)
 	if (startsWith(head, [0x50, 0x4b])) return openWorkbook(path, name)
-	if (/\.(xlsx|ods)$/i.test(name))
+	const what = whatElse(head)
+	if (what !== undefined) throw refusedFile(`${name} is ${what}, and holds no table that can be read. ${REMEDY}`)
+	if (isBinary(head) && isWorkbookName(name))
 		throw refusedFile(
 			`${name} says it is a workbook, but it is not, or it is damaged. Open it in your spreadsheet and save it again.`
 		)
 	if (isBinary(head)) throw refusedFile(`${name} is no text, workbook, JSON or SQLite file, so it was not read.`)
 	if (isJson(name, head)) return openRecords(path, name)
-	return openText(path, name, head)
+	const text = await openText(path, name)
+	return isWorkbookName(name) ? withNote(text, `${name} is no workbook but a text, and is read as one.`) : text
+}
+
+const REMEDY = 'Open it where it comes from, and save the table as .xlsx or .csv.'
+
+function isWorkbookName(name: string): boolean {
+	return /\.(xlsx|xlsm|ods)$/i.test(name)
+}
+
+/** What a file is that is no table, by how it begins. */
+function whatElse(head: Uint8Array): string | undefined {
+	const text = Buffer.from(head)
+		.toString('latin1')
+		.replace(/^(\u00ef\u00bb\u00bf)?\s*(<!--[^]*?-->\s*)*/, '')
+	return ELSE.find(([begins]) => begins.test(text))?.[1]
+}
+
+const ELSE: readonly (readonly [begins: RegExp, what: string])[] = [
+	[/^<(!doctype html|html|head|body|table)\b/i, 'a web page'],
+	[/^<\?xml|^<[a-z][\w:.-]*[\s>]/i, 'XML'],
+	[/^%PDF-/, 'a PDF'],
+	[/^\{\\rtf/, 'a text of a word processor (RTF)'],
+	[/^(From |Received: |Return-Path: |MIME-Version: )/i, 'a mail'],
+	[/^\u0089PNG|^\u00ff\u00d8\u00ff|^GIF8/, 'a picture'],
+	[/^\u001f\u008b/, 'packed (gzip)']
+]
+
+function withNote(file: OpenedFile, note: string): OpenedFile {
+	return { ...file, sheets: file.sheets.map((sheet) => ({ ...sheet, notes: [note, ...(sheet.notes ?? [])] })) }
 }
 
 async function readHead(path: string, length: number): Promise<Uint8Array> {
@@ -54,9 +85,12 @@ function isJson(name: string, head: Uint8Array): boolean {
 	return /\.(json|ndjson|jsonl|geojson)$/i.test(name) || /^(\[\s*)?\{\s*("|\})/.test(text)
 }
 
+const MOST_STRAY = 8
+
 /** Many noughts that do not come from UTF-16 mark a file that is no text. */
 function isBinary(head: Uint8Array): boolean {
 	const utf16 = startsWith(head, [0xff, 0xfe]) || startsWith(head, [0xfe, 0xff])
 	const odd = head.filter((byte) => byte < 9 || (byte > 13 && byte < 32 && byte !== 27)).length
-	return !utf16 && odd > head.length * 0.05 && odd > 2
+	// A few characters of no value in a short text are an accident, and told as one.
+	return !utf16 && odd > head.length * 0.05 && odd > MOST_STRAY
 }

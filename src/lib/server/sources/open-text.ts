@@ -1,15 +1,11 @@
 /** A delimited text, read in pieces: a file of any size takes the memory of one piece. */
+import { isAscii } from 'node:buffer'
 import { createReadStream } from 'node:fs'
 import { stat } from 'node:fs/promises'
 import Papa from 'papaparse'
-import {
-	clean,
-	decoderFor,
-	findEncoding,
-	findSeparator,
-	findLineEnd,
-	withoutReturns
-} from '$lib/core/exchange/delimited.ts'
+import { clean, decoderFor, findSeparator, findLineEnd, withoutReturns } from '$lib/core/exchange/delimited.ts'
+import { EncodingJudge, type Judged } from '$lib/core/exchange/encoding.ts'
+import { countOf } from '$lib/core/text/count.ts'
 import { isPlain } from '$lib/core/text/key.ts'
 import { NOTHING_HELD, refusedFile, type OpenedFile, type RowBatch } from './sheet.ts'
 
@@ -20,8 +16,9 @@ const MOST_CARRIED = 256 * PIECE
 /** Enough to tell the separator by. */
 const SAMPLE = 100_000
 
-export async function openText(path: string, name: string, head: Uint8Array): Promise<OpenedFile> {
-	const encoding = findEncoding(head)
+export async function openText(path: string, name: string): Promise<OpenedFile> {
+	const judged = await judgeFile(path)
+	const { encoding } = judged
 	const sample = clean(await readSample(path, decoderFor(encoding)))
 	if (sample.replace(/[\s,;|]/g, '') === '') throw refusedFile(`${name} is empty. Nothing was brought in.`)
 	const delimiter = findSeparator(await readSample(path, decoderFor(encoding)))
@@ -57,7 +54,31 @@ export async function openText(path: string, name: string, head: Uint8Array): Pr
 		yield { rows: withoutReturns(data), share: 1, damaged: damagedIn(errors, data) }
 	}
 
-	return { kind: 'text', sheets: [{ name: '', batches }], close: NOTHING_HELD }
+	return { kind: 'text', sheets: [{ name: '', batches, notes: notesOf(judged) }], close: NOTHING_HELD }
+}
+
+async function judgeFile(path: string): Promise<Judged> {
+	const judge = new EncodingJudge()
+	for await (const piece of createReadStream(path, { highWaterMark: PIECE })) {
+		const bytes = piece as Buffer
+		if (isAscii(bytes) && !bytes.includes(0)) judge.skip()
+		else judge.add(bytes)
+	}
+	return judge.judge()
+}
+
+function notesOf({ encoding, unread, nulls }: Judged): string[] {
+	const letters = encoding === 'utf-8' ? 'UTF-8' : 'Windows-1252'
+	return [
+		...(unread > 0
+			? [
+					`${countOf(unread, 'byte')} of the file ${unread === 1 ? 'stands' : 'stand'} for no letter in ${letters}, and ${unread === 1 ? 'is' : 'are'} shown as �. Save the file as UTF-8 where it comes from, if letters look wrong.`
+				]
+			: []),
+		...(nulls > 0
+			? [`${countOf(nulls, 'character')} of no value (U+0000) ${nulls === 1 ? 'is' : 'are'} left out.`]
+			: [])
+	]
 }
 
 interface Parsed {

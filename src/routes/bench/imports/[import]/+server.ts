@@ -29,7 +29,7 @@ export function POST({ locals, params, request }) {
 		const { imports } = locals.host
 		if (asked.kind === 'inspect') {
 			const { kind: _kind, ...settings } = asked
-			return imports.inspect(params.import, settings, actor)
+			return imports.inspect(params.import, settings, actor, request.signal)
 		}
 		if (asked.kind === 'start') return imports.start(params.import, asked.plan, actor, asked.more ?? false)
 		if (asked.kind === 'apply') return imports.apply(params.import, asked.partly, actor)
