@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { ownCopy } from '../text/own-copy.ts'
 import { isPlain, textKey } from '../text/key.ts'
 import { findKind } from '../table/kinds/all.ts'
-import { scaleOf, type StoredValue } from '../table/storage.ts'
+import type { StoredValue } from '../table/storage.ts'
 import { COLUMN_TYPES, type Column } from '../table/types.ts'
 import { parseDate } from '../table/kinds/date.ts'
 import { isNothing, isWordForNone } from './infer.ts'
@@ -25,6 +25,8 @@ export const importColumnSchema = z.object({
 	places: z.number().int().min(0).max(6).optional(),
 	choices: z.array(z.string().min(1).max(200)).max(500).optional(),
 	writing: writingSchema,
+	/** A blank cell says what the one above it says: a group's name stands in its first row alone. */
+	fillDown: z.boolean().optional(),
 	/** Values that are read as others: a misspelling, a comma decimal. Null leaves the cell blank. */
 	fixes: z.array(z.tuple([z.string(), z.string().nullable()])).max(1000)
 })
@@ -45,6 +47,8 @@ export const importPlanSchema = z.object({
 	headingRow: z.number().int().min(0).nullable(),
 	firstRow: z.number().int().min(0),
 	tableName: z.string().trim().min(1, 'The table needs a name.').max(80),
+	/** Rows that are no records, by their number as people count. */
+	leftOut: z.array(z.number().int().min(1)).max(5_000).optional(),
 	/** The column of the sheet by which a row is known. */
 	label: z.number().int().min(0),
 	columns: z.array(importColumnSchema).min(1).max(500),
@@ -81,7 +85,6 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 	if (!kind) throw new Error(`Cannot bring in a column of type "${column.type}"`)
 	const fixes = new Map(plan.fixes)
 	const choices = new Map(column.choices?.map((choice, i) => [textKey(choice), i + 1]))
-	const scale = scaleOf(column)
 	const worded = column.type === 'text' || column.type === 'long text'
 	const read = (raw: string): ReadCell => {
 		let text = raw.trim()
@@ -100,7 +103,7 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 		if (!reading.ok) return { value: null, unread: true }
 		if (reading.value === null) return { value: null, unread: false }
 		const value = reading.value
-		return { value: scale > 1 ? Math.round(Number(value) * scale) : kind.toStored(value, column), unread: false }
+		return { value: kind.toStored(value, column), unread: false }
 	}
 	return remembering(read)
 }

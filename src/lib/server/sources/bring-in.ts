@@ -100,10 +100,14 @@ async function bringSheetIn(
 			from: plan.from,
 			read: cellReader(plan, column),
 			plain: staysPlain(plan, column),
+			fillDown: plan.fillDown ?? false,
 			keyed: hasKey(column)
 		}
 	})
 	const { skipped } = begun
+	const leftOut = new Set(plan.leftOut)
+	/** What stood last in each column that is filled down. */
+	const above: string[] = []
 	const columnsOf = (plain: boolean): BatchColumn[] => [
 		...readers.map(({ column: { id }, keyed, plain: stays }) => ({
 			name: `c${id}`,
@@ -146,12 +150,14 @@ async function bringSheetIn(
 			const given = columns.map(({ key }) => key === 'given')
 			for (const row of batch.rows) {
 				const i = at++
-				if (i < plan.firstRow || row.every((cell) => cell.trim() === '')) continue
+				if (i < plan.firstRow || leftOut.has(i + 1) || row.every((cell) => cell.trim() === '')) continue
 				let left = ''
-				for (const [place, { column, from, read }] of readers.entries()) {
-					const cell = read(row[from] ?? '')
+				for (const [place, { column, from, read, fillDown }] of readers.entries()) {
+					let text = row[from] ?? ''
+					if (fillDown) text = above[place] = text.trim() === '' ? (above[place] ?? '') : text
+					const cell = read(text)
 					if (cell.unread && ++unreadCount <= MAX_UNREAD)
-						unread.push({ row: i + 1, column: column.name, text: (row[from] ?? '').trim().slice(0, 80) })
+						unread.push({ row: i + 1, column: column.name, text: text.trim().slice(0, 80) })
 					values.push(cell.value)
 					if (given[place]) values.push(cell.value === null ? null : textKey(String(cell.value)))
 					if (cell.unread) left += `${column.id},`

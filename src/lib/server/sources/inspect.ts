@@ -8,6 +8,7 @@ import { ColumnCollector } from '$lib/core/exchange/collect.ts'
 import { findHeadings, joinHeadings, nameColumns, type Headings } from '$lib/core/exchange/headings.ts'
 import { inferCollected, type ColumnGuess } from '$lib/core/exchange/infer.ts'
 import { LONGEST_TEXT } from '$lib/core/table/kinds/long-text.ts'
+import { openNoRows, unitsOf, type NoRow, type NoRowFinder } from '$lib/core/exchange/no-rows.ts'
 import { ownCopy } from '$lib/core/text/own-copy.ts'
 import { openFile } from './open-file.ts'
 import type { Sheet } from './sheet.ts'
@@ -35,6 +36,10 @@ export interface Inspection {
 	readonly columns: readonly ColumnGuess[]
 	/** Rows, as people count, with a quote in the wrong place: what comes after it may have run together. */
 	readonly damaged: readonly number[]
+	/** Rows that are no records: left out, unless they are kept. */
+	readonly noRows: readonly NoRow[]
+	/** Columns that are filled in the first row of a group only. */
+	readonly groups: readonly number[]
 	/** What of the sheet is left aside, in the reader's words. */
 	readonly notes: readonly string[]
 	/** The column by which a row is most likely known. */
@@ -82,7 +87,11 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 				`${name} has ${looked.width.toLocaleString('en-GB')} columns, and a table takes at most ${MOST_COLUMNS}. Split it, or turn it so that its columns are rows.`
 			)
 		const names = nameColumns(headingsIn(looked), looked.width)
-		const columns = names.map((each, i) => inferCollected(each, looked.collectors[i]?.collected() ?? []))
+		const columns = names.map((each, i) => {
+			const guess = inferCollected(each, looked.collectors[i]?.collected() ?? [])
+			const unit = looked.units[i]
+			return unit === undefined || guess.unit !== undefined ? guess : { ...guess, unit }
+		})
 		return {
 			sheets: file.sheets.map((each) => each.name),
 			sheet: chosen.name,
@@ -90,6 +99,8 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 			firstRow: looked.firstRow,
 			overTwo: looked.overTwo,
 			rowCount: looked.rowCount,
+			noRows: looked.noRows,
+			groups: groupsIn(looked),
 			head: looked.head.slice(0, SHOWN_ROWS).map((row) => row.map(cutShort)),
 			columns,
 			damaged: looked.damaged,
@@ -101,7 +112,11 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 	}
 }
 
-function headingsIn({ head, headingRow, overTwo }: Looked): readonly string[] | undefined {
+function headingsIn({
+	head,
+	headingRow,
+	overTwo
+}: Pick<Looked, 'head' | 'headingRow' | 'overTwo'>): readonly string[] | undefined {
 	if (headingRow === null) return undefined
 	const row = head[headingRow] ?? []
 	return overTwo ? joinHeadings(head[headingRow - 1] ?? [], row) : row
@@ -114,12 +129,35 @@ interface Looked extends Headings {
 	readonly rowCount: number
 	readonly collectors: readonly ColumnCollector[]
 	readonly damaged: readonly number[]
+	readonly noRows: readonly NoRow[]
+	/** From a row of units, by column. */
+	readonly units: readonly (string | undefined)[]
+}
+
+const MOST_NO_ROWS = 500
+/** Notes at the end of a sheet are few; more rows of one cell are a table of its own kind. */
+const MOST_NOTES = 20
+
+/** Columns near the left that say something in the first row of a group alone, while the others are filled throughout. */
+function groupsIn({ sample, width }: Looked): number[] {
+	if (sample.length < 4 || width < 3) return []
+	const shares = Array.from({ length: width }, (_column, i) => {
+		const filled = sample.filter((row) => (row[i] ?? '').trim() !== '').length
+		return filled / sample.length
+	})
+	const isGroup = (i: number) => (shares[i] ?? 0) > 0 && (shares[i] ?? 0) <= 0.6 && (sample[0]?.[i] ?? '').trim() !== ''
+	const full = shares.filter((share) => share >= 0.95).length
+	return [0, 1].filter((i) => isGroup(i) && full >= Math.max(2, (width - 2) * 0.6))
 }
 
 async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looked> {
 	const head: (readonly string[])[] = []
 	const sample: (readonly string[])[] = []
-	let settled: (Headings & { width: number; collectors: ColumnCollector[] }) | undefined
+	let settled: (Headings & { width: number; collectors: ColumnCollector[]; finder: NoRowFinder }) | undefined
+	const noRows: NoRow[] = []
+	let units: (string | undefined)[] = []
+	/** Rows that look like notes, until it is known whether records follow. */
+	let maybe: { readonly row: readonly string[]; readonly at: number }[] = []
 	const damaged: number[] = []
 	let rowCount = 0
 	let at = 0
@@ -127,15 +165,25 @@ async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looke
 	const settle = () => {
 		const width = sheet.said?.columns.length ?? head.reduce((most, row) => Math.max(most, row.length), 0)
 		const collectors = Array.from({ length: width }, () => new ColumnCollector())
-		settled = { ...headingsOf(head, request, sheet), width, collectors }
+		const headings = headingsOf(head, request, sheet)
+		const finder = openNoRows(headingsIn({ head, ...headings }), width)
+		settled = { ...headings, width, collectors, finder }
 		for (const row of head) take(row)
 	}
 	const take = (row: readonly string[]) => {
 		const i = at++
 		if (!settled || i < settled.firstRow || row.every((cell) => cell.trim() === '')) return
+		const what = sheet.said ? undefined : settled.finder.judge(row)
+		if (what === 'note' && maybe.length < MOST_NOTES) return void maybe.push({ row: row.map(ownCopy), at: i })
+		for (const each of maybe.splice(0)) count(each.row, each.at)
+		if (what === undefined || what === 'note' || noRows.length >= MOST_NO_ROWS) return count(row, i)
+		if (what === 'units') units = unitsOf(row)
+		noRows.push({ row: i + 1, what, text: beginningOf(row) })
+	}
+	const count = (row: readonly string[], i: number) => {
 		rowCount++
 		if (sample.length < SAMPLE_ROWS) sample.push(row.map(ownCopy))
-		settled.collectors.forEach((collector, column) => collector.add(row[column] ?? '', i + 1))
+		settled?.collectors.forEach((collector, column) => collector.add(row[column] ?? '', i + 1))
 	}
 	for await (const { rows, damaged: here = [] } of sheet.batches()) {
 		for (const place of here) if (damaged.length < MOST_DAMAGED) damaged.push(before + place + 1)
@@ -148,11 +196,22 @@ async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looke
 	}
 	if (!settled) settle()
 	if (!settled) throw new Error('Expected the headings of a sheet to be settled')
+	// Where nothing else is there, they are the records.
+	if (rowCount === 0) for (const each of maybe.splice(0)) count(each.row, each.at)
+	for (const { row, at: i } of maybe) noRows.push({ row: i + 1, what: 'note', text: beginningOf(row) })
 	const { headingRow, firstRow, overTwo, width, collectors } = settled as Headings & {
 		width: number
 		collectors: ColumnCollector[]
 	}
-	return { head, sample, rowCount, damaged, headingRow, firstRow, overTwo, width, collectors }
+	return { head, sample, rowCount, damaged, noRows, units, headingRow, firstRow, overTwo, width, collectors }
+}
+
+function beginningOf(row: readonly string[]): string {
+	return row
+		.map((cell) => cell.trim())
+		.filter((cell) => cell !== '')
+		.join(' · ')
+		.slice(0, 80)
 }
 
 /** As the builder says, as the file says, or as it looks. */

@@ -4,7 +4,7 @@
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import type { Inspection } from '$lib/server/sources/inspect.ts'
-	import { goIntoColumn, type OpenDoubt } from './import-plan.ts'
+	import { goIntoColumn, turnRow, type OpenDoubt } from './import-plan.ts'
 
 	type Props = {
 		inspection: Inspection
@@ -38,6 +38,7 @@
 		return column.unit ? `${column.type} ${column.unit}` : column.type
 	}
 
+	const isOut = (row: number) => (plan.leftOut ?? []).includes(row)
 	const unsure = (from: number) => doubts.some((each) => each.column === from)
 </script>
 
@@ -108,8 +109,18 @@
 				<tr
 					class:above={i < inspection.firstRow && i !== inspection.headingRow}
 					class:heads={i === inspection.headingRow}
+					class:left-out={isOut(i + 1)}
 				>
-					<th class="no">{i + 1}</th>
+					<th class="no">
+						{#if i >= inspection.firstRow}
+							<button
+								class="row-no"
+								aria-pressed={isOut(i + 1)}
+								title={isOut(i + 1) ? 'Bring this row in' : 'Leave this row out'}
+								onclick={() => (plan = turnRow(plan, i + 1))}>{i + 1}</button
+							>
+						{:else}{i + 1}{/if}
+					</th>
 					{#each plan.columns as column (column.from)}
 						<td
 							class:out={!column.include}
@@ -128,6 +139,21 @@
 </div>
 
 <style>
+	.row-no {
+		width: 100%;
+		border: 0;
+		background: none;
+		color: inherit;
+		font: inherit;
+		padding: 0.1rem 0;
+	}
+	.row-no:hover {
+		text-decoration: underline;
+	}
+	tr.left-out td {
+		color: var(--zinc-5);
+		text-decoration: line-through;
+	}
 	.scroll {
 		overflow: auto;
 	}

@@ -11,7 +11,16 @@
 	import { changeStructure } from '../grid/structure.ts'
 	import { ask, send } from '../send.ts'
 	import { newId, useDraft } from './draft.svelte.ts'
-	import { goInto, openDoubts, proposePlan, sayDoubt, settlePlan } from './import-plan.ts'
+	import {
+		goInto,
+		openDoubts,
+		proposePlan,
+		sayDoubt,
+		settlePlan,
+		NO_ROW_WORDS,
+		rowsOf,
+		turnRow
+	} from './import-plan.ts'
 	import MergeReview from './MergeReview.svelte'
 	import { bringSheetsIn, type SheetBroughtIn } from './bring-sheets.ts'
 	import PictureOffers from './PictureOffers.svelte'
@@ -99,7 +108,7 @@
 			more: more.length > 0
 		})
 		if (!answer.ok) return void (wrong = answer.refusal.message)
-		status = { state: 'running', doing: 'reading', done: 0, of: inspection.rowCount }
+		status = { state: 'running', doing: 'reading', done: 0, of: rowsOf(inspection, plan) }
 		void follow()
 	}
 
@@ -159,6 +168,13 @@
 		if (status.state === 'compared') back()
 	}
 
+	function fillDown(from: number, on: boolean) {
+		change({
+			...plan,
+			columns: plan.columns.map((column) => (column.from === from ? { ...column, fillDown: on } : column))
+		})
+	}
+
 	function back() {
 		wrong = ''
 		reviewed = undefined
@@ -169,7 +185,7 @@
 <div class="sheet">
 	<header>
 		<h1>{inspection.file}</h1>
-		<p class="quiet">{countOf(inspection.rowCount, 'row')} · {countOf(inspection.columns.length, 'column')}</p>
+		<p class="quiet">{countOf(rowsOf(inspection, plan), 'row')} · {countOf(inspection.columns.length, 'column')}</p>
 		<p class="sentence">
 			Headings are in
 			<select
@@ -240,6 +256,40 @@
 					</p>
 				{/if}
 				{#each inspection.notes as note (note)}<p class="doubt">{note}</p>{/each}
+				{#if inspection.noRows.length > 0}
+					<fieldset class="doubt">
+						<legend class="visually-hidden">Rows that are left out</legend>
+						<p><strong>Left out</strong>, since they are no rows of the table. Tick to bring one in all the same.</p>
+						{#each inspection.noRows.slice(0, 20) as { row, what, text } (row)}
+							<label class="tick">
+								<input
+									type="checkbox"
+									checked={!(plan.leftOut ?? []).includes(row)}
+									onchange={() => change(turnRow(plan, row))}
+								/>
+								Row {row}
+								{NO_ROW_WORDS[what]}: {text}
+							</label>
+						{/each}
+						{#if inspection.noRows.length > 20}<p class="quiet">and {inspection.noRows.length - 20} more.</p>{/if}
+					</fieldset>
+				{/if}
+				{#each inspection.groups as from (from)}
+					<fieldset class="doubt">
+						<legend class="visually-hidden">{inspection.columns[from]?.name}</legend>
+						<p>
+							<strong>{inspection.columns[from]?.name}</strong> stands in the first row of each group only.
+						</p>
+						<label class="tick">
+							<input
+								type="checkbox"
+								checked={plan.columns[from]?.fillDown ?? false}
+								onchange={(event) => fillDown(from, event.currentTarget.checked)}
+							/>
+							Fill it down: blank cells say what stands above them
+						</label>
+					</fieldset>
+				{/each}
 				{#each doubts.slice(0, 40) as each (each.key)}
 					<fieldset class="doubt">
 						<legend class="visually-hidden">{inspection.columns[each.column]?.name}</legend>
@@ -291,7 +341,7 @@
 	<SourceFoot
 		{status}
 		{app}
-		rowCount={inspection.rowCount}
+		rowCount={rowsOf(inspection, plan)}
 		tableName={plan.tableName}
 		how={plan.into?.how}
 		into={into?.name}

@@ -19,6 +19,7 @@ const POINT: Doubt = { kind: 'dot or comma', sample: '1.234', rows: [2] }
 const inspectionOf = (columns: ColumnGuess[], sheets = ['']): Inspection =>
 	({
 		...{ sheet: sheets.at(-1) ?? '', sheets, headingRow: 2, overTwo: false, firstRow: 3, label: 0, rowCount: 9 },
+		...{ noRows: [], groups: [], notes: [] },
 		columns
 	}) as unknown as Inspection
 

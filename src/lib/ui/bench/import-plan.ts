@@ -1,6 +1,7 @@
 /** What is proposed for a sheet, as settings that the builder can change before anything is brought in. */
 import { countOf } from '$lib/core/text/count.ts'
 import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
+import type { NoRow } from '$lib/core/exchange/no-rows.ts'
 import type { ImportColumn, ImportPlan, Unread } from '$lib/core/exchange/plan.ts'
 import type { BenchTable } from '$lib/server/workspace/bench.ts'
 import type { Inspection } from '$lib/server/sources/inspect.ts'
@@ -16,7 +17,11 @@ export function proposePlan(inspection: Inspection, file: string): ImportPlan {
 		// Of several sheets each has a name of its own.
 		tableName: (inspection.sheets.length > 1 ? inspection.sheet : file.replace(/\.[a-z]+$/i, '')).slice(0, 80),
 		label: inspection.label,
-		columns: inspection.columns.map(toPlanColumn)
+		...(inspection.noRows.length > 0 ? { leftOut: inspection.noRows.map(({ row }) => row) } : {}),
+		columns: inspection.columns.map((guess, from) => ({
+			...toPlanColumn(guess, from),
+			...(inspection.groups.includes(from) ? { fillDown: true } : {})
+		}))
 	}
 }
 
@@ -33,6 +38,29 @@ function toPlanColumn(guess: ColumnGuess, from: number): ImportColumn {
 		...(places === undefined ? {} : { places }),
 		...(choices === undefined ? {} : { choices: [...choices] })
 	}
+}
+
+/** What a row is that is no record, in the reader's words. */
+export const NO_ROW_WORDS: Readonly<Record<NoRow['what'], string>> = {
+	total: 'looks like a total',
+	heading: 'repeats the headings',
+	units: 'says the units, which go into the headings',
+	note: 'looks like a note'
+}
+
+/** The plan with a row left out, or taken in again. */
+export function turnRow(plan: ImportPlan, row: number): ImportPlan {
+	const { leftOut = [], ...rest } = plan
+	const next = leftOut.includes(row) ? leftOut.filter((each) => each !== row) : [...leftOut, row]
+	return next.length > 0 ? { ...rest, leftOut: next } : rest
+}
+
+/** How many rows come in: rows that were found to be none count only where they are kept. */
+export function rowsOf(inspection: Inspection, { leftOut = [] }: ImportPlan): number {
+	const found = new Set(inspection.noRows.map(({ row }) => row))
+	const byHand = leftOut.filter((row) => !found.has(row)).length
+	const kept = inspection.noRows.filter(({ row }) => !leftOut.includes(row)).length
+	return inspection.rowCount - byHand + kept
 }
 
 /** The same plan for a table that is there: columns of one name go together, and take its types. */
