@@ -85,6 +85,13 @@ test('totals, headings that come again, units and notes are named, with their ro
 	expect(found.groups).toEqual([0])
 })
 
+test('a single unit under its heading is one, and the item names its row', async () => {
+	const found = await inspectFile(given('Harbour,Item,Length\n,,m\nNess,Rope,12\nNess,Chain,30'))
+	expect(found.noRows.map(({ what }) => what)).toEqual(['units'])
+	expect(found.columns[2]).toMatchObject({ type: 'whole number', unit: 'm' })
+	expect(found.label).toBe(1)
+})
+
 test('they stay out, groups are filled down, and a row that is kept comes in', async () => {
 	const file = given(SHEET)
 	const found = await inspectFile(file)
@@ -115,7 +122,8 @@ test.each([
 	],
 	['notes in the middle', 'Code,Name,Depth\nA,Rope,3\nNote: what follows was counted twice,,\nB,Chain,4'],
 	['two columns', 'Name,Depth\nTotal,3\nNote: deep,'],
-	['words that are units elsewhere', 'Code,Unit,Per\nA,m,h\nB,kg,min']
+	['words that are units elsewhere', 'Code,Unit,Per\nA,m,h\nB,kg,min'],
+	['a first record without a name', 'Code,Unit,Per\n,box,3\nB,kg,4']
 ])('%s: nothing is taken for no record', async (_what, text) => {
 	expect((await inspectFile(given(text))).noRows).toEqual([])
 })

@@ -41,9 +41,9 @@ export function openNoRows(headings: readonly string[] | undefined, width: numbe
 			const same = filled.filter(({ text, i }) => plain(text) === heads[i] && heads[i] !== '').length
 			if (same >= 2 && same * 10 >= filled.length * 8) return 'heading'
 			// What rows are known by has no unit, so that its cell is blank there.
-			const areUnits = filled.length >= 2 && filled.every(({ text }) => UNIT.test(text))
-			if (wasFirst && areUnits && (filled.length < width || filled.every(({ text }) => /^[[(]/.test(text))))
-				return 'units'
+			const areUnits = wasFirst && filled.every(({ text }) => UNIT.test(text))
+			const areBracketed = filled.length >= 2 && filled.every(({ text }) => /^[[(]/.test(text))
+			if (areUnits && ((first.i > 0 && width >= LEAST_WIDTH) || areBracketed)) return 'units'
 			if (width < LEAST_WIDTH) return undefined
 			const numbers = filled.filter(({ text }) => isNumber(text)).length
 			if (TOTAL.test(first.text) && numbers > 0 && filled.length < width) return 'total'

@@ -157,7 +157,7 @@ async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looke
 	const noRows: NoRow[] = []
 	let units: (string | undefined)[] = []
 	/** Rows that look like notes, until it is known whether records follow. */
-	let maybe: { readonly row: readonly string[]; readonly at: number }[] = []
+	const maybe: { readonly row: readonly string[]; readonly at: number }[] = []
 	const damaged: number[] = []
 	let rowCount = 0
 	let at = 0
@@ -236,11 +236,15 @@ function proposeLabel(columns: readonly ColumnGuess[], sample: readonly (readonl
 	})
 	const named = columns.findIndex(({ name }, i) => MEANS_NAME.test(name.trim()) && (shares[i] ?? 0) >= NEARLY_ALL)
 	if (named >= 0) return named
-	const unique = shares.findIndex((share) => share === 1)
-	return Math.max(0, unique >= 0 ? unique : columns.findIndex((column) => !column.blank))
+	// Whole numbers that differ are measures as often as numbers things go by.
+	const isWord = ({ name, type }: ColumnGuess, i: number) =>
+		type !== 'whole number' || i === 0 || MEANS_NUMBER.test(name.trim())
+	const unique = columns.findIndex((column, i) => shares[i] === 1 && isWord(column, i))
+	return Math.max(0, unique >= 0 ? unique : columns.findIndex((column, i) => !column.blank && isWord(column, i)))
 }
 
 const KNOWN_BY: ReadonlySet<string> = new Set(['text', 'code', 'whole number'])
 const MEANS_NAME = /^((full |item |product |short )?name|title|item|article|subject|what( for)?)$/i
+const MEANS_NUMBER = /\b(no\.?|nr\.?|number|id|code|ref|reference)$/i
 /** Two of a name among twenty rows are still told apart by what stands beside them. */
 const NEARLY_ALL = 0.9

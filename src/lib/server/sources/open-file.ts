@@ -42,11 +42,15 @@ function isWorkbookName(name: string): boolean {
 
 /** What a file is that is no table, by how it begins. */
 function whatElse(head: Uint8Array): string | undefined {
+	if (startsWith(head, GZIP_MARK)) return 'packed (gzip)'
 	const text = Buffer.from(head)
 		.toString('latin1')
 		.replace(/^(\u00ef\u00bb\u00bf)?\s*(<!--[^]*?-->\s*)*/, '')
 	return ELSE.find(([begins]) => begins.test(text))?.[1]
 }
+
+/** As gzip begins (RFC 1952). */
+const GZIP_MARK = [0x1f, 0x8b]
 
 const ELSE: readonly (readonly [begins: RegExp, what: string])[] = [
 	[/^<(!doctype html|html|head|body|table)\b/i, 'a web page'],
@@ -54,8 +58,7 @@ const ELSE: readonly (readonly [begins: RegExp, what: string])[] = [
 	[/^%PDF-/, 'a PDF'],
 	[/^\{\\rtf/, 'a text of a word processor (RTF)'],
 	[/^(From |Received: |Return-Path: |MIME-Version: )/i, 'a mail'],
-	[/^\u0089PNG|^\u00ff\u00d8\u00ff|^GIF8/, 'a picture'],
-	[/^\u001f\u008b/, 'packed (gzip)']
+	[/^\u0089PNG|^\u00ff\u00d8\u00ff|^GIF8/, 'a picture']
 ]
 
 function withNote(file: OpenedFile, note: string): OpenedFile {
