@@ -3,8 +3,11 @@
  * same request, and then to give nothing to somebody who may not. The secrets are a row (Gannet, at another harbour) and a
  * cell (what Heron is worth).
  *
- * Not built yet, and so without a channel: offline copies. Open pages from which a right is taken:
- * `desk.test.ts`; messages, composed with their recipient's sight: `tests/unit/message-sight.test.ts`.
+ * Not built yet, and so without a channel: offline copies. Channels that are tested elsewhere: open pages from which a right
+ * is taken, `desk.test.ts`; messages, composed with their recipient's sight, `tests/unit/message-sight.test.ts`; conditions
+ * that are tried, what a formula says of its reader, the Lookout's list, what a button sends, rows that are guessed,
+ * `tests/unit/builder-holds.test.ts` and `guessing.test.ts`; visitors, streams that outlive their session, drafts on a shared
+ * tablet, `hostile.test.ts`.
  */
 import * as XLSX from '@e965/xlsx'
 import Database from 'better-sqlite3'
