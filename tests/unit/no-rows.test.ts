@@ -83,6 +83,7 @@ test('totals, headings that come again, units and notes are named, with their ro
 		['Cost', 'money', '£']
 	])
 	expect(found.groups).toEqual([0])
+	expect(found.label).toBe(1)
 })
 
 test('a single unit under its heading is one, and the item names its row', async () => {

@@ -105,7 +105,7 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 			columns,
 			damaged: looked.damaged,
 			notes: [...(chosen.notes ?? []), ...tooLong(names, looked.collectors)],
-			label: chosen.said?.key ?? proposeLabel(columns, looked.sample)
+			label: chosen.said?.key ?? proposeLabel(columns, looked)
 		}
 	} finally {
 		file.close()
@@ -228,7 +228,9 @@ function headingsOf(head: readonly (readonly string[])[], request: InspectReques
 }
 
 /** What rows are known by: the column whose name means a name, else the first whose values are all there and all different. */
-function proposeLabel(columns: readonly ColumnGuess[], sample: readonly (readonly string[])[]): number {
+function proposeLabel(columns: readonly ColumnGuess[], looked: Looked): number {
+	const { sample } = looked
+	const groups = groupsIn(looked)
 	const shares = columns.map((column, i) => {
 		if (column.blank || !KNOWN_BY.has(column.type)) return 0
 		const values = sample.map((row) => (row[i] ?? '').trim().toLowerCase()).filter((value) => value !== '')
@@ -240,7 +242,9 @@ function proposeLabel(columns: readonly ColumnGuess[], sample: readonly (readonl
 	const isWord = ({ name, type }: ColumnGuess, i: number) =>
 		type !== 'whole number' || i === 0 || MEANS_NUMBER.test(name.trim())
 	const unique = columns.findIndex((column, i) => shares[i] === 1 && isWord(column, i))
-	return Math.max(0, unique >= 0 ? unique : columns.findIndex((column, i) => !column.blank && isWord(column, i)))
+	if (unique >= 0) return unique
+	const first = columns.findIndex((column, i) => !column.blank && isWord(column, i) && !groups.includes(i))
+	return Math.max(0, first)
 }
 
 const KNOWN_BY: ReadonlySet<string> = new Set(['text', 'code', 'whole number'])

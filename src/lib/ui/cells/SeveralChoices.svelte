@@ -52,6 +52,5 @@
 	input {
 		width: 1.15rem;
 		height: 1.15rem;
-		accent-color: var(--pitch);
 	}
 </style>
