@@ -129,3 +129,74 @@ describe('what an archive unfolds to', () => {
 		)
 	})
 })
+
+describe('what nobody sees in a workbook is said', () => {
+	test('hidden sheets, rows and columns, and cells that show an error', async () => {
+		const book = new ExcelJS.Workbook()
+		const sheet = book.addWorksheet('Buoys', { state: 'hidden' })
+		sheet.addRow(['Code', 'Name', 'Share'])
+		for (let i = 1; i <= 9; i++) sheet.addRow([`B-${i}`, `Buoy ${i}`, i])
+		sheet.getCell('C3').value = { error: '#N/A' }
+		sheet.getCell('C4').value = { formula: '1/0', result: { error: '#DIV/0!' } }
+		sheet.getColumn(2).hidden = true
+		for (const row of [3, 4, 5, 6, 7, 9]) sheet.getRow(row).hidden = true
+		const path = join(folder, 'buoys.xlsx')
+		await book.xlsx.writeFile(path)
+		const found = await inspectFile({ path, name: 'buoys.xlsx' })
+		expect(found.notes).toEqual([
+			'This sheet is hidden in the workbook.',
+			'6 rows are hidden in the workbook, and come in all the same: 3, 4, 5, 6, 7 and 1 more.',
+			'The column B is hidden in the workbook, and comes in all the same.',
+			'2 cells show an error, and are read as blank: C3 #N/A, C4 #DIV/0!.'
+		])
+		expect(found.rowCount).toBe(9)
+		expect(found.columns[2]).toMatchObject({ type: 'whole number' })
+	})
+})
+
+describe('an OpenDocument spreadsheet', () => {
+	const cell = (type: string, value: string, shown: string) =>
+		`<table:table-cell office:value-type="${type}" ${value}><text:p>${shown}</text:p></table:table-cell>`
+	const time = (iso: string) => cell('time', `office:time-value="${iso}"`, iso)
+	const row = (...cells: string[]) => `<table:table-row>${cells.join('')}</table:table-row>`
+	const text = (shown: string) => cell('string', '', shown)
+
+	test('has times and spans as ISO 8601 durations (ODF 1.3, 19.387), and errors as text of its own', async () => {
+		// A sheet of flat OpenDocument in place of the one that the library wrote.
+		const rows = [
+			row(text('Tide'), text('At'), text('Under water'), text('Share')),
+			row(text('A'), time('PT07H00M00S'), time('PT26H15M00S'), cell('float', 'office:value="1"', '1')),
+			row(
+				text('B'),
+				time('PT14H30M05S'),
+				time('PT1450H30M00S'),
+				cell('string', 'table:formula="of:=SQRT(-1)"', 'Err:502')
+			),
+			row(text('C'), time('PT00H00M00S'), time('PT1500H00M00S'), cell('float', 'office:value="3"', '3'))
+		]
+		const path = join(folder, 'tides.ods')
+		writeFileSync(path, openDocumentOf(rows.join('')))
+		const found = await inspectFile({ path, name: 'tides.ods' })
+		expect(found.head.slice(1).map((cells) => cells.slice(1, 4))).toEqual([
+			['07:00', '26:15', '1'],
+			['14:30:05', '1450:30', ''],
+			['00:00', '1500:00', '3']
+		])
+		expect(found.columns.map(({ type }) => type).slice(1, 3)).toEqual(['time', 'duration'])
+		expect(found.notes).toEqual(['1 cell shows an error, and is read as blank: D3 Err:502.'])
+	})
+})
+
+const SPACES = ['office', 'table', 'text'].map(
+	(name) => `xmlns:${name}="urn:oasis:names:tc:opendocument:xmlns:${name}:1.0"`
+)
+
+/** A spreadsheet of one sheet, by the library that packs it: its content is put in afterwards. */
+function openDocumentOf(rows: string): Uint8Array {
+	const empty = XLSX.utils.book_new()
+	XLSX.utils.book_append_sheet(empty, XLSX.utils.aoa_to_sheet([['x']]), 'Tides')
+	const packed = XLSX.CFB.read(XLSX.write(empty, { type: 'buffer', bookType: 'ods' }) as Buffer, { type: 'buffer' })
+	const content = `<?xml version="1.0" encoding="UTF-8"?><office:document-content ${SPACES.join(' ')} office:version="1.3"><office:body><office:spreadsheet><table:table table:name="Tides">${rows}</table:table></office:spreadsheet></office:body></office:document-content>`
+	XLSX.CFB.utils.cfb_add(packed, '/content.xml', Buffer.from(content))
+	return XLSX.CFB.write(packed, { fileType: 'zip', type: 'buffer' }) as Uint8Array
+}

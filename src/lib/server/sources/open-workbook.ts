@@ -4,6 +4,7 @@ import ExcelJS from 'exceljs'
 import { readFile } from 'node:fs/promises'
 import { AppError } from '$lib/core/app-error.ts'
 import { unfoldsWithin } from './archive-size.ts'
+import { notesOf } from './workbook-notes.ts'
 import { NOTHING_HELD, refusedFile, sheetOf, type OpenedFile } from './sheet.ts'
 
 /** The most that a workbook may unfold to. */
@@ -19,12 +20,14 @@ export async function openWorkbook(path: string, name: string): Promise<OpenedFi
 	const sheets = isOpenDocument(bytes) ? readOpenDocument(bytes, name) : await readXlsx(bytes, name)
 	const filled = sheets.filter((sheet) => sheet.rows.length > 0)
 	if (filled.length === 0) throw refusedFile(`${name} holds no filled sheet. Nothing was brought in.`)
-	return { kind: 'workbook', sheets: filled.map((sheet) => sheetOf(sheet.name, sheet.rows)), close: NOTHING_HELD }
+	const opened = filled.map(({ name, rows, notes }) => ({ ...sheetOf(name, rows), notes }))
+	return { kind: 'workbook', sheets: opened, close: NOTHING_HELD }
 }
 
 interface Rows {
 	readonly name: string
 	readonly rows: readonly (readonly string[])[]
+	readonly notes: readonly string[]
 }
 
 /** By the names in the archive's directory: a spreadsheet of OpenDocument keeps its cells in content.xml (ODF 1.3, 2.2). */
@@ -36,20 +39,57 @@ function readOpenDocument(bytes: Buffer, name: string): Rows[] {
 	try {
 		const book = XLSX.read(bytes, { type: 'buffer', cellDates: true, UTC: true })
 		return book.SheetNames.map((sheet) => {
-			refuseTooLarge(sheet, XLSX.utils.decode_range(book.Sheets[sheet]?.['!ref'] ?? 'A1').e)
-			const found = XLSX.utils.sheet_to_json<unknown[]>(book.Sheets[sheet] ?? {}, {
+			const cells = book.Sheets[sheet] ?? {}
+			refuseTooLarge(sheet, XLSX.utils.decode_range(cells['!ref'] ?? 'A1').e)
+			const errors = settleCells(cells)
+			const found = XLSX.utils.sheet_to_json<unknown[]>(cells, {
 				header: 1,
 				raw: true,
 				defval: '',
 				blankrows: true,
 				UTC: true
 			})
-			return { name: sheet, rows: trimEnd(found.map((row) => row.map(looseText))) }
+			const notes = notesOf({ isHidden: false, hiddenRows: [], hiddenColumns: [], errors })
+			return { name: sheet, rows: trimEnd(found.map((row) => row.map(looseText))), notes }
 		})
 	} catch (error) {
 		if (error instanceof AppError) throw error
 		throw refusedFile(`${name} is damaged, or is no workbook. Open it in your spreadsheet and save it again.`)
 	}
+}
+
+/** Times of day and spans have a format without day, month or year. */
+const TIME_FORMAT = /^\[?h+\]?(:m+)?(:s+)?(\.0+)?( AM\/PM)?$/i
+/** The library gives them as dates from here on, or as parts of a day where its calendar has none: 29 February 1900. */
+const TIME_NOUGHT = Date.UTC(1899, 11, 31)
+const AFTER_NO_DAY = Date.UTC(1900, 2, 1)
+const DAY = 86_400_000
+/** A date that is shown by its clock alone is a date. */
+const LAST_SPAN = Date.UTC(1910, 0, 1)
+/** Faults that the office program shows as text of its own. */
+const SHOWN_FAULT = /^Err:\d{3}$/
+
+/** Makes times texts, and takes out cells that show an error. @returns those, as they are told */
+function settleCells(cells: XLSX.WorkSheet): string[] {
+	const errors: string[] = []
+	for (const [at, cell] of Object.entries(cells) as [string, XLSX.CellObject][]) {
+		if (at.startsWith('!')) continue
+		if (cell.t === 'e' || (cell.f !== undefined && SHOWN_FAULT.test(String(cell.v)))) {
+			errors.push(`${at} ${cell.w ?? ''}`.trim())
+			cells[at] = { t: 'z' }
+		} else {
+			const spent = TIME_FORMAT.test(String(cell.z ?? '')) ? spentOf(cell.v) : undefined
+			if (spent !== undefined) cells[at] = { t: 's', v: clockText(Math.round(spent / 1000)) }
+		}
+	}
+	return errors
+}
+
+/** Milliseconds of a time or a span, as the library gives it. */
+function spentOf(value: XLSX.CellObject['v']): number | undefined {
+	if (typeof value === 'number') return value * DAY
+	if (!(value instanceof Date) || value.getTime() >= LAST_SPAN) return undefined
+	return value.getTime() - TIME_NOUGHT + (value.getTime() >= AFTER_NO_DAY ? DAY : 0)
 }
 
 function refuseTooLarge(sheet: string, last: { readonly r: number; readonly c: number }): void {
@@ -73,11 +113,30 @@ function toRows(sheet: ExcelJS.Worksheet): Rows {
 	refuseTooLarge(sheet.name, { r: sheet.rowCount - 1, c: sheet.columnCount - 1 })
 	const width = sheet.columnCount
 	const rows: string[][] = []
+	const hiddenRows: number[] = []
+	const errors: string[] = []
 	for (let r = 1; r <= sheet.rowCount; r++) {
 		const row = sheet.getRow(r)
-		rows.push(Array.from({ length: width }, (_each, c) => cellText(row.getCell(c + 1))))
+		if (row.hidden) hiddenRows.push(r)
+		rows.push(
+			Array.from({ length: width }, (_each, c) => {
+				const cell = row.getCell(c + 1)
+				const error = errorOf(cell)
+				if (error !== undefined) errors.push(`${cell.address} ${error}`)
+				return cellText(cell)
+			})
+		)
 	}
-	return { name: sheet.name, rows: trimEnd(rows) }
+	const columns = Array.from({ length: width }, (_each, c) => sheet.getColumn(c + 1))
+	const hiddenColumns = columns.filter(({ hidden }) => hidden).map(({ letter }) => letter)
+	const notes = notesOf({ isHidden: sheet.state !== 'visible', hiddenRows, hiddenColumns, errors })
+	return { name: sheet.name, rows: trimEnd(rows), notes }
+}
+
+/** The error that a cell shows, its own or its formula's. */
+function errorOf({ value }: ExcelJS.Cell): string | undefined {
+	const shown: unknown = value && typeof value === 'object' && 'result' in value ? value.result : value
+	return shown && typeof shown === 'object' && 'error' in shown ? String(shown.error) : undefined
 }
 
 function trimEnd(rows: string[][]): string[][] {
