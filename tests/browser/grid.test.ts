@@ -69,7 +69,7 @@ test('a paste that does not fit says which cells and why, and puts in none or th
 	await openMoorings(page)
 	await cell(page, 'GS-004', 'Depth').click()
 	await paste(page, 'deep\r\n8.8\r\n')
-	await expect(page.getByRole('alert')).toContainText('1 of 2 cells do not fit. Nothing was put in yet.')
+	await expect(page.getByRole('alert')).toContainText('1 of 2 cells does not fit. Nothing was put in yet.')
 	await expect(page.getByRole('alert')).toContainText('Row 4, Depth: "deep" is no number.')
 	await expect(cell(page, 'GS-005', 'Depth')).toHaveText('1.5 m')
 	await page.getByRole('button', { name: 'Put in none' }).click()

@@ -17,10 +17,11 @@ test('from the register to a decided request', async ({ browser }) => {
 		await builder.getByRole('button', { name: 'Start the app' }).click()
 		await builder.getByLabel('Choose a file').setInputFiles(REGISTER)
 		await expect(builder.getByRole('heading', { name: 'Mooring register.xlsx' })).toBeVisible()
-		// Title rows above, day-first dates, a stray spelling and a comma decimal: all of it is told.
+		// Title rows above, a stray spelling and a comma decimal: all of it is told.
 		await expect(builder.getByLabel('Row of the headings')).toHaveValue('2')
-		await expect(builder.getByText('Last look reads two ways')).toBeVisible()
 		await expect(builder.getByText('says Swingng, which is nearly Swinging')).toBeVisible()
+		// Many of its dates fit day first alone, and none month first: nothing is asked.
+		await expect(builder.getByText('Last look reads two ways')).toHaveCount(0)
 		await expect(builder.getByText('says 1,4.')).toBeVisible()
 		await expect(builder.getByText('Old ref is wholly blank and left out.')).toBeVisible()
 		await builder.getByLabel('Name of the table').fill('Buoys')
