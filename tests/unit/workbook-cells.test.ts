@@ -138,6 +138,8 @@ describe('what nobody sees in a workbook is said', () => {
 		for (let i = 1; i <= 9; i++) sheet.addRow([`B-${i}`, `Buoy ${i}`, i])
 		sheet.getCell('C3').value = { error: '#N/A' }
 		sheet.getCell('C4').value = { formula: '1/0', result: { error: '#DIV/0!' } }
+		// Merged cells are one, and its error is one.
+		sheet.mergeCells('C4:C5')
 		sheet.getColumn(2).hidden = true
 		for (const row of [3, 4, 5, 6, 7, 9]) sheet.getRow(row).hidden = true
 		const path = join(folder, 'buoys.xlsx')

@@ -4,7 +4,7 @@ import ExcelJS from 'exceljs'
 import { readFile } from 'node:fs/promises'
 import { AppError } from '$lib/core/app-error.ts'
 import { unfoldsWithin } from './archive-size.ts'
-import { notesOf } from './workbook-notes.ts'
+import { ErrorCells, notesOf } from './workbook-notes.ts'
 import { NOTHING_HELD, refusedFile, sheetOf, type OpenedFile } from './sheet.ts'
 
 /** The most that a workbook may unfold to. */
@@ -69,13 +69,13 @@ const LAST_SPAN = Date.UTC(1910, 0, 1)
 /** Faults that the office program shows as text of its own. */
 const SHOWN_FAULT = /^Err:\d{3}$/
 
-/** Makes times texts, and takes out cells that show an error. @returns those, as they are told */
-function settleCells(cells: XLSX.WorkSheet): string[] {
-	const errors: string[] = []
+/** Makes times texts, and takes out cells that show an error. @returns those */
+function settleCells(cells: XLSX.WorkSheet): ErrorCells {
+	const errors = new ErrorCells()
 	for (const [at, cell] of Object.entries(cells) as [string, XLSX.CellObject][]) {
 		if (at.startsWith('!')) continue
 		if (cell.t === 'e' || (cell.f !== undefined && SHOWN_FAULT.test(String(cell.v)))) {
-			errors.push(`${at} ${cell.w ?? ''}`.trim())
+			errors.add(at, cell.w ?? '')
 			cells[at] = { t: 'z' }
 		} else {
 			const spent = TIME_FORMAT.test(String(cell.z ?? '')) ? spentOf(cell.v) : undefined
@@ -114,7 +114,7 @@ function toRows(sheet: ExcelJS.Worksheet): Rows {
 	const width = sheet.columnCount
 	const rows: string[][] = []
 	const hiddenRows: number[] = []
-	const errors: string[] = []
+	const errors = new ErrorCells()
 	for (let r = 1; r <= sheet.rowCount; r++) {
 		const row = sheet.getRow(r)
 		if (row.hidden) hiddenRows.push(r)
@@ -122,7 +122,7 @@ function toRows(sheet: ExcelJS.Worksheet): Rows {
 			Array.from({ length: width }, (_each, c) => {
 				const cell = row.getCell(c + 1)
 				const error = errorOf(cell)
-				if (error !== undefined) errors.push(`${cell.address} ${error}`)
+				if (error !== undefined) errors.add(cell.address, error)
 				return cellText(cell)
 			})
 		)
@@ -134,7 +134,9 @@ function toRows(sheet: ExcelJS.Worksheet): Rows {
 }
 
 /** The error that a cell shows, its own or its formula's. */
-function errorOf({ value }: ExcelJS.Cell): string | undefined {
+function errorOf(cell: ExcelJS.Cell): string | undefined {
+	if (isCovered(cell)) return undefined
+	const { value } = cell
 	const shown: unknown = value && typeof value === 'object' && 'result' in value ? value.result : value
 	return shown && typeof shown === 'object' && 'error' in shown ? String(shown.error) : undefined
 }
@@ -146,8 +148,13 @@ function trimEnd(rows: string[][]): string[][] {
 
 /** The text of a cell: dates as ISO 8601, formulas by their value, merged cells only once. */
 function cellText(cell: ExcelJS.Cell): string {
-	if (cell.isMerged && cell.master !== cell) return ''
+	if (isCovered(cell)) return ''
 	return valueText(cell.value)
+}
+
+/** Of merged cells the first alone holds something. */
+function isCovered(cell: ExcelJS.Cell): boolean {
+	return cell.isMerged && cell.master !== cell
 }
 
 function valueText(value: ExcelJS.CellValue): string {

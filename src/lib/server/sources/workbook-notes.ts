@@ -1,5 +1,7 @@
 import { countOf } from '$lib/core/text/count.ts'
 
+const MOST_NAMED = 5
+
 /** What a sheet holds that nobody sees who looks at it, or that cannot be read. */
 export interface Unseen {
 	readonly isHidden: boolean
@@ -7,8 +9,19 @@ export interface Unseen {
 	readonly hiddenRows: readonly number[]
 	/** Their letters. */
 	readonly hiddenColumns: readonly string[]
+	readonly errors: ErrorCells
+}
+
+/** Cells that show an error: the first few by name, since a sheet can be full of them. */
+export class ErrorCells {
+	count = 0
 	/** Each with its address and what it shows, such as `O4 #DIV/0!`. */
-	readonly errors: readonly string[]
+	readonly first: string[] = []
+
+	add(address: string, shown: string): void {
+		this.count++
+		if (this.first.length < MOST_NAMED) this.first.push(`${address} ${shown}`.trim())
+	}
 }
 
 /** In the reader's words: hidden rows are rows, and come in; an error is no value. */
@@ -21,23 +34,23 @@ export function notesOf({ isHidden, hiddenRows, hiddenColumns, errors }: Unseen)
 	]
 }
 
-function errorNote(errors: readonly string[]): string[] {
-	if (errors.length === 0) return []
-	return errors.length === 1
-		? [`1 cell shows an error, and is read as blank: ${errors[0]}.`]
-		: [`${countOf(errors.length, 'cell')} show an error, and are read as blank: ${firstOf(errors)}.`]
+function errorNote({ count, first }: ErrorCells): string[] {
+	if (count === 0) return []
+	return count === 1
+		? [`1 cell shows an error, and is read as blank: ${first[0]}.`]
+		: [`${countOf(count, 'cell')} show an error, and are read as blank: ${named(first, count)}.`]
 }
 
 function hiddenNote(what: 'row' | 'column', where: readonly string[]): string[] {
 	if (where.length === 0) return []
 	return where.length === 1
 		? [`The ${what} ${where[0]} is hidden in the workbook, and comes in all the same.`]
-		: [`${countOf(where.length, what)} are hidden in the workbook, and come in all the same: ${firstOf(where)}.`]
+		: [
+				`${countOf(where.length, what)} are hidden in the workbook, and come in all the same: ${named(where, where.length)}.`
+			]
 }
 
-const MOST_NAMED = 5
-
-function firstOf(all: readonly string[]): string {
-	const named = all.slice(0, MOST_NAMED).join(', ')
-	return all.length > MOST_NAMED ? `${named} and ${all.length - MOST_NAMED} more` : named
+function named(first: readonly string[], count: number): string {
+	const names = first.slice(0, MOST_NAMED).join(', ')
+	return count > MOST_NAMED ? `${names} and ${count - MOST_NAMED} more` : names
 }
