@@ -139,11 +139,11 @@ test.each([
 
 test('a row as it is judged by itself', () => {
 	const finder = openNoRows(['Code', 'Length', 'Cost'], 3)
-	expect(finder.judge(['', '(m)', '[£]'])).toBe('units')
-	expect(finder.judge(['A', '1', '2'])).toBeUndefined()
-	expect(finder.judge(['', '(m)', '[£]'])).toBeUndefined()
-	expect(finder.judge(['CODE', ' length ', 'Cost'])).toBe('heading')
-	expect(finder.judge(['Sub-total', '', '4'])).toBe('total')
-	expect(finder.judge(['', '', ''])).toBeUndefined()
+	expect(finder.judge(['', '(m)', '[£]'], false)).toBe('units')
+	expect(finder.judge(['A', '1', '2'], false)).toBeUndefined()
+	expect(finder.judge(['', '(m)', '[£]'], false)).toBeUndefined()
+	expect(finder.judge(['CODE', ' length ', 'Cost'], false)).toBe('heading')
+	expect(finder.judge(['Sub-total', '', '4'], false)).toBe('total')
+	expect(finder.judge(['', '', ''], false)).toBeUndefined()
 	expect(unitsOf(['', '(m)', '[£]', 'text'])).toEqual([undefined, 'm', '£', undefined])
 })

@@ -13,6 +13,8 @@ export interface Collected {
 	count: number
 	/** The first rows that it stands in, as people count. */
 	readonly rows: number[]
+	/** Whether the file itself keeps it as a number, wherever it stands. */
+	typed: boolean
 }
 
 const MOST_VALUES = 10_000
@@ -28,28 +30,29 @@ export class ColumnCollector {
 	private asked = 0
 	private found = 0
 
-	/** `row`: its number as people count. */
-	add(whole: string, row: number): void {
+	/** `row`: its number as people count; `typed`: whether the file keeps it as a number. */
+	add(whole: string, row: number, typed = false): void {
 		if (whole.length > this.longest.length) this.longest = { length: whole.length, row }
 		// What a type is told by stands at its beginning; thousands of long cells are not kept whole.
 		const cell = whole.length > MOST_CHARACTERS ? whole.slice(0, MOST_CHARACTERS) : whole
 		// Where nearly every value is another, looking up only costs: then its shape alone is looked at.
 		const full = this.values.size >= MOST_VALUES
-		if (full && this.found * 2 < this.asked) return this.addIfNew(cell, row)
+		if (full && this.found * 2 < this.asked) return this.addIfNew(cell, row, typed)
 		this.asked++
 		const known = this.values.get(cell)
 		if (known) {
 			this.found++
 			known.count++
+			known.typed &&= typed
 			if (known.rows.length < MOST_ROWS) known.rows.push(row)
 			return
 		}
-		if (full) this.addIfNew(cell, row)
-		else this.keep(cell, row)
+		if (full) this.addIfNew(cell, row, typed)
+		else this.keep(cell, row, typed)
 	}
 
-	private addIfNew(cell: string, row: number): void {
-		if (this.isNewShape(cell)) this.keep(cell, row)
+	private addIfNew(cell: string, row: number, typed: boolean): void {
+		if (this.isNewShape(cell)) this.keep(cell, row, typed)
 	}
 
 	/** Each different value once; those that differ in the spaces round them are one. */
@@ -61,14 +64,15 @@ export class ColumnCollector {
 			if (known) {
 				known.count += each.count
 				known.rows.push(...each.rows)
-			} else trimmed.set(text, { text, count: each.count, rows: [...each.rows] })
+				known.typed &&= each.typed
+			} else trimmed.set(text, { ...each, text, rows: [...each.rows] })
 		}
 		return [...trimmed.values()]
 	}
 
-	private keep(cell: string, row: number): void {
+	private keep(cell: string, row: number, typed: boolean): void {
 		const text = ownCopy(cell)
-		this.values.set(text, { text, count: 1, rows: [row] })
+		this.values.set(text, { text, count: 1, rows: [row], typed })
 	}
 
 	private isNewShape(cell: string): boolean {

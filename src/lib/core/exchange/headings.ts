@@ -14,9 +14,17 @@ export interface Headings {
 	readonly overTwo: boolean
 }
 
+/** A cell of a row that goes over several columns, all counted from 0, the last included. */
+export interface HeadingSpan {
+	readonly row: number
+	readonly from: number
+	readonly to: number
+}
+
 const LOOKED_AT = 30
 
-export function findHeadings(rows: readonly (readonly string[])[]): Headings {
+/** `spans`: what a workbook says of cells that were made one. */
+export function findHeadings(rows: readonly (readonly string[])[], spans: readonly HeadingSpan[] = []): Headings {
 	const head = rows.slice(0, LOOKED_AT)
 	const widths = head.map((row) => row.filter((cell) => cell.trim() !== '').length)
 	const usual = usualWidth(widths)
@@ -26,35 +34,53 @@ export function findHeadings(rows: readonly (readonly string[])[]): Headings {
 	const below = head.slice(at + 1).filter((each) => each.some((cell) => cell.trim() !== ''))
 	if (!looksLikeHeadings(row, below)) return { headingRow: null, firstRow: at, overTwo: false }
 	const [next = [], ...rest] = head.slice(at + 1)
-	if (isSecondRow(row, next, rest)) return { headingRow: at + 1, firstRow: at + 2, overTwo: true }
-	return { headingRow: at, firstRow: at + 1, overTwo: at > 0 && isSecondRow(head[at - 1] ?? [], row, below) }
+	if (isSecondRow(row, next, rest, spansOf(spans, at))) return { headingRow: at + 1, firstRow: at + 2, overTwo: true }
+	return {
+		headingRow: at,
+		firstRow: at + 1,
+		overTwo: at > 0 && isSecondRow(head[at - 1] ?? [], row, below, spansOf(spans, at - 1))
+	}
 }
 
 /** Groups above, each over several columns, and words for each column below them; then values. */
 function isSecondRow(
 	upper: readonly string[],
 	lower: readonly string[],
-	below: readonly (readonly string[])[]
+	below: readonly (readonly string[])[],
+	spans: readonly HeadingSpan[]
 ): boolean {
 	const filled = upper.filter((cell) => cell.trim() !== '')
 	const words = lower.filter((cell) => cell.trim() !== '')
-	if (filled.length < 2 || words.length < filled.length || [...filled, ...words].some(isValue)) return false
-	const spans = upper.some((cell, i) => cell.trim() === '' && (lower[i] ?? '').trim() !== '')
+	// One group over some of the columns; over all of them it is a title.
+	const [span] = spans
+	const isGroup =
+		filled.length === 1 && spans.length === 1 && span !== undefined && span.to - span.from + 1 < words.length
+	if ((filled.length < 2 && !isGroup) || words.length < filled.length || [...filled, ...words].some(isValue))
+		return false
+	const goesOn = upper.some((cell, i) => cell.trim() === '' && (lower[i] ?? '').trim() !== '')
 	const repeats = new Set(filled).size < filled.length
 	return (
-		(spans || repeats) &&
+		(goesOn || repeats) &&
 		new Set(words).size > new Set(filled).size &&
 		below.slice(0, 5).some((row) => row.some(isValue))
 	)
 }
 
-/** Two rows of headings as one: a group goes on to the right until the next one. */
-export function joinHeadings(upper: readonly string[], lower: readonly string[]): string[] {
+function spansOf(spans: readonly HeadingSpan[], row: number): HeadingSpan[] {
+	return spans.filter((span) => span.row === row)
+}
+
+/** Two rows of headings as one: a group goes on to the right until the next one, or, where the file says so, to its end. */
+export function joinHeadings(
+	upper: readonly string[],
+	lower: readonly string[],
+	spans: readonly HeadingSpan[] = []
+): string[] {
 	let group = ''
 	return Array.from({ length: Math.max(upper.length, lower.length) }, (_each, i) => {
 		const over = (upper[i] ?? '').trim()
 		const own = (lower[i] ?? '').trim()
-		if (over !== '') group = over
+		if (over !== '' || (spans.length > 0 && !spans.some(({ from, to }) => from <= i && i <= to))) group = over
 		if (own === '') return over
 		return group === '' || group.toLowerCase() === own.toLowerCase() ? own : `${group} ${own}`
 	})

@@ -7,6 +7,7 @@
 import { textKey } from '../text/key.ts'
 import { editDistance } from '../text/nearest.ts'
 import { findKind } from '../table/kinds/all.ts'
+import { CURRENCY_CODES, CURRENCY_MARK, CURRENCY_MARKS } from '../table/kinds/currency.ts'
 import { parseDate } from '../table/kinds/date.ts'
 import { parseInstant } from '../table/kinds/date-and-time.ts'
 import { TYPED, type Writing } from '../table/kinds/kind.ts'
@@ -39,6 +40,8 @@ export type Doubt =
 			readonly sample: string
 	  }
 	| { readonly kind: 'dot or comma'; readonly sample: string; readonly rows: readonly number[] }
+	/** Amounts with more decimals than money keeps. */
+	| { readonly kind: 'more places'; readonly sample: string; readonly count: number; readonly unit: string | undefined }
 	/** Amounts, by their name and digits, without a word of what money they are. */
 	| { readonly kind: 'currency'; readonly sample: string }
 	/** One value that can only be read by changing it. */
@@ -180,8 +183,7 @@ const asCodeLike: Attempt = (plain, filled) => {
 	if (named(PHONE_NAME)) return undefined
 	if (filled.some(({ text }) => /^[-+]?0\d+$/.test(text)) && all(/^\d+$/))
 		return { ...plain, type: named(/\bid\b|no\.?$|number/i) ? 'code' : 'text' }
-	if (filled.some(({ text }) => /^[-+]?\d{16,}$/.test(text) && !Number.isSafeInteger(Number(text))))
-		return { ...plain, type: 'text' }
+	if (filled.some(({ text }) => /^[-+]?\d{16,}$/.test(text))) return { ...plain, type: 'text' }
 	if (looksDialled(filled)) return { ...plain, type: 'text' }
 	// Two numbers in every cell, `3 4` or `100 200`, not thousands set apart: `1 234 567`, `89 000`.
 	const isApart = all(/^\d{1,3}( \d{3})+$/) && !all(/^\d{3} \d{3}$/)
@@ -283,11 +285,7 @@ const asPercent: Attempt = (plain, filled) => {
 	return refused && { ...plain, type: 'percent', writing: writingOf(filled), doubts: unreadable(refused) }
 }
 
-/** The codes that are met most (ISO 4217), and the signs that stand for one. */
-const CODES = 'GBP|EUR|USD|CHF|NOK|SEK|DKK|ISK|PLN|CZK|JPY|CNY|INR|CAD|AUD|NZD|ZAR'
-const CURRENCY = new RegExp(`^[-+(]?\\s*[£€$¥]|[£€¥]\\)?$|\\b(${CODES})\\b`)
-const CURRENCY_MARK = new RegExp(`[£€$¥]|\\b(?:${CODES})\\b`)
-const CURRENCY_MARKS = new RegExp(CURRENCY_MARK, 'g')
+const CURRENCY = new RegExp(`^[-+(]?\\s*[£€$¥]|[£€¥]\\)?$|\\b(${CURRENCY_CODES})\\b`)
 const MONEY_NAME = /\b(price|cost|fee|fees|amount|salary|arrears|balance|budget|total|value|paid|due)\b/i
 
 const asMoney: Attempt = (plain, filled) => {
@@ -303,13 +301,12 @@ const asMoney: Attempt = (plain, filled) => {
 		!(MONEY_NAME.test(plain.name) && filled.every(({ text }) => /[.,]\d\d$/.test(text)))
 	)
 		return undefined
-	const bare = filled.map(({ text, count, rows }) => ({
-		count,
+	const bare = filled.map(({ text, ...rest }) => ({
+		...rest,
 		text: text
 			.replace(CURRENCY_MARKS, '')
 			.replace(/^\((.*)\)$/, '-$1')
-			.trim(),
-		rows
+			.trim()
 	}))
 	const number = asNumber(plain, bare)
 	if (!number || number.type === 'text') return undefined
@@ -317,7 +314,19 @@ const asMoney: Attempt = (plain, filled) => {
 	const unit = [...signs][0] ?? inHeading ?? plain.unit
 	// Nobody has said what money it is: none is made up.
 	const open: Doubt[] = unit === undefined ? [{ kind: 'currency', sample: filled[0]?.text ?? '' }] : []
-	return { ...rest, type: 'money', ...(unit === undefined ? {} : { unit }), doubts: [...open, ...rest.doubts] }
+	const doubts = [...open, ...morePlaces(bare, rest.writing, unit), ...rest.doubts]
+	return { ...rest, type: 'money', ...(unit === undefined ? {} : { unit }), doubts }
+}
+
+/** A price of a litre has three decimals or four; money keeps two. */
+function morePlaces(bare: readonly Filled[], writing: Writing, unit: string | undefined): Doubt[] {
+	const longer = bare.filter(({ text }) => decimalsOf(parseNumber(text, writing) ?? 0) > 2)
+	const count = longer.reduce((all, each) => all + each.count, 0)
+	return longer[0] ? [{ kind: 'more places', sample: longer[0].text, count, unit }] : []
+}
+
+function decimalsOf(value: number): number {
+	return /e-/.test(String(value)) ? 9 : (String(value).split('.')[1] ?? '').length
 }
 
 const asNumber: Attempt = (plain, filled) => {
@@ -336,7 +345,7 @@ const asNumber: Attempt = (plain, filled) => {
 		proposed: String(parseNumber(text, other)),
 		rows
 	}))
-	const ambiguous = filled.filter(({ text }) => /^\d{1,3}[.,]\d{3}$/.test(text))
+	const ambiguous = filled.filter(({ text, typed }) => !typed && /^\d{1,3}[.,]\d{3}$/.test(text))
 	if (ambiguous.length === filled.length && ambiguous[0]) {
 		doubts.push({
 			kind: 'dot or comma',
@@ -352,9 +361,10 @@ const asNumber: Attempt = (plain, filled) => {
 	) {
 		return numbers.every(Number.isSafeInteger) ? { ...all, type: 'whole number' } : undefined
 	}
-	const places = Math.max(
-		0,
-		...numbers.map((value) => (/e/.test(String(value)) ? 9 : (String(value).split('.')[1] ?? '').length))
+	// Noughts that are written count: 5.50 has two.
+	const places = filled.reduce(
+		(most, { text }, i) => Math.max(most, decimalsOf(numbers[i] ?? 0), (/[.,](\d{1,2})$/.exec(text)?.[1] ?? '').length),
+		0
 	)
 	return { ...all, type: 'decimal', ...(places <= 4 ? { places } : {}) }
 }
@@ -363,7 +373,9 @@ const asNumber: Attempt = (plain, filled) => {
 function writingOf(filled: readonly Filled[]): Writing {
 	let comma = 0
 	let dot = 0
-	for (const { text, count } of filled) {
+	for (const { text, count, typed } of filled) {
+		// What the file keeps as a number is written our way.
+		if (typed) return TYPED
 		const bare = text.replace(CURRENCY_MARKS, '').replace('%', '').trim()
 		if (/,\d{1,2}$|,\d{4,}$|\.\d{3},/.test(bare)) comma += count
 		else if (/\.\d{1,2}$|\.\d{4,}$|,\d{3}\./.test(bare)) dot += count
@@ -399,11 +411,11 @@ const asSeveral: Attempt = (plain, filled) => {
 /** A few words that come again and again. One that came once and nearly says another is likely a slip. */
 const asChoice: Attempt = (plain, filled) => {
 	const merged = new Map<string, Filled>()
-	for (const { text, count, rows } of filled) {
+	for (const { text, count, rows, typed } of filled) {
 		const key = textKey(text)
 		const known = merged.get(key)
 		if (known) merged.set(key, { ...known, count: known.count + count, rows: [...known.rows, ...rows] })
-		else merged.set(key, { text, count, rows: [...rows] })
+		else merged.set(key, { text, count, typed, rows: [...rows] })
 	}
 	const words = [...merged.values()]
 	const count = words.reduce((all, each) => all + each.count, 0)

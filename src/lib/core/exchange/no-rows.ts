@@ -17,10 +17,11 @@ export interface NoRow {
 
 export interface NoRowFinder {
 	/** What a row is, if it is no record. One that looks like a note is one only at the end: whoever asks knows what follows. */
-	judge(cells: readonly string[]): NoRowKind | undefined
+	judge(cells: readonly string[], isAfterGap: boolean): NoRowKind | undefined
 }
 
-const TOTAL = /^(grand[ -]|sub[ -]?)?totals?\b|^(overall|sum|summe|gesamt|total général)\b/i
+const TOTAL =
+	/^(grand[ -]|sub[ -]?)?totals?\b|^(overall|sum|summe|gesamt|total général)\b|^all$|[,:;–-] *sum$|\b(sub[ -]?)?totals?$/i
 const UNIT =
 	/^[[(]?\s*(mm|cm|d?m|km|nm|ft|in|g|kg|t|lb|l|m[²³23]|°|°?[CF]|%|[£€$¥]|GBP|EUR|USD|h|hrs?|min|s|days?|pcs?|no\.?|yes\/no|kn|kW|V|A|text|date)\s*[\])]?$/i
 const NOTE = /^(\*|†|‡|note|source|nb|n\.b\.|remark|legend|key\b|as (of|at)\b|\(\w\))/i
@@ -30,9 +31,10 @@ const LEAST_WIDTH = 3
 /** @param headings those of the sheet, or none; `width`: how many columns it has */
 export function openNoRows(headings: readonly string[] | undefined, width: number): NoRowFinder {
 	const heads = (headings ?? []).map(plain)
+	const usual = heads.filter((head) => head !== '').length || width
 	let isFirst = true
 	return {
-		judge(cells) {
+		judge(cells, isAfterGap) {
 			const wasFirst = isFirst
 			isFirst = false
 			const filled = cells.map((cell, i) => ({ text: cell.trim(), i })).filter(({ text }) => text !== '')
@@ -47,6 +49,7 @@ export function openNoRows(headings: readonly string[] | undefined, width: numbe
 			if (width < LEAST_WIDTH) return undefined
 			const numbers = filled.filter(({ text }) => isNumber(text)).length
 			if (TOTAL.test(first.text) && numbers > 0 && filled.length < width) return 'total'
+			if (isAfterGap && filled.length <= Math.max(1, usual / 3)) return 'note'
 			return filled.length === 1 && !isNumber(first.text) && (NOTE.test(first.text) || first.text.length > LONG_NOTE)
 				? 'note'
 				: undefined

@@ -4,6 +4,7 @@ import { ownCopy } from '../text/own-copy.ts'
 import { isPlain, textKey } from '../text/key.ts'
 import { findKind } from '../table/kinds/all.ts'
 import type { StoredValue } from '../table/storage.ts'
+import { CURRENCY_MARK, CURRENCY_MARKS } from '../table/kinds/currency.ts'
 import { COLUMN_TYPES, type Column } from '../table/types.ts'
 import { parseDate } from '../table/kinds/date.ts'
 import { isNothing, isWordForNone } from './infer.ts'
@@ -85,6 +86,7 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 	if (!kind) throw new Error(`Cannot bring in a column of type "${column.type}"`)
 	const fixes = new Map(plan.fixes)
 	const choices = new Map(column.choices?.map((choice, i) => [textKey(choice), i + 1]))
+	const isAmount = column.type === 'decimal' && CURRENCY_MARK.test(plan.unit ?? '')
 	const worded = column.type === 'text' || column.type === 'long text'
 	const read = (raw: string): ReadCell => {
 		let text = raw.trim()
@@ -98,6 +100,7 @@ export function cellReader(plan: ImportColumn, column: Column): CellReader {
 			return number === undefined ? { value: null, unread: !isNothing(text) } : { value: number, unread: false }
 		}
 		if (isNothing(text) && !(worded && isWordForNone(text))) return { value: null, unread: false }
+		if (isAmount) text = text.replace(CURRENCY_MARKS, '')
 		if (column.type === 'date') text = bareDate(text)
 		const reading = kind.read(text, column, plan.writing)
 		if (!reading.ok) return { value: null, unread: true }

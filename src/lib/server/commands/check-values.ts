@@ -9,13 +9,17 @@ import { checkDateRow } from '../check-values/dates.ts'
 import { checkFormulaRow } from '../check-values/formula.ts'
 import type { RowResult } from '../check-values/result.ts'
 import { checkTypeRow } from '../check-values/types.ts'
+import { checkWorkbook } from '../check-values/workbooks.ts'
 
-const CHECKS: Readonly<Record<string, (row: never) => RowResult>> = {
+type Check = (row: never, file: string) => RowResult | Promise<RowResult[]>
+
+const CHECKS: Readonly<Record<string, Check>> = {
 	access: checkScenario,
 	csv: checkCsvRow,
 	dates: checkDateRow,
 	formula: checkFormulaRow,
-	types: checkTypeRow
+	types: checkTypeRow,
+	workbooks: checkWorkbook
 }
 
 const [kind = '', file = ''] = process.argv.slice(2)
@@ -25,8 +29,9 @@ if (!checkRow || file === '') {
 	process.exit(2)
 }
 
-const { rows } = JSON.parse(readFileSync(file, 'utf8')) as { rows: never[] }
-const results = rows.map((row) => checkRow(row))
+const { rows, files } = JSON.parse(readFileSync(file, 'utf8')) as { rows?: never[]; files?: never[] }
+const results: RowResult[] = []
+for (const row of rows ?? files ?? []) results.push(...[await checkRow(row, file)].flat())
 const short = results.filter((result) => result.short !== undefined)
 for (const { id, short: what } of short) console.log(`${id}: ${what}`)
 console.log(`${results.length - short.length} passed, ${short.length} failed`)

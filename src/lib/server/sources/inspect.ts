@@ -4,14 +4,13 @@
  * The whole of it is read once, in pieces: what stands in each column is gathered as the rows pass by.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import { ColumnCollector } from '$lib/core/exchange/collect.ts'
-import { findHeadings, joinHeadings, nameColumns, type Headings } from '$lib/core/exchange/headings.ts'
+import type { ColumnCollector } from '$lib/core/exchange/collect.ts'
+import { nameColumns } from '$lib/core/exchange/headings.ts'
 import { inferCollected, type ColumnGuess } from '$lib/core/exchange/infer.ts'
 import { LONGEST_TEXT } from '$lib/core/table/kinds/long-text.ts'
-import { openNoRows, unitsOf, type NoRow, type NoRowFinder } from '$lib/core/exchange/no-rows.ts'
-import { ownCopy } from '$lib/core/text/own-copy.ts'
+import type { NoRow } from '$lib/core/exchange/no-rows.ts'
 import { openFile } from './open-file.ts'
-import type { Sheet } from './sheet.ts'
+import { lookThrough, type Looked } from './look-through.ts'
 
 export interface InspectRequest {
 	readonly path: string
@@ -47,9 +46,6 @@ export interface Inspection {
 }
 
 const SHOWN_ROWS = 60
-const MOST_DAMAGED = 50
-/** As many as a table may have (`core/workspace/document.ts`). */
-const MOST_COLUMNS = 500
 /** A preview shows what a cell begins with. */
 const SHOWN_CHARACTERS = 300
 
@@ -68,11 +64,6 @@ function tooLong(names: readonly string[], collectors: readonly ColumnCollector[
 	)
 }
 
-/** Enough to find the headings and the width by. */
-const HEAD_ROWS = 1_000
-/** Enough to tell by whether a column's values are all different. */
-const SAMPLE_ROWS = 5_000
-
 export async function inspectFile(request: InspectRequest): Promise<Inspection> {
 	const { path, name } = request
 	const file = await openFile(path, name)
@@ -81,12 +72,7 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 		if (!chosen) throw new AppError('invalid', `${name} holds no filled sheet.`)
 		const looked = await lookThrough(chosen, request)
 		if (looked.head.length === 0) throw new AppError('invalid', `${name} is empty. Nothing was brought in.`)
-		if (looked.width > MOST_COLUMNS)
-			throw new AppError(
-				'invalid',
-				`${name} has ${looked.width.toLocaleString('en-GB')} columns, and a table takes at most ${MOST_COLUMNS}. Split it, or turn it so that its columns are rows.`
-			)
-		const names = nameColumns(headingsIn(looked), looked.width)
+		const names = nameColumns(looked.headings, looked.width)
 		const columns = names.map((each, i) => {
 			const guess = inferCollected(each, looked.collectors[i]?.collected() ?? [])
 			const unit = looked.units[i]
@@ -104,39 +90,13 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 			head: looked.head.slice(0, SHOWN_ROWS).map((row) => row.map(cutShort)),
 			columns,
 			damaged: looked.damaged,
-			notes: [...(chosen.notes ?? []), ...tooLong(names, looked.collectors)],
+			notes: [...(chosen.notes?.() ?? []), ...looked.notes, ...tooLong(names, looked.collectors)],
 			label: chosen.said?.key ?? proposeLabel(columns, looked)
 		}
 	} finally {
 		file.close()
 	}
 }
-
-function headingsIn({
-	head,
-	headingRow,
-	overTwo
-}: Pick<Looked, 'head' | 'headingRow' | 'overTwo'>): readonly string[] | undefined {
-	if (headingRow === null) return undefined
-	const row = head[headingRow] ?? []
-	return overTwo ? joinHeadings(head[headingRow - 1] ?? [], row) : row
-}
-
-interface Looked extends Headings {
-	readonly head: readonly (readonly string[])[]
-	readonly sample: readonly (readonly string[])[]
-	readonly width: number
-	readonly rowCount: number
-	readonly collectors: readonly ColumnCollector[]
-	readonly damaged: readonly number[]
-	readonly noRows: readonly NoRow[]
-	/** From a row of units, by column. */
-	readonly units: readonly (string | undefined)[]
-}
-
-const MOST_NO_ROWS = 500
-/** Notes at the end of a sheet are few; more rows of one cell are a table of its own kind. */
-const MOST_NOTES = 20
 
 /** Columns near the left that say something in the first row of a group alone, while the others are filled throughout. */
 function groupsIn({ sample, width }: Looked): number[] {
@@ -148,83 +108,6 @@ function groupsIn({ sample, width }: Looked): number[] {
 	const isGroup = (i: number) => (shares[i] ?? 0) > 0 && (shares[i] ?? 0) <= 0.6 && (sample[0]?.[i] ?? '').trim() !== ''
 	const full = shares.filter((share) => share >= 0.95).length
 	return [0, 1].filter((i) => isGroup(i) && full >= Math.max(2, (width - 2) * 0.6))
-}
-
-async function lookThrough(sheet: Sheet, request: InspectRequest): Promise<Looked> {
-	const head: (readonly string[])[] = []
-	const sample: (readonly string[])[] = []
-	let settled: (Headings & { width: number; collectors: ColumnCollector[]; finder: NoRowFinder }) | undefined
-	const noRows: NoRow[] = []
-	let units: (string | undefined)[] = []
-	/** Rows that look like notes, until it is known whether records follow. */
-	const maybe: { readonly row: readonly string[]; readonly at: number }[] = []
-	const damaged: number[] = []
-	let rowCount = 0
-	let at = 0
-	let before = 0
-	const settle = () => {
-		const width = sheet.said?.columns.length ?? head.reduce((most, row) => Math.max(most, row.length), 0)
-		const collectors = Array.from({ length: width }, () => new ColumnCollector())
-		const headings = headingsOf(head, request, sheet)
-		const finder = openNoRows(headingsIn({ head, ...headings }), width)
-		settled = { ...headings, width, collectors, finder }
-		for (const row of head) take(row)
-	}
-	const take = (row: readonly string[]) => {
-		const i = at++
-		if (!settled || i < settled.firstRow || row.every((cell) => cell.trim() === '')) return
-		const what = sheet.said ? undefined : settled.finder.judge(row)
-		if (what === 'note' && maybe.length < MOST_NOTES) return void maybe.push({ row: row.map(ownCopy), at: i })
-		for (const each of maybe.splice(0)) count(each.row, each.at)
-		if (what === undefined || what === 'note' || noRows.length >= MOST_NO_ROWS) return count(row, i)
-		if (what === 'units') units = unitsOf(row)
-		noRows.push({ row: i + 1, what, text: beginningOf(row) })
-	}
-	const count = (row: readonly string[], i: number) => {
-		rowCount++
-		if (sample.length < SAMPLE_ROWS) sample.push(row.map(ownCopy))
-		settled?.collectors.forEach((collector, column) => collector.add(row[column] ?? '', i + 1))
-	}
-	for await (const { rows, damaged: here = [] } of sheet.batches()) {
-		for (const place of here) if (damaged.length < MOST_DAMAGED) damaged.push(before + place + 1)
-		before += rows.length
-		for (const row of rows) {
-			if (settled) take(row)
-			else head.push(row.map(ownCopy))
-			if (!settled && head.length === HEAD_ROWS) settle()
-		}
-	}
-	if (!settled) settle()
-	if (!settled) throw new Error('Expected the headings of a sheet to be settled')
-	// Where nothing else is there, they are the records.
-	if (rowCount === 0) for (const each of maybe.splice(0)) count(each.row, each.at)
-	for (const { row, at: i } of maybe) noRows.push({ row: i + 1, what: 'note', text: beginningOf(row) })
-	const { headingRow, firstRow, overTwo, width, collectors } = settled as Headings & {
-		width: number
-		collectors: ColumnCollector[]
-	}
-	return { head, sample, rowCount, damaged, noRows, units, headingRow, firstRow, overTwo, width, collectors }
-}
-
-function beginningOf(row: readonly string[]): string {
-	return row
-		.map((cell) => cell.trim())
-		.filter((cell) => cell !== '')
-		.join(' · ')
-		.slice(0, 80)
-}
-
-/** As the builder says, as the file says, or as it looks. */
-function headingsOf(head: readonly (readonly string[])[], request: InspectRequest, sheet: Sheet): Headings {
-	const { headingRow, firstRow, overTwo } = request
-	const found = sheet.said ? { headingRow: 0, firstRow: 1, overTwo: false } : findHeadings(head)
-	const heading = headingRow === undefined ? found.headingRow : headingRow
-	const least = (heading ?? -1) + 1
-	return {
-		headingRow: heading,
-		overTwo: headingRow === undefined ? found.overTwo : (overTwo ?? false) && (heading ?? 0) > 0,
-		firstRow: Math.max(firstRow ?? (headingRow === undefined ? found.firstRow : least), least)
-	}
 }
 
 /** What rows are known by: the column whose name means a name, else the first whose values are all there and all different. */
@@ -242,13 +125,18 @@ function proposeLabel(columns: readonly ColumnGuess[], looked: Looked): number {
 	const isWord = ({ name, type }: ColumnGuess, i: number) =>
 		type !== 'whole number' || i === 0 || MEANS_NUMBER.test(name.trim())
 	const unique = columns.findIndex((column, i) => shares[i] === 1 && isWord(column, i))
+	// What a thing is says more than its number, unless the number is a code that people read.
+	const says = columns.findIndex(({ name }, i) => SAYS_WHAT.test(name.trim()) && (shares[i] ?? 0) >= NEARLY_ALL)
+	const isBareNumber = sample.every((row) => /^\d*$/.test((row[unique] ?? '').trim()))
+	if (says >= 0 && (unique < 0 || isBareNumber)) return says
 	if (unique >= 0) return unique
 	const first = columns.findIndex((column, i) => !column.blank && isWord(column, i) && !groups.includes(i))
 	return Math.max(0, first)
 }
 
 const KNOWN_BY: ReadonlySet<string> = new Set(['text', 'code', 'whole number'])
-const MEANS_NAME = /^((full |item |product |short )?name|title|item|article|subject|what( for)?)$/i
+const MEANS_NAME = /^((full |item |product |short )?name|title|item|article|subject)$/i
+const SAYS_WHAT = /^what( for)?$/i
 const MEANS_NUMBER = /\b(no\.?|nr\.?|number|id|code|ref|reference)$/i
 /** Two of a name among twenty rows are still told apart by what stands beside them. */
 const NEARLY_ALL = 0.9

@@ -6,7 +6,7 @@ import { open, stat } from 'node:fs/promises'
 import { openDatabase } from './open-database.ts'
 import { openRecords } from './open-records.ts'
 import { openText } from './open-text.ts'
-import { openWorkbook } from './open-workbook.ts'
+import { openWorkbook } from './workbook/open-workbook.ts'
 import { refusedFile, type OpenedFile } from './sheet.ts'
 
 const SQLITE_MARK = [...Buffer.from('SQLite format 3\0')]
@@ -62,7 +62,10 @@ const ELSE: readonly (readonly [begins: RegExp, what: string])[] = [
 ]
 
 function withNote(file: OpenedFile, note: string): OpenedFile {
-	return { ...file, sheets: file.sheets.map((sheet) => ({ ...sheet, notes: [note, ...(sheet.notes ?? [])] })) }
+	return {
+		...file,
+		sheets: file.sheets.map((sheet) => ({ ...sheet, notes: () => [note, ...(sheet.notes?.() ?? [])] }))
+	}
 }
 
 async function readHead(path: string, length: number): Promise<Uint8Array> {

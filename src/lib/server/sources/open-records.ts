@@ -34,5 +34,5 @@ function toSheet({ name, columns, rows, aside }: JsonTable): Sheet {
 	const notes = aside.map(
 		(list) => `${list}: lists within records are left aside. Bring them in from a file of their own.`
 	)
-	return { ...sheetOf(name, [columns, ...rows]), said: { columns, key: undefined }, notes }
+	return { ...sheetOf(name, [columns, ...rows]), said: { columns, key: undefined }, notes: () => notes }
 }

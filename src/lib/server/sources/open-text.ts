@@ -54,7 +54,7 @@ export async function openText(path: string, name: string): Promise<OpenedFile> 
 		yield { rows: withoutReturns(data), share: 1, damaged: damagedIn(errors, data) }
 	}
 
-	return { kind: 'text', sheets: [{ name: '', batches, notes: notesOf(judged) }], close: NOTHING_HELD }
+	return { kind: 'text', sheets: [{ name: '', batches, notes: () => notesOf(judged) }], close: NOTHING_HELD }
 }
 
 async function judgeFile(path: string): Promise<Judged> {

@@ -11,8 +11,8 @@ export interface Sheet {
 		readonly key: number | undefined
 		readonly references?: readonly SaidReference[]
 	}
-	/** What of it is no part of the table, in the reader's words. */
-	readonly notes?: readonly string[]
+	/** What of it is no part of the table, in the reader's words; all of it once its rows have been read. */
+	readonly notes?: () => readonly string[]
 }
 
 export interface SaidReference {
@@ -31,6 +31,17 @@ export interface RowBatch {
 	readonly damaged?: readonly number[]
 	/** Whether it is known that every cell is plain ASCII. */
 	readonly plain?: boolean
+	/** Of each row the columns that the file keeps as numbers, so that nobody need ask how they are written. */
+	readonly typed?: readonly (ReadonlySet<number> | undefined)[]
+	/** Cells that go over several columns. */
+	readonly spans?: readonly CellSpan[]
+}
+
+/** All counted from 0, the last column included. */
+export interface CellSpan {
+	readonly row: number
+	readonly from: number
+	readonly to: number
 }
 
 export type FileKind = 'text' | 'workbook' | 'records' | 'database'
@@ -42,7 +53,8 @@ export interface OpenedFile {
 	close(): void
 }
 
-const BATCH = 1_000
+/** Rows in a batch, more or less. */
+export const BATCH = 1_000
 
 /** A sheet whose rows are all at hand. */
 export function sheetOf(name: string, rows: readonly (readonly string[])[]): Sheet {

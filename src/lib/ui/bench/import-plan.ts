@@ -141,6 +141,14 @@ function optionsOf(doubt: Doubt): Pick<OpenDoubt, 'options' | 'proposed'> {
 				],
 				proposed: ''
 			}
+		case 'more places':
+			return {
+				options: [
+					{ value: 'keep', words: `Keep every digit: decimals${doubt.unit === undefined ? '' : ` in ${doubt.unit}`}` },
+					{ value: 'round', words: 'Money: round them to two decimals' }
+				],
+				proposed: 'keep'
+			}
 		case 'other writing':
 			return { options: [{ value: 'fix', words: `Read as ${doubt.proposed}` }, BLANK], proposed: 'fix' }
 		case 'spelling':
@@ -184,6 +192,10 @@ function settle(column: ImportColumn, doubt: Doubt, choice: string): ImportColum
 			return { ...column, writing: { ...column.writing, decimal: choice === ',' ? ',' : '.' } }
 		case 'currency':
 			return choice === '' ? { ...column, type: 'decimal', places: 2 } : { ...column, unit: choice }
+		case 'more places': {
+			const { places: _places, ...rest } = column
+			return choice === 'keep' ? { ...rest, type: 'decimal' } : column
+		}
 		case 'other writing':
 		case 'spelling':
 			if (choice === 'own') return { ...column, choices: [...(column.choices ?? []), doubt.text] }
@@ -208,6 +220,8 @@ export function sayDoubt(doubt: Doubt): string {
 			return `could be thousands or decimals, such as ${doubt.sample}.`
 		case 'currency':
 			return `holds amounts such as ${doubt.sample}, and nothing says of what money.`
+		case 'more places':
+			return `holds ${countOf(doubt.count, 'amount')} with more than two decimals, such as ${doubt.sample}, and money keeps two.`
 		case 'other writing':
 			return `${said(doubt.rows)} ${doubt.text}.`
 		case 'spelling':
