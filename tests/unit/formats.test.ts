@@ -145,7 +145,9 @@ test('a sheet of more columns than a table takes is refused, however few cells i
 	const book = new ExcelJS.Workbook()
 	book.addWorksheet('Wide').getCell('AAA100000').value = 'far away'
 	const bytes = new Uint8Array(await book.xlsx.writeBuffer())
-	await expect(inspectFile(given('wide.xlsx', bytes))).rejects.toThrow('wide.xlsx has 703 columns, and a table takes at most 500.')
+	await expect(inspectFile(given('wide.xlsx', bytes))).rejects.toThrow(
+		'wide.xlsx has 703 columns, and a table takes at most 500.'
+	)
 })
 
 describe('a database', () => {
@@ -164,6 +166,39 @@ describe('a database', () => {
 		expect(found.sheets).toEqual(['item', 'supplier'])
 		expect(found.label).toBe(0)
 		expect(found.head[1]).toEqual(['1', '0042', '1.5', '9007199254740993', ''])
+	})
+
+	test('what of it is no table, or no value of one, is said', async () => {
+		const odd = join(folder, 'odd.db')
+		const made = new Database(odd)
+		made.pragma('journal_mode = WAL')
+		made.exec(`
+			CREATE TABLE chain (code TEXT, metres REAL, fathoms REAL AS (metres / 1.8288), twice REAL AS (metres * 2) STORED, photo BLOB);
+			INSERT INTO chain VALUES ('C1', 18.288, x'00ff'), ('C2', 1.5, NULL);
+			CREATE TABLE empty (name TEXT, day TEXT);
+			CREATE VIEW short AS SELECT * FROM chain WHERE metres < 5;
+			CREATE VIRTUAL TABLE words USING fts5(code);`)
+		made.close()
+		const found = await inspectFile({ path: odd, name: 'odd.db' })
+		expect(found.sheets).toEqual(['chain', 'empty'])
+		expect(found.head[1]).toEqual(['C1', '18.288', '10', '36.576', ''])
+		expect(found.notes).toEqual([
+			'short asks the tables again, and is left aside.',
+			'words is kept by a part of the database that is not opened here, and is left aside.',
+			'Its latest changes may still lie in odd.db-wal beside it. Where another program writes this file, close that program first, and bring the file in again.',
+			'fathoms, twice: computed by the database, and brought in as what it gives now.',
+			'photo: 1 value of bytes, such as pictures, is left aside.'
+		])
+		// 18.288 could be a thousand and more in another's writing; a database leaves no doubt.
+		expect(found.columns.flatMap(({ doubts }) => doubts)).toEqual([])
+		const empty = await inspectFile({ path: odd, name: 'odd.db', sheet: 'empty' })
+		expect([empty.rowCount, empty.columns.map(({ name, blank }) => [name, blank])]).toEqual([
+			0,
+			[
+				['name', false],
+				['day', false]
+			]
+		])
 	})
 
 	test('a damaged one is refused in words', async () => {

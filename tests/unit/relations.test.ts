@@ -1,11 +1,14 @@
 /** Columns whose values name rows of another table are found, from both ends, and only among what the builder sees. */
-import { beforeEach, expect, test } from 'vitest'
+import { beforeEach, describe, expect, test } from 'vitest'
+import type { TableEntry } from '$lib/core/workspace/document.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store.ts'
 import { findRelations } from '$lib/server/workspace/find-relations.ts'
-import { toReference } from '$lib/server/workspace/tables.ts'
+import { saveWorkspace } from '$lib/server/workspace/save.ts'
+import { repairLabels } from '$lib/server/workspace/known-by.ts'
+import { previewReference, setLabel, toReference } from '$lib/server/workspace/tables.ts'
 
 const by = { actor: { person: KEEPER }, now: Date.parse('2026-11-23T12:00:00Z') }
 const [ITEMS, ISSUES, SECRET] = [2, 3, 4]
@@ -68,4 +71,62 @@ test('made a reference, the numbers point to their rows, and nothing is offered 
 	expect(rows[0]?.cells[`c${column}`]).toMatchObject({ label: '200' })
 	expect(rows.at(-1)?.cells[`c${column}`]).toBeNull()
 	expect(findRelations(store, { ...by, table: ISSUES })).toEqual([])
+})
+
+describe('the column that rows are known by becomes a reference', () => {
+	const known = (table: number) => {
+		const entry = store.workspace().document.tables.find((each) => each.id === table)
+		return entry?.columns.find(({ id }) => id === entry.label)
+	}
+
+	function addEntry(entry: Omit<TableEntry, 'keepers'>): void {
+		const { document } = store.workspace()
+		const tables = [...document.tables, { ...entry, keepers: [KEEPER] }]
+		saveWorkspace(store, { ...document, tables }, { now: by.now, by: KEEPER })
+	}
+
+	test('rows are known by another that is typed in, and it is said before', () => {
+		setLabel(store, { ...by, table: ISSUES, column: 21 })
+		const asked = { ...by, table: ISSUES, column: 21, to: ITEMS }
+		expect(previewReference(store, asked).knownBy).toBe('slip')
+		toReference(store, { ...asked, fixes: [] })
+		expect(known(ISSUES)?.name).toBe('slip')
+		expect(findRelations(store, { ...by, table: ITEMS })).toEqual([])
+	})
+
+	test('of nothing but references, rows get numbers of their own, new ones too', () => {
+		const [lent, column] = [9, 40]
+		addEntry({ id: lent, name: 'lent', label: column, columns: [{ id: column, name: 'item', type: 'whole number' }] })
+		for (const item of [300, 100]) add(lent, { [column]: item })
+		const asked = { ...by, table: lent, column, to: ITEMS }
+		expect(previewReference(store, asked).knownBy).toBe('a number of their own')
+		const made = toReference(store, { ...asked, fixes: [] })
+		const label = known(lent)?.id ?? 0
+		changeRows(store, [{ kind: 'add', table: lent, cells: [] }], { ...by, through: 'test' })
+		const { rows } = readRows(store, by.actor, { table: lent, columns: [label, made] }, by.now)
+		expect(rows.map(({ cells }) => cells[`c${label}`])).toEqual(['0001', '0002', '0003'])
+		expect(rows[0]?.cells[`c${made}`]).toMatchObject({ label: '300' })
+	})
+
+	test('what was asked of its values is asked of the references', () => {
+		const unique = { id: 40, name: 'item', type: 'whole number' as const, unique: true, required: true, about: 'Which' }
+		addEntry({ id: 9, name: 'shelf', label: 40, columns: [unique, { id: 41, name: 'bay', type: 'text' }] })
+		const made = toReference(store, { ...by, table: 9, column: 40, to: ITEMS, fixes: [] })
+		const columns = store.workspace().document.tables.find(({ id }) => id === 9)?.columns
+		expect(columns?.[0]).toEqual({ ...unique, id: made, type: 'reference', to: ITEMS })
+	})
+
+	test('a document in which that column was lost is mended at the next start', () => {
+		const { document } = store.workspace()
+		const broken = {
+			...document,
+			tables: document.tables.map((each) => (each.id === ISSUES ? { ...each, label: 99 } : each))
+		}
+		const add = `INSERT INTO document (kind, version, body, made_at, made_by) VALUES ('workspace', 1000, ?, 0, NULL)`
+		store.db.prepare(add).run(JSON.stringify(broken))
+		store.touched.add('access')
+		repairLabels(store, by)
+		expect(known(ISSUES)?.name).toBe('slip')
+		expect(() => findRelations(store, { ...by, table: ITEMS })).not.toThrow()
+	})
 })

@@ -10,6 +10,7 @@ import { writeHistory } from '../rows/history.ts'
 import { watchPeople } from '../people/access-epoch.ts'
 import type { Store } from '../store.ts'
 import { takeNumbers } from '../workspace/numbers.ts'
+import { repairLabels } from '../workspace/known-by.ts'
 import { saveWorkspace } from '../workspace/save.ts'
 import { createTable, dropTable } from '../workspace/schema.ts'
 import { refuseTakenName } from '../workspace/tables.ts'
@@ -160,6 +161,7 @@ export function dropImport(store: Store, { table }: { table: number }): void {
 export function dropUnregistered(store: Store, { now }: { now: number }): void {
 	dropOldTables(store, now)
 	closeBroken(store, now)
+	repairLabels(store, { now })
 	const { catalogue, document } = store.workspace()
 	watchPeople(store.db, catalogue.people.id)
 	// Tables that were taken out can be put back for a while.

@@ -76,7 +76,9 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 		const columns = names.map((each, i) => {
 			const guess = inferCollected(each, looked.collectors[i]?.collected() ?? [])
 			const unit = looked.units[i]
-			return unit === undefined || guess.unit !== undefined ? guess : { ...guess, unit }
+			// Where no row is there yet, what has a heading is a column all the same.
+			const blank = looked.rowCount === 0 ? (looked.headings?.[i] ?? '').trim() === '' : guess.blank
+			return unit === undefined || guess.unit !== undefined ? { ...guess, blank } : { ...guess, blank, unit }
 		})
 		return {
 			sheets: file.sheets.map((each) => each.name),

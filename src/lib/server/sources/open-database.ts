@@ -4,12 +4,13 @@
  */
 import Database from 'better-sqlite3'
 import { quoteName } from '$lib/core/query/sql.ts'
-import { refusedFile, type OpenedFile, type RowBatch, type SaidReference, type Sheet } from './sheet.ts'
+import { countOf } from '$lib/core/text/count.ts'
+import { BATCH, refusedFile, type OpenedFile, type RowBatch, type SaidReference, type Sheet } from './sheet.ts'
 
-const BATCH = 1_000
+/** Every table but SQLite's own, with what it is: `table`, `view`, `virtual` or `shadow`, the last kept by a virtual one. */
 const TABLES = `
-	SELECT name FROM sqlite_schema
-	WHERE type = 'table' AND name NOT LIKE 'sqlite_%' AND sql NOT LIKE 'CREATE VIRTUAL%'
+	SELECT name, type FROM pragma_table_list
+	WHERE schema = 'main' AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\'
 	ORDER BY name`
 
 export function openDatabase(path: string, name: string): OpenedFile {
@@ -17,13 +18,43 @@ export function openDatabase(path: string, name: string): OpenedFile {
 	try {
 		db.pragma('trusted_schema = OFF')
 		db.pragma('cell_size_check = ON')
-		const names = db.prepare(TABLES).pluck().all() as string[]
-		if (names.length === 0) throw refusedFile(`${name} holds no table. Nothing was brought in.`)
-		return { kind: 'database', sheets: names.map((table) => toSheet(db, table)), close: () => db.close() }
+		const all = db.prepare(TABLES).all() as { name: string; type: string }[]
+		const tables = all.filter(({ type }) => type === 'table').map((each) => each.name)
+		if (tables.length === 0) throw refusedFile(`${name} holds no table. Nothing was brought in.`)
+		const notes = [...asideNotes(all), ...walNotes(db, name)]
+		return { kind: 'database', sheets: tables.map((table) => toSheet(db, table, notes)), close: () => db.close() }
 	} catch (error) {
 		db.close()
 		throw error instanceof Database.SqliteError ? damaged(name) : error
 	}
+}
+
+/** Views are questions that would run a stranger's SQL; virtual tables are indexes over what the tables hold. */
+function asideNotes(all: readonly { readonly name: string; readonly type: string }[]): string[] {
+	return (
+		[
+			['view', 'asks the tables again, and is', 'ask the tables again, and are'],
+			[
+				'virtual',
+				'is kept by a part of the database that is not opened here, and is',
+				'are kept by parts of the database that are not opened here, and are'
+			]
+		] as const
+	).flatMap(([type, one, many]) => {
+		const names = all.filter((each) => each.type === type).map((each) => each.name)
+		const [first] = names
+		if (first === undefined) return []
+		return names.length === 1 ? [`${first} ${one} left aside.`] : [`${names.join(', ')} ${many} left aside.`]
+	})
+}
+
+/** What the program that writes it has not yet put into the file lies in another beside it (sqlite.org, "WAL-mode File Format"). */
+function walNotes(db: Database.Database, name: string): string[] {
+	return db.pragma('journal_mode', { simple: true }) === 'wal'
+		? [
+				`Its latest changes may still lie in ${name}-wal beside it. Where another program writes this file, close that program first, and bring the file in again.`
+			]
+		: []
 }
 
 function openReadOnly(path: string, name: string): Database.Database {
@@ -38,30 +69,58 @@ function damaged(name: string) {
 	return refusedFile(`${name} is damaged, or is no SQLite file. Nothing was brought in.`)
 }
 
-function toSheet(db: Database.Database, table: string): Sheet {
+/** Ordinary columns and computed ones, which are hidden in another way than those of virtual tables. */
+const COLUMNS = `SELECT name, pk, hidden IN (2, 3) AS isComputed FROM pragma_table_xinfo(?) WHERE hidden <> 1`
+
+interface ColumnInfo {
+	readonly name: string
+	readonly pk: number
+	readonly isComputed: number
+}
+
+function toSheet(db: Database.Database, table: string, notes: readonly string[]): Sheet {
 	const quoted = quoteName(table).text
-	const info = db.prepare(`SELECT name, pk FROM pragma_table_info(?)`).all(table) as { name: string; pk: number }[]
+	const info = db.prepare(COLUMNS).all(table) as ColumnInfo[]
 	const columns = info.map((column) => column.name)
 	const keys = info.filter((column) => column.pk > 0)
 	const key = keys.length === 1 ? info.findIndex((column) => column.pk > 0) : undefined
+	const binary = new Map<number, number>()
 
 	function* batches(): Generator<RowBatch> {
 		const count = Number(db.prepare(`SELECT count(*) FROM ${quoted}`).pluck().get())
 		const list = columns.map((column) => quoteName(column).text).join(', ')
 		const statement = db.prepare(`SELECT ${list} FROM ${quoted}`).raw().safeIntegers()
 		let rows: string[][] = [columns]
+		let typed: (ReadonlySet<number> | undefined)[] = [undefined]
 		let done = 0
+		binary.clear()
 		for (const row of statement.iterate() as IterableIterator<unknown[]>) {
+			for (const [i, value] of row.entries()) if (Buffer.isBuffer(value)) binary.set(i, (binary.get(i) ?? 0) + 1)
 			rows.push(row.map(toText))
+			typed.push(
+				new Set(row.flatMap((value, i) => (typeof value === 'number' || typeof value === 'bigint' ? [i] : [])))
+			)
 			done++
 			if (rows.length < BATCH) continue
-			yield { rows, share: done / count }
+			yield { rows, typed, share: done / count }
 			rows = []
+			typed = []
 		}
-		yield { rows, share: 1 }
+		yield { rows, typed, share: 1 }
 	}
 
-	return { name: table, batches, said: { columns, key, references: foreignKeys(db, table, columns) } }
+	const computed = info.filter(({ isComputed }) => isComputed).map((column) => column.name)
+	const own = () => [
+		...(computed.length === 0
+			? []
+			: [`${computed.join(', ')}: computed by the database, and brought in as what it gives now.`]),
+		...[...binary].map(
+			([i, count]) =>
+				`${columns[i]}: ${countOf(count, 'value')} of bytes, such as pictures, ${count === 1 ? 'is' : 'are'} left aside.`
+		)
+	]
+	const said = { columns, key, references: foreignKeys(db, table, columns) }
+	return { name: table, batches, said, notes: () => [...notes, ...own()] }
 }
 
 const FOREIGN_KEYS = `

@@ -15,13 +15,18 @@ export function makeSaidReferences(
 	const own = store
 		.workspace()
 		.document.tables.filter((each) => each.source?.file === file && each.keepers.includes(actor.person))
-	for (const { id, source } of own) {
-		for (const { column, sheet, to } of source?.references ?? []) {
-			const target = own.findLast((each) => each.source?.sheet === sheet && labelName(each) === to.toLowerCase())
-			if (!target || !isThere(store.workspace().catalogue.tables.get(id), column)) continue
-			const asked = { table: id, column, to: target.id, actor, now }
-			if (previewReference(store, asked).unmatched.length === 0) toReference(store, { ...asked, fixes: [] })
-		}
+	const said = own.flatMap(({ id, label, source }) =>
+		(source?.references ?? []).map((each) => ({ ...each, id, isLabel: each.column === label }))
+	)
+	// By what rows are known moves when its column becomes a reference: until then others find them by it.
+	for (const { id, column, sheet, to } of [
+		...said.filter((each) => !each.isLabel),
+		...said.filter((each) => each.isLabel)
+	]) {
+		const target = own.findLast((each) => each.source?.sheet === sheet && labelName(each) === to.toLowerCase())
+		if (!target || !isThere(store.workspace().catalogue.tables.get(id), column)) continue
+		const asked = { table: id, column, to: target.id, actor, now }
+		if (previewReference(store, asked).unmatched.length === 0) toReference(store, { ...asked, fixes: [] })
 	}
 }
 

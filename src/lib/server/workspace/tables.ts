@@ -17,6 +17,7 @@ import { refuseTooDear } from './formula-cost.ts'
 import { getKeptTable, type ByKeeper } from './kept-table.ts'
 import { takeNumbers } from './numbers.ts'
 import { restructure } from './restructure.ts'
+import { labelBesides, numberRows } from './known-by.ts'
 import { saveWorkspace } from './save.ts'
 import { addColumn as addPhysical } from './schema.ts'
 
@@ -115,6 +116,8 @@ export interface MatchPreview {
 	readonly matched: number
 	readonly blank: number
 	readonly unmatched: readonly { readonly text: string; readonly rows: number }[]
+	/** By what the rows will be known, where they were known by this column: another's name, or numbers of their own. */
+	readonly knownBy?: string
 }
 
 /** What turning a text column into a reference would come to: which values find a row, and which do not. */
@@ -129,8 +132,19 @@ export function previewReference(store: Store, { table, column, to, actor, now }
 	return {
 		matched: Number(counts?.[0] ?? 0),
 		blank: Number(counts?.[1] ?? 0),
-		unmatched: rows.map((row) => ({ text: String(row[0]), rows: Number(row[1]) }))
+		unmatched: rows.map((row) => ({ text: String(row[0]), rows: Number(row[1]) })),
+		...(source.label === column ? { knownBy: knownBesides(store, table, column) } : {})
 	}
+}
+
+function knownBesides(store: Store, table: number, column: number): string {
+	return labelBesides(entryOf(store, table).columns, column)?.name ?? 'a number of their own'
+}
+
+function entryOf(store: Store, table: number): TableEntry {
+	const entry = store.workspace().document.tables.find((each) => each.id === table)
+	if (!entry) throw new AppError('not_found', 'That table is not there.')
+	return entry
 }
 
 /** Turns a text column into a reference by matching values. The old values stay in the store under their own number. */
@@ -140,9 +154,9 @@ export function toReference(
 ): number {
 	const { table, column, to, actor, now } = asked
 	const kept = getKeptTable(store, table, actor)
-	const old = getColumn(kept, column)
 	const id = takeNumbers(store, 'column', 1)
-	const entry: ColumnEntry = { id, name: old.name, type: 'reference', to, ...(old.required ? { required: true } : {}) }
+	const old = getColumn(kept, column)
+	const entry = asReference(entryOf(store, table).columns, { column, id, to })
 	const { found, text } = matching(store, asked)
 	// Filled first: kept columns that read it are worked out when the table's entry is saved.
 	addPhysical(store.db, kept, toColumn(entry, store.workspace().timeZone))
@@ -153,11 +167,25 @@ export function toReference(
 		store.db.prepare(fix.text).run(...fix.params)
 	}
 	const what = `column ${old.name} to a reference`
-	restructure(store, { table, actor, now, what, replaced: new Map([[column, id]]) }, (was) => ({
-		...was,
-		columns: was.columns.map((one) => (one.id === column ? entry : one))
-	}))
+	restructure(store, { table, actor, now, what, replaced: new Map([[column, id]]) }, (was) => {
+		const columns = was.columns.map((one) => (one.id === column ? entry : one))
+		if (was.label !== column) return { ...was, columns }
+		const other = labelBesides(columns, id)
+		if (other) return { ...was, columns, label: other.id }
+		const number = numberRows(store, was)
+		return { ...was, columns: [number, ...columns], label: number.id }
+	})
 	return id
+}
+
+/** What is asked of a column's values is asked of the references, too. */
+function asReference(
+	columns: readonly ColumnEntry[],
+	{ column, id, to }: { column: number; id: number; to: number }
+): ColumnEntry {
+	const { name = '', required, unique, uniqueWithin, about } = columns.find((each) => each.id === column) ?? {}
+	const kept = Object.entries({ required, unique, uniqueWithin, about }).filter(([, value]) => value !== undefined)
+	return { id, name, type: 'reference', to, ...Object.fromEntries(kept) }
 }
 
 export function canBeReference(column: Column): boolean {

@@ -90,6 +90,7 @@
 			/>
 		</label>
 	{/each}
+	{#if match.knownBy}<p>Rows are known by this column now. They will be known by {match.knownBy}.</p>{/if}
 	<p><button class="btn main" onclick={refer}>Make it a reference</button></p>
 {/if}
 

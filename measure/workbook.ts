@@ -1,0 +1,109 @@
+/** A workbook of 450,000 rows and twelve columns looked at by the real threads, a small file meanwhile, and a library's own streamed reading beside it. */
+import ExcelJS from 'exceljs'
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { openImporter } from '../src/lib/server/sources/importer.ts'
+
+const ROWS = 450_000
+const HARBOURS = ['Varrow Quay', 'Ness Hythe', 'Gull Stair', 'Orrin Slip']
+
+export async function measureWorkbook(folder: string, scripts: string) {
+	const path = join(folder, 'soundings.xlsx')
+	await writeWorkbook(path)
+	const small = join(folder, 'small.csv')
+	writeFileSync(small, `Code,Depth\n${Array.from({ length: 100 }, (_row, i) => `NH-${i},${i}`).join('\n')}\n`)
+	const importer = openImporter(join(scripts, 'importer.js'))
+	let most = 0
+	const watching = setInterval(() => (most = Math.max(most, megabytes())), 100)
+	const idle = megabytes()
+	const started = performance.now()
+	const look = importer.inspect({ path, name: 'soundings.xlsx' })
+	const smallMs: number[] = []
+	let isOver = false
+	void look.finally(() => (isOver = true)).catch(() => undefined)
+	while (!isOver) {
+		const asked = performance.now()
+		await importer.inspect({ path: small, name: 'small.csv' })
+		smallMs.push(performance.now() - asked)
+		await new Promise((resolve) => setTimeout(resolve, 200))
+	}
+	const { rowCount, columns } = await look
+	const inspectMs = performance.now() - started
+	clearInterval(watching)
+	await importer.close()
+	const libraryMs = await readByLibrary(path)
+	smallMs.sort((a, b) => a - b)
+	return {
+		rows: rowCount,
+		columns: columns.length,
+		inspectMs,
+		libraryMs,
+		idleMegabytes: idle,
+		mostMegabytes: most,
+		smallMost: smallMs.at(-1) ?? 0
+	}
+}
+
+function megabytes(): number {
+	return process.memoryUsage().rss / 1024 / 1024
+}
+
+async function writeWorkbook(path: string): Promise<void> {
+	const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true, useSharedStrings: true })
+	const sheet = book.addWorksheet('Soundings')
+	const formats: Readonly<Record<number, string>> = {
+		3: '0.00',
+		4: 'dd/mm/yyyy',
+		5: '£#,##0.00',
+		6: '0.0%',
+		7: 'hh:mm',
+		8: '[h]:mm'
+	}
+	const names = [
+		'No.',
+		'Code',
+		'Harbour',
+		'Depth',
+		'Day',
+		'Fee',
+		'Share',
+		'At',
+		'Under water',
+		'Sound',
+		'Remark',
+		'Diver'
+	]
+	sheet.columns = names.map((header, i) => ({ header, style: formats[i] === undefined ? {} : { numFmt: formats[i] } }))
+	for (let i = 0; i < ROWS; i++)
+		sheet
+			.addRow([
+				...[
+					i + 1,
+					`NH-${i % 9000}`,
+					HARBOURS[i % 4],
+					(i % 900) / 100,
+					new Date(Date.UTC(2026, 0, 1 + (i % 300))),
+					(i % 5000) / 4
+				],
+				...[(i % 100) / 100, (i % 96) / 96, (i % 400) / 96, i % 3 === 0, `seen ${i}`, `Diver ${i % 40}`]
+			])
+			.commit()
+	sheet.commit()
+	await book.commit()
+}
+
+/** Reads every cell, and does nothing with it. */
+async function readByLibrary(path: string): Promise<number> {
+	const started = performance.now()
+	let cells = 0
+	const reader = new ExcelJS.stream.xlsx.WorkbookReader(path, {
+		sharedStrings: 'cache',
+		styles: 'cache',
+		worksheets: 'emit',
+		hyperlinks: 'ignore',
+		entries: 'ignore'
+	})
+	for await (const sheet of reader) for await (const row of sheet) row.eachCell(() => cells++)
+	if (cells < ROWS * 12) throw new Error(`Expected ${ROWS * 12} cells, got ${cells}`)
+	return performance.now() - started
+}
