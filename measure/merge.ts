@@ -39,7 +39,7 @@ export async function measureMerge(folder: string, scripts: string) {
 				...(to ? { to: to.id } : {})
 			}
 		}),
-		into: { table, how: 'update', key: columns.find((column) => column.name === 'no')?.id ?? 0 }
+		into: { table, how: 'update', keys: [columns.find((column) => column.name === 'no')?.id ?? 0] }
 	}
 	const edit = await editor(host, person)
 	const edits: number[] = []

@@ -61,24 +61,31 @@ function makeStore(rows: readonly Row[]): Store {
 	return store
 }
 
-const keyOf = (row: Row) => row.code.toLowerCase()
+/** Undefined where a part of it is blank. */
+function keyOf(row: Row, keys: readonly number[]): string | undefined {
+	const parts = keys.map((key) => (key === CODE ? row.code : (row.state ?? '')))
+	return parts.includes('') ? undefined : parts.join('/').toLowerCase()
+}
 
 /** What the words of the comparison mean, said once more without a database. */
-function oracle(how: MergeInto['how'], file: readonly Row[], table: readonly Row[]) {
-	if (how === 'add') return { added: file.length, changed: 0, same: 0, missing: 0, repeated: 0, keyless: 0 }
+function oracle({ how, keys }: Pick<MergeInto, 'how' | 'keys'>, file: readonly Row[], table: readonly Row[]) {
 	const count = { added: 0, changed: 0, same: 0, missing: 0, repeated: 0, keyless: 0 }
+	if (how === 'add') return { ...count, added: file.length }
+	if (keys.length === 0) return { ...count, added: file.length, missing: table.length }
 	for (const row of file) {
-		const alike = file.filter((each) => keyOf(each) === keyOf(row))
-		const met = table.filter((each) => keyOf(each) === keyOf(row))
+		const key = keyOf(row, keys)
+		const alike = file.filter((each) => keyOf(each, keys) === key)
+		const met = table.filter((each) => keyOf(each, keys) === key)
 		const [there] = met
-		if (row.code === '') count.keyless++
+		const sameDepth = row.depth === 'deep' || row.depth === there?.depth
+		if (key === undefined) count.keyless++
 		else if (alike.length > 1 || met.length > 1) count.repeated++
 		else if (!there) count.added++
-		else if ((row.depth !== 'deep' && row.depth !== there.depth) || row.state !== there.state) count.changed++
+		else if (!sameDepth || (!keys.includes(STATE) && row.state !== there.state)) count.changed++
 		else count.same++
 	}
-	const keys = new Set(file.map(keyOf).filter((key) => key !== ''))
-	count.missing = table.filter((row) => !keys.has(keyOf(row))).length
+	const known = new Set(file.map((row) => keyOf(row, keys)).filter((key) => key !== undefined))
+	count.missing = table.filter((row) => !known.has(keyOf(row, keys) ?? '')).length
 	return count
 }
 
@@ -93,7 +100,16 @@ function spans(random: Random, length: number): { from: number; to: number }[] {
 	return random.chance(0.5) ? cut : cut.reverse()
 }
 
-describe.each(['update', 'replace', 'add'] as const)('rows judged to %s', (how) => {
+const WAYS = [
+	{ how: 'update', keys: [CODE] },
+	{ how: 'update', keys: [CODE, STATE] },
+	{ how: 'replace', keys: [CODE] },
+	{ how: 'replace', keys: [STATE, CODE] },
+	{ how: 'replace', keys: [] },
+	{ how: 'add', keys: [] }
+] as const
+
+describe.each(WAYS)('rows judged to $how by $keys', ({ how, keys }) => {
 	test.each(Array.from({ length: 25 }, (_, seed) => seed))('as the oracle says, seed %d', async (seed) => {
 		const random = randomFrom(seed)
 		const table = rowsFrom(random, 12, [1, 2, null])
@@ -101,11 +117,11 @@ describe.each(['update', 'replace', 'add'] as const)('rows judged to %s', (how) 
 		const store = makeStore(table)
 		const lines = file.map(({ code, depth, state }) => `${code},${depth ?? ''},${state ?? ''}`)
 		const text = `code,depth,state\n${lines.map((line) => `${line}\n`).join('')}`
-		const into = { table: BUOYS, how, key: CODE }
+		const into = { table: BUOYS, how, keys: [...keys] }
 		const staging = await stageCsv(store, { text, columns: COLUMNS, into, person: KEEPER, now: NOW })
 		const isBlank = (row: Row) => row.code === '' && row.depth === null && row.state === null
 		const expected = oracle(
-			how,
+			into,
 			file.filter((row) => !isBlank(row)),
 			table
 		)

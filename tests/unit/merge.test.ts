@@ -16,6 +16,7 @@ import type { Host } from '$lib/server/host.ts'
 import type { Store } from '$lib/server/store.ts'
 import { READS } from '$lib/server/threads/reads.ts'
 import { WRITES } from '$lib/server/threads/writes.ts'
+import { describeColumn } from '$lib/server/workspace/change-columns.ts'
 import { stageCsv } from '../support/stage-csv.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
@@ -105,7 +106,7 @@ const COLUMNS = [
 ] as const
 
 const stage = (how: MergeInto['how'], text = FILE): Promise<Staging> =>
-	stageCsv(store, { text, columns: COLUMNS, into: { table: MOORINGS, how, key: CODE }, person: KEEPER, now: NOW })
+	stageCsv(store, { text, columns: COLUMNS, into: { table: MOORINGS, how, keys: [CODE] }, person: KEEPER, now: NOW })
 
 /** What the threads do when they are asked, done here; `asked` tells of each write before it is made. */
 function doors(asked: (name: string) => void = () => undefined): Pick<Host, 'read' | 'write'> {
@@ -215,17 +216,49 @@ test('a stop while it is compared once more is heard, few rows or many', async (
 })
 
 test('only who keeps the table may bring a file into it, and only into columns of it that are typed in', () => {
-	const plan = (to: number): ImportPlan => ({
+	const plan = (to: number, keys = [to]): ImportPlan => ({
 		sheet: '',
 		headingRow: 0,
 		firstRow: 1,
 		tableName: 'x',
 		label: 0,
 		columns: [{ from: 0, name: 'code', type: 'code', include: true, to, writing: TYPED, fixes: [] }],
-		into: { table: MOORINGS, how: 'update', key: to }
+		into: { table: MOORINGS, how: 'update', keys }
 	})
 	expect(() => beginMerge(store, { plan: plan(CODE), actor: { person: 99 } })).toThrow()
-	expect(() => beginMerge(store, { plan: plan(HARBOUR), actor })).toThrow('column of their own')
+	expect(() => beginMerge(store, { plan: plan(CODE, [CODE, DEPTH]), actor })).toThrow('must come with the file')
+	expect(() => beginMerge(store, { plan: plan(CODE, []), actor })).toThrow('Choose by which column')
+})
+
+describe('a table in which no column tells its rows apart', () => {
+	const into = (how: MergeInto['how'], keys: number[]) => ({ table: MOORINGS, how, keys })
+	const given = (text: string, how: MergeInto['how'], keys: number[]) =>
+		stageCsv(store, { text, columns: COLUMNS, into: into(how, keys), person: KEEPER, now: NOW })
+	const LATER =
+		'code,harbour,depth,state,seen\nx,ness hythe,4.2,Watch,2026-02-01\ny,varrow quay,3,,\nz,ness hythe,9,Good,\n'
+
+	test('knows rows by a reference together with another column', async () => {
+		expect(await apply(await given(LATER, 'update', [HARBOUR, DEPTH]))).toEqual({ ...FITTING, added: 1, changed: 2 })
+		expect(shown()).toEqual({
+			x: ['Ness Hythe', 4.2, 'Watch', '2026-02-01'],
+			'NH-002': ['Ness Hythe', 6, 'Watch', null],
+			y: ['Varrow Quay', 3, null, null],
+			z: ['Ness Hythe', 9, 'Good', null]
+		})
+	})
+
+	test('has all its rows exchanged, or more added, without any', async () => {
+		expect(await apply(await given(LATER, 'replace', []))).toEqual({ ...FITTING, added: 3, removed: 3 })
+		expect(Object.keys(shown())).toEqual(['x', 'y', 'z'])
+		expect(await apply(await given(LATER, 'add', []))).toEqual({ ...FITTING, added: 3 })
+	})
+
+	test('takes values that may stand once from rows that go', async () => {
+		describeColumn(store, { table: MOORINGS, column: CODE, words: { unique: true }, actor, now: NOW })
+		const text = 'code,harbour,depth,state,seen\nNH-001,,1,,\nNH-002,,2,,\n'
+		expect(await apply(await given(text, 'replace', []))).toEqual({ ...FITTING, added: 2, removed: 3 })
+		expect(shown()).toEqual({ 'NH-001': [null, 1, null, null], 'NH-002': [null, 2, null, null] })
+	})
 })
 
 test('the list of people is brought in again by address, like any shared table', async () => {
@@ -237,7 +270,7 @@ test('the list of people is brought in again by address, like any shared table',
 		{ to: 1, type: 'text' },
 		{ to: 2, type: 'email' }
 	] as const
-	const into = { table: 1, how: 'update', key: 2 } as const
+	const into = { table: 1, how: 'update' as const, keys: [2] }
 	const staging = await stageCsv(store, { text, columns, into, person: KEEPER, now: NOW })
 	expect(await apply(staging)).toEqual({ ...FITTING, added: 1, changed: 2 })
 	const names = readRows(store, actor, { table: 1 }, NOW).rows.map(({ cells }) => [cells['c1'], cells['c2']])

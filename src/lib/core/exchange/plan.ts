@@ -38,8 +38,8 @@ export const MERGES = ['add', 'update', 'replace'] as const
 const intoSchema = z.object({
 	table: z.number().int(),
 	how: z.enum(MERGES),
-	/** The column by which a row of the file is known to be a row of the table. */
-	key: z.number().int()
+	/** The columns by which a row of the file is known to be a row of the table; none only where every row is exchanged. */
+	keys: z.array(z.number().int()).max(6)
 })
 
 export const importPlanSchema = z.object({

@@ -27,13 +27,13 @@ export interface Applying extends Staging {
 
 /** How far it is: what became of the rows up to this staged one. */
 export interface Applied extends Merged {
-	readonly after: number
+	readonly after: number | undefined
 	readonly ended: boolean
 }
 
 export const NOTHING_APPLIED: Applied = {
 	...{ added: 0, changed: 0, removed: 0, misfits: [], misfitCount: 0 },
-	...{ after: 0, ended: false }
+	...{ after: undefined, ended: false }
 }
 
 export interface ApplyStep extends Applying {

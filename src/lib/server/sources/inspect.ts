@@ -8,6 +8,7 @@ import type { ColumnCollector } from '$lib/core/exchange/collect.ts'
 import { nameColumns } from '$lib/core/exchange/headings.ts'
 import { inferCollected, type ColumnGuess } from '$lib/core/exchange/infer.ts'
 import { LONGEST_TEXT } from '$lib/core/table/kinds/long-text.ts'
+import { MEANS_NUMBER, proposeKeys } from '$lib/core/exchange/propose-keys.ts'
 import type { NoRow } from '$lib/core/exchange/no-rows.ts'
 import { openFile } from './open-file.ts'
 import { lookThrough, type Looked } from './look-through.ts'
@@ -43,6 +44,8 @@ export interface Inspection {
 	readonly notes: readonly string[]
 	/** The column by which a row is most likely known. */
 	readonly label: number
+	/** Lists of columns by which its rows can be told apart, the likeliest first. */
+	readonly keys: readonly (readonly number[])[]
 }
 
 const SHOWN_ROWS = 60
@@ -93,7 +96,8 @@ export async function inspectFile(request: InspectRequest): Promise<Inspection> 
 			columns,
 			damaged: looked.damaged,
 			notes: [...(chosen.notes?.() ?? []), ...looked.notes, ...tooLong(names, looked.collectors)],
-			label: chosen.said?.key ?? proposeLabel(columns, looked)
+			label: chosen.said?.key ?? proposeLabel(columns, looked),
+			keys: proposeKeys(columns, looked.sample)
 		}
 	} finally {
 		file.close()
@@ -139,6 +143,5 @@ function proposeLabel(columns: readonly ColumnGuess[], looked: Looked): number {
 const KNOWN_BY: ReadonlySet<string> = new Set(['text', 'code', 'whole number'])
 const MEANS_NAME = /^((full |item |product |short )?name|title|item|article|subject)$/i
 const SAYS_WHAT = /^what( for)?$/i
-const MEANS_NUMBER = /\b(no\.?|nr\.?|number|id|code|ref|reference)$/i
 /** Two of a name among twenty rows are still told apart by what stands beside them. */
 const NEARLY_ALL = 0.9

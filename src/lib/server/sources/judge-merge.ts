@@ -8,12 +8,21 @@
 import { compileCondition } from '$lib/core/formula/compile.ts'
 import { newContext } from '$lib/core/formula/sql-context.ts'
 import { allOf, joinSql, param, raw, sql, type Sql } from '$lib/core/query/sql.ts'
-import { comparedPlace, hasKey } from '$lib/core/table/storage.ts'
+import { hasKey } from '$lib/core/table/storage.ts'
 import { getColumn, getTable } from '$lib/core/table/types.ts'
 import { standingOf } from '../people/rights-of-actor.ts'
 import type { Store } from '../store.ts'
 import { getKeptTable } from '../workspace/kept-table.ts'
-import { differsIn, intoOf, missingFrom, pairsOf, type Pair, type Staging } from './stage-merge.ts'
+import {
+	differsIn,
+	intoOf,
+	keyParts,
+	missingFrom,
+	pairsOf,
+	type KeyPart,
+	type Pair,
+	type Staging
+} from './stage-merge.ts'
 
 /** Rows by their numbers, both ends among them. */
 export interface Span {
@@ -41,13 +50,14 @@ export function judgeStaged(store: Store, { from, to, ...staging }: Staging & Sp
 	const pairs = pairsOf(store, staging)
 	const here = sql`n BETWEEN ${param(from)} AND ${param(to)}`
 	const staged = raw(`t${begun.table}`)
-	run(store, sql`DELETE FROM ${staged} WHERE ${here} AND verdict = 'missing'`)
 	findReferences(store, staging, pairs, here)
-	const own = ownKey(pairs, into.key)
+	const key = keyParts(pairs, into)
+	const blank = raw(key.map(({ own }) => `s.${own} IS NULL`).join(' OR '))
+	const same = raw(key.map(({ written }) => `o.${written} = s.${written}`).join(' AND '))
 	const verdict =
-		into.how === 'add' || !own
+		into.how === 'add' || key.length === 0
 			? raw(`'add'`)
-			: sql`CASE WHEN ${own} IS NULL THEN 'keyless' WHEN EXISTS (SELECT 1 FROM ${staged} AS o WHERE o.${own} = s.${own} AND o.n <> s.n) THEN 'repeated' ELSE 'add' END`
+			: sql`CASE WHEN ${blank} THEN 'keyless' WHEN EXISTS (SELECT 1 FROM ${staged} AS o WHERE ${same} AND o.n <> s.n) THEN 'repeated' ELSE 'add' END`
 	run(store, sql`UPDATE ${staged} AS s SET target = NULL, verdict = ${verdict} WHERE ${here}`)
 }
 
@@ -57,32 +67,44 @@ export function judgeTable(store: Store, { from, to, ...staging }: Staging & Spa
 	const into = intoOf(plan)
 	const table = getKeptTable(store, into.table, actor)
 	const pairs = pairsOf(store, staging)
-	const own = ownKey(pairs, into.key)
-	const key = pairs.find((pair) => pair.to.id === into.key)
-	if (into.how === 'add' || !own || !key) return
-	const [staged, theirs] = [raw(`t${begun.table}`), raw(comparedPlace(key.to))]
-	const differs = pairs
-		.filter((pair) => pair !== key)
-		.map((pair) => `(${differsIn(pair)} AND coalesce(instr(s.c${begun.skipped}, ',${pair.staged.id},'), 0) = 0)`)
+	if (into.how === 'add') return
+	const staged = raw(`t${begun.table}`)
 	const here = sql`n BETWEEN ${param(from)} AND ${param(to)}`
-	// A key that stands in the table twice: met in this span, or in one before.
-	const met = sql`SELECT ${theirs} AS key, min(n) AS n, count(*) AS many FROM t${table.id} WHERE ${here} AND ${theirs} IS NOT NULL GROUP BY 1`
-	run(
-		store,
-		sql`UPDATE ${staged} AS s SET target = t.n, verdict = CASE WHEN s.target IS NOT NULL OR met.many > 1 THEN 'repeated' WHEN ${raw(differs.join(' OR ') || '0')} THEN 'change' ELSE 'same' END FROM (${met}) AS met JOIN t${table.id} AS t ON t.n = met.n WHERE s.${own} = met.key AND s.verdict <> 'repeated'`
-	)
+	const key = keyParts(pairs, into)
+	if (key.length > 0) meetRows(store, { staging, pairs, key, here })
 	if (into.how !== 'replace') return
+	// Before all staged rows: a value that may stand once is free again when a row of the file brings it.
+	run(store, sql`DELETE FROM ${staged} WHERE n BETWEEN ${param(-to)} AND ${param(-from)}`)
 	const made = sql`${param(now)}, ${param(now)}`
 	run(
 		store,
-		sql`INSERT INTO ${staged} (made_at, changed_at, verdict, target) SELECT ${made}, 'missing', t.n FROM t${table.id} AS t WHERE t.${here} AND ${missingFrom(begun, into, pairs)}`
+		sql`INSERT INTO ${staged} (n, made_at, changed_at, verdict, target) SELECT -t.n, ${made}, 'missing', t.n FROM t${table.id} AS t WHERE t.${here} AND ${missingFrom(begun, into, pairs)}`
 	)
 }
 
-/** Where the staged rows have the key; undefined where rows are not met by one. */
-function ownKey(pairs: readonly Pair[], key: number): Sql | undefined {
-	const pair = pairs.find(({ to }) => to.id === key)
-	return pair && raw(comparedPlace(pair.staged))
+interface Meeting {
+	readonly staging: Staging
+	readonly pairs: readonly Pair[]
+	readonly key: readonly KeyPart[]
+	/** Which rows of the table. */
+	readonly here: Sql
+}
+
+function meetRows(store: Store, { staging: { begun, plan }, pairs, key, here }: Meeting): void {
+	const into = intoOf(plan)
+	const differs = pairs
+		.filter((pair) => !into.keys.includes(pair.to.id))
+		.map((pair) => `(${differsIn(pair)} AND coalesce(instr(s.c${begun.skipped}, ',${pair.staged.id},'), 0) = 0)`)
+	const list = raw(key.map(({ theirs }, i) => `${theirs} AS key${i}`).join(', '))
+	const filled = raw(key.map(({ theirs }) => `${theirs} IS NOT NULL`).join(' AND '))
+	const groups = raw(key.map((_part, i) => i + 1).join(', '))
+	// A key that stands in the table twice: met in this span, or in one before.
+	const met = sql`SELECT ${list}, min(n) AS n, count(*) AS many FROM t${into.table} WHERE ${here} AND ${filled} GROUP BY ${groups}`
+	const same = raw(key.map(({ own }, i) => `s.${own} = met.key${i}`).join(' AND '))
+	run(
+		store,
+		sql`UPDATE t${begun.table} AS s SET target = t.n, verdict = CASE WHEN s.target IS NOT NULL OR met.many > 1 THEN 'repeated' WHEN ${raw(differs.join(' OR ') || '0')} THEN 'change' ELSE 'same' END FROM (${met}) AS met JOIN t${into.table} AS t ON t.n = met.n WHERE ${same} AND s.verdict <> 'repeated'`
+	)
 }
 
 /** Finds the row that each text of a reference names, among those that the builder sees. */

@@ -18,11 +18,11 @@ export interface Labelled {
 	readonly change: Change
 }
 
-/** So many of them after a staged row; the answer's `after` says up to which they go. */
+/** So many of them after a staged row, or from the first; the answer's `after` says up to which they go. */
 export function nextChanges(
 	store: Store,
 	{ begun, plan, actor, now }: Staging,
-	{ after, atMost }: { after: number; atMost: number }
+	{ after: given, atMost }: { after: number | undefined; atMost: number }
 ): { changes: Labelled[]; after: number; ended: boolean } {
 	const into = intoOf(plan)
 	const table = getTable(store.workspace().catalogue, into.table)
@@ -31,8 +31,9 @@ export function nextChanges(
 		`s.c${pair.staged.id}`,
 		pair.to.type === 'reference' ? `s.r${pair.to.id}` : 'NULL',
 		// The key is what the row is known by: it may be written otherwise, but says the same.
-		pair.to.id === into.key ? '0' : differsIn(pair)
+		into.keys.includes(pair.to.id) ? '0' : differsIn(pair)
 	])
+	const after = given ?? Number(store.pluck(`SELECT coalesce(min(n), 1) - 1 FROM t${begun.table}`))
 	const last = Number(store.pluck(`SELECT coalesce(max(n), 0) FROM t${begun.table}`))
 	const rows = store
 		.prepare(

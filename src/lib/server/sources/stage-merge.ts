@@ -57,11 +57,35 @@ export function beginMerge(store: Store, { plan, actor }: Pick<Staging, 'plan' |
 	store.db.exec(`ALTER TABLE t${id} ADD COLUMN verdict TEXT; ALTER TABLE t${id} ADD COLUMN target INTEGER`)
 	for (const target of targets.filter((each) => each.type === 'reference'))
 		store.db.exec(`ALTER TABLE t${id} ADD COLUMN r${target.id} INTEGER`)
-	const key = columns[targets.findIndex((each) => each.id === into.key)]
+	const begun = { table: id, columns, skipped, timeZone }
+	const key = into.how === 'add' ? [] : keyParts(pairsOf(store, { begun, plan }), into)
 	// Before the rows are there: made over a million of them it would keep everybody waiting.
-	if (key && into.how !== 'add')
-		store.db.exec(`CREATE INDEX merge_t${id} ON t${id} (${comparedPlace(toColumn(key, timeZone))})`)
-	return { table: id, columns, skipped, timeZone }
+	if (key.length > 0) {
+		store.db.exec(`CREATE INDEX merge_t${id} ON t${id} (${key.map(({ own }) => own).join(', ')})`)
+		store.db.exec(`CREATE INDEX written_t${id} ON t${id} (${key.map(({ written }) => written).join(', ')})`)
+	}
+	return begun
+}
+
+/** One of the columns that rows are known by. */
+export interface KeyPart {
+	/** Where the table has it. */
+	readonly theirs: string
+	/** Where a staged row has what is compared with that. */
+	readonly own: string
+	/** Where a staged row has what the file says, by which its rows are told apart. */
+	readonly written: string
+}
+
+export function keyParts(pairs: readonly Pair[], { keys }: MergeInto): KeyPart[] {
+	return pairs
+		.filter(({ to }) => keys.includes(to.id))
+		.map(({ to, staged }) => {
+			const written = comparedPlace(staged)
+			return to.type === 'reference'
+				? { theirs: `c${to.id}`, own: `r${to.id}`, written }
+				: { theirs: comparedPlace(to), own: written, written }
+		})
 }
 
 export function intoOf({ into }: ImportPlan): MergeInto {
@@ -73,7 +97,7 @@ function isFilled(column: ImportPlan['columns'][number]): column is ImportPlan['
 	return column.include && column.to !== undefined
 }
 
-function refuseUnfit(table: Table, targets: readonly Column[], { how, key }: MergeInto): void {
+function refuseUnfit(table: Table, targets: readonly Column[], { how, keys }: MergeInto): void {
 	if (targets.length === 0)
 		throw new AppError('invalid', `No column of the file goes into a column of ${table.name} yet. Choose at least one.`)
 	const twice = targets.find((column, i) => targets.indexOf(column) !== i)
@@ -82,14 +106,13 @@ function refuseUnfit(table: Table, targets: readonly Column[], { how, key }: Mer
 	if (computed)
 		throw new AppError('invalid', `"${computed.name}" is worked out from other columns. Leave that column out.`)
 	if (how === 'add') return
-	const by = targets.find((column) => column.id === key)
-	if (!by)
+	if (keys.some((key) => !targets.some((column) => column.id === key)))
 		throw new AppError(
 			'invalid',
-			'The column by which rows are known must come with the file. Choose another, or add all as new rows.'
+			'The columns by which rows are known must come with the file. Choose others, or add all as new rows.'
 		)
-	if (by.type === 'reference')
-		throw new AppError('invalid', 'Rows are known by a column of their own, such as a code or a name.')
+	if (keys.length === 0 && how === 'update')
+		throw new AppError('invalid', 'Choose by which column rows are known again, or add all as new rows.')
 }
 
 /** The pairs of a merge, the key's among them. */
@@ -109,10 +132,9 @@ export function differsIn({ to, staged }: Pair): string {
 }
 
 /** Rows of the table, called `t`, that the file does not have. */
-export function missingFrom(begun: Begun, { key }: MergeInto, pairs: readonly Pair[]): Sql {
-	const pair = pairs.find(({ to }) => to.id === key)
-	if (!pair) return raw('0')
-	return raw(
-		`NOT EXISTS (SELECT 1 FROM t${begun.table} AS s WHERE s.${comparedPlace(pair.staged)} = t.${comparedPlace(pair.to)})`
-	)
+export function missingFrom(begun: Begun, into: MergeInto, pairs: readonly Pair[]): Sql {
+	const key = keyParts(pairs, into)
+	if (key.length === 0) return raw('1')
+	const same = key.map(({ own, theirs }) => `s.${own} = t.${theirs}`)
+	return raw(`NOT EXISTS (SELECT 1 FROM t${begun.table} AS s WHERE ${same.join(' AND ')})`)
 }

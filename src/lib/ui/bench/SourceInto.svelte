@@ -4,18 +4,32 @@
 	import type { BenchTable } from '$lib/server/workspace/bench.ts'
 	import { goInto, goIntoNew } from './import-plan.ts'
 
-	type Props = { plan: ImportPlan; tables: readonly BenchTable[]; onchange: (plan: ImportPlan) => void }
+	type Props = {
+		plan: ImportPlan
+		tables: readonly BenchTable[]
+		/** By what the rows of the file can be told apart. */
+		keys: readonly (readonly number[])[]
+		onchange: (plan: ImportPlan) => void
+	}
 
-	let { plan, tables, onchange }: Props = $props()
+	let { plan, tables, keys, onchange }: Props = $props()
 
 	const kept = $derived(tables.filter((table) => table.kept))
 	const table = $derived(kept.find((each) => each.id === plan.into?.table))
 	const filled = $derived(new Set(plan.columns.flatMap((column) => (column.include ? (column.to ?? []) : []))))
-	const keys = $derived((table?.columns ?? []).filter((column) => filled.has(column.id) && column.type !== 'reference'))
+	const columns = $derived((table?.columns ?? []).filter((column) => filled.has(column.id)))
+	const known = $derived(plan.into?.keys ?? [])
+	/** One more can be named beside those that are. */
+	const places = $derived(known.length < columns.length ? known.length + 1 : known.length)
 
 	function choose(id: number) {
 		const chosen = kept.find((each) => each.id === id)
-		onchange(chosen ? goInto(plan, chosen) : goIntoNew(plan))
+		onchange(chosen ? goInto(plan, chosen, keys) : goIntoNew(plan))
+	}
+
+	function knowBy(place: number, column: number) {
+		const next = place < known.length ? known.with(place, column) : [...known, column]
+		change({ keys: next.filter((each, i) => each !== 0 && next.indexOf(each) === i) })
 	}
 
 	function change(into: Partial<NonNullable<ImportPlan['into']>>) {
@@ -41,14 +55,26 @@ The rows go into
 		<option value="update">as changes and new rows</option>
 		<option value="add">all as new rows</option>
 		<option value="replace">as all that it shall hold</option>
-	</select>{#if plan.into.how !== 'add'}, each known by its
-		<select
-			aria-label="Column by which a row is known again"
-			value={plan.into.key}
-			onchange={(event) => change({ key: Number(event.currentTarget.value) })}
-		>
-			{#each keys as column (column.id)}<option value={column.id}>{column.name}</option>{/each}
-		</select>{/if}.
+	</select>{#if plan.into.how !== 'add'}, each known by
+		{#each { length: places } as _place, place (place)}
+			<select
+				aria-label={place === 0
+					? 'Column by which a row is known again'
+					: 'Further column by which a row is known again'}
+				value={known[place] ?? 0}
+				onchange={(event) => knowBy(place, Number(event.currentTarget.value))}
+			>
+				{#if place > 0}<option value={0}>{place === known.length ? 'alone' : 'no more'}</option>
+				{:else if plan.into.how === 'replace' || known.length === 0}<option value={0}
+						>{plan.into.how === 'replace' ? 'nothing: every row is exchanged' : 'choose a column'}</option
+					>{/if}
+				{#each columns as column (column.id)}
+					{#if column.id === known[place] || !known.includes(column.id)}<option value={column.id}
+							>{place === 0 ? 'its' : 'with its'} {column.name}</option
+						>{/if}
+				{/each}
+			</select>
+		{/each}{/if}.
 {:else}
 	called
 	<input

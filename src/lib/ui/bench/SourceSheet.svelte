@@ -68,7 +68,7 @@
 	function propose(found: Inspection & { file: string }, table: number | undefined): ImportPlan {
 		const target = tables.find((each) => each.id === table && each.kept)
 		const proposed = proposePlan(found, found.file)
-		return target ? goInto(proposed, target) : proposed
+		return target ? goInto(proposed, target, found.keys) : proposed
 	}
 
 	const doubts = $derived(openDoubts(inspection, plan))
@@ -224,7 +224,7 @@
 				>
 					{#each included as column (column.from)}<option value={column.from}>{column.name}</option>{/each}
 				</select>.{/if}
-			<SourceInto {plan} {tables} onchange={change} />
+			<SourceInto {plan} {tables} keys={inspection.keys} onchange={change} />
 		</p>
 	</header>
 	{#if reviewed && plan.into}

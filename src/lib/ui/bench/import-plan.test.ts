@@ -19,7 +19,7 @@ const POINT: Doubt = { kind: 'dot or comma', sample: '1.234', rows: [2] }
 const inspectionOf = (columns: ColumnGuess[], sheets = ['']): Inspection =>
 	({
 		...{ sheet: sheets.at(-1) ?? '', sheets, headingRow: 2, overTwo: false, firstRow: 3, label: 0, rowCount: 9 },
-		...{ noRows: [], groups: [], notes: [] },
+		...{ noRows: [], groups: [], notes: [], keys: [] },
 		columns
 	}) as unknown as Inspection
 
@@ -46,7 +46,7 @@ describe('into a table that is there', () => {
 	const harbour = { id: 2, name: 'Harbour', type: 'reference', to: 5 }
 
 	test('columns of one name go together whatever their case; the rest is left out', () => {
-		const into = goInto(plan, tableOf([{ id: 1, name: 'Code', type: 'code' }, harbour]))
+		const into = goInto(plan, tableOf([{ id: 1, name: 'Code', type: 'code' }, harbour]), [[0]])
 		expect(into.tableName).toBe('Moorings')
 		expect(into.columns.map(({ include, to, type }) => [include, to, type])).toEqual([
 			[true, 1, 'code'],
@@ -54,24 +54,35 @@ describe('into a table that is there', () => {
 			[true, 2, 'text'],
 			[false, undefined, 'text']
 		])
-		expect(into.into).toEqual({ table: 7, how: 'update', key: 1 })
+		expect(into.into).toEqual({ table: 7, how: 'update', keys: [1] })
 	})
 
-	test('without the column by which rows are known, a unique one serves; without either, rows are added', () => {
-		const unique = goInto(
-			plan,
-			tableOf([
-				{ id: 1, name: 'Number', type: 'text' },
-				{ ...harbour, unique: true }
-			])
-		)
-		expect(unique.into).toEqual({ table: 7, how: 'add', key: 2 })
-		const none = goInto(plan, tableOf([{ id: 1, name: 'Number', type: 'text' }]))
-		expect([none.into, none.columns.some(({ include }) => include)]).toEqual([{ table: 7, how: 'add', key: 1 }, false])
+	test('rows are known by what the file tells its rows apart by, the table’s own first', () => {
+		const code = { id: 1, name: 'Code', type: 'code' }
+		const remark = { id: 3, name: 'Remark', type: 'text' }
+		const known = (columns: Parameters<typeof tableOf>[0], keys: number[][]) => {
+			const { how, keys: by } = goInto(plan, tableOf(columns), keys).into ?? {}
+			return [how, by]
+		}
+		expect(known([code, harbour], [[2], [0]])).toEqual(['update', [1]])
+		// Nothing tells them apart: the table's own is tried, and what is repeated is said.
+		expect(known([code, harbour], [])).toEqual(['update', [1]])
+		expect(known([code, harbour, remark], [[0, 2]])).toEqual(['update', [1, 3]])
+		expect(
+			known(
+				[
+					{ id: 9, name: 'Number', type: 'text' },
+					{ ...harbour, unique: true }
+				],
+				[[2]]
+			)
+		).toEqual(['update', [2]])
+		expect(known([{ id: 9, name: 'Number', type: 'text' }, remark], [[0], [2]])).toEqual(['update', [3]])
+		expect(known([{ id: 9, name: 'Number', type: 'text' }, remark], [[0]])).toEqual(['add', []])
 	})
 
 	test('a computed column takes nothing; back into a table of its own, every column comes in again', () => {
-		const into = goInto(plan, tableOf([{ id: 1, name: 'Code', type: 'computed' }]))
+		const into = goInto(plan, tableOf([{ id: 1, name: 'Code', type: 'computed' }]), [])
 		expect(into.columns[0]?.include).toBe(false)
 		const back = goIntoNew(into)
 		expect(back).not.toHaveProperty('into')

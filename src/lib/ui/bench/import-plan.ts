@@ -64,7 +64,7 @@ export function rowsOf(inspection: Inspection, { leftOut = [] }: ImportPlan): nu
 }
 
 /** The same plan for a table that is there: columns of one name go together, and take its types. */
-export function goInto(plan: ImportPlan, table: BenchTable): ImportPlan {
+export function goInto(plan: ImportPlan, table: BenchTable, keys: Inspection['keys']): ImportPlan {
 	const free = new Map(
 		table.columns.filter((column) => column.type !== 'computed').map((column) => [column.name.toLowerCase(), column])
 	)
@@ -73,12 +73,27 @@ export function goInto(plan: ImportPlan, table: BenchTable): ImportPlan {
 		free.delete(column.name.toLowerCase())
 		return found ? goIntoColumn(column, found) : { ...column, include: false }
 	})
-	const filled = new Set(columns.flatMap((column) => (column.include ? (column.to ?? []) : [])))
-	const key = filled.has(table.label)
-		? table.label
-		: (table.columns.find((column) => filled.has(column.id) && column.unique)?.id ?? [...filled][0] ?? table.label)
-	const how = filled.has(table.label) ? 'update' : 'add'
-	return { ...plan, tableName: table.name, columns, into: { table: table.id, how, key } }
+	const known = knownAgain(columns, table, keys)
+	return { ...plan, tableName: table.name, columns, into: { table: table.id, ...known } }
+}
+
+/** By what rows are known already, where the file tells its rows apart by it; else by what it does tell them apart by. */
+function knownAgain(
+	columns: readonly ImportColumn[],
+	table: BenchTable,
+	keys: Inspection['keys']
+): Pick<NonNullable<ImportPlan['into']>, 'how' | 'keys'> {
+	const goes = new Map(columns.flatMap(({ include, from, to }) => (include && to !== undefined ? [[from, to]] : [])))
+	const filled = new Set(goes.values())
+	const apart = keys
+		.map((key) => key.map((from) => goes.get(from)))
+		.filter((key) => !key.includes(undefined)) as number[][]
+	const alone = (id: number) => apart.some((key) => key.length === 1 && key[0] === id)
+	const unique = table.columns.find((column) => filled.has(column.id) && column.unique)?.id
+	if (filled.has(table.label) && (alone(table.label) || apart.length === 0))
+		return { how: 'update', keys: [table.label] }
+	if (unique !== undefined) return { how: 'update', keys: [unique] }
+	return apart[0] ? { how: 'update', keys: apart[0] } : { how: 'add', keys: [] }
 }
 
 /** One column of the file for one of the table. A reference is read as the text that names its row. */
