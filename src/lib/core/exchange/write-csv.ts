@@ -1,4 +1,5 @@
 /** Writes CSV as RFC 4180 has it: CRLF between records, quotes where a value needs them, quotes inside doubled. */
+import { numberText, shiftPoint } from '../formula/numbers.ts'
 import { findKind } from '../table/kinds/all.ts'
 import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '../query/wire.ts'
 import type { Column } from '../table/types.ts'
@@ -11,13 +12,14 @@ function csvValue(value: string): string {
 	return /[",\r\n]/.test(value) ? `"${value.replaceAll('"', '""')}"` : value
 }
 
-/** A cell as a file holds it: numbers plain, dates as ISO 8601, a reference by its label, a file by its name; what is not seen is nothing. */
+/** A cell as a file holds it: numbers plain, shares with their sign, dates as ISO 8601, a reference by its label, a file by its name; what is not seen is nothing. */
 export function exportText(column: Pick<Column, 'type'>, cell: WireCell | undefined): string {
 	if (cell === undefined || cell === null || isHiddenCell(cell)) return ''
 	if (isReferenceCell(cell)) return cell.label
 	if (isErrorCell(cell)) return cell.error
 	if (isFileCell(cell)) return cell.file.name
 	if (typeof cell === 'boolean') return findKind('yes/no')?.show(cell, column as Column) ?? String(cell)
+	if (typeof cell === 'number' && column.type === 'percent') return `${numberText(shiftPoint(cell, 2))}%`
 	if (typeof cell === 'number' && (column.type === 'time' || column.type === 'duration'))
 		return findKind(column.type)?.show(cell, column as Column) ?? String(cell)
 	return String(cell)

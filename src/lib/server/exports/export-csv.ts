@@ -12,7 +12,9 @@ export function exportCsv({ columns, page }: ToExport, defused: boolean): Readab
 	return new ReadableStream({
 		async pull(controller) {
 			const { rows, next } = await page(after)
-			let text = started ? '' : `\ufeff${csvRecord(columns.map((column) => column.name))}`
+			let text = started
+				? ''
+				: `\ufeff${csvRecord(columns.map(({ name, unit }) => (unit ? `${name} (${unit})` : name)))}`
 			started = true
 			for (const row of rows)
 				text += csvRecord(columns.map((column) => safe(exportText(column as never, row.cells[cellKey(column.id)]))))

@@ -12,10 +12,10 @@ export const FILE_TYPES: Readonly<Record<FileFormat, string>> = {
 	sqlite: 'application/vnd.sqlite3'
 }
 
-/** A sheet holds 1,048,576 rows, its headings among them (ECMA-376); one of ODS is made whole, in memory. */
+/** A sheet holds 1,048,576 rows, its headings among them (ECMA-376). */
 const MOST_ROWS: Readonly<Record<FileFormat, number>> = {
 	xlsx: 1_048_575,
-	ods: 200_000,
+	ods: 1_048_575,
 	json: Infinity,
 	sqlite: Infinity
 }

@@ -391,6 +391,8 @@ export function labelText(column: Column, stored: StoredValue): string {
 	if (stored === null) return ''
 	const value = toValue(column, stored)
 	if (value === null || typeof value === 'object') return ''
+	// What rows are known by is a name, though it be a number: its digits stand together.
+	if (column.type === 'whole number') return String(value)
 	return findKind(column.type)?.show(value, column) ?? String(value)
 }
 

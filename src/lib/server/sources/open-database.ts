@@ -3,7 +3,9 @@
  * trigger of it runs here (sqlite.org, "Defense Against The Dark Arts").
  */
 import Database from 'better-sqlite3'
+import { numberCellText } from '$lib/core/exchange/cell-text.ts'
 import { quoteName } from '$lib/core/query/sql.ts'
+import { signOf } from '$lib/core/table/kinds/currency.ts'
 import { countOf } from '$lib/core/text/count.ts'
 import { BATCH, refusedFile, type OpenedFile, type RowBatch, type SaidReference, type Sheet } from './sheet.ts'
 
@@ -70,10 +72,12 @@ function damaged(name: string) {
 }
 
 /** Ordinary columns and computed ones, which are hidden in another way than those of virtual tables. */
-const COLUMNS = `SELECT name, pk, hidden IN (2, 3) AS isComputed FROM pragma_table_xinfo(?) WHERE hidden <> 1`
+const COLUMNS = `SELECT name, upper(type) AS declared, pk, hidden IN (2, 3) AS isComputed FROM pragma_table_xinfo(?) WHERE hidden <> 1`
 
 interface ColumnInfo {
 	readonly name: string
+	/** Its type in capitals, as the table was made; nothing is bound by it. */
+	readonly declared: string
 	readonly pk: number
 	readonly isComputed: number
 }
@@ -96,7 +100,7 @@ function toSheet(db: Database.Database, table: string, notes: readonly string[])
 		binary.clear()
 		for (const row of statement.iterate() as IterableIterator<unknown[]>) {
 			for (const [i, value] of row.entries()) if (Buffer.isBuffer(value)) binary.set(i, (binary.get(i) ?? 0) + 1)
-			rows.push(row.map(toText))
+			rows.push(row.map((value, i) => toText(value, info[i]?.declared ?? '')))
 			typed.push(
 				new Set(row.flatMap((value, i) => (typeof value === 'number' || typeof value === 'bigint' ? [i] : [])))
 			)
@@ -138,7 +142,12 @@ function foreignKeys(db: Database.Database, table: string, columns: readonly str
 	})
 }
 
-/** Pictures and other binary values are not text, and are left out. */
-function toText(value: unknown): string {
-	return value === null || value === undefined || Buffer.isBuffer(value) ? '' : String(value)
+/** Pictures and other binary values are not text, and are left out. A number is what its column was declared to hold. */
+function toText(value: unknown, declared: string): string {
+	if (value === null || value === undefined || Buffer.isBuffer(value)) return ''
+	if (typeof value !== 'number' && typeof value !== 'bigint') return String(value)
+	if (/^BOOL/.test(declared) && (value === 0n || value === 1n)) return String(value === 1n)
+	if (declared === 'PERCENT') return numberCellText(Number(value), { kind: 'percent' })
+	const sign = signOf(/^MONEY (\w{3})$/.exec(declared)?.[1] ?? '')
+	return sign === '' ? String(value) : numberCellText(Number(value), { kind: 'money', sign })
 }

@@ -4,7 +4,8 @@
  */
 import { parentPort, type MessagePort } from 'node:worker_threads'
 import type { WireRow } from '$lib/core/query/wire.ts'
-import { beginFile, type FileToMake, type Making } from '../exports/make-file.ts'
+import type { Making } from '../exports/file-cell.ts'
+import { beginFile, type FileToMake } from '../exports/make-file.ts'
 import { bringIn, type BringIn } from '../sources/bring-in.ts'
 import { copyDatabase } from '../db/copy-database.ts'
 import { inspectFile, type InspectRequest } from '../sources/inspect.ts'

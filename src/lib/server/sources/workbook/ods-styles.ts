@@ -1,6 +1,6 @@
 /** What the styles of an OpenDocument spreadsheet say of its cells' values (ODF 1.3, part 3, 16.27 and 17.3). */
 import { PLAIN_NUMBER, type CellFormat } from '$lib/core/exchange/number-format.ts'
-import { CURRENCY_CODES } from '$lib/core/table/kinds/currency.ts'
+import { signOf } from '$lib/core/table/kinds/currency.ts'
 import type { Tag, XmlHandlers } from './xml.ts'
 
 /** The money of a country that a style names in place of a sign (ISO 3166-1 to ISO 4217). */
@@ -11,13 +11,6 @@ const MONEY_OF: Readonly<Record<string, string>> = {
 		['AT', 'BE', 'DE', 'ES', 'FI', 'FR', 'GR', 'IE', 'IT', 'LU', 'NL', 'PT'].map((country) => [country, '€'])
 	)
 }
-const SIGN_OF: Readonly<Record<string, string>> = { GBP: '£', EUR: '€', USD: '$', JPY: '¥' }
-
-/** A code of ISO 4217 as its sign, where it has one that is known. */
-export function signOf(code: string): string {
-	return SIGN_OF[code] ?? (CURRENCY_CODES.split('|').includes(code) ? code : '')
-}
-
 interface DataStyle {
 	readonly kind: 'number' | 'currency' | 'percentage' | 'date' | 'time' | 'text'
 	readonly country: string
@@ -73,7 +66,7 @@ export class OdsStyles implements XmlHandlers {
 
 	readonly text = (piece: string): void => {
 		const sign = piece.trim()
-		if (this.isSymbol && this.current && sign !== '') this.current.sign = SIGN_OF[sign] ?? sign
+		if (this.isSymbol && this.current && sign !== '') this.current.sign = signOf(sign) || sign
 	}
 
 	isHidden(tableStyle: string): boolean {

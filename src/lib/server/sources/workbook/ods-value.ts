@@ -1,8 +1,8 @@
 /** The text of a cell of an OpenDocument spreadsheet (ODF 1.3, part 3, 19.385 to 19.391). */
 import { numberCellText } from '$lib/core/exchange/cell-text.ts'
 import type { CellFormat } from '$lib/core/exchange/number-format.ts'
+import { signOf } from '$lib/core/table/kinds/currency.ts'
 import { parseDuration } from '$lib/core/table/kinds/duration.ts'
-import { signOf } from './ods-styles.ts'
 import type { Tag } from './xml.ts'
 
 /** @param shown what stands in the cell's paragraphs; `format`: what its style says */
