@@ -124,6 +124,12 @@ describe('what other programs find', () => {
 		expect((cells['C2'] as XLSX.CellObject).v).toBe(cellsOf(1)[2])
 	})
 
+	test('ODS: what XML cannot hold is left out, and the rest comes whole', async () => {
+		const rows = [{ id: 'a', rev: 1, cells: { c2: 'a\u0000b\u0007c\ud800d\ufffe⚓\te' } }]
+		const found = await inspectFile({ path: await sendOut('ods', rows), name: 'odd.ods' })
+		expect(found.head[found.firstRow]?.[1]).toBe('abcd⚓\te')
+	})
+
 	test('SQLite: declared types, and whole numbers that are whole', async () => {
 		const db = new Database(await sendOut('sqlite'), { readonly: true })
 		const declared = db.prepare(`SELECT name, type FROM pragma_table_info('Calls')`).raw().all() as [string, string][]

@@ -166,10 +166,8 @@ function spaced(line: string): string {
 		.replaceAll('\t', '<text:tab/>')
 }
 
-/** Characters that XML cannot hold are left out (XML 1.0, 2.2). */
-// eslint-disable-next-line no-control-regex -- they are what is looked for
-const NO_XML =
-	/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g
+/** Characters that XML cannot hold are left out (XML 1.0, 2.2): controls, and halves of pairs. */
+const NO_XML = /[^\P{Cc}\t\n\r]|\p{Cs}|[\ufffe\uffff]/gu
 const ESCAPES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
 
 function escaped(text: string): string {
