@@ -205,7 +205,7 @@ describe('a database', () => {
 	test('a damaged one is refused in words', async () => {
 		const bytes = readFileSync(path)
 		bytes.fill(7, 100, 3000)
-		await expect(inspectFile(given('bad.db', bytes))).rejects.toThrow('is damaged, or is no SQLite file')
+		await expect(inspectFile(given('bad.db', bytes))).rejects.toThrow('bad.db is a database of SQLite, and damaged.')
 	})
 })
 

@@ -2,7 +2,9 @@
 import { existsSync, mkdtempSync, readdirSync, utimesSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
+import { buffer } from 'node:stream/consumers'
 import { afterEach, describe, expect, test } from 'vitest'
+import { ZipFile } from 'yazl'
 import { AppError } from '$lib/core/app-error.ts'
 import { openImporter, type Importer } from '$lib/server/sources/importer.ts'
 import { openImports } from '$lib/server/sources/imports.ts'
@@ -143,6 +145,35 @@ describe('what a file is', () => {
 		['stock.csv', 'Received: from mail.example\nSubject: stock', 'stock.csv is a mail']
 	])('%s that begins with %j is named as what it is', async (name, text, words) => {
 		await expect(inspect(name, text)).rejects.toThrow(words)
+	})
+
+	const COMPOUND = Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1])
+	test.each([
+		[Buffer.alloc(70_000), 'stock.xlsx is of an old kind of file, of before 2007. Save it again as .xlsx.'],
+		// The name lies across two of the pieces that the file is read in.
+		[
+			Buffer.concat([Buffer.alloc(65_536 - 16), Buffer.from('EncryptedPackage', 'utf16le')]),
+			'is locked with a password.'
+		]
+	])('a compound file, by what it holds', async (rest, words) => {
+		await expect(inspect('stock.xlsx', Buffer.concat([COMPOUND, rest]))).rejects.toThrow(words)
+	})
+
+	test('an archive that is no workbook, and a name that promises one', async () => {
+		const zip = new ZipFile()
+		zip.addBuffer(Buffer.from('x'), 'letter.txt')
+		zip.end()
+		const bytes = await buffer(zip.outputStream)
+		await expect(inspect('stock.xlsx', bytes)).rejects.toThrow('stock.xlsx is an archive, but no workbook.')
+		await expect(inspect('stock.xlsx', Buffer.alloc(400))).rejects.toThrow('says it is a workbook, but it is not')
+		await expect(inspect('stock.xlsx', bytes.subarray(0, -30))).rejects.toThrow('stock.xlsx is damaged.')
+	})
+
+	test('numbers of JSON are in no doubt, however they look', async () => {
+		const found = await inspect('depths.json', '[{"depth":1.234},{"depth":5.678}]')
+		expect(found.columns[0]).toMatchObject({ type: 'decimal', places: 3, doubts: [] })
+		const texts = await inspect('depths.json', '[{"depth":"1.234"},{"depth":"5.678"}]')
+		expect(texts.columns[0]?.doubts.map(({ kind }) => kind)).toEqual(['dot or comma'])
 	})
 
 	test('a text under the name of a workbook is read as the text that it is, and that is said', async () => {

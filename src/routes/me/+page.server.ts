@@ -76,8 +76,9 @@ export const actions = {
 	confirmFactor: async ({ request, locals }) => {
 		const { person } = getNamed(locals)
 		const form = await request.formData()
-		if (!(await takeCode(locals.host, person, text(form, 'code')))) {
-			const message = 'This code is not right. Wait for the next one and try again.'
+		const is = await takeCode(locals.host, person, text(form, 'code'))
+		if (is !== 'right') {
+			const message = `This code ${is === 'used' ? 'was used before' : 'is not right'}. Wait for the next one and try again.`
 			return fail(422, { part: 'factor', message, again: true })
 		}
 		await locals.host.write('confirmSecondFactor', { person, now: locals.now })

@@ -161,7 +161,8 @@ function checkStep(
 	if (routine.start.kind !== 'button')
 		return mistake('A step that sets a column needs a button to start it: it acts as whoever pressed.')
 	const column = findColumn(table, step.column)
-	if (!column || column.computed) return mistake('The column it sets is gone, or is computed.')
+	if (!column) return mistake('The column it sets is gone.')
+	if (column.computed) return mistake(`${column.name} is worked out from other columns, and cannot be set.`)
 	return check(step.formula, { catalogue, rows: [table], me: true }).issues.flatMap((issue) => mistake(issue.message))
 }
 

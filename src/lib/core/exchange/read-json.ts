@@ -12,6 +12,8 @@ export interface JsonTable {
 	readonly name: string
 	readonly columns: readonly string[]
 	readonly rows: readonly (readonly string[])[]
+	/** Of each row the columns that hold a number. */
+	readonly typed: readonly ReadonlySet<number>[]
 	/** Names of lists that stand in its records and are no part of it. */
 	readonly aside: readonly string[]
 }
@@ -102,17 +104,23 @@ function toTable(name: string, records: readonly Json[]): JsonTable {
 	return {
 		name,
 		columns,
-		rows: flat.map((record) => columns.map((column) => record.get(column) ?? '')),
+		rows: flat.map((record) => columns.map((column) => toText(record.get(column) ?? null))),
+		typed: flat.map((record) => numbersIn(record, columns)),
 		aside: [...aside]
 	}
 }
 
-function flatten(record: Json, aside: Set<string>, prefix = '', into = new Map<string, string>()): Map<string, string> {
+/** Which of the columns a record has a number in. */
+function numbersIn(record: ReadonlyMap<string, Json>, columns: readonly string[]): ReadonlySet<number> {
+	return new Set(columns.flatMap((column, i) => (typeof record.get(column) === 'number' ? [i] : [])))
+}
+
+function flatten(record: Json, aside: Set<string>, prefix = '', into = new Map<string, Json>()): Map<string, Json> {
 	if (isRecord(record)) {
 		for (const [key, value] of Object.entries(record))
 			flatten(value, aside, prefix === '' ? key : `${prefix}.${key}`, into)
 	} else if (isList(record) && record.some((each) => each !== null && typeof each === 'object')) aside.add(prefix)
-	else into.set(prefix === '' ? 'value' : prefix, toText(record))
+	else into.set(prefix === '' ? 'value' : prefix, record)
 	return into
 }
 

@@ -19,8 +19,12 @@ export function checkCopy(file: string): string | undefined {
 		const broken = findBrokenSeal(store)
 		if (broken !== undefined) return `${file} was altered: entry ${broken} of its history does not fit its seal.`
 		return checkHead(db, file)
-	} catch {
-		return `${file} is no copy of a workspace, or is damaged.`
+	} catch (error) {
+		const { code = '' } = error as { code?: string }
+		// Of a file that holds something else SQLite says so; of its own, which parts it cannot read.
+		return code === 'SQLITE_NOTADB' || code === 'SQLITE_ERROR'
+			? `${file} is no copy of a workspace.`
+			: `${file} is damaged and was not restored.`
 	} finally {
 		db.close()
 	}

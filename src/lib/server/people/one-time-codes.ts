@@ -18,13 +18,14 @@ export async function beginSecondFactor(
 }
 
 /** Whether a code is right now, or was just before or will be just after, and was not used yet. */
-export async function takeCode(host: Host, person: number, code: string): Promise<boolean> {
+export async function takeCode(host: Host, person: number, code: string): Promise<'right' | 'wrong' | 'used'> {
 	const found = await host.read('secondFactor', { person })
 	const token = code.replace(/\s/g, '')
-	if (!found || !/^\d{6}$/.test(token)) return false
+	if (!found || !/^\d{6}$/.test(token)) return 'wrong'
 	const totp = new TOTP({ secret: Secret.fromBase32(unseal(host.key, 'second factor', found.sealed)) })
 	const timestamp = host.now()
 	const delta = totp.validate({ token, timestamp, window: 1 })
-	if (delta === null) return false
-	return host.write('useStep', { person, step: Math.floor(timestamp / 1000 / PERIOD) + delta })
+	if (delta === null) return 'wrong'
+	const isNew = await host.write('useStep', { person, step: Math.floor(timestamp / 1000 / PERIOD) + delta })
+	return isNew ? 'right' : 'used'
 }

@@ -98,9 +98,13 @@ export async function giveCode(
 	owed.tries++
 	if (!tries.take(owed.key, host.now()))
 		throw new AppError('busy', 'Too many wrong codes. Wait a quarter of an hour, then try again.')
-	if (!(await takeCode(host, owed.person, code))) {
+	const is = await takeCode(host, owed.person, code)
+	if (is !== 'right') {
 		await host.write('noteFailedSignIn', { person: owed.person, now: host.now() })
-		throw new AppError('invalid', 'This code is not right, or was used before. Wait for the next one.')
+		throw new AppError(
+			'invalid',
+			`This code ${is === 'used' ? 'was used before' : 'is not right'}. Wait for the next one.`
+		)
 	}
 	tries.forget(owed.key)
 	owing.delete(ticket)

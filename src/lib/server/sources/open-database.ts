@@ -68,7 +68,9 @@ function openReadOnly(path: string, name: string): Database.Database {
 }
 
 function damaged(name: string) {
-	return refusedFile(`${name} is damaged, or is no SQLite file. Nothing was brought in.`)
+	return refusedFile(
+		`${name} is a database of SQLite, and damaged. Mend it where it comes from (".recover" of the sqlite3 shell), and bring the copy in.`
+	)
 }
 
 /** Ordinary columns and computed ones, which are hidden in another way than those of virtual tables. */

@@ -2,6 +2,7 @@
  * Opens a file that was given in, as sheets of text. Files are hostile until read: what they are is told by their
  * content, sizes are bounded, and a file that is damaged, empty, locked or not what it says is refused in plain words.
  */
+import { createReadStream } from 'node:fs'
 import { open, stat } from 'node:fs/promises'
 import { openDatabase } from './open-database.ts'
 import { openRecords } from './open-records.ts'
@@ -15,23 +16,34 @@ export async function openFile(path: string, name: string): Promise<OpenedFile> 
 	const { size } = await stat(path)
 	if (size === 0) throw refusedFile(`${name} is empty. Nothing was brought in.`)
 	const head = await readHead(path, 4096)
-	if (startsWith(head, [0xd0, 0xcf, 0x11, 0xe0])) {
-		throw refusedFile(
-			`${name} is locked with a password, or is of the old kind of workbook. Save it again as .xlsx without a password.`
-		)
-	}
+	if (startsWith(head, COMPOUND_MARK)) throw refusedFile(`${name} ${await compoundKind(path)}`)
 	if (startsWith(head, SQLITE_MARK)) return openDatabase(path, name)
 	if (startsWith(head, [0x50, 0x4b])) return openWorkbook(path, name)
 	const what = whatElse(head)
 	if (what !== undefined) throw refusedFile(`${name} is ${what}, and holds no table that can be read. ${REMEDY}`)
 	if (isBinary(head) && isWorkbookName(name))
 		throw refusedFile(
-			`${name} says it is a workbook, but it is not, or it is damaged. Open it in your spreadsheet and save it again.`
+			`${name} says it is a workbook, but it is not: its first bytes are no archive's. Open it in your spreadsheet and save it again.`
 		)
 	if (isBinary(head)) throw refusedFile(`${name} is no text, workbook, JSON or SQLite file, so it was not read.`)
 	if (isJson(name, head)) return openRecords(path, name)
 	const text = await openText(path, name)
 	return isWorkbookName(name) ? withNote(text, `${name} is no workbook but a text, and is read as one.`) : text
+}
+
+/** As a compound file begins: a workbook of before 2007, or one that is locked (MS-CFB, 2.2, from memory). */
+const COMPOUND_MARK = [0xd0, 0xcf, 0x11, 0xe0]
+/** What a locked workbook keeps its archive under. */
+const LOCKED_NAME = Buffer.from('EncryptedPackage', 'utf16le')
+
+async function compoundKind(path: string): Promise<string> {
+	let before: Buffer = Buffer.alloc(0)
+	for await (const piece of createReadStream(path)) {
+		const bytes = Buffer.concat([before, piece as Buffer])
+		if (bytes.includes(LOCKED_NAME)) return 'is locked with a password. Save it again without one.'
+		before = bytes.subarray(-LOCKED_NAME.length)
+	}
+	return 'is of an old kind of file, of before 2007. Save it again as .xlsx.'
 }
 
 const REMEDY = 'Open it where it comes from, and save the table as .xlsx or .csv.'

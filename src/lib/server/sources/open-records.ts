@@ -30,9 +30,13 @@ function parseLines(text: string, name: string): Json {
 	})
 }
 
-function toSheet({ name, columns, rows, aside }: JsonTable): Sheet {
+function toSheet({ name, columns, rows, typed, aside }: JsonTable): Sheet {
 	const notes = aside.map(
 		(list) => `${list}: lists within records are left aside. Bring them in from a file of their own.`
 	)
-	return { ...sheetOf(name, [columns, ...rows]), said: { columns, key: undefined }, notes: () => notes }
+	return {
+		...sheetOf(name, [columns, ...rows], [undefined, ...typed]),
+		said: { columns, key: undefined },
+		notes: () => notes
+	}
 }

@@ -57,10 +57,18 @@ export interface OpenedFile {
 export const BATCH = 1_000
 
 /** A sheet whose rows are all at hand. */
-export function sheetOf(name: string, rows: readonly (readonly string[])[]): Sheet {
+export function sheetOf(
+	name: string,
+	rows: readonly (readonly string[])[],
+	typed: NonNullable<RowBatch['typed']> = []
+): Sheet {
 	function* batches(): Generator<RowBatch> {
 		for (let at = 0; at < rows.length; at += BATCH)
-			yield { rows: rows.slice(at, at + BATCH), share: Math.min(1, (at + BATCH) / rows.length) }
+			yield {
+				rows: rows.slice(at, at + BATCH),
+				typed: typed.slice(at, at + BATCH),
+				share: Math.min(1, (at + BATCH) / rows.length)
+			}
 	}
 	return { name, batches }
 }

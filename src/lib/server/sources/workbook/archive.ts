@@ -20,14 +20,14 @@ const MOST_RATIO = 400
 const SWELLS_FROM = 32 * 1024 * 1024
 const MOST_ENTRIES = 10_000
 
-/** Undefined for what is no archive, is damaged, or unfolds to more than `most` bytes. */
-export async function openArchive(path: string, most: number): Promise<Archive | undefined> {
+/** A word where it cannot be read: `damaged`, or `too large`, where it would unfold to more than `most` bytes. */
+export async function openArchive(path: string, most: number): Promise<Archive | 'damaged' | 'too large'> {
 	const file = await openPromise(path, { lazyEntries: true, autoClose: false }).catch(() => undefined)
-	if (!file) return undefined
-	const entries = await readEntries(file, most).catch(() => undefined)
-	if (!entries) {
+	if (!file) return 'damaged'
+	const entries = await readEntries(file, most).catch(() => 'damaged' as const)
+	if (typeof entries === 'string') {
 		file.close()
-		return undefined
+		return entries
 	}
 	return {
 		has: (name) => entries.has(name),
@@ -43,16 +43,17 @@ export async function openArchive(path: string, most: number): Promise<Archive |
 	}
 }
 
-/** The directory of an archive; undefined where it claims too much. */
-async function readEntries(file: ZipFile, most: number): Promise<Map<string, Entry> | undefined> {
-	if (file.entryCount > MOST_ENTRIES) return undefined
+/** The directory of an archive. */
+async function readEntries(file: ZipFile, most: number): Promise<Map<string, Entry> | 'damaged' | 'too large'> {
+	if (file.entryCount > MOST_ENTRIES) return 'too large'
 	const entries = new Map<string, Entry>()
 	let claimed = 0
 	for await (const entry of file.eachEntry()) {
 		const { compressedSize, uncompressedSize } = entry
 		claimed += uncompressedSize
 		const swells = uncompressedSize > SWELLS_FROM && uncompressedSize > compressedSize * MOST_RATIO
-		if (claimed > most || swells || entry.isEncrypted()) return undefined
+		if (claimed > most || swells) return 'too large'
+		if (entry.isEncrypted()) return 'damaged'
 		entries.set(entry.fileName, entry)
 	}
 	return entries

@@ -10,12 +10,13 @@ import { AppError } from '$lib/core/app-error.ts'
 const MAX_UNPACKED = 1_000 * 1024 * 1024
 
 export async function openWorkbook(path: string, name: string): Promise<OpenedFile> {
-	const damaged = () =>
-		refusedFile(
-			`${name} is damaged, or unfolds to more than fits. Open it in your spreadsheet and save the sheet as CSV.`
-		)
+	const damaged = () => refusedFile(`${name} is damaged. Open it in your spreadsheet and save it again.`)
 	const archive = await openArchive(path, MAX_UNPACKED)
-	if (!archive) throw damaged()
+	if (archive === 'damaged') throw damaged()
+	if (archive === 'too large')
+		throw refusedFile(
+			`${name} unfolds to more than fits. Open it in your spreadsheet and save the sheet that you need as CSV.`
+		)
 	try {
 		const sheets = await readSheets(archive, name)
 		if (sheets.length === 0) throw refusedFile(`${name} holds no filled sheet. Nothing was brought in.`)
