@@ -160,11 +160,7 @@ describe('what cannot be read is refused in plain words', () => {
 		['blank.csv', '\n\n , \n', 'is empty'],
 		['damaged.xlsx', 'PK\x03\x04 and then nothing of the kind', 'is damaged'],
 		['really.xlsx', new Uint8Array(Array.from({ length: 60 }, (_byte, i) => i % 8)), 'it is not'],
-		[
-			'old.xls',
-			new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1, 1, 2, 3]),
-			'is of an old kind of file'
-		],
+		['old.xls', new Uint8Array([0xd0, 0xcf, 0x11, 0xe0, 0xa1, 0xb1, 0x1a, 0xe1, 1, 2, 3]), 'is of an old kind of file'],
 		[
 			'picture.csv',
 			new Uint8Array(Array.from({ length: 300 }, (_each, i) => (i * 37) % 31)),
