@@ -40,7 +40,7 @@ function withPlaces(value: number, places: number): string {
 }
 
 function moneyText(value: number, sign: string): string {
-	const digits = numberText(Math.abs(value))
+	const digits = withPlaces(Math.abs(value), 2)
 	return `${value < 0 ? '-' : ''}${sign.length === 1 ? `${sign}${digits}` : `${sign} ${digits}`}`
 }
 

@@ -65,8 +65,8 @@ describe('what a value says under it', () => {
 	test.each<[value: number, format: CellFormat, text: string]>([
 		[0.1 + 0.2, { kind: 'number' }, '0.3'],
 		[1306.6200000000001, { kind: 'money', sign: '£' }, '£1306.62'],
-		[-5.5, { kind: 'money', sign: '£' }, '-£5.5'],
-		[12, { kind: 'money', sign: 'CHF' }, 'CHF 12'],
+		[-5.5, { kind: 'money', sign: '£' }, '-£5.50'],
+		[12, { kind: 'money', sign: 'CHF' }, 'CHF 12.00'],
 		[10, { kind: 'number', places: 1 }, '10.0'],
 		[10.125, { kind: 'number', places: 1 }, '10.125'],
 		[0.125, { kind: 'percent' }, '12.5%'],

@@ -255,41 +255,6 @@
 						in again.
 					</p>
 				{/if}
-				{#each inspection.notes as note (note)}<p class="doubt">{note}</p>{/each}
-				{#if inspection.noRows.length > 0}
-					<fieldset class="doubt">
-						<legend class="visually-hidden">Rows that are left out</legend>
-						<p><strong>Left out</strong>, since they are no rows of the table. Tick to bring one in all the same.</p>
-						{#each inspection.noRows.slice(0, 20) as { row, what, text } (row)}
-							<label class="tick">
-								<input
-									type="checkbox"
-									checked={!(plan.leftOut ?? []).includes(row)}
-									onchange={() => change(turnRow(plan, row))}
-								/>
-								Row {row}
-								{NO_ROW_WORDS[what]}: {text}
-							</label>
-						{/each}
-						{#if inspection.noRows.length > 20}<p class="quiet">and {inspection.noRows.length - 20} more.</p>{/if}
-					</fieldset>
-				{/if}
-				{#each inspection.groups as from (from)}
-					<fieldset class="doubt">
-						<legend class="visually-hidden">{inspection.columns[from]?.name}</legend>
-						<p>
-							<strong>{inspection.columns[from]?.name}</strong> stands in the first row of each group only.
-						</p>
-						<label class="tick">
-							<input
-								type="checkbox"
-								checked={plan.columns[from]?.fillDown ?? false}
-								onchange={(event) => fillDown(from, event.currentTarget.checked)}
-							/>
-							Fill it down: blank cells say what stands above them
-						</label>
-					</fieldset>
-				{/each}
 				{#each doubts.slice(0, 40) as each (each.key)}
 					<fieldset class="doubt">
 						<legend class="visually-hidden">{inspection.columns[each.column]?.name}</legend>
@@ -308,8 +273,43 @@
 					</fieldset>
 				{/each}
 				{#if doubts.length > 40}<p class="quiet">and {doubts.length - 40} more, which are read as proposed.</p>{/if}
+				{#each inspection.notes as note (note)}<p class="told">{note}</p>{/each}
+				{#if inspection.noRows.length > 0}
+					<fieldset class="told">
+						<legend class="visually-hidden">Rows that are left out</legend>
+						<p><strong>Left out</strong>, since they are no rows of the table. Tick to bring one in all the same.</p>
+						{#each inspection.noRows.slice(0, 20) as { row, what, text } (row)}
+							<label class="tick">
+								<input
+									type="checkbox"
+									checked={!(plan.leftOut ?? []).includes(row)}
+									onchange={() => change(turnRow(plan, row))}
+								/>
+								Row {row}
+								{NO_ROW_WORDS[what]}: {text}
+							</label>
+						{/each}
+						{#if inspection.noRows.length > 20}<p class="quiet">and {inspection.noRows.length - 20} more.</p>{/if}
+					</fieldset>
+				{/if}
+				{#each inspection.groups as from (from)}
+					<fieldset class="told">
+						<legend class="visually-hidden">{inspection.columns[from]?.name}</legend>
+						<p>
+							<strong>{inspection.columns[from]?.name}</strong> stands in the first row of each group only.
+						</p>
+						<label class="tick">
+							<input
+								type="checkbox"
+								checked={plan.columns[from]?.fillDown ?? false}
+								onchange={(event) => fillDown(from, event.currentTarget.checked)}
+							/>
+							Fill it down: blank cells say what stands above them
+						</label>
+					</fieldset>
+				{/each}
 				{#if !into && others.length > 0 && status.state === 'given'}
-					<fieldset class="doubt">
+					<fieldset class="told">
 						<legend class="visually-hidden">Other sheets</legend>
 						<p><strong>Other sheets</strong> come in as well, as proposed, each as a table of its own:</p>
 						{#each others as sheet (sheet)}
@@ -409,14 +409,18 @@
 		gap: 0.6rem;
 		align-content: start;
 	}
-	.doubt {
+	.doubt,
+	.told {
 		margin: 0;
 		background: var(--paper);
 		border: 1px solid var(--zinc-3);
-		border-left: 4px solid var(--marigold);
 		border-radius: 3px;
 		padding: 0.6rem 0.8rem;
 		overflow-wrap: anywhere;
+	}
+	/* Only what waits for an answer is marked. */
+	.doubt {
+		border-left: 4px solid var(--marigold);
 	}
 	.damaged {
 		background: var(--rope-wash);
