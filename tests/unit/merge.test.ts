@@ -238,6 +238,9 @@ describe('a table in which no column tells its rows apart', () => {
 		'code,harbour,depth,state,seen\nx,ness hythe,4.2,Watch,2026-02-01\ny,varrow quay,3,,\nz,ness hythe,9,Good,\n'
 
 	test('knows rows by a reference together with another column', async () => {
+		const compared = await compare(await given(LATER, 'update', [HARBOUR, DEPTH]))
+		expect(compared.samples.changed.map(({ label }) => label)).toEqual(['Ness Hythe · 4.2', 'Varrow Quay · 3.0'])
+		expect([compared.samples.added, compared.samples.missing]).toEqual([['ness hythe · 9.0'], ['Ness Hythe · 6.0']])
 		expect(await apply(await given(LATER, 'update', [HARBOUR, DEPTH]))).toEqual({ ...FITTING, added: 1, changed: 2 })
 		expect(shown()).toEqual({
 			x: ['Ness Hythe', 4.2, 'Watch', '2026-02-01'],

@@ -1,4 +1,5 @@
 /** The changes that staged rows come to, some at a time. */
+import type { MergeInto } from '$lib/core/exchange/plan.ts'
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
 import { isFault } from '$lib/core/formula/types.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
@@ -7,7 +8,7 @@ import { labelText } from '../rows/read.ts'
 import { toValue } from '../rows/stored-row.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store.ts'
-import { differsIn, intoOf, pairsOf, type Pair, type Staging } from './stage-merge.ts'
+import { differsIn, intoOf, pairsOf, shownPairs, TOGETHER, type Pair, type Staging } from './stage-merge.ts'
 
 /** Rows that are passed over cost a little too. */
 const SPAN = 20_000
@@ -59,7 +60,7 @@ export function nextChanges(
 		if (verdict === 'change' && cells.length === 0) return []
 		const change: Change =
 			verdict === 'add' ? { kind: 'add', table: table.id, cells } : { kind: 'change', ...place, cells }
-		return [{ label: () => givenLabel(table, given), change }]
+		return [{ label: () => givenLabel(table, into, given), change }]
 	})
 	return { changes, after: Math.min(reached, last), ended: reached >= last }
 }
@@ -71,9 +72,16 @@ interface Given {
 	readonly row: StoredValue
 }
 
-function givenLabel(table: Table, given: readonly Given[]): string {
-	const known = given.find(({ pair }) => pair.to.id === table.label) ?? given[0]
-	return known ? labelText(known.pair.staged, known.value) : ''
+function givenLabel(table: Table, into: MergeInto, given: readonly Given[]): string {
+	const shown = shownPairs(
+		given.map(({ pair }) => pair),
+		table,
+		into
+	)
+	return given
+		.filter(({ pair }) => shown.includes(pair))
+		.map(({ pair, value }) => labelText(pair.staged, value))
+		.join(TOGETHER)
 }
 
 /** One cell as the door takes it; none where it could not be read. */

@@ -1,4 +1,5 @@
 /** What bringing a file into a table would come to, told from the verdicts of its staged rows. */
+import type { MergeInto } from '$lib/core/exchange/plan.ts'
 import type { Comparison } from '$lib/core/exchange/comparison.ts'
 import { param, raw, sql, type Sql } from '$lib/core/query/sql.ts'
 import { getTable, type Table } from '$lib/core/table/types.ts'
@@ -7,7 +8,16 @@ import { cellText } from '../rows/written-text.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store.ts'
 import { getKeptTable } from '../workspace/kept-table.ts'
-import { differsIn, intoOf, missingFrom, pairsOf, type Pair, type Staging } from './stage-merge.ts'
+import {
+	differsIn,
+	intoOf,
+	missingFrom,
+	pairsOf,
+	shownPairs,
+	TOGETHER,
+	type Pair,
+	type Staging
+} from './stage-merge.ts'
 
 /** Of each kind as many rows are shown. */
 const SHOWN = 20
@@ -36,7 +46,7 @@ export function readComparison(store: Store, staging: Staging): Comparison {
 		samples: {
 			changed: changedSamples(store, staging, pairs),
 			added: stagedLabels(store, { staging, pairs, table }, 'add'),
-			missing: missingLabels(store, table, missing, staging),
+			missing: missingLabels(store, { staging, pairs, table }, missing),
 			repeated: stagedLabels(store, { staging, pairs, table }, 'repeated')
 		}
 	}
@@ -72,8 +82,9 @@ function changedSamples(
 		.raw()
 		.all() as (string | number | null)[][]
 	const by = { person: actor.person, now }
+	const into = intoOf(plan)
 	return rows.map(([n, ...values]) => ({
-		label: rowLabel(store, table, { n: Number(n), ...by }),
+		label: tableLabel(store, { table, into, pairs, n: Number(n), ...by }),
 		cells: pairs.flatMap(({ to, staged }, i) => {
 			if (values[i * 3] !== 1) return []
 			const from = cellText(store, table, { column: to, n: Number(n), ...by })
@@ -90,16 +101,36 @@ interface Staged {
 
 /** What staged rows are known by: their label, or else the first of their columns. */
 function stagedLabels(store: Store, { staging, pairs, table }: Staged, verdict: 'add' | 'repeated'): string[] {
-	const shown = (pairs.find(({ to }) => to.id === table.label) ?? pairs[0])?.staged
-	if (!shown) return []
-	const values = store.db
-		.prepare(`SELECT c${shown.id} FROM t${staging.begun.table} WHERE verdict = ? ORDER BY n LIMIT ${SHOWN}`)
-		.pluck()
-		.all(verdict) as (string | number | null)[]
-	return values.map((value) => labelText(shown, value))
+	const shown = shownPairs(pairs, table, intoOf(staging.plan)).map((pair) => pair.staged)
+	if (shown.length === 0) return []
+	const list = shown.map(({ id }) => `c${id}`).join(', ')
+	const rows = store.db
+		.prepare(`SELECT ${list} FROM t${staging.begun.table} WHERE verdict = ? ORDER BY n LIMIT ${SHOWN}`)
+		.raw()
+		.all(verdict) as (string | number | null)[][]
+	return rows.map((values) => shown.map((column, i) => labelText(column, values[i] ?? null)).join(TOGETHER))
 }
 
-function missingLabels(store: Store, table: Table, missing: Sql, { actor, now }: Staging): string[] {
+interface OfRow {
+	readonly table: Table
+	readonly into: MergeInto
+	readonly pairs: readonly Pair[]
+	readonly n: number
+	readonly person: number
+	readonly now: number
+}
+
+/** What a row of the table is known by in this merge. */
+function tableLabel(store: Store, { table, into, pairs, ...of }: OfRow): string {
+	if (into.keys.length < 2) return rowLabel(store, table, of)
+	return shownPairs(pairs, table, into)
+		.map(({ to }) => cellText(store, table, { column: to, ...of }))
+		.join(TOGETHER)
+}
+
+function missingLabels(store: Store, { staging, pairs, table }: Staged, missing: Sql): string[] {
+	const { actor, now, plan } = staging
 	const rows = store.select(sql`SELECT t.n FROM t${table.id} AS t WHERE ${missing} LIMIT ${param(SHOWN)}`)
-	return rows.map(([n]) => rowLabel(store, table, { n: Number(n), person: actor.person, now }))
+	const by = { person: actor.person, now }
+	return rows.map(([n]) => tableLabel(store, { table, into: intoOf(plan), pairs, n: Number(n), ...by }))
 }

@@ -88,6 +88,15 @@ export function keyParts(pairs: readonly Pair[], { keys }: MergeInto): KeyPart[]
 		})
 }
 
+/** The columns by which a person tells the rows of a merge apart: those of a key of several, else what rows are known by. */
+export function shownPairs(pairs: readonly Pair[], table: Table, { keys }: MergeInto): readonly Pair[] {
+	if (keys.length > 1) return pairs.filter(({ to }) => keys.includes(to.id))
+	return [pairs.find(({ to }) => to.id === table.label) ?? pairs[0]].filter((pair) => pair !== undefined)
+}
+
+/** Between what a row is known by together. */
+export const TOGETHER = ' · '
+
 export function intoOf({ into }: ImportPlan): MergeInto {
 	if (!into) throw new AppError('invalid', 'Say which table the rows go into.')
 	return into

@@ -26,12 +26,12 @@
 <div class="review">
 	<dl>
 		<div>
-			<dt>new rows</dt>
+			<dt>new {comparison.added === 1 ? 'row' : 'rows'}</dt>
 			<dd>{shown(comparison.added)}</dd>
 		</div>
 		{#if how !== 'add'}
 			<div>
-				<dt>rows that change</dt>
+				<dt>{comparison.changed === 1 ? 'row that changes' : 'rows that change'}</dt>
 				<dd>{shown(comparison.changed)}</dd>
 			</div>
 			<div>
@@ -39,11 +39,17 @@
 				<dd>{shown(comparison.same)}</dd>
 			</div>
 			<div class:goes={how === 'replace' && comparison.missing > 0}>
-				<dt>{how === 'replace' ? 'not in the file: taken out' : 'not in the file: stay as they are'}</dt>
+				<dt>
+					not in the file: {how === 'replace'
+						? 'taken out'
+						: comparison.missing === 1
+							? 'stays as it is'
+							: 'stay as they are'}
+				</dt>
 				<dd>{shown(comparison.missing)}</dd>
 			</div>
 			{#if leftOut > 0}<div class="goes">
-					<dt>rows of the file left out</dt>
+					<dt>{leftOut === 1 ? 'row' : 'rows'} of the file left out</dt>
 					<dd>{shown(leftOut)}</dd>
 				</div>{/if}
 		{/if}

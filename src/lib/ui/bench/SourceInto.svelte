@@ -64,7 +64,9 @@ The rows go into
 				value={known[place] ?? 0}
 				onchange={(event) => knowBy(place, Number(event.currentTarget.value))}
 			>
-				{#if place > 0}<option value={0}>{place === known.length ? 'alone' : 'no more'}</option>
+				{#if place > 0}<option value={0}
+						>{place < known.length ? 'no more' : place === 1 ? 'alone' : 'and nothing more'}</option
+					>
 				{:else if plan.into.how === 'replace' || known.length === 0}<option value={0}
 						>{plan.into.how === 'replace' ? 'nothing: every row is exchanged' : 'choose a column'}</option
 					>{/if}
