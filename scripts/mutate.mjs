@@ -14,7 +14,16 @@ const unit = (...names) => names.map((name) => `tests/unit/${name}.test.ts`)
 const GROUPS = {
 	access: {
 		files: ['src/lib/core/access/*.ts'],
-		tests: unit('small-faults', 'doors', 'builder-holds', 'first-steps', 'structure', 'access', 'access-generated')
+		tests: unit(
+			'small-faults',
+			'doors',
+			'people',
+			'order-index',
+			'builder-holds',
+			'first-steps',
+			'explain-access',
+			'access'
+		)
 	},
 	query: {
 		files: ['src/lib/core/query/*.ts'],

@@ -42,7 +42,9 @@ const STATES = ['sound', 'watch', 'replace']
 const COLUMNS: Readonly<Record<string, Scenario['tables'][string]['columns']>> = {
 	harbours: [
 		{ name: 'name', type: 'text' },
-		{ name: 'berths', type: 'number' }
+		{ name: 'berths', type: 'number' },
+		{ name: 'boats', type: 'computed', formula: 'COUNT(moorings)' },
+		{ name: 'worth', type: 'computed', formula: 'SUM(moorings.amount)' }
 	],
 	moorings: [
 		{ name: 'code', type: 'text' },
@@ -51,13 +53,20 @@ const COLUMNS: Readonly<Record<string, Scenario['tables'][string]['columns']>> =
 		{ name: 'state', type: 'choice', choices: STATES },
 		{ name: 'due', type: 'date' },
 		{ name: 'urgent', type: 'yesno' },
-		{ name: 'amount', type: 'number' }
+		{ name: 'amount', type: 'number' },
+		{ name: 'deep', type: 'computed', formula: 'depth > 10' },
+		{ name: 'alarm', type: 'computed', formula: 'deep and urgent' },
+		{ name: 'place', type: 'computed', formula: 'harbour.name' },
+		{ name: 'dived', type: 'computed', formula: 'SUM(dives.minutes)' },
+		{ name: 'long dives', type: 'computed', formula: 'COUNT(FILTER(dives; minutes >= 30))' }
 	],
 	dives: [
 		{ name: 'title', type: 'text' },
 		{ name: 'mooring', type: 'reference', to: 'moorings' },
 		{ name: 'minutes', type: 'number' },
-		{ name: 'diver', type: 'text' }
+		{ name: 'diver', type: 'text' },
+		{ name: 'place', type: 'computed', formula: 'mooring.harbour.name' },
+		{ name: 'how deep', type: 'computed', formula: 'mooring.depth' }
 	]
 }
 const TABLES = Object.keys(COLUMNS)
@@ -77,7 +86,8 @@ export function generateScenario(seed: number): Scenario {
 	}))
 	const lines = Array.from({ length: between(random, 2, 9) }, () => makeLine(random))
 	const held = (person: Person) => closure(person.roles, roles)
-	const judge: Judge = { world, lines, held }
+	const grants = Array.from({ length: between(random, 0, 3) }, () => makeGrant(random, world, random.pick(people)))
+	const judge: Judge = { world, lines, held, grants }
 	return {
 		id: `seed ${seed}`,
 		today: TODAY,
@@ -85,6 +95,7 @@ export function generateScenario(seed: number): Scenario {
 			TABLES.map((name) => [name, { columns: COLUMNS[name] ?? [], rows: [...(world.rows[name] ?? [])] }])
 		),
 		roles,
+		grants,
 		attrTypes: { home: 'text', grade: 'number' },
 		people: people.map((person) => ({ ...person, attrs: { ...person.attrs } })),
 		lines: lines.map(({ where, after, ...line }) => ({
@@ -121,6 +132,13 @@ function makeRows(random: Random): Rows {
 		diver: random.chance(0.85) ? `person${between(random, 0, 3)}@varrow.example` : null
 	}))
 	return { harbours, moorings, dives }
+}
+
+/** Somebody was asked to decide about a row, and shown some of its columns. */
+function makeGrant(random: Random, world: World, { email }: Person): Grant {
+	const table = random.pick(TABLES)
+	const columns = (COLUMNS[table] ?? []).map(({ name }) => name).filter(() => random.chance(0.4))
+	return { email, table, id: random.pick(world.rows[table] ?? []).id, columns }
 }
 
 function makeLine(random: Random): Line {
@@ -251,7 +269,15 @@ const LEAVES: Readonly<Record<string, readonly Leaf[]>> = {
 	]
 }
 
+interface Grant {
+	readonly email: string
+	readonly table: string
+	readonly id: string
+	readonly columns: string[]
+}
+
 interface Judge {
+	readonly grants: readonly Grant[]
 	readonly world: World
 	readonly lines: readonly Line[]
 	readonly held: (person: Person) => ReadonlySet<string>
@@ -279,9 +305,83 @@ function linesFor({ lines, held }: Judge, person: Person, verb: Line['verbs'][nu
 /** The columns of a row that somebody sees; undefined where they do not see the row. */
 function seenOf(judge: Judge, person: Person, table: string, row: Row): string[] | undefined {
 	const letting = linesFor(judge, person, 'see', table).filter((line) => line.where.holds(row, judge.world, person))
-	if (letting.length === 0) return undefined
-	const names = (COLUMNS[table] ?? []).map((column) => column.name)
-	return names.filter((name) => letting.some((line) => covers(line, name)))
+	const asked = judge.grants.filter((each) => isFor(each, person, table, row))
+	if (letting.length === 0 && !asked.some(({ columns }) => columns.length > 0)) return undefined
+	const covered = (name: string) =>
+		letting.some((line) => covers(line, name)) || asked.some(({ columns }) => columns.includes(name))
+	const isSeen = (name: string): boolean => covered(name) && (OPERANDS[`${table}.${name}`] ?? []).every(isSeen)
+	return (COLUMNS[table] ?? []).map((column) => column.name).filter(isSeen)
+}
+
+function isFor(grant: Grant, { email }: Person, table: string, row: Row): boolean {
+	return grant.email === email && grant.table === table && grant.id === row.id
+}
+
+/** What a computed column reads of its own row: where that is not seen, it is not. */
+const OPERANDS: Readonly<Record<string, readonly string[]>> = {
+	'moorings.deep': ['depth'],
+	'moorings.alarm': ['deep', 'urgent'],
+	'moorings.place': ['harbour'],
+	'dives.place': ['mooring'],
+	'dives.how deep': ['mooring']
+}
+
+/** What is in a cell as far as somebody sees it: blank where they do not. */
+function cellFor(judge: Judge, person: Person, table: string, row: Row | undefined, name: string): Cell {
+	if (!row || !(seenOf(judge, person, table, row) ?? []).includes(name)) return null
+	return row[name] ?? null
+}
+
+/** The rows that point here, as far as somebody sees them and where they point. */
+function pointing(judge: Judge, person: Person, table: string, column: string, to: Row): Row[] {
+	return (judge.world.rows[table] ?? []).filter((row) => cellFor(judge, person, table, row, column) === to.id)
+}
+
+type Shown = (judge: Judge, person: Person, row: Row) => Cell | { label: string } | { hidden: true }
+
+const sumOf = (cells: readonly Cell[]) => cells.reduce<number>((all, cell) => all + Number(cell ?? 0), 0)
+const follow = (judge: Judge, person: Person, table: string, row: Row | undefined, name: string) => {
+	const to = COLUMNS[table]?.find((column) => column.name === name)?.to ?? ''
+	return find(judge.world, to, cellFor(judge, person, table, row, name))
+}
+
+/** What computed columns show to somebody who sees them, of what that person sees. */
+const SHOWN: Readonly<Record<string, Shown>> = {
+	'harbours.boats': (judge, person, row) => pointing(judge, person, 'moorings', 'harbour', row).length,
+	'harbours.worth': (judge, person, row) =>
+		sumOf(
+			pointing(judge, person, 'moorings', 'harbour', row).map((each) =>
+				cellFor(judge, person, 'moorings', each, 'amount')
+			)
+		),
+	'moorings.deep': (_judge, _person, row) => compare('>=', row['depth'], 10) && row['depth'] !== 10,
+	'moorings.alarm': (_judge, _person, row) => Number(row['depth'] ?? 0) > 10 && row['urgent'] === true,
+	'moorings.place': (judge, person, row) =>
+		cellFor(judge, person, 'harbours', follow(judge, person, 'moorings', row, 'harbour'), 'name'),
+	'moorings.dived': (judge, person, row) =>
+		sumOf(
+			pointing(judge, person, 'dives', 'mooring', row).map((each) => cellFor(judge, person, 'dives', each, 'minutes'))
+		),
+	'moorings.long dives': (judge, person, row) =>
+		pointing(judge, person, 'dives', 'mooring', row).filter((each) =>
+			compare('>=', cellFor(judge, person, 'dives', each, 'minutes'), 30)
+		).length,
+	'dives.place': (judge, person, row) => {
+		const mooring = follow(judge, person, 'dives', row, 'mooring')
+		return cellFor(judge, person, 'harbours', follow(judge, person, 'moorings', mooring, 'harbour'), 'name')
+	},
+	'dives.how deep': (judge, person, row) =>
+		cellFor(judge, person, 'moorings', follow(judge, person, 'dives', row, 'mooring'), 'depth')
+}
+
+/** A reference says by what its row is known, where that is seen. */
+function showCell(judge: Judge, person: Person, table: string, row: Row, name: string): ReturnType<Shown> {
+	const { type, to = '' } = COLUMNS[table]?.find((column) => column.name === name) ?? {}
+	if (type === 'computed') return SHOWN[`${table}.${name}`]?.(judge, person, row) ?? null
+	if (type !== 'reference' || row[name] === null) return row[name] ?? null
+	const known = COLUMNS[to]?.[0]?.name ?? ''
+	const label = cellFor(judge, person, to, find(judge.world, to, row[name]), known)
+	return label === null ? { hidden: true } : { label: String(label) }
 }
 
 function expectedFor(judge: Judge, person: Person): Scenario['expected'][string] {
@@ -296,8 +396,15 @@ function expectedFor(judge: Judge, person: Person): Scenario['expected'][string]
 				(all, [row, columns]) => all + (columns.includes('amount') ? Number(row['amount'] ?? 0) : 0),
 				0
 			)
-			const shown = Object.fromEntries(seen.map(([row, columns]) => [row.id, columns]))
-			return [table, table === 'moorings' ? { seen: shown, sumOfAmount: sum } : { seen: shown }]
+			const cells = seen.map(([row, columns]) => [
+				row.id,
+				Object.fromEntries(columns.map((name) => [name, showCell(judge, person, table, row, name)]))
+			])
+			const all = {
+				seen: Object.fromEntries(seen.map(([row, columns]) => [row.id, columns])),
+				shown: Object.fromEntries(cells) as Record<string, Record<string, ReturnType<Shown>>>
+			}
+			return [table, table === 'moorings' ? { ...all, sumOfAmount: sum } : all]
 		})
 	)
 }

@@ -3,7 +3,7 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
-import { cellKey } from '$lib/core/query/wire.ts'
+import { cellKey, isReferenceCell, type WireRow } from '$lib/core/query/wire.ts'
 import type { ColumnEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { changeRows } from '../rows/change.ts'
 import { readRows } from '../rows/read.ts'
@@ -16,7 +16,12 @@ interface ScenarioColumn {
 	readonly type: string
 	readonly to?: string
 	readonly choices?: string[]
+	/** Of a computed column. */
+	readonly formula?: string
 }
+
+/** What a cell shows: its value, `{ label }` of a reference, or that its target is hidden. */
+export type ShownCell = Cell | { readonly label: string } | { readonly hidden: true }
 
 type Cell = string | number | boolean | null
 
@@ -36,7 +41,20 @@ export interface Scenario {
 		whereText: string
 		afterText?: string
 	}[]
-	readonly expected: Record<string, Record<string, { seen: Record<string, string[]>; sumOfAmount?: number }>>
+	/** Rows that somebody was asked about, with the columns that were shown to them for it. */
+	readonly grants?: readonly { email: string; table: string; id: string; columns: readonly string[] }[]
+	readonly expected: Record<
+		string,
+		Record<
+			string,
+			{
+				seen: Record<string, string[]>
+				sumOfAmount?: number
+				/** By row and column, where what the cells show is told as well. */
+				shown?: Record<string, Record<string, ShownCell>>
+			}
+		>
+	>
 	readonly attempts: {
 		email: string
 		verb: string
@@ -95,6 +113,7 @@ function build(scenario: Scenario): World {
 	const world: World = { scenario, store, now, tables, rows: new Map(), people: new Map() }
 	addPeople(world, peopleColumns)
 	for (const name of Object.keys(scenario.tables)) addRows(world, name)
+	addGrants(world)
 	return world
 }
 
@@ -103,7 +122,8 @@ const TYPES: Readonly<Record<string, ColumnEntry['type']>> = {
 	yesno: 'yes/no',
 	date: 'date',
 	choice: 'choice',
-	reference: 'reference'
+	reference: 'reference',
+	computed: 'computed'
 }
 
 function toEntry(column: ScenarioColumn, id: number, tables: ReadonlyMap<string, number>): ColumnEntry {
@@ -113,7 +133,8 @@ function toEntry(column: ScenarioColumn, id: number, tables: ReadonlyMap<string,
 		name: column.name,
 		type: TYPES[column.type] ?? 'text',
 		...to,
-		...(column.choices ? { choices: column.choices } : {})
+		...(column.choices ? { choices: column.choices } : {}),
+		...(column.formula === undefined ? {} : { formula: column.formula })
 	}
 }
 
@@ -191,6 +212,18 @@ function addRows(world: World, name: string): void {
 	}
 }
 
+function addGrants({ scenario, store, people, rows, tables }: World): void {
+	const grant = store.db.prepare(
+		'INSERT OR IGNORE INTO row_grant (person, table_id, row_n, column_id, case_id) VALUES (?, ?, ?, ?, 1)'
+	)
+	for (const { email, table: name, id, columns } of scenario.grants ?? []) {
+		const table = tables.get(name)
+		if (!table) throw new Error(`Cannot find table "${name}" in scenario "${scenario.id}"`)
+		const n = store.ids.fromId(table.id, rows.get(id) ?? '') ?? 0
+		for (const column of columns) grant.run(people.get(email), table.id, n, table.columns.get(column)?.id)
+	}
+}
+
 function tableOf(world: World, name: string) {
 	const table = world.tables.get(name)
 	if (!table) throw new Error(`Cannot find table "${name}" in scenario "${world.scenario.id}"`)
@@ -216,7 +249,7 @@ function change(store: Store, person: number, wanted: Change, now: number): stri
 function* checkSeen(world: World): Generator<string> {
 	const names = new Map([...world.rows].map(([name, id]) => [id, name]))
 	for (const [email, tables] of Object.entries(world.scenario.expected)) {
-		for (const [tableName, { seen, sumOfAmount }] of Object.entries(tables)) {
+		for (const [tableName, { seen, sumOfAmount, shown: cells }] of Object.entries(tables)) {
 			const got = readAll(world, email, tableName)
 			const shown = Object.fromEntries(
 				got.map((row) => [names.get(row.id) ?? '?', Object.keys(row.cells).sort().join()])
@@ -232,12 +265,64 @@ function* checkSeen(world: World): Generator<string> {
 				])
 			)
 			if (JSON.stringify(sortKeys(shown)) !== JSON.stringify(sortKeys(wanted)))
-				yield `${email} sees other cells of ${tableName} than expected`
+				yield `${email} sees other cells of ${tableName} than expected: ${firstDifference(shown, wanted)}`
+			yield* checkPages(world, email, tableName, got.length)
+			if (cells) yield* checkCells(world, { email, tableName, cells, got, names })
 			if (sumOfAmount === undefined) continue
 			const amount = cellKey(columns.get('amount')?.id ?? 0)
 			const sum = got.reduce((all, row) => all + Number(row.cells[amount] ?? 0), 0)
 			if (sum !== sumOfAmount) yield `${email} totals ${sum} in ${tableName}, expected ${sumOfAmount}`
 		}
+	}
+}
+
+function firstDifference(is: Record<string, string>, wanted: Record<string, string>): string {
+	const row = [...new Set([...Object.keys(is), ...Object.keys(wanted)])].find((each) => is[each] !== wanted[each]) ?? ''
+	return `${row} shows ${is[row] ?? 'nothing'}, expected ${wanted[row] ?? 'nothing'}`
+}
+
+interface ToCheck {
+	readonly email: string
+	readonly tableName: string
+	readonly cells: Record<string, Record<string, ShownCell>>
+	readonly got: readonly WireRow[]
+	readonly names: ReadonlyMap<string, string>
+}
+
+function* checkCells(world: World, { email, tableName, cells, got, names }: ToCheck): Generator<string> {
+	const { columns } = tableOf(world, tableName)
+	for (const row of got) {
+		const name = names.get(row.id) ?? '?'
+		for (const [columnName, wanted] of Object.entries(cells[name] ?? {})) {
+			const cell = row.cells[cellKey(columns.get(columnName)?.id ?? 0)]
+			const is = isReferenceCell(cell) ? { label: cell.label } : (cell ?? null)
+			if (JSON.stringify(is) !== JSON.stringify(wanted))
+				yield `${email} finds ${JSON.stringify(is)} in ${columnName} of ${name}, expected ${JSON.stringify(wanted)}`
+		}
+	}
+}
+
+const PAGE = 3
+const TRIED = 4
+
+/** Page by page, in the order of some columns, somebody meets every row that they see, once, in the order of the whole. */
+function* checkPages(world: World, email: string, tableName: string, count: number): Generator<string> {
+	const { id: table, columns } = tableOf(world, tableName)
+	const actor = { person: world.people.get(email) ?? 0 }
+	// Which columns is another question for each person and table: to ask all would be most of the time.
+	const tried = [...columns.values()].filter(({ id }) => (id + actor.person + table) % TRIED === 0)
+	for (const column of tried) {
+		const sort = { column: column.id, descending: column.id % 2 === 0 }
+		const whole = readRows(world.store, actor, { table, sort, limit: 1000 }, world.now).rows.map(({ id }) => id)
+		const met: string[] = []
+		let after: string | undefined
+		do {
+			const page = readRows(world.store, actor, { table, sort, limit: PAGE, ...(after ? { after } : {}) }, world.now)
+			met.push(...page.rows.map(({ id }) => id))
+			after = page.next ?? undefined
+		} while (after !== undefined && met.length <= count)
+		if (met.join() !== whole.join() || met.length !== count)
+			yield `${email} pages through ${met.length} rows of ${tableName} by ${column.name}, expected ${count} in one order`
 	}
 }
 
