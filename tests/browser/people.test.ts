@@ -277,3 +277,17 @@ test('a provider outside lets in whom it vouches for, and somebody new at the do
 	await expect(steward.getByText('Addresses at brig.example')).toBeHidden()
 	for (const page of [imke, other, steward, byHand]) await page.context().close()
 })
+
+test('a steward opens a column of people to what builders write, and shuts it again', async ({ browser }) => {
+	const steward = await signIn(browser, 'Ailith Brand')
+	await steward.goto('/people?show=roles')
+	const columns = steward.getByRole('region', { name: 'What builders may write of people' }).getByRole('checkbox')
+	const column = columns.first()
+	await expect(column).not.toBeChecked()
+	await column.check()
+	await steward.reload()
+	await expect(column).toBeChecked()
+	await column.uncheck()
+	await steward.reload()
+	await expect(column).not.toBeChecked()
+})

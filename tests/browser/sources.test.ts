@@ -45,6 +45,64 @@ test('a file goes into a table that is there, after a comparison; the second tim
 	await expect(builder.getByText('Whelk Steps')).toBeVisible()
 })
 
+test('a table without a column of its own for each row is shared by a proposed line, and known again by two columns', async ({
+	browser
+}) => {
+	const counts = ['North', 'South'].flatMap((berth) => [1, 2, 3].map((day) => `${berth},2026-03-0${day},${day + 2}`))
+	const first = join(folder, 'Berth counts.csv')
+	const later = join(folder, 'Berth counts later.csv')
+	writeFileSync(first, `Berth,Day,Boats\n${counts.join('\n')}\n`)
+	writeFileSync(later, `Berth,Day,Boats\n${counts.slice(0, 5).join('\n')}\nSouth,2026-03-03,9\nSouth,2026-03-04,4\n`)
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/1/sources')
+	await builder.getByLabel('Choose a file').setInputFiles(first)
+	await builder.getByRole('button', { name: 'Bring in 6 rows' }).click()
+	await expect(builder.getByRole('link', { name: 'Open the table' })).toBeVisible()
+
+	await builder.goto('/bench/1/access')
+	await builder.getByRole('link', { name: 'Berth counts' }).click()
+	const take = builder.getByRole('button', { name: 'Take: Every row, for a role of your choice' })
+	await expect(take).toBeDisabled()
+	const role = builder.getByRole('region', { name: 'Nobody but its keepers' }).getByRole('combobox')
+	await role.selectOption({ label: 'Divers' })
+	await take.click()
+	await builder.getByRole('button', { name: 'Save lines' }).click()
+	await expect(builder.getByText('What stands here is in force.')).toBeVisible()
+	await expect(builder.getByRole('heading', { name: 'Nobody but its keepers sees this table yet' })).toHaveCount(0)
+
+	await builder.goto('/bench/1/sources')
+	await builder.getByLabel('Choose a file').setInputFiles(later)
+	await builder.getByLabel('Where the rows go').selectOption({ label: 'Berth counts' })
+	await expect(builder.getByLabel('Further column by which a row is known again').first()).toHaveValue(/\d+/)
+	await builder.getByRole('button', { name: 'Compare with Berth counts' }).click()
+	await expect(builder.getByRole('row', { name: 'South · 3 Mar 2026 Boats 5 9' })).toBeVisible()
+	await expect(builder.getByText('South · 4 Mar 2026')).toBeVisible()
+	await builder.getByRole('button', { name: 'Bring it into Berth counts' }).click()
+	await expect(builder.getByText('Berth counts: 1 added, 1 changed, 0 taken out.')).toBeVisible()
+})
+
+test('amounts with more than two decimals are asked about; what nobody asks is told apart from it', async ({
+	browser
+}) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/1/sources')
+	await builder.getByLabel('Choose a file').setInputFiles('tests/checks/workbooks/moorings.xlsx')
+	await expect(builder.getByText('1 thing to settle')).toBeVisible()
+	const asked = builder.getByRole('group', { name: 'To pay' })
+	await expect(asked).toContainText('holds 10 amounts with more than two decimals')
+	await expect(asked.getByRole('radio', { name: 'Keep every digit: decimals in £' })).toBeChecked()
+	await asked.getByRole('radio', { name: 'Money: round them to two decimals' }).check()
+	await expect(builder.getByRole('group', { name: 'Rows that are left out' })).toContainText(
+		'Row 29 looks like a total'
+	)
+	await builder.getByLabel('Name of the table').fill('Register of moorings')
+	await builder.getByRole('button', { name: 'Bring in 24 rows' }).click()
+	await builder.getByRole('link', { name: 'Open the table' }).click()
+	const row = builder.getByRole('row', { name: /NH-003/ })
+	await expect(row).toContainText('£306.38')
+	await expect(row).toContainText('5 %')
+})
+
 test('all tables of a database come in at once; its foreign keys are references, a further relation is offered', async ({
 	browser
 }) => {
