@@ -61,6 +61,20 @@ describe('where the headings stand', () => {
 		expect(findHeadings(rows)).toEqual({ headingRow, firstRow, overTwo })
 	})
 
+	test('one group over some of the columns is one where the workbook says how far it goes; a title goes over all', () => {
+		const rows = [
+			['', '', 'Chain', '', ''],
+			['Code', 'Harbour', 'Length', 'Read', 'Note'],
+			['NH-001', 'Ness Hythe', '12', '11.5', 'fine']
+		]
+		const over = (from: number, to: number) => findHeadings(rows, [{ row: 0, from, to }]).overTwo
+		expect([over(2, 3), over(0, 4), findHeadings(rows).overTwo]).toEqual([true, false, false])
+		const [upper = [], lower = []] = rows
+		expect(joinHeadings(upper, lower, [{ row: 0, from: 2, to: 3 }])).toEqual([
+			...['Code', 'Harbour', 'Chain Length', 'Chain Read', 'Note']
+		])
+	})
+
 	test('a group goes on to the right until the next one; a word that says the same is not doubled', () => {
 		expect(joinHeadings(['Mooring', '', 'Chain', '', 'Note'], ['Code', 'Harbour', 'Length', 'Chain', ''])).toEqual([
 			'Mooring Code',

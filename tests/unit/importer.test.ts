@@ -216,7 +216,7 @@ describe('what is said at the look', () => {
 	test('a cell that is longer than any column takes, with its row; the preview shows how it begins', async () => {
 		const found = await inspect(`Code,Note\nA,short\nB,${'x'.repeat(120_000)}\n`)
 		expect(found.notes).toEqual([
-			'Note: row 3 holds 120,000 characters, and a cell takes at most 100,000. It will be listed as unread.'
+			'Note: row 3 holds more than 100,000 characters, which is as much as a cell takes. It will be listed as unread.'
 		])
 		expect(found.head[2]?.[1]).toHaveLength(301)
 		expect(JSON.stringify(found).length).toBeLessThan(10_000)

@@ -69,6 +69,8 @@ test('made a reference, the numbers point to their rows, and nothing is offered 
 	const column = toReference(store, { ...by, table: ISSUES, column: 21, to: ITEMS, fixes: [] })
 	const rows = readRows(store, by.actor, { table: ISSUES, columns: [column] }, by.now).rows
 	expect(rows[0]?.cells[`c${column}`]).toMatchObject({ label: '200' })
+	// A number that rows go by keeps its digits together.
+	expect(rows[9]?.cells[`c${column}`]).toMatchObject({ label: '1100' })
 	expect(rows.at(-1)?.cells[`c${column}`]).toBeNull()
 	expect(findRelations(store, { ...by, table: ISSUES })).toEqual([])
 })

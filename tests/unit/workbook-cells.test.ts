@@ -4,8 +4,10 @@ import ExcelJS from 'exceljs'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { buffer } from 'node:stream/consumers'
 import { deflateRawSync } from 'node:zlib'
 import { describe, expect, test } from 'vitest'
+import { ZipFile } from 'yazl'
 import type { WireCell } from '$lib/core/query/wire.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { beginFile } from '$lib/server/exports/make-file.ts'
@@ -134,6 +136,17 @@ describe('what an archive unfolds to', () => {
 		const path = join(folder, 'archive.zip')
 		writeFileSync(path, bytes)
 		expect(await unfoldsWithin(path, 10_000_000)).toBe(fits)
+	})
+
+	test('a cell that is longer than any takes ends the reading, before it is in memory', async () => {
+		const zip = new ZipFile()
+		const cell = `<table:table-cell office:value-type="string"><text:p>${'x'.repeat(3_000_000)}</text:p></table:table-cell>`
+		const row = `<table:table-row>${cell}</table:table-row>`
+		zip.addBuffer(Buffer.from(`<x><table:table table:name="A">${row}</table:table></x>`), 'content.xml')
+		zip.end()
+		const path = join(folder, 'long.ods')
+		writeFileSync(path, await buffer(zip.outputStream))
+		await expect(inspectFile({ path, name: 'long.ods' })).rejects.toThrow('holds more than 2,000,000 characters')
 	})
 
 	test('a workbook that holds more than it claims is refused in words', async () => {

@@ -3,6 +3,7 @@
  * factors, which people set up again, and the providers of sign-in, which a steward adds again. Links to rows that went out in
  * messages lead nowhere any more.
  */
+import { countOf } from '$lib/core/text/count.ts'
 import { existsSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { openForWriting } from '../db/open.ts'
@@ -37,6 +38,6 @@ function renew(): void {
 	db.close()
 	unlock()
 	console.log(
-		`A new key was made. Dropped with the old one: second factors of ${dropped.factors} people, and ${dropped.providers} providers of sign-in.`
+		`A new key was made. Dropped with the old one: the second ${dropped.factors === 1 ? 'factor' : 'factors'} of ${countOf(dropped.factors, 'person', 'people')}, and ${countOf(dropped.providers, 'provider')} of sign-in.`
 	)
 }

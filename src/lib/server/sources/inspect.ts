@@ -61,7 +61,7 @@ function tooLong(names: readonly string[], collectors: readonly ColumnCollector[
 	return collectors.flatMap(({ longest }, i) =>
 		longest.length > LONGEST_TEXT
 			? [
-					`${names[i] ?? ''}: row ${longest.row} holds ${longest.length.toLocaleString('en-GB')} characters, and a cell takes at most ${LONGEST_TEXT.toLocaleString('en-GB')}. It will be listed as unread.`
+					`${names[i] ?? ''}: row ${longest.row} holds more than ${LONGEST_TEXT.toLocaleString('en-GB')} characters, which is as much as a cell takes. It will be listed as unread.`
 				]
 			: []
 	)

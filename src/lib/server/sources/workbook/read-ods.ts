@@ -6,7 +6,7 @@ import { OdsStyles } from './ods-styles.ts'
 import { odsCellText } from './ods-value.ts'
 import { MOST_COLUMNS, RowGatherer } from './row-gatherer.ts'
 import { notesOf } from './workbook-notes.ts'
-import { readAllXml, readXml, type Tag, type XmlHandlers } from './xml.ts'
+import { readAllXml, readXml, withMore, type Tag, type XmlHandlers } from './xml.ts'
 
 const CONTENT = 'content.xml'
 
@@ -153,7 +153,7 @@ class TableReader implements XmlHandlers {
 	}
 
 	readonly text = (piece: string): void => {
-		if (this.cell && this.aside === 0) this.cell.shown += piece
+		if (this.cell && this.aside === 0) this.cell.shown = withMore(this.cell.shown, piece)
 	}
 
 	/** Spaces, tabs and line ends stand as marks of their own (ODF 1.3, part 3, 6.1); what follows a paragraph is a new line. */

@@ -10,7 +10,7 @@ import type { Archive } from './archive.ts'
 import { columnOf, lettersOf } from './cell-address.ts'
 import { MOST_COLUMNS, MOST_ROWS, RowGatherer, type Merged } from './row-gatherer.ts'
 import { notesOf } from './workbook-notes.ts'
-import { readAllXml, readXml } from './xml.ts'
+import { readAllXml, readXml, withMore } from './xml.ts'
 
 /** Sheets with something in them. */
 export async function readXlsx(archive: Archive): Promise<Sheet[]> {
@@ -87,7 +87,7 @@ async function readStrings(archive: Archive, part: string): Promise<string[]> {
 			if (name === 'si') strings.push(ownCopy(unescaped(text)))
 		},
 		text(piece) {
-			if (isText) text += piece
+			if (isText) text = withMore(text, piece)
 		}
 	})
 	return strings
@@ -229,7 +229,7 @@ class SheetReader {
 	}
 
 	readonly text = (piece: string): void => {
-		if (this.isValue) this.value += piece
+		if (this.isValue) this.value = withMore(this.value, piece)
 	}
 
 	private beginRow({ r, hidden }: Readonly<Record<string, string>>): void {
