@@ -14,7 +14,7 @@ const unit = (...names) => names.map((name) => `tests/unit/${name}.test.ts`)
 const GROUPS = {
 	access: {
 		files: ['src/lib/core/access/*.ts'],
-		tests: unit('small-faults', 'doors', 'people', 'first-steps', 'access-generated')
+		tests: ['src/lib/core/access/*.test.ts', ...unit('small-faults', 'doors', 'people', 'access-generated')]
 	},
 	query: {
 		files: ['src/lib/core/query/*.ts'],
