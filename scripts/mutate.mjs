@@ -1,7 +1,8 @@
 /**
  * Plants faults in the code that decides who sees what, one at a time, and tells how many the tests notice:
- * `npm run mutate -- GROUP`. Each group's result is kept in `measure/mutants.json`; from all of them, and the reasons of
- * `measure/mutants-why.json` for faults that widen nothing, `measure/MUTANTS.md` is written.
+ * `npm run mutate -- GROUP`, some minutes each. Each group's result is kept in `measure/mutants.json`; from all of them, and the
+ * reasons of `measure/mutants-why.json` for faults that widen nothing, `measure/MUTANTS.md` is written, which is all that
+ * happens without a group.
  */
 import { Stryker } from '@stryker-mutator/core'
 import { existsSync, readFileSync, writeFileSync } from 'node:fs'
@@ -42,8 +43,7 @@ const REASONS = 'measure/mutants-why.json'
 const NOTICED = new Set(['Killed', 'Timeout'])
 const LIVED = new Set(['Survived', 'NoCoverage'])
 
-const wanted = process.argv.slice(2)
-const groups = wanted.length > 0 ? wanted : Object.keys(GROUPS)
+const groups = process.argv.slice(2)
 const unknown = groups.find((group) => !(group in GROUPS))
 if (unknown !== undefined) {
 	console.error(`There is no group "${unknown}". There are: ${Object.keys(GROUPS).join(', ')}.`)
