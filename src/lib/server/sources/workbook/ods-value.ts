@@ -29,6 +29,7 @@ export function odsCellText(attributes: Tag['attributes'], shown: string, format
 }
 
 const DATE = /^(-?\d{4,}-\d\d-\d\d)(?:T(.+?))?Z?$/
+const DAY_SECONDS = 86_400
 /** The day that a time of day in a cell for dates falls on. */
 const NO_DAY = '1899-12-30'
 
@@ -46,6 +47,10 @@ function dateText(value: string): string {
 
 /** @param value a duration of ISO 8601, such as `PT26H30M00.000S`; hours may run past a day */
 function timeText(value: string, format: CellFormat): string {
-	const days = parseDuration(value.replace(/([.,]\d+)(?=S$)/, ''))
-	return days === undefined ? value : numberCellText(days, format.kind === 'span' ? format : { kind: 'clock' })
+	const [part = ''] = /[.,]\d+(?=S$)/.exec(value) ?? []
+	const whole = parseDuration(value.replace(part, ''))
+	if (whole === undefined) return value
+	const rest = Number(part.replace(',', '.')) / DAY_SECONDS
+	const days = value.startsWith('-') ? whole - rest : whole + rest
+	return numberCellText(days, format.kind === 'span' ? format : { kind: 'clock' })
 }

@@ -165,6 +165,8 @@ function openSheet(archive: Archive, of: OfSheet): Sheet {
 }
 
 const MERGED = /<(?:\w+:)?mergeCell\b[^>]*?\bref=["']\$?([A-Z]+)\$?(\d+):\$?([A-Z]+)\$?(\d+)["']/g
+/** Of what stands after the cells so much is looked through: some half a million merged cells. */
+const MOST_AFTER = 20_000_000
 const CELLS_END = /<\/(?:\w+:)?sheetData>/
 
 /** Merged cells by their first row. They stand after all cells, which are passed over for them. */
@@ -173,6 +175,7 @@ async function readMerged(archive: Archive, part: string): Promise<ReadonlyMap<n
 	let isAfter = false
 	for await (const piece of archive.pieces(part)) {
 		after += piece
+		if (after.length > MOST_AFTER) break
 		if (isAfter) continue
 		const end = CELLS_END.exec(after)
 		if (end) isAfter = true
@@ -181,7 +184,9 @@ async function readMerged(archive: Archive, part: string): Promise<ReadonlyMap<n
 	const merged = new Map<number, Merged[]>()
 	for (const [, left = '', top = '', right = '', bottom = ''] of isAfter ? after.matchAll(MERGED) : []) {
 		const area = { top: Number(top) - 1, left: columnOf(left), bottom: Number(bottom) - 1, right: columnOf(right) }
-		merged.set(area.top, [...(merged.get(area.top) ?? []), area])
+		const beside = merged.get(area.top)
+		if (beside) beside.push(area)
+		else merged.set(area.top, [area])
 	}
 	return merged
 }
