@@ -124,7 +124,9 @@ describe('the key', () => {
 		expect(run('new-key', folder)).toMatchObject({ status: 2 })
 		rmSync(join(folder, 'secret.key'))
 		const renewed = run('new-key', folder)
-		expect(renewed.stdout).toMatch(/A new key was made\. Dropped with the old one: the second factors? of \d+ (person|people)/)
+		expect(renewed.stdout).toMatch(
+			/A new key was made\. Dropped with the old one: the second factors? of \d+ (person|people)/
+		)
 		expect(await toldAt(folder)).toBeUndefined()
 	})
 })
