@@ -106,6 +106,7 @@ test.each([
 	['@cmd', "'@cmd"],
 	['-12.5', '-12.5'],
 	['-12-3', "'-12-3"],
+	['-5%', '-5%'],
 	['plain', 'plain']
 ])('a cell that a spreadsheet would run is made plain (OWASP, CSV Injection): %s', (text, wanted) => {
 	expect(defuse(text)).toBe(wanted)

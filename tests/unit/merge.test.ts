@@ -256,6 +256,15 @@ describe('a table in which no column tells its rows apart', () => {
 		expect(await apply(await given(LATER, 'add', []))).toEqual({ ...FITTING, added: 3 })
 	})
 
+	test('passes over rows that somebody else took out since it was compared', async () => {
+		const staging = await given(LATER, 'replace', [])
+		await compare(staging)
+		const { rows } = readRows(store, actor, { table: MOORINGS }, NOW)
+		const remove = { kind: 'remove', table: MOORINGS, row: rows.at(-1)?.id ?? '' } as const
+		changeRows(store, [remove], { actor, now: NOW, through: 'test' })
+		expect(await apply(staging)).toEqual({ ...FITTING, added: 3, removed: 2 })
+	})
+
 	test('takes values that may stand once from rows that go', async () => {
 		describeColumn(store, { table: MOORINGS, column: CODE, words: { unique: true }, actor, now: NOW })
 		const text = 'code,harbour,depth,state,seen\nNH-001,,1,,\nNH-002,,2,,\n'

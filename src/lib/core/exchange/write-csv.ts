@@ -25,7 +25,7 @@ export function exportText(column: Pick<Column, 'type'>, cell: WireCell | undefi
 	return String(cell)
 }
 
-const NUMBER = /^[+-]?\d+(\.\d+)?([eE][+-]?\d+)?$/
+const NUMBER = /^[+-]?\d+(\.\d+)?([eE][+-]?\d+)?%?$/
 
 /**
  * A text that a spreadsheet would run as a formula, made plain by a quote before it (OWASP, "CSV Injection"). Numbers stay.

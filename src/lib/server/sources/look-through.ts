@@ -165,7 +165,7 @@ class Look {
 		return this.unlisted === 0
 			? []
 			: [
-					`${countOf(this.unlisted, 'further row')} look like totals or headings, and come in as rows. Take them out of the file first.`
+					`${countOf(this.unlisted, 'further row')} ${this.unlisted === 1 ? 'looks' : 'look'} like totals or headings, and ${this.unlisted === 1 ? 'comes in as a row' : 'come in as rows'}. Take what is none out of the file first.`
 				]
 	}
 }

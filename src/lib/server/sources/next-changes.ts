@@ -38,7 +38,7 @@ export function nextChanges(
 	const last = Number(store.pluck(`SELECT coalesce(max(n), 0) FROM t${begun.table}`))
 	const rows = store
 		.prepare(
-			`SELECT s.n, s.verdict, s.target, s.c${begun.skipped}, ${places.join(', ')} FROM t${begun.table} AS s LEFT JOIN t${table.id} AS t ON t.n = s.target WHERE s.n > ? AND s.n <= ? AND s.verdict IN ('add', 'change', 'missing') ORDER BY s.n LIMIT ?`
+			`SELECT s.n, s.verdict, s.target, s.c${begun.skipped}, ${places.join(', ')} FROM t${begun.table} AS s LEFT JOIN t${table.id} AS t ON t.n = s.target WHERE s.n > ? AND s.n <= ? AND (s.verdict IN ('add', 'change') OR (s.verdict = 'missing' AND t.n IS NOT NULL)) ORDER BY s.n LIMIT ?`
 		)
 		.raw()
 		.all(after, after + SPAN, atMost) as StoredValue[][]
