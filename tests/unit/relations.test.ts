@@ -96,9 +96,16 @@ describe('the column that rows are known by becomes a reference', () => {
 		expect(findRelations(store, { ...by, table: ITEMS })).toEqual([])
 	})
 
-	test('of nothing but references, rows get numbers of their own, new ones too', () => {
+	test('of nothing but references and counts, rows get numbers of their own, new ones too', () => {
 		const [lent, column] = [9, 40]
-		addEntry({ id: lent, name: 'lent', label: column, columns: [{ id: column, name: 'item', type: 'whole number' }] })
+		// How many were lent is no name for the row.
+		const count = { id: 41, name: 'count', type: 'whole number' as const }
+		addEntry({
+			id: lent,
+			name: 'lent',
+			label: column,
+			columns: [{ id: column, name: 'item', type: 'whole number' }, count]
+		})
 		for (const item of [300, 100]) add(lent, { [column]: item })
 		const asked = { ...by, table: lent, column, to: ITEMS }
 		expect(previewReference(store, asked).knownBy).toBe('a number of their own')

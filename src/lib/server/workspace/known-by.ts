@@ -2,6 +2,7 @@
  * By what the rows of a table are known, once the column that they were known by is one no more: another that is typed in,
  * or a number of their own. A row is never known by a reference, whose name another table keeps.
  */
+import { MEANS_NUMBER } from '$lib/core/exchange/propose-keys.ts'
 import { TYPED_TYPES } from '$lib/core/table/types.ts'
 import { printNumber } from '$lib/core/table/numbering.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
@@ -12,13 +13,20 @@ import { saveWorkspace } from './save.ts'
 import { addColumn } from './schema.ts'
 
 /** Types by which rows are known well, the best first; others serve only where a person says so. */
-const KNOWN_BY = ['code', 'text', 'whole number', 'email', 'long text'] as const
+const KNOWN_BY = ['code', 'text', 'email', 'whole number'] as const
 
 /** The column that serves in place of one that goes: among those of the best type, one whose values are all different. */
 export function labelBesides(columns: readonly ColumnEntry[], column: number): ColumnEntry | undefined {
-	const others = columns.filter(({ id, type }) => id !== column && TYPED_TYPES.includes(type))
+	const others = columns.filter(
+		({ id, type, name }) => id !== column && TYPED_TYPES.includes(type) && !isCount(type, name)
+	)
 	const unique = others.find((each) => each.unique && KNOWN_BY.some((type) => type === each.type))
 	return unique ?? KNOWN_BY.flatMap((type) => others.filter((each) => each.type === type))[0]
+}
+
+/** How many there are of something is no name for it. */
+function isCount(type: ColumnEntry['type'], name: string): boolean {
+	return type === 'whole number' && !MEANS_NUMBER.test(name.trim())
 }
 
 const NUMBERING = '{0000}'
