@@ -37,24 +37,39 @@ export function openNoRows(headings: readonly string[] | undefined, width: numbe
 		judge(cells, isAfterGap) {
 			const wasFirst = isFirst
 			isFirst = false
-			const filled = cells.map((cell, i) => ({ text: cell.trim(), i })).filter(({ text }) => text !== '')
-			const [first] = filled
-			if (!first) return undefined
-			const same = filled.filter(({ text, i }) => plain(text) === heads[i] && heads[i] !== '').length
-			if (same >= 2 && same * 10 >= filled.length * 8) return 'heading'
-			// What rows are known by has no unit, so that its cell is blank there.
-			const areUnits = wasFirst && filled.every(({ text }) => UNIT.test(text))
-			const areBracketed = filled.length >= 2 && filled.every(({ text }) => /^[[(]/.test(text))
-			if (areUnits && ((first.i > 0 && width >= LEAST_WIDTH) || areBracketed)) return 'units'
+			const at = cells.findIndex(isFilled)
+			const first = (cells[at] ?? '').trim()
+			if (first === '') return undefined
+			const filled = cells.reduce((all, cell) => (isFilled(cell) ? all + 1 : all), 0)
+			if (repeatsHeads(cells, heads, filled)) return 'heading'
+			if (wasFirst && areUnits(cells, { isFirstBlank: at > 0, width, filled })) return 'units'
 			if (width < LEAST_WIDTH) return undefined
-			const numbers = filled.filter(({ text }) => isNumber(text)).length
-			if (TOTAL.test(first.text) && numbers > 0 && filled.length < width) return 'total'
-			if (isAfterGap && filled.length <= Math.max(1, usual / 3)) return 'note'
-			return filled.length === 1 && !isNumber(first.text) && (NOTE.test(first.text) || first.text.length > LONG_NOTE)
-				? 'note'
-				: undefined
+			if (filled < width && TOTAL.test(first) && cells.some(isNumber)) return 'total'
+			if (isAfterGap && filled <= Math.max(1, usual / 3)) return 'note'
+			return filled === 1 && (NOTE.test(first) || first.length > LONG_NOTE) && !isNumber(first) ? 'note' : undefined
 		}
 	}
+}
+
+/** Nearly all cells say what stands over them. Asked of every row of a file, so that it stops where too many do not. */
+function repeatsHeads(cells: readonly string[], heads: readonly string[], filled: number): boolean {
+	let others = 0
+	for (const [i, cell] of cells.entries()) {
+		if (!isFilled(cell) || (heads[i] !== '' && plain(cell) === heads[i])) continue
+		others++
+		if (others * 5 > filled) return false
+	}
+	return filled - others >= 2
+}
+
+/** What rows are known by has no unit, so that its cell is blank there. */
+function areUnits(
+	cells: readonly string[],
+	{ isFirstBlank, width, filled }: { isFirstBlank: boolean; width: number; filled: number }
+): boolean {
+	const texts = cells.filter(isFilled).map((cell) => cell.trim())
+	const areBracketed = filled >= 2 && texts.every((text) => /^[[(]/.test(text))
+	return ((isFirstBlank && width >= LEAST_WIDTH) || areBracketed) && texts.every((text) => UNIT.test(text))
 }
 
 const LONG_NOTE = 25
@@ -69,6 +84,10 @@ export function unitsOf(cells: readonly string[]): (string | undefined)[] {
 
 function plain(text: string): string {
 	return text.replace(/\s+/g, ' ').trim().toLowerCase()
+}
+
+function isFilled(cell: string): boolean {
+	return cell.trim() !== ''
 }
 
 function isNumber(text: string): boolean {
