@@ -2,11 +2,17 @@
  * Plants faults in the code that decides who sees what, one at a time, and tells how many the tests notice:
  * `npm run mutate -- GROUP`, some minutes each. Each group's result is kept in `measure/mutants.json`; from all of them, and the
  * reasons of `measure/mutants-why.json` for faults that widen nothing, `measure/MUTANTS.md` is written, which is all that
- * happens without a group.
+ * happens without a group. `npm run mutate -- GROUP again` tries only what lived last time, for new tests of unchanged code.
  */
 import { Stryker } from '@stryker-mutator/core'
-import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 
+/** The files of a folder that are tried: all, or those whose names begin so. */
+const within = (folder, begin = '') =>
+	readdirSync(folder)
+		.filter((name) => name.startsWith(begin) && name.endsWith('.ts') && !name.endsWith('.test.ts'))
+		.map((name) => `${folder}/${name}`)
 const rows = (...names) => names.map((name) => `src/lib/server/rows/${name}.ts`)
 const people = (...names) => names.map((name) => `src/lib/server/people/${name}.ts`)
 const unit = (...names) => names.map((name) => `tests/unit/${name}.test.ts`)
@@ -14,20 +20,37 @@ const unit = (...names) => names.map((name) => `tests/unit/${name}.test.ts`)
 /** What is changed, and the tests that are to notice: the quickest first, since the first that fails is enough. */
 const GROUPS = {
 	access: {
-		files: ['src/lib/core/access/*.ts'],
+		files: within('src/lib/core/access'),
 		tests: ['src/lib/core/access/*.test.ts', ...unit('small-faults', 'doors', 'people', 'access-generated')]
 	},
 	query: {
-		files: ['src/lib/core/query/*.ts'],
-		tests: unit('small-faults', 'doors', 'paging', 'groups', 'order-index', 'text-search', 'access-generated')
+		files: within('src/lib/core/query'),
+		tests: unit(
+			'small-faults',
+			'doors',
+			'paging',
+			'groups',
+			'order-index',
+			'text-search',
+			'access-generated',
+			'formula-plans'
+		)
 	},
 	compile: {
-		files: ['src/lib/core/formula/compile*.ts'],
-		tests: unit('small-faults', 'doors', 'formula-two-lives', 'kept-totals', 'own-time-zone', 'formula-values')
+		files: within('src/lib/core/formula', 'compile'),
+		tests: unit(
+			'small-faults',
+			'formula-plans',
+			'formula-values',
+			'doors',
+			'kept-totals',
+			'own-time-zone',
+			'formula-two-lives'
+		)
 	},
 	signoff: {
-		files: ['src/lib/core/signoff/*.ts', 'src/lib/server/signoffs/*.ts'],
-		tests: ['src/lib/core/signoff/*.test.ts', ...unit('small-faults', 'sign-offs', 'message-sight')]
+		files: [...within('src/lib/core/signoff'), ...within('src/lib/server/signoffs')],
+		tests: unit('sign-off-cases', 'small-faults', 'sign-offs', 'message-sight')
 	},
 	doors: {
 		files: rows('read', 'change', 'change-block', 'guards', 'fill-new', 'stored-cells', 'text-candidates'),
@@ -43,7 +66,8 @@ const REASONS = 'measure/mutants-why.json'
 const NOTICED = new Set(['Killed', 'Timeout'])
 const LIVED = new Set(['Survived', 'NoCoverage'])
 
-const groups = process.argv.slice(2)
+const again = process.argv.includes('again')
+const groups = process.argv.slice(2).filter((word) => word !== 'again')
 const unknown = groups.find((group) => !(group in GROUPS))
 if (unknown !== undefined) {
 	console.error(`There is no group "${unknown}". There are: ${Object.keys(GROUPS).join(', ')}.`)
@@ -52,7 +76,7 @@ if (unknown !== undefined) {
 
 const results = read(RESULTS)
 for (const group of groups) {
-	results[group] = await mutate(GROUPS[group])
+	results[group] = again ? await tryAgain(GROUPS[group], results[group]) : await tryAll(GROUPS[group])
 	writeFileSync(RESULTS, `${JSON.stringify(results, null, '\t')}\n`)
 }
 writeFileSync('measure/MUTANTS.md', toText(results, read(REASONS)))
@@ -61,12 +85,37 @@ function read(file) {
 	return existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : {}
 }
 
-async function mutate({ files, tests }) {
+async function tryAll({ files, tests }) {
+	const mutants = await mutate(files, tests)
+	const count = (statuses) => mutants.filter(({ status }) => statuses.has(status)).length
+	return { ...stamp(files), noticed: count(NOTICED), lived: livedOf(mutants) }
+}
+
+/** What lived is tried once more; what else lies within the same lines is tried with it and counted as before. */
+async function tryAgain({ files, tests }, before) {
+	if (before?.of !== stamp(files).of) {
+		console.error('The code has changed since this group was tried: try the whole of it.')
+		process.exit(2)
+	}
+	const places = before.lived.map(({ at, to }) => `${at.replace(/:\d+$/, '')}-${to}`)
+	const still = new Set(livedOf(await mutate([...new Set(places)], tests)).map(({ at, what }) => `${at} ${what}`))
+	const lived = before.lived.filter(({ at, what }) => still.has(`${at} ${what}`))
+	return { ...stamp(files), noticed: before.noticed + before.lived.length - lived.length, lived }
+}
+
+/** When, and of what code: so that old results are not taken for those of changed code. */
+function stamp(files) {
+	const code = createHash('sha256')
+	for (const file of files) code.update(readFileSync(file))
+	return { on: new Date().toISOString().slice(0, 10), of: code.digest('hex').slice(0, 16) }
+}
+
+async function mutate(places, tests) {
 	process.env.MUTANT_TESTS = tests.join(',')
 	// A few generated scenarios each time: what lives through them is looked at, and tested by a test of its own.
 	process.env.TIN_SHED_SCENARIOS = '12'
 	const stryker = new Stryker({
-		mutate: [...files, '!**/*.test.ts'],
+		mutate: places,
 		testRunner: 'vitest',
 		vitest: { configFile: 'vite.mutants.config.ts' },
 		plugins: ['@stryker-mutator/vitest-runner'],
@@ -84,16 +133,18 @@ async function mutate({ files, tests }) {
 		tempDirName: '.stryker-tmp',
 		ignorePatterns: ['build', 'test-results', 'docs', '!.svelte-kit', '.svelte-kit/output']
 	})
-	const mutants = await stryker.runMutationTest()
-	const count = (statuses) => mutants.filter(({ status }) => statuses.has(status)).length
-	const lived = mutants
+	return stryker.runMutationTest()
+}
+
+function livedOf(mutants) {
+	return mutants
 		.filter(({ status }) => LIVED.has(status))
 		.map(({ fileName, location, mutatorName, replacement, status }) => ({
 			at: `${fileName.replace(`${process.cwd()}/`, '')}:${location.start.line}:${location.start.column}`,
+			to: location.end.line,
 			what: `${mutatorName}: ${(replacement ?? '').replace(/\s+/g, ' ').slice(0, 80)}`,
 			...(status === 'NoCoverage' ? { untested: true } : {})
 		}))
-	return { on: new Date().toISOString().slice(0, 10), noticed: count(NOTICED), lived }
 }
 
 function toText(all, reasons) {
