@@ -73,6 +73,8 @@
 
 	const doubts = $derived(openDoubts(inspection, plan))
 	const included = $derived(plan.columns.filter((column) => column.include))
+	/** The table that no column of the file goes into yet: there is nothing to compare. */
+	const goesNowhere = $derived(included.length === 0 ? into : undefined)
 	const blanks = $derived(inspection.columns.filter((column) => column.blank))
 	const headings = $derived(`${inspection.headingRow ?? -1}${inspection.overTwo ? '+' : ''}`)
 
@@ -245,7 +247,9 @@
 					{doubts.length === 0
 						? inspection.damaged.length > 0
 							? 'Damaged'
-							: 'Nothing to settle'
+							: goesNowhere
+								? 'Nothing goes in yet'
+								: 'Nothing to settle'
 						: `${doubts.length} ${doubts.length === 1 ? 'thing' : 'things'} to settle`}
 				</h2>
 				{#if inspection.damaged.length > 0}
@@ -253,6 +257,12 @@
 						<strong>{inspection.damaged.length === 1 ? 'Row' : 'Rows'} {inspection.damaged.join(', ')}</strong>: a quote
 						stands in the wrong place, so cells and rows after it may have run together. Mend the file there and give it
 						in again.
+					</p>
+				{/if}
+				{#if goesNowhere}
+					<p class="doubt" role="status">
+						No heading of this file is the name of a column of <strong>{goesNowhere.name}</strong>. Choose over a column
+						where it goes, or bring the file in as a new table.
 					</p>
 				{/if}
 				{#each doubts.slice(0, 40) as each (each.key)}
