@@ -125,7 +125,8 @@ async function mutate(places, tests) {
 		// What is said where a fault of the program itself is met is nobody's to see.
 		mutator: { excludedMutations: ['StringLiteral', 'Regex'] },
 		concurrency: Number(process.env.MUTATE_AT_ONCE ?? 2),
-		timeoutMS: 20_000,
+		// On a busy machine a slow test is no fault that was noticed.
+		timeoutMS: 60_000,
 		reporters: ['progress-append-only'],
 		disableTypeChecks: false,
 		checkers: [],
