@@ -26,14 +26,8 @@ const GROUPS = {
 	query: {
 		files: within('src/lib/core/query'),
 		tests: unit(
-			'small-faults',
-			'doors',
-			'paging',
-			'groups',
-			'order-index',
-			'text-search',
-			'access-generated',
-			'formula-plans'
+			...['filters', 'small-faults', 'formula-plans', 'groups', 'paging', 'text-search', 'order-index', 'doors'],
+			'access-generated'
 		)
 	},
 	compile: {
