@@ -48,7 +48,17 @@ const GROUPS = {
 	},
 	doors: {
 		files: rows('read', 'change', 'change-block', 'guards', 'fill-new', 'stored-cells', 'text-candidates'),
-		tests: unit('small-faults', 'doors', 'row-rules', 'paging', 'text-search', 'on-behalf', 'access-generated')
+		tests: unit(
+			'small-faults',
+			'blocks',
+			'row-rules',
+			'filters',
+			'on-behalf',
+			'paging',
+			'text-search',
+			'doors',
+			'access-generated'
+		)
 	},
 	rights: {
 		files: people('rights-of-actor', 'held-formulas', 'seen-tables', 'roles-held', 'shown-me', 'grants'),
