@@ -8,6 +8,15 @@
 	let { columns }: Props = $props()
 
 	const deeds = new Deeds()
+	let done = $state('')
+
+	/** A tick that was refused is taken back, so that the box says what holds. */
+	async function open(column: Props['columns'][number], box: HTMLInputElement) {
+		done = ''
+		const { checked } = box
+		if (!(await deeds.act({ kind: 'open as me', column: column.id, open: checked }))) box.checked = column.open
+		else done = `Builders may${checked ? '' : ' no longer'} write me.${column.name}.`
+	}
 </script>
 
 <section aria-labelledby="as-me">
@@ -18,16 +27,12 @@
 		in them, person by person.
 	</p>
 	{#if deeds.wrong}<p class="says-wrong" role="alert">{deeds.wrong}</p>{/if}
+	<p class="done" role="status">{done}</p>
 	<ul>
 		{#each columns as column (column.id)}
 			<li>
 				<label>
-					<input
-						type="checkbox"
-						checked={column.open}
-						onchange={(event) =>
-							void deeds.act({ kind: 'open as me', column: column.id, open: event.currentTarget.checked })}
-					/>
+					<input type="checkbox" checked={column.open} onchange={(event) => void open(column, event.currentTarget)} />
 					<code>me.{column.name}</code>
 				</label>
 			</li>
@@ -40,9 +45,13 @@
 		margin-top: 2.5rem;
 		max-width: 46rem;
 	}
+	.done {
+		margin: 0.4rem 0 0;
+		min-height: 1.5em;
+	}
 	ul {
 		list-style: none;
-		margin: 0.8rem 0 0;
+		margin: 0.2rem 0 0;
 		padding: 0;
 		border-top: 1px solid var(--zinc-3);
 	}
