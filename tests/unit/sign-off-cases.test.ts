@@ -7,7 +7,7 @@ import type { AppDocument } from '$lib/core/app/document.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import { movesFor, type CaseState, type Move } from '$lib/core/signoff/moves.ts'
 import type { LineEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
-import { addAppFrom, releaseApp } from '$lib/server/apps/apps.ts'
+import { addAppFrom, readDraft, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import { BUILDER } from '$lib/server/people/system-roles.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
@@ -172,6 +172,16 @@ describe('asking', () => {
 		decide('approve')
 		expect(() => set(row, { [AMOUNT]: 800 })).toThrow('Closed to changes: this row has been approved.')
 		expect(cases()).toBe(2)
+	})
+
+	test('asks once for a row, also where a second sign-off of the app fits it', () => {
+		const by = { actor: { person: KEEPER }, now: NOW }
+		const second = { ...(APP.signoffs[0] as AppDocument['signoffs'][number]), id: 's2', name: 'Second' }
+		const { version, document } = readDraft(store, app)
+		saveDraft(store, { app, version, document: { ...document, signoffs: [...APP.signoffs, second] }, ...by })
+		releaseApp(store, { app, note: '', ...by })
+		ask()
+		expect(list(PETRA).waiting.map(({ name }) => name)).toEqual(['Spend request'])
 	})
 
 	test.each([

@@ -188,15 +188,15 @@ function readShown(store: Store, { found, signoff, actor, now }: Showing) {
 	const { catalogue } = store.workspace()
 	const table = getTable(catalogue, found.table_id)
 	const row = store.ids.toId(table.id, found.row_n)
-	const columns = [...new Set([table.label, ...signoff.columns])].filter((id) => findColumn(table, id))
+	const columns = [...new Set([table.label, ...signoff.columns])]
 	const own = readRows(store, actor, { table: table.id, row, columns }, now)
 	// What has been taken out of the workspace since the asking is no longer shown; the case stays.
 	const children = signoff.children.flatMap((child) => {
 		const of = catalogue.tables.get(child.table)
 		if (!of || !findColumn(of, child.column)) return []
 		const pointing = { column: child.column, to: row }
-		const shown = child.columns.filter((id) => findColumn(of, id))
-		return [{ table: of, page: readRows(store, actor, { table: of.id, columns: shown, pointing, limit: 500 }, now) }]
+		const asked = { table: of.id, columns: child.columns, pointing, limit: 500 }
+		return [{ table: of, page: readRows(store, actor, asked, now) }]
 	})
 	return { own, children }
 }
