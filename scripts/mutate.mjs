@@ -26,7 +26,17 @@ const GROUPS = {
 	query: {
 		files: within('src/lib/core/query'),
 		tests: unit(
-			...['filters', 'small-faults', 'formula-plans', 'groups', 'paging', 'text-search', 'order-index', 'doors'],
+			...[
+				'page-plans',
+				'filters',
+				'small-faults',
+				'formula-plans',
+				'groups',
+				'paging',
+				'text-search',
+				'order-index',
+				'doors'
+			],
 			'access-generated'
 		)
 	},
