@@ -21,7 +21,7 @@ import { oneListApp } from '../support/one-list-app.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [HARBOURS, H_NAME, H_DUES] = [2, 20, 21]
-const [BOATS, B_NAME, B_HARBOUR, B_DUES, B_TRIPS, B_KEPT] = [3, 30, 31, 32, 33, 34]
+const [BOATS, B_NAME, B_HARBOUR, B_DUES, B_TRIPS, B_KEPT, B_OWNER] = [3, 30, 31, 32, 33, 34, 35]
 const [TRIPS, T_DAY, T_BOAT, T_ODD] = [4, 40, 41, 42]
 const [PHONE, WING, RANK] = [7, 8, 9]
 const [CREW, CLERKS, SENIORS] = [10, 11, 12]
@@ -68,7 +68,8 @@ function open(lines: LineEntry[], openColumns: readonly number[] = []): void {
 					{ id: B_HARBOUR, name: 'harbour', type: 'reference', to: HARBOURS, reverseName: 'boats' },
 					{ id: B_DUES, name: 'dues', type: 'computed', formula: 'harbour.dues' },
 					{ id: B_TRIPS, name: 'trip count', type: 'computed', formula: 'COUNT(trips)' },
-					{ id: B_KEPT, name: 'short', type: 'computed', formula: 'LEFT(name; 2)' }
+					{ id: B_KEPT, name: 'short', type: 'computed', formula: 'LEFT(name; 2)' },
+					{ id: B_OWNER, name: 'owner', type: 'reference', to: PEOPLE_TABLE, reverseName: 'boats owned' }
 				]
 			},
 			{
@@ -213,6 +214,8 @@ describe('what a builder holds of a formula', () => {
 		['what somebody’s row says', BOATS, 'me.phone = name', 'people, phone'],
 		['what it says in an open column', BOATS, 'me.wing = name', undefined],
 		['what it says in a computed one of a column that is not open', BOATS, 'me.rank = name', 'people, rank'],
+		['a column that is open of whoever looks, of somebody else', BOATS, 'owner.wing = "west"', 'people, wing'],
+		['what is not held before what is', BOATS, 'harbour.dues > 1 and short = "He"', 'harbours, dues'],
 		['the person alone', BOATS, 'me = me', undefined]
 	])('%s', (_what, table, text, wanted) => {
 		open([line('h', HARBOURS, CREW, except(H_DUES)), line('t', TRIPS, CREW, { where: 'day > "2026-01-01"' })], [WING])
@@ -226,6 +229,7 @@ describe('what a builder holds of a formula', () => {
 		expect(ofMe(BOATS, 'harbour.dues > 1')).toBeUndefined()
 		expect(ofMe(BOATS, 'me.wing = name')).toBeUndefined()
 		expect(ofMe(BOATS, 'name = "x" and me.phone = name')).toBe('people, phone')
+		expect(ofMe(BOATS, 'me.phone = name or me.wing = name')).toBe('people, phone')
 		expect(ofMe(TRIPS, 'odd')).toBe('people, phone')
 		expect(ofMe(BOATS, 'me = me')).toBeUndefined()
 	})

@@ -19,7 +19,7 @@ export function findUnheld(
 	expr: Expr,
 	{ actor, now }: { actor: Actor; now: number }
 ): string | undefined {
-	return findFirstUnheld(store, expr, { rights: standingOf(store, actor, now).rights, actor })
+	return findFirstUnheld(store, expr, standingOf(store, actor, now).rights)
 }
 
 /** The same of what it reads of whoever looks alone: for what is judged within the builder's own sight anyhow. */
@@ -32,7 +32,7 @@ export function findUnheldOfMe(
 	let unheld: string | undefined
 	const visit = (tree: Expr): boolean =>
 		someNode(tree, (node) => {
-			if (node.kind === 'me' && node.column) unheld = findFirstUnheld(store, node, { rights, actor })
+			if (node.kind === 'me' && node.column) unheld = findFirstUnheld(store, node, rights)
 			else if (node.kind === 'field' && node.column.computed) visit(node.column.computed.expr)
 			return unheld !== undefined
 		})
@@ -40,24 +40,19 @@ export function findUnheldOfMe(
 	return unheld
 }
 
-interface Holder {
-	readonly rights: Rights
-	readonly actor: Actor
-}
-
-function findFirstUnheld(store: Store, expr: Expr, { rights, actor }: Holder): string | undefined {
+function findFirstUnheld(store: Store, expr: Expr, rights: Rights): string | undefined {
 	const { catalogue } = store.workspace()
 	let unheld: string | undefined
 	someNode(expr, (node) => {
 		const column = node.kind === 'field' || node.kind === 'me' ? node.column : undefined
 		if (column && (node.kind === 'field' || node.kind === 'me') && !(node.kind === 'me' && column.openAsMe)) {
-			if (!isHeld(rights, actor, node.table, column)) unheld = `${node.table.name}, ${column.name}`
-			else if (column.computed) unheld = findFirstUnheld(store, column.computed.expr, { rights, actor })
+			if (!isHeld(rights, node.table, column)) unheld = `${node.table.name}, ${column.name}`
+			else if (column.computed) unheld = findFirstUnheld(store, column.computed.expr, rights)
 		}
 		if (node.kind === 'children') {
 			const child = getTable(catalogue, node.reverse.table)
 			const column = getColumn(child, node.reverse.column)
-			if (!isHeld(rights, actor, child, column)) unheld = `${child.name}, ${column.name}`
+			if (!isHeld(rights, child, column)) unheld = `${child.name}, ${column.name}`
 		}
 		return unheld !== undefined
 	})
@@ -72,7 +67,6 @@ export function refuseUnheld(store: Store, expr: Expr, by: { actor: Actor; now: 
 
 const REMEDY = 'Ask whoever keeps that table; columns of People are opened to builders by a steward.'
 
-function isHeld(rights: Rights, actor: Actor, table: Table, column: Column): boolean {
-	if (table.keepers.includes(actor.person)) return true
+function isHeld(rights: Rights, table: Table, column: Column): boolean {
 	return isAlways(rights.rows(table)) && isAlways(rights.cell(table, column))
 }
