@@ -43,13 +43,8 @@ const GROUPS = {
 	compile: {
 		files: within('src/lib/core/formula', 'compile'),
 		tests: unit(
-			'small-faults',
-			'formula-plans',
-			'formula-values',
-			'doors',
-			'kept-totals',
-			'own-time-zone',
-			'formula-two-lives'
+			...['formula-plans', 'formula-two-lives', 'small-faults', 'page-plans', 'filters', 'kept-served', 'doors'],
+			...['own-time-zone', 'access-generated', 'kept-totals']
 		)
 	},
 	signoff: {
@@ -137,8 +132,9 @@ function stamp(files) {
 
 async function mutate(places, tests) {
 	process.env.MUTANT_TESTS = tests.join(',')
-	// A few generated scenarios each time: what lives through them is looked at, and tested by a test of its own.
+	// A few generated scenarios and formulas each time: what lives through them is looked at, and tested by a test of its own.
 	process.env.TIN_SHED_SCENARIOS = '12'
+	process.env.TIN_SHED_FORMULAS = '400'
 	const stryker = new Stryker({
 		mutate: places,
 		testRunner: 'vitest',
