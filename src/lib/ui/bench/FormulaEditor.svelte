@@ -175,7 +175,7 @@
 	}
 	dl {
 		display: grid;
-		grid-template-columns: 1fr auto;
+		grid-template-columns: fit-content(55%) 1fr;
 		gap: 0.15rem 1rem;
 		margin: 0.5rem 0 0;
 	}
