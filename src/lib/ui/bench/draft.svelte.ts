@@ -15,11 +15,12 @@ export class DraftState {
 	document = $state.raw<AppDocument>() as AppDocument
 	/** Why the last change was not saved. */
 	wrong = $state('')
-	saving = $state(false)
 	ahead = $state(false)
 	private version: number
 	private past = $state.raw<readonly AppDocument[]>([])
 	private queue: Promise<void> = Promise.resolve()
+	/** Changes that are on their way, or wait for those before them. */
+	private unsaved = $state(0)
 
 	constructor(app: number, draft: { version: number; document: AppDocument; ahead: boolean }) {
 		this.app = app
@@ -30,6 +31,10 @@ export class DraftState {
 
 	get canUndo(): boolean {
 		return this.past.length > 0
+	}
+
+	get saving(): boolean {
+		return this.unsaved > 0
 	}
 
 	change(document: AppDocument): void {
@@ -47,14 +52,14 @@ export class DraftState {
 	private put(document: AppDocument): void {
 		this.document = document
 		this.ahead = true
+		this.unsaved++
 		// One save after the other, each on top of the version that the one before it made.
 		this.queue = this.queue.then(() => this.save(document))
 	}
 
 	private async save(document: AppDocument): Promise<void> {
-		this.saving = true
 		const answer = await send<number>(`/bench/${this.app}/draft`, { version: this.version, document }, 'PUT')
-		this.saving = false
+		this.unsaved--
 		this.wrong = answer.ok ? '' : answer.refusal.message
 		if (answer.ok) this.version = answer.value
 		await invalidate('app:draft')

@@ -41,7 +41,8 @@
 	}
 </script>
 
-<svelte:window {onkeydown} />
+<!-- The browser asks whether to leave while something is still on its way. -->
+<svelte:window {onkeydown} onbeforeunload={(event) => draft.saving && event.preventDefault()} />
 <svelte:head><title>{bays.find((bay) => bay.path === at)?.name ?? 'Bench'} · {draft.document.name}</title></svelte:head>
 
 <div class="bench">
