@@ -54,7 +54,18 @@ const GROUPS = {
 	doors: {
 		files: rows('read', 'change', 'change-block', 'guards', 'fill-new', 'stored-cells'),
 		tests: unit(
-			...['small-faults', 'row-rules', 'on-behalf', 'blocks', 'filters', 'doors', 'paging', 'rights-held', 'structure'],
+			...[
+				'reading',
+				'small-faults',
+				'row-rules',
+				'on-behalf',
+				'blocks',
+				'filters',
+				'doors',
+				'paging',
+				'rights-held',
+				'structure'
+			],
 			'access-generated'
 		)
 	},

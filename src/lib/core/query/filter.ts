@@ -69,7 +69,7 @@ function onColumn({ is, text }: Filter, column: Column, table: Table, catalogue:
 }
 
 /** A reference is filtered by the label of its row, as it is shown. */
-function shownField(column: Column, table: Table, catalogue: Catalogue): Expr {
+export function shownField(column: Column, table: Table, catalogue: Catalogue): Expr {
 	const row: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
 	const type = columnType(catalogue, column)
 	const field: Expr = { kind: 'field', of: row, table, column, type }
@@ -83,10 +83,16 @@ function isAmong(field: Expr, text: string): Expr {
 	return { kind: 'call', fn: AMONG, args: [part, field], type: { kind: 'yesno' } }
 }
 
-function contains(field: Expr, text: string): Expr | undefined {
+/** What a column says as a text; undefined for what says none. */
+export function textForm(field: Expr): Expr | undefined {
 	const { kind } = field.type
 	if (kind === 'yesno' || kind === 'row' || kind === 'rows' || kind === 'set') return undefined
-	const shown: Expr = kind === 'text' ? field : { kind: 'totext', arg: field, type: { kind: 'text' } }
+	return kind === 'text' ? field : { kind: 'totext', arg: field, type: { kind: 'text' } }
+}
+
+function contains(field: Expr, text: string): Expr | undefined {
+	const shown = textForm(field)
+	if (!shown) return undefined
 	const pattern = `*${text.replace(/[?*~]/g, '~$&')}*`
 	return {
 		kind: 'call',

@@ -8,11 +8,12 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import { fromStoredFile, holdsFile } from '$lib/core/capture/attachment.ts'
-import { isNever, NOTHING, type Rights } from '$lib/core/access/rights.ts'
+import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import { covers } from '$lib/core/access/types.ts'
 import { checkCondition } from '$lib/core/formula/check.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { FAULT_NAMES, type Expr } from '$lib/core/formula/types.ts'
+import { labelIs, labelStarts } from '$lib/core/query/by-label.ts'
 import { atMost, planAnchors, planCount, planPage, type AnchorPlan, type PagePlan } from '$lib/core/query/plan.ts'
 import type { Cursor, PageRequest, Plans } from '$lib/core/query/request.ts'
 import type { CellPlace, OfferPlaces } from '$lib/core/query/select-list.ts'
@@ -201,26 +202,9 @@ function conditionsOf(store: Store, table: Table, request: RowsRequest, standing
 		const condition = toCondition(filter, table, catalogue)
 		if (condition) conditions.push(fold(condition, standing.moment))
 	}
-	if (request.labelIs !== undefined) conditions.push(compareLabel(table, '=', request.labelIs))
-	// A range that the label's index serves.
-	if (request.labelStarts) {
-		conditions.push(
-			compareLabel(table, '>=', request.labelStarts),
-			compareLabel(table, '<', `${request.labelStarts}\u{10ffff}`)
-		)
-	}
+	if (request.labelIs !== undefined) conditions.push(labelIs(request.labelIs, table, catalogue))
+	if (request.labelStarts) conditions.push(...labelStarts(request.labelStarts, table, catalogue))
 	return conditions
-}
-
-function compareLabel(table: Table, op: '=' | '>=' | '<', text: string): Expr {
-	const label = findColumn(table, table.label)
-	if (!label) return NOTHING
-	const row: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
-	const left: Expr = { kind: 'field', of: row, table, column: label, type: { kind: 'text' } }
-	const number = Number(text)
-	const numeric = label.type === 'whole number' || label.type === 'decimal'
-	const right: Expr = { kind: 'literal', value: numeric ? number : text, type: { kind: numeric ? 'number' : 'text' } }
-	return { kind: 'compare', op, left, right, type: { kind: 'yesno' } }
 }
 
 function visibleColumns(request: PageRequest, { rights }: Standing): number[] {
