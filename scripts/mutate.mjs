@@ -1,8 +1,9 @@
 /**
  * Plants faults in the code that decides who sees what, one at a time, and tells how many the tests notice:
- * `npm run mutate -- GROUP`, some minutes each. Each group's result is kept in `measure/mutants.json`; from all of them, and the
- * reasons of `measure/mutants-why.json` for faults that widen nothing, `measure/MUTANTS.md` is written, which is all that
- * happens without a group. `npm run mutate -- GROUP again` tries only what lived last time, for new tests of unchanged code.
+ * `npm run mutate -- GROUP`, some minutes for each of its files. What came of a file is kept in `measure/mutants.json` as soon as it is
+ * through; from all of them, and the reasons of `measure/mutants-why.json` for faults that widen nothing, `measure/MUTANTS.md` is
+ * written, which is all that happens without a group. `npm run mutate -- GROUP again` tries only what lived last time, and files that
+ * have changed since.
  */
 import { Stryker } from '@stryker-mutator/core'
 import { createHash } from 'node:crypto'
@@ -52,7 +53,7 @@ const GROUPS = {
 		tests: unit('sign-off-cases', 'small-faults', 'sign-offs', 'message-sight')
 	},
 	doors: {
-		files: rows('read', 'change', 'change-block', 'guards', 'fill-new', 'stored-cells'),
+		files: rows('guards', 'stored-cells', 'fill-new', 'change-block', 'read', 'change'),
 		tests: unit(
 			...[
 				'reading',
@@ -99,8 +100,17 @@ if (unknown !== undefined) {
 
 const results = read(RESULTS)
 for (const group of groups) {
-	results[group] = again ? await tryAgain(GROUPS[group], results[group]) : await tryAll(GROUPS[group])
-	writeFileSync(RESULTS, `${JSON.stringify(results, null, '\t')}\n`)
+	const { files, tests } = GROUPS[group]
+	const before = results[group] ?? {}
+	results[group] = again
+		? Object.fromEntries(files.flatMap((file) => (before[file] ? [[file, before[file]]] : [])))
+		: {}
+	for (const file of files) {
+		const known = results[group][file]
+		if (known?.of === stamp(file).of && known.lived.length === 0) continue
+		results[group][file] = known?.of === stamp(file).of ? await tryAgain(file, tests, known) : await tryAll(file, tests)
+		writeFileSync(RESULTS, `${JSON.stringify(results, null, '\t')}\n`)
+	}
 }
 writeFileSync('measure/MUTANTS.md', toText(results, read(REASONS)))
 
@@ -108,30 +118,25 @@ function read(file) {
 	return existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : {}
 }
 
-async function tryAll({ files, tests }) {
-	const mutants = await mutate(files, tests)
-	const count = (statuses) => mutants.filter(({ status }) => statuses.has(status)).length
-	return { ...stamp(files), noticed: count(NOTICED), lived: livedOf(mutants) }
+async function tryAll(file, tests) {
+	const mutants = await mutate([file], tests)
+	const noticed = mutants.filter(({ status }) => NOTICED.has(status)).length
+	return { ...stamp(file), noticed, lived: livedOf(mutants) }
 }
 
 /** What lived is tried once more; what else lies within the same lines is tried with it and counted as before. */
-async function tryAgain({ files, tests }, before) {
-	if (before?.of !== stamp(files).of) {
-		console.error('The code has changed since this group was tried: try the whole of it.')
-		process.exit(2)
-	}
-	const places = before.lived.map(({ at, to }) => `${at.replace(/:\d+$/, '')}-${to}`)
+async function tryAgain(file, tests, before) {
+	const places = before.lived.map(({ at, to }) => `${file}:${at.split(':')[0]}-${to}`)
 	const tried = livedOf(await mutate([...new Set(places)], tests)).filter(({ endless }) => !endless)
 	const still = new Set(tried.map(({ at, what }) => `${at} ${what}`))
 	const lived = before.lived.filter(({ at, what }) => still.has(`${at} ${what}`))
-	return { ...stamp(files), noticed: before.noticed + before.lived.length - lived.length, lived }
+	return { ...stamp(file), noticed: before.noticed + before.lived.length - lived.length, lived }
 }
 
 /** When, and of what code: so that old results are not taken for those of changed code. */
-function stamp(files) {
-	const code = createHash('sha256')
-	for (const file of files) code.update(readFileSync(file))
-	return { on: new Date().toISOString().slice(0, 10), of: code.digest('hex').slice(0, 16) }
+function stamp(file) {
+	const of = createHash('sha256').update(readFileSync(file)).digest('hex').slice(0, 16)
+	return { on: new Date().toISOString().slice(0, 10), of }
 }
 
 async function mutate(places, tests) {
@@ -164,8 +169,8 @@ async function mutate(places, tests) {
 function livedOf(mutants) {
 	return mutants
 		.filter(({ status }) => LIVED.has(status))
-		.map(({ fileName, location, mutatorName, replacement, status }) => ({
-			at: `${fileName.replace(`${process.cwd()}/`, '')}:${location.start.line}:${location.start.column}`,
+		.map(({ location, mutatorName, replacement, status }) => ({
+			at: `${location.start.line}:${location.start.column}`,
 			to: location.end.line,
 			what: `${mutatorName}: ${(replacement ?? '').replace(/\s+/g, ' ').slice(0, 80)}`,
 			...(status === 'NoCoverage' ? { untested: true } : {}),
@@ -174,16 +179,21 @@ function livedOf(mutants) {
 }
 
 function toText(all, reasons) {
-	const rows = Object.entries(all).map(([group, { on, noticed, lived }]) => {
-		const score = ((100 * noticed) / Math.max(1, noticed + lived.length)).toFixed(1)
-		return `| ${group} | ${noticed + lived.length} | ${noticed} | **${score} %** | ${on} |`
+	const files = (group) => Object.entries(all[group])
+	const sum = (group, count) => files(group).reduce((total, [, result]) => total + count(result), 0)
+	const rows = Object.keys(all).map((group) => {
+		const noticed = sum(group, (result) => result.noticed)
+		const tried = noticed + sum(group, (result) => result.lived.length)
+		const last = files(group).reduce((latest, [, { on }]) => (on > latest ? on : latest), '')
+		return `| ${group} | ${tried} | ${noticed} | **${((100 * noticed) / Math.max(1, tried)).toFixed(1)} %** | ${last} |`
 	})
-	const lists = Object.entries(all).map(([group, { lived }]) => {
-		const lines = lived.map(({ at, what, untested, endless }) => {
-			const known = reasons[`${at.replace(/:\d+$/, '')} ${what}`]
-			const reason = known ?? (untested ? 'no test comes here' : endless ? 'does not end' : '')
-			return `- \`${at}\` ${what.replaceAll('`', "'")}${reason === '' ? '' : ` — ${reason}`}`
-		})
+	const toLine = (file, { at, what, untested, endless }) => {
+		const known = reasons[`${file}:${at.split(':')[0]} ${what}`]
+		const reason = known ?? (untested ? 'no test comes here' : endless ? 'does not end' : '')
+		return `- \`${file}:${at}\` ${what.replaceAll('`', "'")}${reason === '' ? '' : ` — ${reason}`}`
+	}
+	const lists = Object.keys(all).map((group) => {
+		const lines = files(group).flatMap(([file, { lived }]) => lived.map((each) => toLine(file, each)))
 		return `## ${group}: what lived\n\n${lines.join('\n') || 'Nothing.'}\n`
 	})
 	return `# Faults planted
