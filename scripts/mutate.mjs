@@ -57,6 +57,7 @@ const GROUPS = {
 		tests: unit(
 			...[
 				'reading',
+				'writing',
 				'small-faults',
 				'row-rules',
 				'on-behalf',
