@@ -168,6 +168,8 @@ test('what is typed before the page has come to life is kept', async ({ browser 
 	const letGo = await openHeld(builder, '/bench/2/screens')
 	await builder.getByLabel('Title of the screen').fill('Typed early')
 	letGo()
+	// From the change on it says that it is being saved; an earlier draft may have been ahead before.
+	await expect(builder.getByRole('button', { name: 'Undo' }).first()).toBeEnabled()
 	await expect(builder.getByText('Draft ahead of what staff use')).toBeVisible()
 	await builder.reload()
 	await expect(builder.getByLabel('Title of the screen')).toHaveValue('Typed early')
