@@ -3,7 +3,6 @@
  * gets by itself. A log of dives: Imke sees and changes those at her harbour, but not what they cost.
  */
 import { beforeEach, describe, expect, test } from 'vitest'
-import { AppError } from '$lib/core/app-error.ts'
 import type { CellInput, Change } from '$lib/core/query/change.ts'
 import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
@@ -12,6 +11,7 @@ import { changeBlock } from '$lib/server/rows/change-block.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store.ts'
+import { refusal } from '../support/refusal.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [HARBOURS, H_NAME] = [2, 20]
@@ -72,15 +72,6 @@ const add = (values: Record<number, CellInput>, person = KEEPER, now = NOW) =>
 const cells = (row: string, person = KEEPER) =>
 	readRows(store, { person }, { table: DIVES, row }, NOW).rows[0]?.cells ?? {}
 const cell = (row: string, column: number) => cells(row)[cellKey(column)] ?? null
-function refusal(work: () => unknown): AppError {
-	try {
-		work()
-	} catch (error) {
-		if (error instanceof AppError) return error
-		throw error
-	}
-	throw new Error('Expected a refusal, got none')
-}
 const block = (changes: readonly Change[], partly: boolean, person = IMKE) =>
 	changeBlock(store, { changes, partly, context: by(person) })
 /** As the writer calls it: a refusal undoes all. */

@@ -1,5 +1,4 @@
 import { beforeAll, beforeEach, afterEach, describe, expect, test } from 'vitest'
-import { AppError } from '$lib/core/app-error.ts'
 import type { CellChange, Change } from '$lib/core/query/change.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
@@ -11,6 +10,7 @@ import { saveLines } from '$lib/server/workspace/tables.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
 import type { Store } from '$lib/server/store.ts'
+import { refusal } from '../support/refusal.ts'
 
 /**
  * Harbours and moorings small enough to count by hand. Imke (2) dives at Ness Hythe, Osric (3) leads Varrow Quay,
@@ -80,16 +80,6 @@ function read(person: number, request: Partial<RowsRequest> = {}) {
 
 const codes = (person: number, request: Partial<RowsRequest> = {}) =>
 	read(person, request).rows.map((row) => row.cells[cellKey(CODE)])
-
-function refusal(work: () => unknown): AppError {
-	try {
-		work()
-	} catch (error) {
-		if (error instanceof AppError) return error
-		throw error
-	}
-	throw new Error('Expected a refusal, got none')
-}
 
 beforeAll(() => {
 	store = openScratch({

@@ -1,5 +1,4 @@
 import { afterEach, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import { AppError } from '$lib/core/app-error.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import { movesFor, step, type CaseState, type Move } from '$lib/core/signoff/moves.ts'
 import { readDraft, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
@@ -8,6 +7,7 @@ import { readRows } from '$lib/server/rows/read.ts'
 import { decideCase, listCases, readCase } from '$lib/server/signoffs/cases.ts'
 import type { Store } from '$lib/server/store.ts'
 import { DEMO_NOW, openDemo } from '../support/demo-store.ts'
+import { refusal } from '../support/refusal.ts'
 
 let demo: Awaited<ReturnType<typeof openDemo>>
 let store: Store
@@ -61,13 +61,8 @@ function decide(name: string, move: Move, over: { id?: string; fingerprint?: str
 }
 
 function refused(work: () => unknown): string {
-	try {
-		work()
-	} catch (error) {
-		if (error instanceof AppError) return `${error.code}: ${error.message}`
-		throw error
-	}
-	throw new Error('Expected a refusal, got none')
+	const { code, message } = refusal(work)
+	return `${code}: ${message}`
 }
 
 describe('the moves of one stage', () => {

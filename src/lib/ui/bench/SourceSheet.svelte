@@ -261,8 +261,8 @@
 				{/if}
 				{#if goesNowhere}
 					<p class="doubt" role="status">
-						No heading of this file is the name of a column of <strong>{goesNowhere.name}</strong>. Choose over a column
-						where it goes, or bring the file in as a new table.
+						No column of this file goes into <strong>{goesNowhere.name}</strong> yet. Choose over a column where it goes,
+						or bring the file in as a new table.
 					</p>
 				{/if}
 				{#each doubts.slice(0, 40) as each (each.key)}
