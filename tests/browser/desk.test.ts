@@ -176,6 +176,25 @@ test('what is typed before the page has come to life is kept', async ({ browser 
 	await builder.context().close()
 })
 
+test('what is typed while the last of the scripts is on its way is kept, as it was typed last', async ({ browser }) => {
+	const page = await (await browser.newContext()).newPage()
+	const letGo = await openHeld(page, '/door/1', '**/_app/immutable/nodes/*.js')
+	await page.getByLabel('Your name').fill('Linnet')
+	// The first scripts have run once they can be imported a second time.
+	await page.evaluate(async () => {
+		const links = [...document.querySelectorAll<HTMLLinkElement>('link[rel=modulepreload]')]
+		await Promise.all(links.filter(({ href }) => href.includes('/entry/')).map(({ href }) => import(href)))
+	})
+	await page.getByLabel('Your name').fill('Linnet Oakes')
+	await page.getByLabel('Your email').fill('linnet.oakes@elsewhere.example')
+	letGo()
+	// It is there from the mounting on.
+	await expect(page.locator('#svelte-announcer')).toBeAttached()
+	await expect(page.getByLabel('Your name')).toHaveValue('Linnet Oakes')
+	await expect(page.getByLabel('Your email')).toHaveValue('linnet.oakes@elsewhere.example')
+	await page.context().close()
+})
+
 test('the browser asks before a page is left whose changes are still on their way', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/2/screens')

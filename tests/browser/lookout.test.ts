@@ -15,15 +15,37 @@ function filesIn(folder: string): string[] {
 	)
 }
 
+const choice = (builder: Page) =>
+	builder.getByRole('region', { name: 'Lookout' }).getByRole('combobox', { name: 'as' }).last()
+
 /** Where the Lookout shows what somebody sees: the address in its frame. */
 async function lookAs(builder: Page, name: string, role: string): Promise<string> {
 	await builder.goto('/bench/1/screens')
-	const who = builder.getByRole('region', { name: 'Lookout' }).getByRole('combobox', { name: 'as' }).last()
-	await who.selectOption(`${name}, ${role}`)
+	await choice(builder).selectOption(`${name}, ${role}`)
 	const frame = builder.getByTitle(`The app as ${name} sees it`).last()
 	await expect(frame).toHaveAttribute('src', /^\/as\//)
 	return (await frame.getAttribute('src')) ?? ''
 }
+
+test('whom a builder chose before the Lookout had chosen is still who is shown', async ({ browser }) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	let letGo = () => {}
+	const held = new Promise<void>((resolve) => (letGo = resolve))
+	await builder.route('**/bench/looks?app=1', async (route) => {
+		await held
+		await route.continue()
+	})
+	const asked = builder.waitForRequest('**/bench/looks?app=1')
+	await builder.goto('/bench/1/screens')
+	await asked
+	await choice(builder).selectOption('Imke Dahl, divers')
+	await expect(builder.getByTitle('The app as Imke Dahl sees it')).toBeVisible()
+	letGo()
+	// The other view is chosen for as ever.
+	await expect(builder.getByTitle(/^The app as/)).toHaveCount(2)
+	await expect(choice(builder).locator('option:checked')).toHaveText('Imke Dahl, divers')
+	await builder.context().close()
+})
 
 test('a form with a photo is sent on the copy; the workspace gets neither the row nor the bytes', async ({
 	browser

@@ -12,11 +12,14 @@ export async function signIn(browser: Browser, name: string, viewport = { width:
 
 export const PHONE = { width: 390, height: 844 }
 
-/** Opens a page whose scripts are held back until the result is called: it stands there, but nobody listens yet. */
-export async function openHeld(page: Page, path: string): Promise<() => void> {
+/**
+ * Opens a page whose scripts, or only some of them, are held back until the result is called: it stands there, but nobody
+ * listens yet.
+ */
+export async function openHeld(page: Page, path: string, scripts = '**/_app/immutable/**/*.js'): Promise<() => void> {
 	let letGo = () => {}
 	const held = new Promise<void>((resolve) => (letGo = resolve))
-	await page.route('**/_app/immutable/**/*.js', async (route) => {
+	await page.route(scripts, async (route) => {
 		await held
 		await route.continue()
 	})

@@ -27,7 +27,10 @@ const filled = new Map<Field, string>()
 const ticked = new Map<HTMLInputElement, boolean>()
 const chosen = new Set<HTMLInputElement>()
 
-/** Notes what fields say that they were not sent with, before the scripts take the page over. */
+/**
+ * Notes what fields say that they were not sent with. To be called as the page is taken over and no sooner: its scripts
+ * come in several files, and people go on typing while the last of them is on its way.
+ */
 export function noteEarly(): void {
 	for (const field of document.querySelectorAll<Field>('input, textarea, select'))
 		if (FILLED_IN.has(field.type) && field.value !== sentWith(field)) filled.set(field, field.value)

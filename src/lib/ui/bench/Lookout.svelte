@@ -47,10 +47,14 @@
 		return differences({ name: nameOf(one), sees: one.sees }, { name: nameOf(other), sees: other.sees })
 	})
 
-	async function begin(at: number) {
-		const view = views[at]
-		if (!view || view.person === 0) return
-		const answer = await send<{ token: string }>('/bench/looks', { app, person: view.person })
+	async function begin(view: View, person: number) {
+		view.person = person
+		// Nothing of whoever was looked as before stands under another name.
+		view.token = view.wrong = ''
+		delete view.sees
+		const answer = await send<{ token: string }>('/bench/looks', { app, person })
+		// Somebody else may have been chosen meanwhile.
+		if (view.person !== person) return
 		view.token = answer.ok ? answer.value.token : ''
 		view.wrong = answer.ok ? '' : answer.refusal.message
 	}
@@ -64,8 +68,7 @@
 		if (!(await lookAgain()) || !seeing) return
 		chooseLookers(people, seeing).forEach((each, at) => {
 			const view = views[at]
-			if (view && each) view.person = each.person
-			void begin(at)
+			if (view?.person === 0 && each) void begin(view, each.person)
 		})
 	}
 
@@ -134,13 +137,7 @@
 			<span class="face" aria-hidden="true">{initials(who?.name ?? '')}</span>
 			<label>
 				as
-				<select
-					value={view.person}
-					onchange={(event) => {
-						view.person = Number(event.currentTarget.value)
-						void begin(at)
-					}}
-				>
+				<select value={view.person} onchange={(event) => void begin(view, Number(event.currentTarget.value))}>
 					{#each people as person (person.person)}
 						<option value={person.person}
 							>{person.name}{person.roles[0] ? `, ${person.roles[0].toLowerCase()}` : ''}</option
@@ -187,7 +184,7 @@
 				</div>
 			{:else if view.wrong}
 				<p class="says-wrong">{view.wrong}</p>
-			{:else if view.person === 0}
+			{:else if seeing && view.person === 0}
 				<p class="quiet">There is nobody else in this workspace yet.</p>
 			{/if}
 			{#if at === views.length - 1 && views.every((each) => each.sees && !(seeing && whyNothing(each.person, seeing)))}
