@@ -62,7 +62,8 @@ export class DraftState {
 		this.unsaved--
 		this.wrong = answer.ok ? '' : answer.refusal.message
 		if (answer.ok) this.version = answer.value
-		await invalidate('app:draft')
+		// What could not be read anew is no reason to keep back the changes that wait.
+		await invalidate('app:draft').catch(() => undefined)
 	}
 }
 
