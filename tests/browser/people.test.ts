@@ -292,4 +292,10 @@ test('a steward opens a column of people to what builders write, and shuts it ag
 	await expect(section.getByRole('status')).toHaveText('Builders may no longer write me.Name.')
 	await steward.reload()
 	await expect(column).not.toBeChecked()
+
+	await steward.route('**/people/do', (route) => route.abort())
+	await column.click()
+	await expect(section.getByRole('alert')).toBeVisible()
+	await expect(column).not.toBeChecked()
+	await steward.context().close()
 })

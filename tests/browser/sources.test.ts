@@ -45,6 +45,18 @@ test('a file goes into a table that is there, after a comparison; the second tim
 	await expect(builder.getByText('Whelk Steps')).toBeVisible()
 })
 
+test('a file none of whose columns goes into the table says so at once', async ({ browser }) => {
+	const file = join(folder, 'Paints.csv')
+	writeFileSync(file, 'Shade,Litres\nred lead,3\nsea grey,12\n')
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/1/sources')
+	await builder.getByLabel('Choose a file').setInputFiles(file)
+	await builder.getByLabel('Where the rows go').selectOption({ label: 'Harbours' })
+	await expect(builder.getByRole('heading', { name: 'Nothing goes in yet' })).toBeVisible()
+	await expect(builder.getByRole('button', { name: 'Compare with Harbours' })).toBeDisabled()
+	await builder.context().close()
+})
+
 test('a table without a column of its own for each row is shared by a proposed line, and known again by two columns', async ({
 	browser
 }) => {

@@ -13,6 +13,8 @@
 		how: MergeInto['how'] | undefined
 		/** The table that the rows go into, where it is there. */
 		into: string | undefined
+		/** Whether any column goes in. */
+		canStart: boolean
 		/** What went wrong; empty where nothing did. */
 		wrong: string
 		onstart: () => void
@@ -31,6 +33,7 @@
 		tableName,
 		how,
 		into,
+		canStart,
 		wrong,
 		onstart,
 		onstop,
@@ -116,7 +119,7 @@
 			{wrong || 'Nothing is brought in yet. The file is not changed.'}
 		</p>
 		<a class="btn" href="/bench/{app}/sources">Back</a>
-		<button class="btn main" onclick={onstart}
+		<button class="btn main" disabled={!canStart} onclick={onstart}
 			>{into ? `Compare with ${into}` : `Bring in ${countOf(rowCount, 'row')}`}</button
 		>
 	{/if}

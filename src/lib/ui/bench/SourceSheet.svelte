@@ -355,6 +355,7 @@
 		tableName={plan.tableName}
 		how={plan.into?.how}
 		into={into?.name}
+		canStart={included.length > 0}
 		{wrong}
 		onstart={start}
 		onstop={stop}
