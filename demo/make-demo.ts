@@ -10,7 +10,6 @@ import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
 import type { CellChange } from '../src/lib/core/query/change.ts'
 import type { ColumnEntry } from '../src/lib/core/workspace/document.ts'
 import { addAppFrom, releaseApp } from '../src/lib/server/apps/apps.ts'
-import { openForWriting } from '../src/lib/server/db/open.ts'
 import { readKey } from '../src/lib/server/workspace-key.ts'
 import { hashPassword } from '../src/lib/server/people/passwords.ts'
 import { putAccount } from '../src/lib/server/people/accounts.ts'
@@ -18,12 +17,12 @@ import { giveRole } from '../src/lib/server/people/grants.ts'
 import { addWay } from '../src/lib/server/people/ways-in.ts'
 import { addTeam, giveTeamRole, joinTeam } from '../src/lib/server/people/teams.ts'
 import { changeRows } from '../src/lib/server/rows/change.ts'
-import { openRowIds } from '../src/lib/server/rows/row-ids.ts'
 import { decideCase, listCases, readCase } from '../src/lib/server/signoffs/cases.ts'
 import { bringIn } from '../src/lib/server/sources/bring-in.ts'
 import { beginImport, finishImport, writeBatch } from '../src/lib/server/sources/import-table.ts'
 import { inspectFile } from '../src/lib/server/sources/inspect.ts'
-import { openStore, type Store } from '../src/lib/server/store.ts'
+import type { Store } from '../src/lib/server/store.ts'
+import { openWriter } from '../src/lib/server/threads/open-writer.ts'
 import {
 	addFirstPerson,
 	makeWorkspace,
@@ -52,7 +51,7 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 		rmSync(join(folder, name), { force: true })
 	rmSync(join(folder, 'files'), { recursive: true, force: true })
 	const key = readKey(folder)
-	const store = openStore(openForWriting(join(folder, 'workspace.db')), openRowIds(Buffer.from(key, 'hex')))
+	const store = openWriter(join(folder, 'workspace.db'), key)
 	// A demo may be made anew at any time: speed counts here, and a torn one is simply made again.
 	store.db.pragma('synchronous = OFF')
 	const random = randomFrom(SEED)

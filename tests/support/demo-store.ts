@@ -3,10 +3,9 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { makeDemo } from '../../demo/make-demo.ts'
-import { openForWriting } from '$lib/server/db/open.ts'
 import { readKey } from '$lib/server/workspace-key.ts'
-import { openRowIds } from '$lib/server/rows/row-ids.ts'
-import { openStore, type Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store.ts'
+import { openWriter } from '$lib/server/threads/open-writer.ts'
 import { PEOPLE } from '../../demo/people.ts'
 
 export const DEMO_NOW = Date.parse('2026-11-23T12:00:00Z')
@@ -19,7 +18,7 @@ export async function openDemo(): Promise<{
 }> {
 	const folder = mkdtempSync(join(tmpdir(), 'tin-shed-'))
 	await makeDemo(folder, DEMO_NOW)
-	const store = openStore(openForWriting(join(folder, 'workspace.db')), openRowIds(Buffer.from(readKey(folder), 'hex')))
+	const store = openWriter(join(folder, 'workspace.db'), readKey(folder))
 	const person = (name: string): number => {
 		const n = store.db.prepare('SELECT n FROM t1 WHERE c1 = ?').pluck().get(name) as number | undefined
 		if (n === undefined || !PEOPLE.some((each) => each.name === name))

@@ -13,8 +13,7 @@ import { openScreen } from '$lib/server/apps/open-screen.ts'
 import { MIGRATIONS, schemaNumber } from '$lib/server/db/migrate.ts'
 import { openForWriting } from '$lib/server/db/open.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
-import { openRowIds } from '$lib/server/rows/row-ids.ts'
-import { openStore } from '$lib/server/store.ts'
+import { openWriter } from '$lib/server/threads/open-writer.ts'
 import { makeFirstWorkspace } from '../support/first-workspace.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
@@ -28,7 +27,7 @@ function run(command: string, data: string, ...args: string[]) {
 function openFirst(data: string) {
 	const file = join(data, 'workspace.db')
 	makeFirstWorkspace(file)
-	return openStore(openForWriting(file), openRowIds(randomBytes(16)))
+	return openWriter(file, randomBytes(16).toString('hex'))
 }
 
 describe('a workspace of the first schema and format', () => {

@@ -4,9 +4,13 @@ import { readQuery, textInAddress } from './address.ts'
 import { forPage } from './answer.ts'
 import type { ShownScreen } from './apps/open-screen.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
-import type { Room } from './tries.ts'
+import type { FileStore } from './files/file-store.ts'
+import type { Threads } from './threads/threads.ts'
 import type { Actor } from './people/rights-of-actor.ts'
 import { getActor, getBuilder } from './signed-in.ts'
+
+/** Where rows are read and written, with the files that are given in: the workspace, or a copy of it. */
+export type Room = Pick<Threads, 'read' | 'write'> & { readonly files: FileStore }
 
 export interface StaffPlace {
 	readonly app: number

@@ -5,7 +5,6 @@
 import { randomUUID } from 'node:crypto'
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
-import type { MessagePort } from 'node:worker_threads'
 import { lockWorkspace } from './lock.ts'
 import { openFileStore, type FileStore } from './files/file-store.ts'
 import { startRunner, type Runner, type RunnerParts } from './jobs/runner.ts'
@@ -20,33 +19,13 @@ import { startIndexing } from './workspace/indexing.ts'
 import { readKey } from './workspace-key.ts'
 import { openTries, type Tries } from './tries.ts'
 import { watchHealth } from './store-health.ts'
-import type { Wanted } from './workspace/order-index.ts'
+import type { WantedOrder } from './store.ts'
 import type { Turned } from './threads/protocol.ts'
-import type { READS, ReadName } from './threads/reads.ts'
 import { openReaders } from './threads/readers.ts'
 import { startThread } from './threads/thread.ts'
-import type { WRITES, WriteName } from './threads/writes.ts'
+import type { Site, Threads } from './threads/threads.ts'
 
-type Args<F> = F extends (store: never, args: infer A) => unknown ? A : undefined
-type Result<F> = F extends (...args: never[]) => infer R ? R : never
-
-export interface Host {
-	/** `signal`: whoever asked waits no longer, so a long search may end. */
-	read<N extends ReadName>(
-		name: N,
-		args: Args<(typeof READS)[N]>,
-		signal?: AbortSignal
-	): Promise<Result<(typeof READS)[N]>>
-	/** The answer as JSON text, to be handed on as it is. */
-	readJson<N extends ReadName>(name: N, args: Args<(typeof READS)[N]>, signal?: AbortSignal): Promise<string>
-	write<N extends WriteName>(name: N, args: Args<(typeof WRITES)[N]>): Promise<Result<(typeof WRITES)[N]>>
-	/** Calls back after every commit that changed what people see; the result ends it. */
-	onTurned(listener: (turned: Turned['turned']) => void): () => void
-	/** Whether any of these tables, or who may see what, changed at or after a moment (epoch ms). */
-	hasTurnedSince(since: number, tables: ReadonlySet<number>): boolean
-	connectToWriter(port: MessagePort): void
-	/** Epoch ms. */
-	now(): number
+export interface Host extends Site {
 	readonly imports: Imports
 	readonly looks: Looks
 	/** Copies that builders try things on. */
@@ -55,11 +34,8 @@ export interface Host {
 	/** The stand-in for a provider of sign-in; in a demo only. */
 	readonly standIn: StandIn | undefined
 	readonly folder: string
-	readonly origin: string
 	/** Whether the last small write went well. */
 	isWell(): boolean
-	/** The workspace's key, as hex. */
-	readonly key: string
 	close(): Promise<void>
 }
 
@@ -100,13 +76,13 @@ async function openLocked({ folder, scripts, origin, at }: HostPlace, unlock: ()
 	const listeners = new Set<(turned: Turned['turned']) => void>()
 	const queue: { runner?: Runner } = {}
 	/** Orders for which rows were asked and no index served, since the start. */
-	const wanted = new Map<string, Wanted>()
+	const wanted = new Map<string, WantedOrder>()
 	const indexes = startIndexing(() => parts.write('tendIndexes', { wanted: [...wanted.values()] }))
 
 	/** When each table, and who may see what, last changed. */
 	const turnedAt = new Map<number | 'access', number>()
 
-	const noteWanted = (all: readonly Wanted[]): void => {
+	const noteWanted = (all: readonly WantedOrder[]): void => {
 		for (const each of all) {
 			const name = `${each.table} ${each.column}`
 			// One that was not made was looked at, and had no place.
@@ -135,10 +111,7 @@ async function openLocked({ folder, scripts, origin, at }: HostPlace, unlock: ()
 	const ask = (name: string, args: unknown, signal?: AbortSignal): Promise<string> =>
 		readers.ask(name, args, { signal, person: personIn(args) })
 
-	const parts: Omit<
-		Host,
-		'isWell' | 'imports' | 'looks' | 'tries' | 'files' | 'standIn' | 'folder' | 'origin' | 'key' | 'close'
-	> = {
+	const parts: Threads = {
 		read: async (name, args, signal) => parse(await ask(name, args, signal)),
 		readJson: (name, args, signal) => ask(name, args, signal),
 		write: async (name, args) => parse(await writer.ask(name, args)),

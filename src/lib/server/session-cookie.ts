@@ -1,6 +1,6 @@
 /** The cookie by which a browser is signed in. Over HTTPS its name binds it to this host and to secure connections. */
 import type { Cookies } from '@sveltejs/kit'
-import type { Host } from './host.ts'
+import type { Site } from './threads/threads.ts'
 import { addKnown } from './people/known-browser.ts'
 import { SESSION_MS } from './people/sign-in.ts'
 import { hashToken } from './token.ts'
@@ -16,7 +16,7 @@ export function readSessionToken(cookies: Cookies, url: URL): string | undefined
 
 /** Signs a browser in; the session that it had before ends. */
 export async function enter(
-	{ host, cookies, url }: { host: Host; cookies: Cookies; url: URL },
+	{ host, cookies, url }: { host: Site; cookies: Cookies; url: URL },
 	token: string
 ): Promise<void> {
 	await endSession({ host, cookies, url })
@@ -31,7 +31,7 @@ export async function enter(
 }
 
 /** Ends the session of a browser, here and in its cookie. */
-export async function endSession({ host, cookies, url }: { host: Host; cookies: Cookies; url: URL }): Promise<void> {
+export async function endSession({ host, cookies, url }: { host: Site; cookies: Cookies; url: URL }): Promise<void> {
 	const token = readSessionToken(cookies, url)
 	if (token) await host.write('endSession', { tokenHash: hashToken(token), now: host.now() })
 	cookies.delete(nameAt(url), { path: '/', secure: url.protocol === 'https:' })
@@ -45,7 +45,7 @@ export function readKnown(cookies: Cookies): string | undefined {
 	return cookies.get(KNOWN)
 }
 
-export function keepKnown({ host, cookies, url }: { host: Host; cookies: Cookies; url: URL }, person: number): void {
+export function keepKnown({ host, cookies, url }: { host: Site; cookies: Cookies; url: URL }, person: number): void {
 	cookies.set(KNOWN, addKnown(host.key, readKnown(cookies), person), {
 		path: '/sign-in',
 		httpOnly: true,

@@ -8,7 +8,6 @@ import { parseWorkspace, type WorkspaceDocument } from '$lib/core/workspace/docu
 import type { Sql } from '$lib/core/query/sql.ts'
 import type { Db } from './db/open.ts'
 import type { RowIds } from './rows/row-ids.ts'
-import type { Wanted } from './workspace/order-index.ts'
 
 export interface Store {
 	readonly db: Db
@@ -25,9 +24,15 @@ export interface Store {
 	/** What the current group of changes touched: tables by number, who may see what, queued work, who is signed in. */
 	readonly touched: Set<number | 'access' | 'jobs' | 'sessions'>
 	/** Orders that no index served, by table and column (`workspace/order-index.ts`). */
-	readonly wanted: Map<string, Wanted>
+	readonly wanted: Map<string, WantedOrder>
 	/** Forgets what was read of the workspace, after a change of it was undone. */
 	forget(): void
+}
+
+/** A column of a table by which rows were to be ordered. */
+export interface WantedOrder {
+	readonly table: number
+	readonly column: number
 }
 
 export interface LoadedWorkspace extends Workspace {

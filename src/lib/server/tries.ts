@@ -9,12 +9,10 @@ import { mkdirSync, rmSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { AppError } from '$lib/core/app-error.ts'
 import { openFileStore } from './files/file-store.ts'
-import type { Host } from './host.ts'
+import type { Room } from './app-place.ts'
 import { openReaders } from './threads/readers.ts'
 import { startThread } from './threads/thread.ts'
-
-/** Where rows are read and written, with the files that are given in: the workspace, or a copy of it. */
-export type Room = Pick<Host, 'read' | 'write' | 'files'>
+import type { Threads } from './threads/threads.ts'
 
 export interface Tries {
 	/** The copy that a builder has begun under this version of the workspace's document. */
@@ -137,7 +135,7 @@ async function openRoom(
 	const writer = await startThread(join(scripts, 'writer.js'), data, () => undefined)
 	const script = join(scripts, 'reader.js')
 	const reader = await openReaders({ script, data, onNews: () => undefined, least: 1, most: 1 })
-	const doors: Pick<Host, 'read' | 'write'> = {
+	const doors: Pick<Threads, 'read' | 'write'> = {
 		read: async (name, args, signal) => JSON.parse(await reader.ask(name, args, { signal })),
 		write: async (name, args) => JSON.parse(await writer.ask(name, args))
 	}

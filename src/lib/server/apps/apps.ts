@@ -8,6 +8,7 @@ import { check } from '$lib/core/formula/check.ts'
 import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
 import { describePerson } from '../people/accounts.ts'
+import { refuseUnlessBuilder } from '../people/builders.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import { peopleWithApp, tellOfRelease } from '../people/sharing.ts'
 import { writeHistory } from '../rows/history.ts'
@@ -82,12 +83,6 @@ export function listReleases(store: Store, app: number): ReleaseEntry[] {
 export interface ByBuilder {
 	readonly actor: Actor
 	readonly now: number
-}
-
-/** Nobody but a builder makes or changes an app; asked in the transaction that acts. */
-export function refuseUnlessBuilder(store: Store, actor: Actor): void {
-	if (actor.lookedAtBy === undefined && describePerson(store, actor.person)?.isBuilder) return
-	throw new AppError('forbidden', 'Only builders may do this.')
 }
 
 export function addApp(

@@ -1,7 +1,7 @@
 /** What staff do on a screen: send a form, change or remove a row, press a button. */
 import { z } from 'zod'
 import { cellChangesSchema, rowIdSchema } from '../cell-schema.ts'
-import type { Room } from '../tries.ts'
+import type { Room } from '../app-place.ts'
 import type { InApp } from './use-app.ts'
 
 const line = z.string().max(40)

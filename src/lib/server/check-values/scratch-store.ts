@@ -1,10 +1,9 @@
 import { randomBytes } from 'node:crypto'
 import type { ColumnEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { WORKSPACE_FORMAT } from '$lib/core/workspace/document.ts'
-import { openForWriting } from '../db/open.ts'
-import { openRowIds } from '../rows/row-ids.ts'
 import { STEWARD } from '../people/system-roles.ts'
-import { openStore, type Store } from '../store.ts'
+import type { Store } from '../store.ts'
+import { openWriter } from '../threads/open-writer.ts'
 import { saveWorkspace } from '../workspace/save.ts'
 
 /** The number of the person who keeps every table of a scratch workspace. */
@@ -29,7 +28,7 @@ export interface Scratch {
 
 /** A workspace in memory, with a keeper who may do everything: for tables of check values and for tests. */
 export function openScratch(scratch: Scratch): Store {
-	const store = openStore(openForWriting(scratch.file ?? ':memory:'), openRowIds(randomBytes(16)))
+	const store = openWriter(scratch.file ?? ':memory:', randomBytes(16).toString('hex'))
 	const people = { id: PEOPLE_TABLE, name: 'people', keepers: [KEEPER], label: 1 }
 	const document: WorkspaceDocument = {
 		format: WORKSPACE_FORMAT,

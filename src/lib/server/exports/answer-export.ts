@@ -2,18 +2,19 @@
 import { z } from 'zod'
 import { error } from '@sveltejs/kit'
 import { forPage } from '../answer.ts'
-import type { Host } from '../host.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import { exportCsv } from './export-csv.ts'
 import { exportFile, FILE_TYPES } from './export-file.ts'
 import { FILE_FORMATS } from './make-file.ts'
+import type { Imports } from '../sources/imports.ts'
+import type { Threads } from '../threads/threads.ts'
 import type { ToExport } from './to-export.ts'
 
 /** CSV (RFC 4180) unless another format is asked. */
 export const formatInAddress = z.enum(['csv', 'csv defused', ...FILE_FORMATS]).catch('csv')
 
 export async function answerExport(
-	{ host, actor, now }: { host: Host; actor: Actor; now: number },
+	{ host, actor, now }: { host: Pick<Threads, 'write'> & { readonly imports: Imports }; actor: Actor; now: number },
 	asked: ToExport | undefined,
 	format: z.infer<typeof formatInAddress>
 ): Promise<Response> {

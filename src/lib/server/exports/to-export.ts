@@ -1,6 +1,6 @@
 /** What can leave as a file: a table as it is filtered and ordered, or a list of an app; each with what its reader sees. */
 import type { WirePage } from '$lib/core/query/wire.ts'
-import type { Host } from '../host.ts'
+import type { Threads } from '../threads/threads.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import type { ShownColumn } from '../rows/describe-columns.ts'
 import type { RowsRequest } from '../rows/read.ts'
@@ -22,7 +22,7 @@ interface Reading {
 
 /** Undefined where this person sees nothing of the table. */
 export async function tableToExport(
-	host: Pick<Host, 'read'>,
+	host: Pick<Threads, 'read'>,
 	{ actor, now, table, sort, then, filters }: Reading & Pick<RowsRequest, 'table' | 'sort' | 'then' | 'filters'>
 ): Promise<ToExport | undefined> {
 	const head = await host.read('tableHead', { table, actor, now })
@@ -35,7 +35,7 @@ export async function tableToExport(
 
 /** A list of a released app, with the columns that it shows. Undefined where it is not there for this person. */
 export async function listToExport(
-	host: Pick<Host, 'read'>,
+	host: Pick<Threads, 'read'>,
 	{ app, screen, line, actor, now }: Reading & { app: number; screen: string; line: string }
 ): Promise<ToExport | undefined> {
 	const place = { app, draft: false, actor, now }

@@ -11,7 +11,7 @@ import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { AppError } from '$lib/core/app-error.ts'
 import { MOST_BYTES, plainFileName, showSize, type Attachment } from '$lib/core/capture/attachment.ts'
-import type { Host } from '../host.ts'
+import type { Threads } from '../threads/threads.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import { newToken } from '../token.ts'
 
@@ -34,7 +34,7 @@ export interface FileStore {
 
 const SWEEP_EVERY_MS = 6 * 3_600_000
 
-export function openFileStore(folder: string, host: Pick<Host, 'read' | 'write' | 'now'>): FileStore {
+export function openFileStore(folder: string, host: Pick<Threads, 'read' | 'write' | 'now'>): FileStore {
 	const incoming = join(folder, 'incoming')
 	/** Taken in since the last sweep began: these may be known only since it asked. */
 	let recent = new Set<string>()

@@ -3,7 +3,7 @@
  * leaves to the post. A message that fails is tried again later; its Message-ID stays the same.
  */
 import type { Post } from '../post/stand-in.ts'
-import type { Host } from '../host.ts'
+import type { Threads } from '../threads/threads.ts'
 
 export interface Runner {
 	wake(): void
@@ -11,7 +11,7 @@ export interface Runner {
 }
 
 export interface RunnerParts {
-	readonly host: Pick<Host, 'read' | 'write' | 'now'>
+	readonly host: Pick<Threads, 'read' | 'write' | 'now'>
 	readonly post: Post
 	/** Where links in messages lead. */
 	readonly origin: string

@@ -1,14 +1,14 @@
 /** One-time codes by the clock (RFC 6238: SHA-1, six digits, thirty seconds, as every authenticator reads them). */
 import { Secret, TOTP } from 'otpauth'
 import QRCode from 'qrcode'
-import type { Host } from '../host.ts'
+import type { Site } from '../threads/threads.ts'
 import { seal, unseal } from '../seal.ts'
 
 const PERIOD = 30
 
 /** A fresh secret, not yet in force, with what an authenticator reads. */
 export async function beginSecondFactor(
-	host: Host,
+	host: Site,
 	{ person, email, workspace }: { person: number; email: string; workspace: string }
 ): Promise<{ secret: string; picture: string }> {
 	const secret = new Secret({ size: 20 })
@@ -18,7 +18,7 @@ export async function beginSecondFactor(
 }
 
 /** Whether a code is right now, or was just before or will be just after, and was not used yet. */
-export async function takeCode(host: Host, person: number, code: string): Promise<'right' | 'wrong' | 'used'> {
+export async function takeCode(host: Site, person: number, code: string): Promise<'right' | 'wrong' | 'used'> {
 	const found = await host.read('secondFactor', { person })
 	const token = code.replace(/\s/g, '')
 	if (!found || !/^\d{6}$/.test(token)) return 'wrong'

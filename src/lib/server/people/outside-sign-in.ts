@@ -7,10 +7,16 @@
 import * as oidc from 'openid-client'
 import { AppError } from '$lib/core/app-error.ts'
 import { BRIEF_SECONDS } from '../brief-cookies.ts'
-import type { Host } from '../host.ts'
+import type { Site } from '../threads/threads.ts'
 import { seal, unseal } from '../seal.ts'
 import { newToken } from '../token.ts'
 import type { Provider, Vouched } from './providers.ts'
+import type { StandIn } from './stand-in-provider.ts'
+
+type SiteWithStandIn = Site & {
+	/** The stand-in for a provider; in a demo only. */
+	readonly standIn: StandIn | undefined
+}
 
 /** One for all providers: the state says which of them answers. */
 export const RETURN_PATH = '/sign-in/back'
@@ -38,7 +44,7 @@ export interface GoingOut {
 
 /** Where the browser is to go, and the state that it must bring back. */
 export async function goOut(
-	host: Host,
+	host: SiteWithStandIn,
 	{ provider, then, door }: GoingOut
 ): Promise<{ readonly url: string; readonly state: string }> {
 	const config = await configOf(host, provider)
@@ -62,7 +68,7 @@ export type CameBack =
 	| { readonly vouched: string; readonly door: number }
 
 /** `url`: what the browser came back with; `state`: what its cookie says. */
-export async function comeBack(host: Host, { url, state }: { url: URL; state: string }): Promise<CameBack> {
+export async function comeBack(host: SiteWithStandIn, { url, state }: { url: URL; state: string }): Promise<CameBack> {
 	const left = leaving.get(state)
 	leaving.delete(state)
 	if (!left || left.until <= host.now() || url.searchParams.get('state') !== state)
@@ -76,7 +82,7 @@ export async function comeBack(host: Host, { url, state }: { url: URL; state: st
 	}
 }
 
-async function letIn(host: Host, left: Leaving, url: URL): Promise<CameBack> {
+async function letIn(host: SiteWithStandIn, left: Leaving, url: URL): Promise<CameBack> {
 	const found = await host.read('provider', { provider: left.provider })
 	if (!found) throw new AppError('not_found', GONE)
 	const vouched = await vouchedBy(host, left, url)
@@ -99,7 +105,7 @@ async function letIn(host: Host, left: Leaving, url: URL): Promise<CameBack> {
 }
 
 /** Whom a provider vouched for; undefined once the time is over. */
-export function findVouched(host: Host, token: string): (Vouched & { email: string }) | undefined {
+export function findVouched(host: SiteWithStandIn, token: string): (Vouched & { email: string }) | undefined {
 	const found = vouchedFor.get(token)
 	return found && found.until > host.now() ? found.vouched : undefined
 }
@@ -110,7 +116,7 @@ export function forgetVouched(token: string): void {
 
 /** Asks an issuer for its own description; throws in words where none answers. `secret` comes back sealed. */
 export async function tryProvider(
-	host: Host,
+	host: SiteWithStandIn,
 	{ issuer, clientId, secret }: { issuer: string; clientId: string; secret: string }
 ): Promise<string> {
 	if (!/^https:\/\//.test(issuer)) throw new AppError('invalid', 'The address of a provider begins with https://.')
@@ -121,7 +127,7 @@ export async function tryProvider(
 const TOO_LATE = 'That took too long, or was begun in another window. Sign in once more.'
 const GONE = 'This way of signing in is closed. Choose another.'
 
-async function vouchedBy(host: Host, left: Leaving, url: URL): Promise<Vouched> {
+async function vouchedBy(host: SiteWithStandIn, left: Leaving, url: URL): Promise<Vouched> {
 	const here = new URL(host.origin + RETURN_PATH)
 	here.search = url.search
 	const config = await configOf(host, left.provider)
@@ -157,7 +163,7 @@ function codeOf(error: unknown): string {
 	return error instanceof Error && 'code' in error ? String(error.code) : 'unknown'
 }
 
-async function configOf(host: Host, provider: number): Promise<oidc.Configuration> {
+async function configOf(host: SiteWithStandIn, provider: number): Promise<oidc.Configuration> {
 	const found = await host.read('provider', { provider })
 	if (!found) throw new AppError('not_found', GONE)
 	if (found.issuer === '') return standInConfig(host)
@@ -165,7 +171,7 @@ async function configOf(host: Host, provider: number): Promise<oidc.Configuratio
 }
 
 /** The stand-in listens on loopback, without TLS; nothing else may. */
-async function standInConfig({ standIn }: Host): Promise<oidc.Configuration> {
+async function standInConfig({ standIn }: SiteWithStandIn): Promise<oidc.Configuration> {
 	if (!standIn) throw new AppError('not_found', 'The stand-in runs in a demo only.')
 	const { issuer, clientId, secret } = standIn
 	return oidc.discovery(new URL(issuer), clientId, secret, undefined, { execute: [oidc.allowInsecureRequests] })

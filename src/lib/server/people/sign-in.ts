@@ -1,6 +1,6 @@
 /** Signing in and out: a password, a code where a second factor was set up, a random token of which the SHA-256 is kept. */
 import { AppError } from '$lib/core/app-error.ts'
-import type { Host } from '../host.ts'
+import type { Site } from '../threads/threads.ts'
 import { hashToken, newToken } from '../token.ts'
 import { findKnown } from './known-browser.ts'
 import { openLane } from './lane.ts'
@@ -50,7 +50,7 @@ const TOO_MANY = 'Too many tries. Wait a quarter of an hour, then try again.'
 
 /** A session's token, or a ticket with which a code is still to be given. Refuses with one sentence whatever was wrong. */
 export async function signIn(
-	host: Host,
+	host: Site,
 	{ email, password, from, agent, browser }: SigningIn
 ): Promise<Entered | { readonly ticket: string }> {
 	const now = host.now()
@@ -73,7 +73,7 @@ export async function signIn(
 
 /** After the first step, by password or provider: a session, or the code that is still owed where one was set up. */
 export async function goOn(
-	host: Host,
+	host: Site,
 	{ person, through, from, agent }: { person: number; through: string; from: string; agent: string }
 ): Promise<Entered | { readonly ticket: string }> {
 	const factor = await host.read('secondFactor', { person })
@@ -87,7 +87,7 @@ export async function goOn(
 
 /** The second step; a ticket is good for a few tries within five minutes. */
 export async function giveCode(
-	host: Host,
+	host: Site,
 	{ ticket, code, agent }: { ticket: string; code: string; agent: string }
 ): Promise<Entered> {
 	const owed = owing.get(ticket)
@@ -120,7 +120,7 @@ function oweCode(owed: Pick<Owing, 'person' | 'key' | 'through'>, now: number): 
 }
 
 export async function beginSession(
-	host: Host,
+	host: Site,
 	{ person, through, agent }: { person: number; through: string; agent: string }
 ): Promise<string> {
 	const token = newToken()

@@ -24,7 +24,6 @@ import { standingOf, type Actor } from '../people/rights-of-actor.ts'
 import { keepingASteward } from '../people/stewardship.ts'
 import type { Store } from '../store.ts'
 import { isTry } from '../workspace/become-try.ts'
-import { raiseEvents } from './events.ts'
 import { checkGuards, checkNotClosed } from './guards.ts'
 import { writeHistory } from './history.ts'
 import { isInBin, putInBin, takeFromBin, type Company } from './bin.ts'
@@ -41,6 +40,24 @@ export interface ChangeContext {
 	readonly through: string
 	/** How many routines led here; chains stop at ten. */
 	readonly depth?: number
+}
+
+export interface RowEvent {
+	readonly kind: 'added' | 'changed' | 'removed'
+	readonly table: Table
+	readonly n: number
+}
+
+/** Told of each change in its transaction, after all else: what it refuses is undone with the change. */
+export type RowListener = (store: Store, event: RowEvent, context: ChangeContext) => void
+
+let tell: RowListener = () => {
+	throw new Error('Cannot change a row: nobody was registered to be told')
+}
+
+/** Says who is told of changes. Called where the writer is put together, since what a change causes lies above this door. */
+export function tellOfChanges(listener: RowListener): void {
+	tell = listener
 }
 
 /** Makes all of the changes or none. */
@@ -135,7 +152,7 @@ function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new S
 	const company = letGo(door, before.n, removing)
 	keepStewardIfPeople(door, () => putInBin(store, table, { row: before, company }, context))
 	writeChange(door, 'remove', before.n, `{"before":${cellsText(before)}}`)
-	raiseEvents(store, { kind: 'removed', table, n: before.n }, context)
+	tell(store, { kind: 'removed', table, n: before.n }, context)
 	return { row: id, rev: before.rev, conflicts: [] }
 }
 
@@ -313,7 +330,7 @@ function settle(door: Door, after: StoredRow | undefined, before: StoredRow | un
 		n,
 		before ? `{"before":${cellsText(before)},"after":${cellsText(after, before)}}` : `{"after":${cellsText(after)}}`
 	)
-	raiseEvents(store, { kind: before ? 'changed' : 'added', table, n }, context)
+	tell(store, { kind: before ? 'changed' : 'added', table, n }, context)
 }
 
 /** Then it may now belong to a row that is closed. */

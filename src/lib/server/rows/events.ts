@@ -9,19 +9,12 @@ import { compileCondition } from '$lib/core/formula/compile.ts'
 import { newContext } from '$lib/core/formula/sql-context.ts'
 import { fold } from '$lib/core/formula/fold.ts'
 import { allOf, param, sql } from '$lib/core/query/sql.ts'
-import type { Table } from '$lib/core/table/types.ts'
 import { liveApps } from '../apps/live.ts'
 import { addJob } from '../jobs/queue.ts'
 import { momentAt } from '../people/rights-of-actor.ts'
 import { openCase } from '../signoffs/open-case.ts'
 import type { Store } from '../store.ts'
-import type { ChangeContext } from './change.ts'
-
-export interface RowEvent {
-	readonly kind: 'added' | 'changed' | 'removed'
-	readonly table: Table
-	readonly n: number
-}
+import type { ChangeContext, RowEvent } from './change.ts'
 
 /** Chains of routines that set each other off stop here. */
 const MAX_DEPTH = 10

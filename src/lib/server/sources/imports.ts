@@ -14,7 +14,7 @@ import type { Comparison, Merged, Misfit } from '$lib/core/exchange/comparison.t
 import { importPlanSchema, type ImportPlan, type Unread } from '$lib/core/exchange/plan.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { FileToMake } from '../exports/make-file.ts'
-import type { Host } from '../host.ts'
+import type { Threads } from '../threads/threads.ts'
 import type { Actor } from '../people/rights-of-actor.ts'
 import type { Begun, BroughtIn } from './bring-in.ts'
 import type { Importer } from './importer.ts'
@@ -100,7 +100,7 @@ export interface Imports {
 export function openImports(
 	folder: string,
 	importer: Importer,
-	host: Pick<Host, 'read' | 'write' | 'connectToWriter' | 'now'>
+	host: Pick<Threads, 'read' | 'write' | 'connectToWriter' | 'now'>
 ): Imports {
 	const entries = new Map<string, Entry>()
 	const sweep = setInterval(() => void sweepOld(), SWEEP_MS)

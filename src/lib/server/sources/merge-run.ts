@@ -5,7 +5,7 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Comparison, Merged, Misfit } from '$lib/core/exchange/comparison.ts'
-import type { Host } from '../host.ts'
+import type { Threads } from '../threads/threads.ts'
 import { misfitError, NOTHING_APPLIED, type Applied, type Applying } from './apply-merge.ts'
 import type { Span } from './judge-merge.ts'
 import { intoOf, type Staging } from './stage-merge.ts'
@@ -24,7 +24,7 @@ export type Outcome =
 	| { readonly merged: Merged }
 	| { readonly refused: string; readonly misfits: readonly Misfit[]; readonly comparison: Comparison }
 
-type Doors = Pick<Host, 'read' | 'write'>
+type Doors = Pick<Threads, 'read' | 'write'>
 
 /** As many rows change in one transaction: a fifth of a second, in which the writer does nothing else. */
 export const AT_ONCE = 2_000
@@ -127,7 +127,7 @@ async function inSteps(
 }
 
 export async function undoInSteps(
-	host: Pick<Host, 'write'>,
+	host: Pick<Threads, 'write'>,
 	asked: Omit<UndoStep, 'soFar' | 'atMost'>,
 	onProgress: (undone: number) => void = () => undefined
 ): Promise<Undone> {

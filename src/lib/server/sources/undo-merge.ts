@@ -13,6 +13,7 @@ import type { Actor } from '../people/rights-of-actor.ts'
 import { isInBin } from '../rows/bin.ts'
 import { changeRows, type ChangeContext } from '../rows/change.ts'
 import { writeHistory } from '../rows/history.ts'
+import { findUndoable } from '../rows/last-merge.ts'
 import { readStoredRow, toValue } from '../rows/stored-row.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store.ts'
@@ -35,14 +36,8 @@ export interface Undoing extends Undone {
 
 export const NOTHING_UNDONE: Undoing = { undone: 0, kept: [], keptCount: 0, before: null, ended: false }
 
-/** Removed rows lie in the bin for as long. */
-const UNDOABLE_MS = 30 * 86_400_000
 const MOST_TOLD = 50
 
-const LAST = `
-	SELECT seq, at, kind, body ->> 'file' AS file, body ->> 'first' AS first FROM history
-	WHERE table_id = ? AND row_n IS NULL AND kind IN ('bring in begun', 'bring in again', 'bring in undone')
-	ORDER BY seq DESC LIMIT 1`
 /**
  * Backwards, as it is undone. Of this table alone: what went with its rows comes back with them, and of other tables
  * their keepers are told. What others changed between its steps came through something else. By number: sorting all
@@ -53,21 +48,6 @@ const ENTRIES = `
 	WHERE seq >= ? AND seq < ? AND +table_id = ? AND through = ? AND row_n IS NOT NULL
 		AND kind IN ('add', 'change', 'remove')
 	ORDER BY seq DESC LIMIT ?`
-
-interface LastMerge {
-	readonly seq: number
-	readonly at: number
-	readonly file: string
-	/** The number of the first entry that it wrote. */
-	readonly first: number
-}
-
-/** The last bringing-in into a table, if it can still be undone. */
-export function findUndoable(store: Store, table: number, now: number): LastMerge | undefined {
-	const last = store.prepare(LAST).get(table) as (LastMerge & { kind: string; first: number | null }) | undefined
-	const isOpen = last?.kind === 'bring in again' && last.first !== null && now - last.at < UNDOABLE_MS
-	return isOpen ? last : undefined
-}
 
 export interface UndoStep {
 	readonly table: number

@@ -1,6 +1,6 @@
 /** What travels between the main thread and the threads that hold connections. */
 import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
-import type { Wanted } from '../workspace/order-index.ts'
+import type { WantedOrder } from '../store.ts'
 
 export interface Ask {
 	readonly id: number
@@ -35,7 +35,7 @@ export interface Turned {
 
 /** Sent by a reader that was asked for rows in orders which no index served. */
 export interface Lacking {
-	readonly wanted: readonly Wanted[]
+	readonly wanted: readonly WantedOrder[]
 }
 
 export interface ThreadData {

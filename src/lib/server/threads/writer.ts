@@ -6,13 +6,13 @@
  */
 import { parentPort, workerData, type MessagePort } from 'node:worker_threads'
 import { AppError } from '$lib/core/app-error.ts'
-import { openForWriting, refuseDamaged } from '../db/open.ts'
+import { refuseDamaged } from '../db/open.ts'
 import { settleTurns } from '../db/turns.ts'
-import { openRowIds } from '../rows/row-ids.ts'
 import { watchSessions } from '../people/accounts.ts'
-import { openStore, type Store } from '../store.ts'
+import type { Store } from '../store.ts'
 import type { Growth } from '../workspace/tend-indexes.ts'
 import { noteRefusal, refuseGuessing } from '../workspace/note-refusal.ts'
+import { openWriter } from './open-writer.ts'
 import { toAnswer, type Answer, type Ask, type ThreadData, type Turned } from './protocol.ts'
 import { ALONE, BULK, FILLING, STAFF, WRITES, type WriteName } from './writes.ts'
 
@@ -45,7 +45,7 @@ parentPort?.postMessage('ready')
 function open(): Store {
 	try {
 		refuseDamaged(file)
-		return openStore(openForWriting(file, refuseToGoOn), openRowIds(Buffer.from(key, 'hex')))
+		return openWriter(file, key, refuseToGoOn)
 	} catch (error) {
 		// The driver's errors lose their words on the way to another thread; plain ones do not.
 		const { name, message, code } = error as Error & { code?: string }

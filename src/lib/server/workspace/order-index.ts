@@ -8,7 +8,7 @@
 import { keptSortPlace } from '$lib/core/formula/kept.ts'
 import { isStored } from '$lib/core/table/storage.ts'
 import { findColumn, type Column, type ColumnTypeName, type Table } from '$lib/core/table/types.ts'
-import type { Store } from '../store.ts'
+import type { Store, WantedOrder } from '../store.ts'
 import { createIndex } from './schema.ts'
 
 /** Fewer rows are put in order in the time that a page takes anyway. */
@@ -23,19 +23,13 @@ const HAS = `SELECT 1 FROM sqlite_schema WHERE type = 'index' AND name = ?`
 const MADE = `SELECT count(*) FROM meta WHERE key GLOB ?`
 const NOTE = `INSERT INTO meta (key, value) VALUES (?, 'yes') ON CONFLICT (key) DO NOTHING`
 
-/** A column of a table by which rows were to be ordered. */
-export interface Wanted {
-	readonly table: number
-	readonly column: number
-}
-
 /** Notes that an index would serve, where there is none: in `store.wanted`, for whoever can have it made. */
 export function noteOrder(store: Store, table: Table, column: Column): void {
 	if (wants(store, table, column)) store.wanted.set(`${table.id} ${column.id}`, { table: table.id, column: column.id })
 }
 
 /** Makes it; false where it is there already, or has no place. It takes half a second for a million rows. */
-export function makeOrderIndex(store: Store, { table: id, column: columnId }: Wanted): boolean {
+export function makeOrderIndex(store: Store, { table: id, column: columnId }: WantedOrder): boolean {
 	const table = store.workspace().catalogue.tables.get(id)
 	const column = table && findColumn(table, columnId)
 	if (!column || !wants(store, table, column)) return false

@@ -1,0 +1,14 @@
+import { openForWriting } from '../db/open.ts'
+import { tellOfChanges } from '../rows/change.ts'
+import { raiseEvents } from '../rows/events.ts'
+import { openRowIds } from '../rows/row-ids.ts'
+import { openStore, type Store } from '../store.ts'
+
+/**
+ * Puts together what writes: the one writable connection, and what a change of a row causes. `key`: the workspace's, as
+ * hex. `refuseToGoOn`: asked from inside long scans; what it throws ends them.
+ */
+export function openWriter(file: string, key: string, refuseToGoOn?: () => void): Store {
+	tellOfChanges(raiseEvents)
+	return openStore(openForWriting(file, refuseToGoOn), openRowIds(Buffer.from(key, 'hex')))
+}
