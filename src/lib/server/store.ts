@@ -2,15 +2,14 @@
  * One connection to the workspace and what is known about it: the current document, built once for each version, and
  * prepared statements. Each thread has its own.
  */
-import type { Statement } from 'better-sqlite3'
+import type { Database, Statement } from 'better-sqlite3'
 import { buildWorkspace, type Workspace } from '$lib/core/workspace/catalogue.ts'
 import { parseWorkspace, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import type { Sql } from '$lib/core/query/sql.ts'
-import type { Db } from './db/open.ts'
 import type { RowIds } from './rows/row-ids.ts'
 
 export interface Store {
-	readonly db: Db
+	readonly db: Database
 	readonly ids: RowIds
 	/** The workspace as it stands in the current transaction. */
 	workspace(): LoadedWorkspace
@@ -45,7 +44,7 @@ const MAX_STATEMENTS = 500
 const CURRENT_VERSION = `SELECT max(version) FROM document WHERE kind = 'workspace'`
 const READ_DOCUMENT = `SELECT body FROM document WHERE kind = 'workspace' AND version = ?`
 
-export function openStore(db: Db, ids: RowIds): Store {
+export function openStore(db: Database, ids: RowIds): Store {
 	const statements = new Map<string, Statement<unknown[]>>()
 	let loaded: LoadedWorkspace | undefined
 	let steady = 0

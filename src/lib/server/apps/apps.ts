@@ -8,8 +8,7 @@ import { check } from '$lib/core/formula/check.ts'
 import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
 import { describePerson } from '../people/accounts.ts'
-import { refuseUnlessBuilder } from '../people/builders.ts'
-import type { Actor } from '../people/rights-of-actor.ts'
+import { refuseUnlessBuilder, type ByBuilder } from '../people/builders.ts'
 import { peopleWithApp, tellOfRelease } from '../people/sharing.ts'
 import { writeHistory } from '../rows/history.ts'
 import type { Store } from '../store.ts'
@@ -78,11 +77,6 @@ export function readDraft(store: Store, app: number): Draft {
 export function listReleases(store: Store, app: number): ReleaseEntry[] {
 	const rows = store.prepare(RELEASES).all(app) as { number: number; madeAt: number; by: number; note: string }[]
 	return rows.map(({ by, ...rest }) => ({ ...rest, madeBy: describePerson(store, by)?.name ?? '' }))
-}
-
-export interface ByBuilder {
-	readonly actor: Actor
-	readonly now: number
 }
 
 export function addApp(

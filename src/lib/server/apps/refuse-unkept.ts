@@ -12,7 +12,7 @@ import { getTable } from '$lib/core/table/types.ts'
 import { refuseUnheld } from '../people/held-formulas.ts'
 import type { Store } from '../store.ts'
 import { getKeptTable } from '../workspace/kept-table.ts'
-import type { ByBuilder } from './apps.ts'
+import type { ByBuilder } from '../people/builders.ts'
 
 export function refuseUnkept(store: Store, document: AppDocument, live: AppDocument | undefined, by: ByBuilder): void {
 	const fresh = freshOf(document, live)

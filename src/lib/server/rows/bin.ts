@@ -2,7 +2,7 @@
 import type { SqlValue } from '$lib/core/query/sql.ts'
 import type { Table } from '$lib/core/table/types.ts'
 import type { Store } from '../store.ts'
-import type { ChangeContext } from './change.ts'
+import type { ChangeContext } from './change-context.ts'
 import type { StoredRow } from './stored-row.ts'
 
 const PUT = `

@@ -9,7 +9,8 @@ import type { WireRow } from '$lib/core/query/wire.ts'
 import type { Store } from '../store.ts'
 import { noteRefusal } from '../workspace/note-refusal.ts'
 import { readRows } from './read.ts'
-import { changeRows, type ChangeContext } from './change.ts'
+import { changeRows } from './change.ts'
+import type { ChangeContext } from './change-context.ts'
 
 export interface Block {
 	readonly changes: readonly Change[]

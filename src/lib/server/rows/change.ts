@@ -20,27 +20,18 @@ import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import { findColumn, getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { describePerson } from '../people/accounts.ts'
-import { standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { standingOf } from '../people/rights-of-actor.ts'
 import { keepingASteward } from '../people/stewardship.ts'
 import type { Store } from '../store.ts'
 import { isTry } from '../workspace/become-try.ts'
 import { checkGuards, checkNotClosed } from './guards.ts'
 import { writeHistory } from './history.ts'
+import type { ChangeContext } from './change-context.ts'
 import { isInBin, putInBin, takeFromBin, type Company } from './bin.ts'
 import { readRows } from './read.ts'
 import { nextRowNumber } from './row-numbers.ts'
 import { toStoredCells, type StoredCells } from './stored-cells.ts'
 import { readStoredRow, updateStoredRow, type StoredRow } from './stored-row.ts'
-
-export interface ChangeContext {
-	readonly actor: Actor
-	/** Epoch ms. */
-	readonly now: number
-	/** By what way, for the history. */
-	readonly through: string
-	/** How many routines led here; chains stop at ten. */
-	readonly depth?: number
-}
 
 export interface RowEvent {
 	readonly kind: 'added' | 'changed' | 'removed'

@@ -14,7 +14,8 @@ import { addJob } from '../jobs/queue.ts'
 import { momentAt } from '../people/rights-of-actor.ts'
 import { openCase } from '../signoffs/open-case.ts'
 import type { Store } from '../store.ts'
-import type { ChangeContext, RowEvent } from './change.ts'
+import type { RowEvent } from './change.ts'
+import type { ChangeContext } from './change-context.ts'
 
 /** Chains of routines that set each other off stop here. */
 const MAX_DEPTH = 10

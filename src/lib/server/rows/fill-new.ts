@@ -11,7 +11,7 @@ import type { StoredValue } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/table/types.ts'
 import { momentAt, standingOf } from '../people/rights-of-actor.ts'
 import type { Store } from '../store.ts'
-import type { ChangeContext } from './change.ts'
+import type { ChangeContext } from './change-context.ts'
 import { rowFromStored, storeEnv } from './stored-row.ts'
 
 const BEGUN = `SELECT last FROM numbering WHERE column_id = ? AND series = ?`

@@ -10,7 +10,8 @@ import type { WireRow } from '$lib/core/query/wire.ts'
 import type { FileToMake } from '../exports/make-file.ts'
 import type { BringIn, BroughtIn, Progress } from './bring-in.ts'
 import { startImporterThread, type ImporterThread } from './importer-thread.ts'
-import type { InspectRequest, Inspection } from './inspect.ts'
+import type { Inspection } from './inspect.ts'
+import type { InspectRequest } from './look-through.ts'
 
 export interface Importer {
 	/** `signal`: nobody waits for it any more; a large file is left at once. */

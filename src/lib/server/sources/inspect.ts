@@ -11,18 +11,7 @@ import { LONGEST_TEXT } from '$lib/core/table/kinds/long-text.ts'
 import { MEANS_NUMBER, proposeKeys } from '$lib/core/exchange/propose-keys.ts'
 import type { NoRow } from '$lib/core/exchange/no-rows.ts'
 import { openFile } from './open-file.ts'
-import { lookThrough, type Looked } from './look-through.ts'
-
-export interface InspectRequest {
-	readonly path: string
-	readonly name: string
-	readonly sheet?: string | undefined
-	/** Counted from 0; undefined proposes. */
-	readonly headingRow?: number | null | undefined
-	readonly firstRow?: number | undefined
-	/** Whether the row above the heading row belongs to it. */
-	readonly overTwo?: boolean | undefined
-}
+import { lookThrough, type InspectRequest, type Looked } from './look-through.ts'
 
 export interface Inspection {
 	readonly sheets: readonly string[]

@@ -5,8 +5,18 @@ import { findHeadings, joinHeadings, type HeadingSpan, type Headings } from '$li
 import { openNoRows, unitsOf, type NoRow, type NoRowFinder } from '$lib/core/exchange/no-rows.ts'
 import { countOf } from '$lib/core/text/count.ts'
 import { ownCopy } from '$lib/core/text/own-copy.ts'
-import type { InspectRequest } from './inspect.ts'
 import type { RowBatch, Sheet } from './sheet.ts'
+
+export interface InspectRequest {
+	readonly path: string
+	readonly name: string
+	readonly sheet?: string | undefined
+	/** Counted from 0; undefined proposes. */
+	readonly headingRow?: number | null | undefined
+	readonly firstRow?: number | undefined
+	/** Whether the row above the heading row belongs to it. */
+	readonly overTwo?: boolean | undefined
+}
 
 export interface Looked extends Headings {
 	readonly head: readonly Row[]

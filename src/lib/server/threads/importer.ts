@@ -8,7 +8,8 @@ import type { Making } from '../exports/file-cell.ts'
 import { beginFile, type FileToMake } from '../exports/make-file.ts'
 import { bringIn, type BringIn } from '../sources/bring-in.ts'
 import { copyDatabase } from '../db/copy-database.ts'
-import { inspectFile, type InspectRequest } from '../sources/inspect.ts'
+import { inspectFile } from '../sources/inspect.ts'
+import type { InspectRequest } from '../sources/look-through.ts'
 import { toAnswer, toError, type Answer } from './protocol.ts'
 
 type FromMain =

@@ -1,0 +1,12 @@
+import type { Actor } from '../people/rights-of-actor.ts'
+
+/** Who makes a change, when, and what led to it. */
+export interface ChangeContext {
+	readonly actor: Actor
+	/** Epoch ms. */
+	readonly now: number
+	/** By what way, for the history. */
+	readonly through: string
+	/** How many routines led here; chains stop at ten. */
+	readonly depth?: number
+}
