@@ -49,7 +49,7 @@ export default ts.config(
 		rules: {
 			'no-restricted-imports': [
 				'error',
-				{ patterns: [{ group: ['better-sqlite3', '**/server/db/**'], message: 'SQL lives in src/lib/server.' }] }
+				{ patterns: [{ group: ['better-sqlite3', '**/server/store/**'], message: 'SQL lives in src/lib/server.' }] }
 			]
 		}
 	}

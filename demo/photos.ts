@@ -3,8 +3,8 @@ import { createHash } from 'node:crypto'
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { PNG } from 'pngjs'
-import { noteUpload } from '../src/lib/server/files/uploads.ts'
-import type { Store } from '../src/lib/server/store.ts'
+import { noteUpload } from '../src/lib/server/rows/uploads.ts'
+import type { Store } from '../src/lib/server/store/store.ts'
 import type { Random } from './random.ts'
 
 const WIDE = 480

@@ -1,8 +1,8 @@
 /** The trust's tables, roles and lines of access, as its builder made them. */
-import type { NewColumn } from '../src/lib/server/workspace/tables.ts'
+import type { NewColumn } from '../src/lib/server/structure/tables.ts'
 import type { LineEntry, WorkspaceDocument } from '../src/lib/core/workspace/document.ts'
-import { BUILDER, EVERYONE, STEWARD } from '../src/lib/server/people/system-roles.ts'
-import { PEOPLE as PEOPLE_TABLE } from '../src/lib/server/workspace/make.ts'
+import { BUILDER, EVERYONE, STEWARD } from '../src/lib/server/rights/system-roles.ts'
+import { PEOPLE as PEOPLE_TABLE } from '../src/lib/server/structure/make.ts'
 import type { DemoRole } from './people.ts'
 
 export const ROLE_IDS: Readonly<Record<DemoRole, number>> = {

@@ -3,19 +3,19 @@
  * searched, against the best hand-written SQL with the same condition; and against PostgreSQL's row security on the same
  * rows, indexes and policy, where Debian's `postgresql` is installed.
  */
-import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
 import { atMost, planCount, planPage } from '../src/lib/core/query/plan.ts'
 import type { PageRequest } from '../src/lib/core/query/request.ts'
 import { toCondition } from '../src/lib/core/query/filter.ts'
 import type { Sql } from '../src/lib/core/query/sql.ts'
 import { getColumn, getTable } from '../src/lib/core/table/types.ts'
-import { standingOf } from '../src/lib/server/people/rights-of-actor.ts'
+import { standingOf } from '../src/lib/server/rights/rights-of-actor.ts'
 import { fewCandidates } from '../src/lib/server/rows/text-candidates.ts'
-import type { Store } from '../src/lib/server/store.ts'
-import { readAccess } from '../src/lib/server/workspace/read-access.ts'
-import { createIndex } from '../src/lib/server/workspace/schema.ts'
-import { takeStatistics } from '../src/lib/server/workspace/table-statistics.ts'
-import { growTextIndex } from '../src/lib/server/workspace/text-index.ts'
+import type { Store } from '../src/lib/server/store/store.ts'
+import { readAccess } from '../src/lib/server/review/read-access.ts'
+import { createIndex } from '../src/lib/server/store/schema.ts'
+import { takeStatistics } from '../src/lib/server/derived/table-statistics.ts'
+import { growTextIndex } from '../src/lib/server/derived/text-index.ts'
 import { openPostgres, type Postgres } from './postgres.ts'
 import { median, paired, time } from './timing.ts'
 

@@ -4,10 +4,10 @@
  */
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
-import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
-import { settleTurns } from '../src/lib/server/db/turns.ts'
+import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
+import { settleTurns } from '../src/lib/server/store/turns.ts'
 import { changeRows } from '../src/lib/server/rows/change.ts'
-import type { Store } from '../src/lib/server/store.ts'
+import type { Store } from '../src/lib/server/store/store.ts'
 import { paired } from './timing.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')

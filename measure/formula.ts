@@ -5,8 +5,8 @@ import { newContext } from '../src/lib/core/formula/sql-context.ts'
 import { fold } from '../src/lib/core/formula/fold.ts'
 import { sql, type Sql } from '../src/lib/core/query/sql.ts'
 import { getTable } from '../src/lib/core/table/types.ts'
-import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
-import type { Store } from '../src/lib/server/store.ts'
+import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
+import type { Store } from '../src/lib/server/store/store.ts'
 
 const ROWS = 3_000_000
 const RUNS = 5

@@ -6,7 +6,7 @@ import { chromium, type Page } from '@playwright/test'
 import { spawn, spawnSync } from 'node:child_process'
 import { createServer, type AddressInfo } from 'node:net'
 import { join, resolve } from 'node:path'
-import { openHost } from '../src/lib/server/host.ts'
+import { openHost } from '../src/lib/server/host/host.ts'
 import { bringInSoundings, writeCsv } from './import.ts'
 import { median } from './timing.ts'
 

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import type { ColumnGuess } from '../src/lib/core/exchange/infer.ts'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
-import { openHost, type Host } from '../src/lib/server/host.ts'
+import { openHost, type Host } from '../src/lib/server/host/host.ts'
 
 const ROWS = 1_000_000
 const RUNS = 3

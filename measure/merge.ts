@@ -3,8 +3,8 @@ import { createReadStream } from 'node:fs'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
-import { openHost } from '../src/lib/server/host.ts'
-import type { ImportState } from '../src/lib/server/sources/imports.ts'
+import { openHost } from '../src/lib/server/host/host.ts'
+import type { ImportState } from '../src/lib/server/imports/imports.ts'
 import { bringInSoundings, editor, lineOf, writeLines } from './import.ts'
 
 const ROWS = 1_000_000

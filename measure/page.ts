@@ -1,11 +1,11 @@
 /** A page of 50 under access lines, on a million rows. */
-import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
 import { atMost, planPage } from '../src/lib/core/query/plan.ts'
-import { standingOf } from '../src/lib/server/people/rights-of-actor.ts'
+import { standingOf } from '../src/lib/server/rights/rights-of-actor.ts'
 import { readRows } from '../src/lib/server/rows/read.ts'
 import { getColumn, getTable } from '../src/lib/core/table/types.ts'
-import { createIndex } from '../src/lib/server/workspace/schema.ts'
-import { takeStatistics } from '../src/lib/server/workspace/table-statistics.ts'
+import { createIndex } from '../src/lib/server/store/schema.ts'
+import { takeStatistics } from '../src/lib/server/derived/table-statistics.ts'
 import { median, paired, time } from './timing.ts'
 
 const ROWS = 1_000_000

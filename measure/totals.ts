@@ -1,12 +1,12 @@
 /** A page with three kept totals, over few and many child rows, against hand-written SQL that reads the same places. */
 import { atMost, planPage } from '../src/lib/core/query/plan.ts'
 import { getColumn, getTable } from '../src/lib/core/table/types.ts'
-import { KEEPER, openScratch } from '../src/lib/server/check-values/scratch-store.ts'
-import { standingOf } from '../src/lib/server/people/rights-of-actor.ts'
-import type { Store } from '../src/lib/server/store.ts'
-import { createIndex } from '../src/lib/server/workspace/schema.ts'
-import { takeStatistics } from '../src/lib/server/workspace/table-statistics.ts'
-import { setFormula } from '../src/lib/server/workspace/tables.ts'
+import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
+import { standingOf } from '../src/lib/server/rights/rights-of-actor.ts'
+import type { Store } from '../src/lib/server/store/store.ts'
+import { createIndex } from '../src/lib/server/store/schema.ts'
+import { takeStatistics } from '../src/lib/server/derived/table-statistics.ts'
+import { setFormula } from '../src/lib/server/structure/tables.ts'
 import { median, paired } from './timing.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')

@@ -3,7 +3,7 @@ import ExcelJS from 'exceljs'
 import { spawnSync } from 'node:child_process'
 import { writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
-import { openImporter } from '../src/lib/server/sources/importer.ts'
+import { openImporter } from '../src/lib/server/imports/importer.ts'
 
 const ROWS = 450_000
 

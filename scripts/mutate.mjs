@@ -15,7 +15,7 @@ const within = (folder, begin = '') =>
 		.filter((name) => name.startsWith(begin) && name.endsWith('.ts') && !name.endsWith('.test.ts'))
 		.map((name) => `${folder}/${name}`)
 const rows = (...names) => names.map((name) => `src/lib/server/rows/${name}.ts`)
-const people = (...names) => names.map((name) => `src/lib/server/people/${name}.ts`)
+const rights = (...names) => names.map((name) => `src/lib/server/rights/${name}.ts`)
 const unit = (...names) => names.map((name) => `tests/unit/${name}.test.ts`)
 
 /** What is changed, and the tests that are to notice: the quickest first, since the first that fails is enough. */
@@ -58,6 +58,8 @@ const GROUPS = {
 			...[
 				'reading',
 				'writing',
+				'guards',
+				'new-rows',
 				'small-faults',
 				'row-rules',
 				'on-behalf',
@@ -72,7 +74,10 @@ const GROUPS = {
 		)
 	},
 	rights: {
-		files: people('rights-of-actor', 'held-formulas', 'seen-tables', 'roles-held', 'shown-me', 'grants'),
+		files: [
+			...rights('rights-of-actor', 'held-formulas', 'seen-tables', 'roles-held', 'shown-me'),
+			'src/lib/server/people/grants.ts'
+		],
 		tests: unit(
 			'rights-held',
 			'small-faults',

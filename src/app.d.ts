@@ -1,5 +1,5 @@
-import type { Host } from '$lib/server/host.ts'
-import type { SignedIn } from '$lib/server/people/accounts.ts'
+import type { Host } from '$lib/server/host/host.ts'
+import type { SignedIn } from '$lib/server/rights/accounts.ts'
 
 declare global {
 	namespace App {

@@ -5,12 +5,12 @@
 import { error, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit'
 import { resolve as resolvePath } from 'node:path'
 import { AppError } from '$lib/core/app-error.ts'
-import { endForOperator } from '$lib/server/for-operator.ts'
-import { openHost, type Host } from '$lib/server/host.ts'
-import { refuseOddParams } from '$lib/server/address.ts'
-import { addressOf, readProxies, type Proxies } from '$lib/server/client-address.ts'
-import { readSessionToken } from '$lib/server/session-cookie.ts'
-import { hashToken } from '$lib/server/token.ts'
+import { endForOperator } from '$lib/server/base/for-operator.ts'
+import { openHost, type Host } from '$lib/server/host/host.ts'
+import { refuseOddParams } from '$lib/server/web/address.ts'
+import { addressOf, readProxies, type Proxies } from '$lib/server/base/client-address.ts'
+import { readSessionToken } from '$lib/server/sign-in/session-cookie.ts'
+import { hashToken } from '$lib/server/base/token.ts'
 
 let host: Host
 

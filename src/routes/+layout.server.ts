@@ -1,5 +1,5 @@
 import { createHmac } from 'node:crypto'
-import { readSessionToken } from '$lib/server/session-cookie.ts'
+import { readSessionToken } from '$lib/server/sign-in/session-cookie.ts'
 
 /** What every signed-in page's ridge shows. */
 export async function load({ locals, depends, cookies, url }) {

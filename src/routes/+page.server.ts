@@ -1,4 +1,4 @@
-import { getUser } from '$lib/server/signed-in.ts'
+import { getUser } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals }) {
 	const user = getUser(locals)

@@ -3,8 +3,8 @@
  * access line and a released app whose list was sorted by a number.
  */
 import Database from 'better-sqlite3'
-import { migrate } from '$lib/server/db/migrate.ts'
-import { registerFunctions } from '$lib/server/db/register-functions.ts'
+import { migrate } from '$lib/server/store/migrate.ts'
+import { registerFunctions } from '$lib/server/store/register-functions.ts'
 
 const WORKSPACE = {
 	format: 1,

@@ -1,5 +1,5 @@
-import type { Host } from '$lib/server/host.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Host } from '$lib/server/host/host.ts'
+import type { Store } from '$lib/server/store/store.ts'
 import { READS } from '$lib/server/threads/reads.ts'
 import { WRITES } from '$lib/server/threads/writes.ts'
 

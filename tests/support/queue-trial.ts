@@ -4,7 +4,7 @@
  *     node build/threads/queue-trial.js FOLDER STEP
  */
 import { resolve } from 'node:path'
-import { openHost } from '$lib/server/host.ts'
+import { openHost } from '$lib/server/host/host.ts'
 
 const [folder = '', step = ''] = process.argv.slice(2)
 

@@ -8,7 +8,7 @@ import type { ColumnTypeName } from '$lib/core/table/types.ts'
 import { bringIn } from '$lib/server/sources/bring-in.ts'
 import { writeBatch } from '$lib/server/sources/import-table.ts'
 import { beginMerge, type Staging } from '$lib/server/sources/stage-merge.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'tin-shed-stage-'))
 

@@ -1,11 +1,11 @@
 /** What somebody holds is remembered between requests: here, that no change of it is ever missed. */
 import { beforeEach, describe, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
-import { standingOf } from '$lib/server/people/rights-of-actor.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
-import type { Store } from '$lib/server/store.ts'
-import { saveWorkspace } from '$lib/server/workspace/save.ts'
+import type { Store } from '$lib/server/store/store.ts'
+import { saveWorkspace } from '$lib/server/structure/save.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [HARBOURS, MOORINGS, DIVER, SENIOR, IMKE] = [2, 3, 10, 11, 2]

@@ -6,11 +6,11 @@ import { beforeEach, describe, expect, test } from 'vitest'
 import type { CellInput, Change } from '$lib/core/query/change.ts'
 import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeBlock } from '$lib/server/rows/change-block.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 import { refusal } from '../support/refusal.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
@@ -133,6 +133,19 @@ describe('a block', () => {
 		expect([cell(a, SITE), cell(a, DEPTH), cell(b, DEPTH)]).toEqual(['Bar', 5, 6])
 		const kinds = store.db.prepare(`SELECT kind, body FROM history WHERE kind = 'refused'`).all()
 		expect(kinds).toEqual([{ kind: 'refused', body: JSON.stringify({ what: '1 of 3 rows may not be changed so.' }) }])
+	})
+
+	test('in part: of two cells the one that fits goes in, a new row is one row, and a removal goes', () => {
+		const [a, b] = [add({ [SITE]: 'Bar' }), add({ [SITE]: 'Wreck' })]
+		const done = block([changing(a, { [SITE]: 'Wreck', [DEPTH]: 5 }), adding({ [SITE]: 'Reef', [DEPTH]: 7, [HARBOUR]: { match: 'Ness' } }), { kind: 'remove', table: DIVES, row: b }], true) // prettier-ignore
+		expect(done.misfits.map(({ at, column }) => [at, column])).toEqual([[0, SITE]])
+		expect([cell(a, SITE), cell(a, DEPTH)]).toEqual(['Bar', 5])
+		// Decimals are kept in their last place.
+		const rows = store.db.prepare(`SELECT c${SITE} AS site, c${DEPTH} AS depth FROM t${DIVES} ORDER BY n`).all()
+		expect(rows).toEqual([
+			{ site: 'Bar', depth: 50 },
+			{ site: 'Reef', depth: 70 }
+		])
 	})
 
 	test('in part, with nothing for want of a right: nothing is noted', () => {

@@ -1,6 +1,6 @@
 /** Whose address a request comes from: a header that anybody can write is believed from named proxies alone (RFC 7239, 8.1). */
 import { expect, test } from 'vitest'
-import { addressOf, readProxies } from '$lib/server/client-address.ts'
+import { addressOf, readProxies } from '$lib/server/base/client-address.ts'
 
 const NONE = readProxies(undefined)
 const OURS = readProxies('10.0.0.0/8, 192.0.2.7, 2001:db8::/32')

@@ -1,13 +1,13 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { addAppFrom, checkDraft, releaseApp } from '$lib/server/apps/apps.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
-import type { Store } from '$lib/server/store.ts'
-import { readMatrix } from '$lib/server/workspace/access-matrix.ts'
-import { readAccess } from '$lib/server/workspace/read-access.ts'
-import { pinExample, unpinExample } from '$lib/server/workspace/pin-examples.ts'
+import type { Store } from '$lib/server/store/store.ts'
+import { readMatrix } from '$lib/server/review/access-matrix.ts'
+import { readAccess } from '$lib/server/review/read-access.ts'
+import { pinExample, unpinExample } from '$lib/server/review/pin-examples.ts'
 import { oneListApp } from '../support/one-list-app.ts'
-import { saveLines } from '$lib/server/workspace/tables.ts'
+import { saveLines } from '$lib/server/structure/tables.ts'
 
 const NOW = Date.parse('2026-11-24T12:00:00Z')
 const [MOORINGS, DIVERS, IMKE, HALE] = [2, 5, 2, 3]

@@ -1,8 +1,8 @@
 /** Why somebody sees a row: what is said agrees with the door for every person and row of the demo. */
 import { beforeAll, expect, test } from 'vitest'
 import { readRows } from '$lib/server/rows/read.ts'
-import { explainAccess } from '$lib/server/workspace/explain-access.ts'
-import type { Store } from '$lib/server/store.ts'
+import { explainAccess } from '$lib/server/review/explain-access.ts'
+import type { Store } from '$lib/server/store/store.ts'
 import { DEMO_NOW, openDemo } from '../support/demo-store.ts'
 import { PEOPLE } from '../../demo/people.ts'
 

@@ -11,12 +11,12 @@ import { cellKey, isFileCell } from '$lib/core/query/wire.ts'
 import type { CellChange, Change } from '$lib/core/query/change.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { openFileStore } from '$lib/server/files/file-store.ts'
-import { checkUpload, dropOldUploads, noteUpload, readFileCell } from '$lib/server/files/uploads.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { checkUpload, dropOldUploads, noteUpload, readFileCell } from '$lib/server/rows/uploads.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { countRows, readRows } from '$lib/server/rows/read.ts'
 import { readHistory } from '$lib/server/rows/read-history.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const HOUR = 3_600_000

@@ -5,10 +5,10 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import type { Filter } from '$lib/core/query/filter.ts'
 import { filtersSchema, toCondition } from '$lib/core/query/filter.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readAnchors, readRows } from '$lib/server/rows/read.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [HARBOURS, H_NAME] = [2, 20]

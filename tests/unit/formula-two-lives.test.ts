@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
-import { readStoredRow, storeEnv } from '$lib/server/rows/stored-row.ts'
-import type { Store } from '$lib/server/store.ts'
+import { readStoredRow, storeEnv } from '$lib/server/store/stored-row.ts'
+import type { Store } from '$lib/server/store/store.ts'
 import { writeFormula } from '../support/formula-generator.ts'
 import { ITEMS, makeWorld, NOW } from '../support/formula-world.ts'
 import { randomFrom } from '../../demo/random.ts'

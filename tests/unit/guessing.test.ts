@@ -1,10 +1,10 @@
 /** Guessing passwords is slowed, and shuts nobody else out (OWASP ASVS V6: throttling that is no lock-out). */
 import { beforeAll, beforeEach, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
-import { addKnown, findKnown } from '$lib/server/people/known-browser.ts'
-import { hashPassword } from '$lib/server/people/passwords.ts'
-import { signIn } from '$lib/server/people/sign-in.ts'
-import type { Store } from '$lib/server/store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { addKnown, findKnown } from '$lib/server/sign-in/known-browser.ts'
+import { hashPassword } from '$lib/server/sign-in/passwords.ts'
+import { signIn } from '$lib/server/sign-in/sign-in.ts'
+import type { Store } from '$lib/server/store/store.ts'
 import { plainHost } from '../support/plain-host.ts'
 
 const RIGHT = 'kelp ladder quince forty'

@@ -6,10 +6,10 @@ import { buffer } from 'node:stream/consumers'
 import { afterEach, describe, expect, test } from 'vitest'
 import { ZipFile } from 'yazl'
 import { AppError } from '$lib/core/app-error.ts'
-import { openImporter, type Importer } from '$lib/server/sources/importer.ts'
-import { openImports } from '$lib/server/sources/imports.ts'
+import { openImporter, type Importer } from '$lib/server/imports/importer.ts'
+import { openImports } from '$lib/server/imports/imports.ts'
 import { inspectFile } from '$lib/server/sources/inspect.ts'
-import type { Host } from '$lib/server/host.ts'
+import type { Host } from '$lib/server/host/host.ts'
 
 const folder = () => mkdtempSync(join(tmpdir(), 'tin-shed-importer-'))
 let importer: Importer | undefined

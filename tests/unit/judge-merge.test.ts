@@ -4,11 +4,11 @@
  */
 import { describe, expect, test } from 'vitest'
 import type { MergeInto } from '$lib/core/exchange/plan.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
-import { BUILDER } from '$lib/server/people/system-roles.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { BUILDER } from '$lib/server/rights/system-roles.ts'
 import { judgeStaged, judgeTable, measureMerge } from '$lib/server/sources/judge-merge.ts'
 import { readComparison } from '$lib/server/sources/read-comparison.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 import { randomFrom, type Random } from '../../demo/random.ts'
 import { stageCsv } from '../support/stage-csv.ts'
 

@@ -3,8 +3,8 @@ import { expect, test } from 'vitest'
 import { isAlways, isNever } from '$lib/core/access/rights.ts'
 import { keptTotalsOf, whereServed } from '$lib/core/formula/kept.ts'
 import { getColumn, getTable } from '$lib/core/table/types.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
-import { standingOf } from '$lib/server/people/rights-of-actor.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
 import { seeLine } from '../support/see-line.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')

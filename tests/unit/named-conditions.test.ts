@@ -1,14 +1,14 @@
 import { beforeEach, describe, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { readPeople } from '$lib/server/people/people-sheet.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
-import type { Store } from '$lib/server/store.ts'
-import { listTables, tryCondition } from '$lib/server/workspace/bench.ts'
-import { readAccess } from '$lib/server/workspace/read-access.ts'
+import type { Store } from '$lib/server/store/store.ts'
+import { listTables, tryCondition } from '$lib/server/review/bench.ts'
+import { readAccess } from '$lib/server/review/read-access.ts'
 import { READS } from '$lib/server/threads/reads.ts'
-import { describeColumn, removeColumn } from '$lib/server/workspace/change-columns.ts'
-import { addColumn, saveLines, setFormula } from '$lib/server/workspace/tables.ts'
+import { describeColumn, removeColumn } from '$lib/server/structure/change-columns.ts'
+import { addColumn, saveLines, setFormula } from '$lib/server/structure/tables.ts'
 
 const NOW = Date.parse('2026-11-24T12:00:00Z')
 const MOORINGS = 2

@@ -3,11 +3,11 @@
  * be forged; the second is chosen, on behalf of somebody or as an assignment. Lines name either.
  */
 import { beforeEach, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [LEAVE, CLERK, WHAT, MADE_BY, FOR] = [2, 10, 20, 21, 22]

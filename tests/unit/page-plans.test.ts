@@ -11,9 +11,9 @@ import type { Cursor, PageRequest } from '$lib/core/query/request.ts'
 import { candidatesOf, indexedColumns } from '$lib/core/query/text-search.ts'
 import { getColumn, getTable, type Table } from '$lib/core/table/types.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
-import { standingOf } from '$lib/server/people/rights-of-actor.ts'
-import type { Store } from '$lib/server/store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
+import type { Store } from '$lib/server/store/store.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [PORTS, P_NAME, P_NO] = [2, 20, 21]

@@ -1,9 +1,9 @@
 import { describe, expect, test } from 'vitest'
 import { compareCodePoints } from '$lib/core/text/key.ts'
 import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { ANCHOR_EVERY, readAnchors, readRows, type RowsRequest, type SortBy } from '$lib/server/rows/read.ts'
-import { EVERYONE } from '$lib/server/people/system-roles.ts'
+import { EVERYONE } from '$lib/server/rights/system-roles.ts'
 import { randomFrom } from '../../demo/random.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')

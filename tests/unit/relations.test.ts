@@ -1,14 +1,14 @@
 /** Columns whose values name rows of another table are found, from both ends, and only among what the builder sees. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { TableEntry } from '$lib/core/workspace/document.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
-import type { Store } from '$lib/server/store.ts'
-import { findRelations } from '$lib/server/workspace/find-relations.ts'
-import { saveWorkspace } from '$lib/server/workspace/save.ts'
-import { repairLabels } from '$lib/server/workspace/known-by.ts'
-import { previewReference, setLabel, toReference } from '$lib/server/workspace/tables.ts'
+import type { Store } from '$lib/server/store/store.ts'
+import { findRelations } from '$lib/server/structure/find-relations.ts'
+import { saveWorkspace } from '$lib/server/structure/save.ts'
+import { repairLabels } from '$lib/server/structure/known-by.ts'
+import { previewReference, setLabel, toReference } from '$lib/server/structure/tables.ts'
 
 const by = { actor: { person: KEEPER }, now: Date.parse('2026-11-23T12:00:00Z') }
 const [ITEMS, ISSUES, SECRET] = [2, 3, 4]

@@ -2,13 +2,13 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { CellInput } from '$lib/core/query/change.ts'
 import type { OnRemoval } from '$lib/core/table/types.ts'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { readHistory } from '$lib/server/rows/read-history.ts'
-import type { Store } from '$lib/server/store.ts'
-import { describeColumn, removeColumn } from '$lib/server/workspace/change-columns.ts'
-import { addColumn } from '$lib/server/workspace/tables.ts'
+import type { Store } from '$lib/server/store/store.ts'
+import { describeColumn, removeColumn } from '$lib/server/structure/change-columns.ts'
+import { addColumn } from '$lib/server/structure/tables.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const by = { actor: { person: KEEPER }, now: NOW }

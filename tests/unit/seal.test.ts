@@ -1,7 +1,7 @@
 /** Secrets at rest: what was sealed for one purpose, under one key, opens for nothing else. */
 import { randomBytes } from 'node:crypto'
 import { expect, test } from 'vitest'
-import { seal, unseal } from '$lib/server/seal.ts'
+import { seal, unseal } from '$lib/server/base/seal.ts'
 
 const KEY = randomBytes(32).toString('hex')
 

@@ -5,7 +5,7 @@ import { readDraft, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { decideCase, listCases, readCase } from '$lib/server/signoffs/cases.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 import { DEMO_NOW, openDemo } from '../support/demo-store.ts'
 import { refusal } from '../support/refusal.ts'
 

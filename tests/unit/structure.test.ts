@@ -2,11 +2,11 @@ import { beforeEach, describe, expect, test } from 'vitest'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import type { CellInput } from '$lib/core/query/change.ts'
 import { addAppFrom, readDraft, releaseApp } from '$lib/server/apps/apps.ts'
-import { findLiveApp } from '$lib/server/apps/live.ts'
-import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/check-values/scratch-store.ts'
+import { findLiveApp } from '$lib/server/releases/live.ts'
+import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { countRows, readRows } from '$lib/server/rows/read.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 import {
 	convertColumn,
 	describeColumn,
@@ -16,10 +16,10 @@ import {
 	removeColumn,
 	returnColumn,
 	setKeepers
-} from '$lib/server/workspace/change-columns.ts'
-import { putTableBack, usesOfColumn } from '$lib/server/workspace/restructure.ts'
-import { saveWorkspace } from '$lib/server/workspace/save.ts'
-import { addColumn, setFormula, toReference } from '$lib/server/workspace/tables.ts'
+} from '$lib/server/structure/change-columns.ts'
+import { putTableBack, usesOfColumn } from '$lib/server/structure/restructure.ts'
+import { saveWorkspace } from '$lib/server/structure/save.ts'
+import { addColumn, setFormula, toReference } from '$lib/server/structure/tables.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
 const HARBOURS = 2

@@ -1,14 +1,14 @@
 import { beforeEach, describe, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { addAppFrom } from '$lib/server/apps/apps.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { dropUnregistered } from '$lib/server/sources/import-table.ts'
-import type { Store } from '$lib/server/store.ts'
-import { describeColumn } from '$lib/server/workspace/change-columns.ts'
+import type { Store } from '$lib/server/store/store.ts'
+import { describeColumn } from '$lib/server/structure/change-columns.ts'
 import { oneListApp } from '../support/one-list-app.ts'
-import { addColumn, addTable } from '$lib/server/workspace/tables.ts'
-import { previewTableRemoval, removedTables, removeTable, returnTable } from '$lib/server/workspace/take-out-table.ts'
+import { addColumn, addTable } from '$lib/server/structure/tables.ts'
+import { previewTableRemoval, removedTables, removeTable, returnTable } from '$lib/server/structure/take-out-table.ts'
 
 const NOW = Date.parse('2026-11-24T12:00:00Z')
 const DAY = 86_400_000

@@ -4,9 +4,9 @@ import { randomBytes } from 'node:crypto'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
-import { copyDatabase } from '$lib/server/db/copy-database.ts'
-import { openScratch } from '$lib/server/check-values/scratch-store.ts'
-import { openTries, type Tries } from '$lib/server/tries.ts'
+import { copyDatabase } from '$lib/server/store/copy-database.ts'
+import { openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { openTries, type Tries } from '$lib/server/host/tries.ts'
 
 const SCRIPTS = resolve('build/threads')
 const HOUR = 3_600_000

@@ -3,12 +3,12 @@ import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/check-values/scratch-store.ts'
-import { openForReading } from '$lib/server/db/open.ts'
-import { rememberSettled, settledTurns, settleTurns } from '$lib/server/db/turns.ts'
-import { standingOf } from '$lib/server/people/rights-of-actor.ts'
+import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { openForReading } from '$lib/server/store/open.ts'
+import { rememberSettled, settledTurns, settleTurns } from '$lib/server/store/turns.ts'
+import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [BOATS, CLERKS, CORRIE] = [2, 10, 2]

@@ -7,11 +7,11 @@ import { AppError } from '$lib/core/app-error.ts'
 import type { CellInput, Change } from '$lib/core/query/change.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
-import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/check-values/scratch-store.ts'
-import { STEWARD } from '$lib/server/people/system-roles.ts'
+import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/commands/check-values/scratch-store.ts'
+import { STEWARD } from '$lib/server/rights/system-roles.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
-import type { Store } from '$lib/server/store.ts'
+import type { Store } from '$lib/server/store/store.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const BUOYS = 3

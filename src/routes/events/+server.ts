@@ -1,7 +1,7 @@
-import { numbersInAddress, readQuery, wholeInAddress } from '$lib/server/address.ts'
-import { readSessionToken } from '$lib/server/session-cookie.ts'
-import { getActor } from '$lib/server/signed-in.ts'
-import { hashToken } from '$lib/server/token.ts'
+import { numbersInAddress, readQuery, wholeInAddress } from '$lib/server/web/address.ts'
+import { readSessionToken } from '$lib/server/sign-in/session-cookie.ts'
+import { getActor } from '$lib/server/web/signed-in.ts'
+import { hashToken } from '$lib/server/base/token.ts'
 
 const BEAT_MS = 25_000
 

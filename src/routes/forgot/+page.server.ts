@@ -1,6 +1,6 @@
 import { fail } from '@sveltejs/kit'
 import { z } from 'zod'
-import { openThrottle } from '$lib/server/people/throttle.ts'
+import { openThrottle } from '$lib/server/base/throttle.ts'
 
 const asked = openThrottle(10)
 

@@ -1,5 +1,5 @@
-import { readLogbookAddress } from '$lib/server/logbook-address.ts'
-import { getSteward } from '$lib/server/signed-in.ts'
+import { readLogbookAddress } from '$lib/server/web/logbook-address.ts'
+import { getSteward } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, url }) {
 	const actor = getSteward(locals)

@@ -1,11 +1,11 @@
 import { fail } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
-import { beginSecondFactor, takeCode } from '$lib/server/people/one-time-codes.ts'
-import { findWeakness, hashPassword, isRight } from '$lib/server/people/passwords.ts'
-import { readSessionToken } from '$lib/server/session-cookie.ts'
-import { hashToken } from '$lib/server/token.ts'
-import { openThrottle } from '$lib/server/people/throttle.ts'
-import { getNamed } from '$lib/server/signed-in.ts'
+import { beginSecondFactor, takeCode } from '$lib/server/sign-in/one-time-codes.ts'
+import { findWeakness, hashPassword, isRight } from '$lib/server/sign-in/passwords.ts'
+import { readSessionToken } from '$lib/server/sign-in/session-cookie.ts'
+import { hashToken } from '$lib/server/base/token.ts'
+import { openThrottle } from '$lib/server/base/throttle.ts'
+import { getNamed } from '$lib/server/web/signed-in.ts'
 
 /** Guessing the password of a session that was left open is slowed like signing in. */
 const tries = openThrottle(10)

@@ -1,8 +1,8 @@
-import { readQuery, textInAddress } from '$lib/server/address.ts'
-import { forPage } from '$lib/server/answer.ts'
-import { BUILDER } from '$lib/server/people/system-roles.ts'
-import type { Actor } from '$lib/server/people/rights-of-actor.ts'
-import { getNamedActor } from '$lib/server/signed-in.ts'
+import { readQuery, textInAddress } from '$lib/server/web/address.ts'
+import { forPage } from '$lib/server/web/answer.ts'
+import { BUILDER } from '$lib/server/rights/system-roles.ts'
+import type { Actor } from '$lib/server/rights/rights-of-actor.ts'
+import { getNamedActor } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, url, depends }) {
 	depends('app:people')

@@ -1,4 +1,4 @@
-import { getNamedActor } from '$lib/server/signed-in.ts'
+import { getNamedActor } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, depends }) {
 	depends('app:post')

@@ -1,11 +1,11 @@
 import { fail, redirect } from '@sveltejs/kit'
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
-import { dropBrief, readBrief } from '$lib/server/brief-cookies.ts'
-import { isDemoDoorOpen } from '$lib/server/demo-door.ts'
-import { beginSession, giveCode, signIn } from '$lib/server/people/sign-in.ts'
-import { safePath } from '$lib/server/safe-path.ts'
-import { agentOf, enter, keepKnown, readKnown } from '$lib/server/session-cookie.ts'
+import { dropBrief, readBrief } from '$lib/server/web/brief-cookies.ts'
+import { isDemoDoorOpen } from '$lib/server/web/demo-door.ts'
+import { beginSession, giveCode, signIn } from '$lib/server/sign-in/sign-in.ts'
+import { safePath } from '$lib/server/base/safe-path.ts'
+import { agentOf, enter, keepKnown, readKnown } from '$lib/server/sign-in/session-cookie.ts'
 
 export async function load({ locals, url, cookies }) {
 	const then = safePath(url.searchParams.get('then'))

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit'
-import { endSession } from '$lib/server/session-cookie.ts'
+import { endSession } from '$lib/server/sign-in/session-cookie.ts'
 
 export async function POST({ locals: { host }, cookies, url }) {
 	await endSession({ host, cookies, url })

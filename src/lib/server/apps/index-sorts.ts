@@ -2,8 +2,8 @@ import type { AppDocument } from '$lib/core/app/document.ts'
 import { keptSortPlace } from '$lib/core/formula/kept.ts'
 import { isStored } from '$lib/core/table/storage.ts'
 import { findColumn } from '$lib/core/table/types.ts'
-import type { Store } from '../store.ts'
-import { createIndex } from '../workspace/schema.ts'
+import type { Store } from '../store/store.ts'
+import { createIndex } from '../store/schema.ts'
 
 /** Columns that a released list is sorted by get an index, so that its first page does not read the whole table. */
 export function indexSorts(store: Store, document: AppDocument): void {

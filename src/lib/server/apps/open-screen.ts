@@ -16,13 +16,13 @@ import type {
 import type { WirePage, WireRow } from '$lib/core/query/wire.ts'
 import { isNever } from '$lib/core/access/rights.ts'
 import { findColumn, getColumn, type Table } from '$lib/core/table/types.ts'
-import { standingOf, type Actor, type Standing } from '../people/rights-of-actor.ts'
+import { standingOf, type Actor, type Standing } from '../rights/rights-of-actor.ts'
 import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
 import { countRows, readRows } from '../rows/read.ts'
 import { caseOfRow } from '../signoffs/cases.ts'
-import type { Store } from '../store.ts'
+import type { Store } from '../store/store.ts'
 import { readDraft } from './apps.ts'
-import { findLiveApp } from './live.ts'
+import { findLiveApp } from '../releases/live.ts'
 
 /** Which document is meant: what staff use, or the builder's draft in the Lookout. */
 export interface AppPlace {

@@ -9,10 +9,10 @@ import type { AppDocument } from '$lib/core/app/document.ts'
 import { mapFormulas } from '$lib/core/app/walk-app.ts'
 import { check } from '$lib/core/formula/check.ts'
 import { getTable } from '$lib/core/table/types.ts'
-import { refuseUnheld } from '../people/held-formulas.ts'
-import type { Store } from '../store.ts'
-import { getKeptTable } from '../workspace/kept-table.ts'
-import type { ByBuilder } from '../people/builders.ts'
+import { refuseUnheld } from '../rights/held-formulas.ts'
+import type { Store } from '../store/store.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
+import type { ByBuilder } from '../rights/builders.ts'
 
 export function refuseUnkept(store: Store, document: AppDocument, live: AppDocument | undefined, by: ByBuilder): void {
 	const fresh = freshOf(document, live)

@@ -1,10 +1,10 @@
 /** What staff do in an app: send a form, change a row, press a button. Each goes through the one door. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { CellChange, Changed } from '$lib/core/query/change.ts'
-import type { Actor } from '../people/rights-of-actor.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
 import { changeRows } from '../rows/change.ts'
 import { pressButton } from '../routines/run-routine.ts'
-import type { Store } from '../store.ts'
+import type { Store } from '../store/store.ts'
 import { findLine, type AppPlace } from './open-screen.ts'
 
 export interface InApp extends AppPlace {

@@ -1,10 +1,10 @@
 /** Who sees something of a draft, table by table: so that the Lookout begins with people who do, and says why others do not. */
 import { isNever } from '$lib/core/access/rights.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
-import { standingOf, type Actor } from '../people/rights-of-actor.ts'
+import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
 import { countUnder } from '../rows/read.ts'
-import type { Store } from '../store.ts'
-import { peopleListed } from '../workspace/counts.ts'
+import type { Store } from '../store/store.ts'
+import { peopleListed } from '../review/counts.ts'
 import { readDraft } from './apps.ts'
 
 export interface WhoSees {

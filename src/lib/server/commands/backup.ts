@@ -2,8 +2,8 @@
 import { join, resolve } from 'node:path'
 import Database from 'better-sqlite3'
 import { copyFiles } from '../files/copy-files.ts'
-import { backUp } from '../db/back-up.ts'
-import { endForOperator } from '../for-operator.ts'
+import { backUp } from '../store/back-up.ts'
+import { endForOperator } from '../base/for-operator.ts'
 
 const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
 try {

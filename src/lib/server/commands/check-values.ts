@@ -3,13 +3,13 @@
  * Prints each row that falls short and, last, how many passed and failed.
  */
 import { readFileSync } from 'node:fs'
-import { checkScenario } from '../check-values/access.ts'
-import { checkCsvRow } from '../check-values/csv.ts'
-import { checkDateRow } from '../check-values/dates.ts'
-import { checkFormulaRow } from '../check-values/formula.ts'
-import type { RowResult } from '../check-values/result.ts'
-import { checkTypeRow } from '../check-values/types.ts'
-import { checkWorkbook } from '../check-values/workbooks.ts'
+import { checkScenario } from './check-values/access.ts'
+import { checkCsvRow } from './check-values/csv.ts'
+import { checkDateRow } from './check-values/dates.ts'
+import { checkFormulaRow } from './check-values/formula.ts'
+import type { RowResult } from './check-values/result.ts'
+import { checkTypeRow } from './check-values/types.ts'
+import { checkWorkbook } from './check-values/workbooks.ts'
 
 type Check = (row: never, file: string) => RowResult | Promise<RowResult[]>
 

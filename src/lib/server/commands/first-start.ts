@@ -4,13 +4,13 @@
  */
 import { existsSync, mkdirSync } from 'node:fs'
 import { join, resolve } from 'node:path'
-import { openForWriting } from '../db/open.ts'
-import { endForOperator } from '../for-operator.ts'
-import { makePass } from '../people/passes.ts'
-import { openRowIds } from '../rows/row-ids.ts'
-import { openStore } from '../store.ts'
-import { readKey } from '../workspace-key.ts'
-import { makeWorkspace } from '../workspace/make.ts'
+import { openForWriting } from '../store/open.ts'
+import { endForOperator } from '../base/for-operator.ts'
+import { makePass } from '../credentials/passes.ts'
+import { openRowIds } from '../store/row-ids.ts'
+import { openStore } from '../store/store.ts'
+import { readKey } from '../base/workspace-key.ts'
+import { makeWorkspace } from '../structure/make.ts'
 
 const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
 try {

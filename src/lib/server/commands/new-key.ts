@@ -6,10 +6,10 @@
 import { countOf } from '$lib/core/text/count.ts'
 import { existsSync } from 'node:fs'
 import { join, resolve } from 'node:path'
-import { openForWriting } from '../db/open.ts'
-import { endForOperator } from '../for-operator.ts'
-import { lockWorkspace } from '../lock.ts'
-import { makeKey } from '../workspace-key.ts'
+import { openForWriting } from '../store/open.ts'
+import { endForOperator } from '../base/for-operator.ts'
+import { lockWorkspace } from '../base/lock.ts'
+import { makeKey } from '../base/workspace-key.ts'
 
 const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
 try {

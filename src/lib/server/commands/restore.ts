@@ -4,10 +4,10 @@
  */
 import { copyFileSync, existsSync, mkdirSync, renameSync } from 'node:fs'
 import { dirname, join, resolve } from 'node:path'
-import { checkCopy } from '../db/check-copy.ts'
+import { checkCopy } from './check-copy.ts'
 import { copyFiles } from '../files/copy-files.ts'
-import { endForOperator } from '../for-operator.ts'
-import { lockWorkspace } from '../lock.ts'
+import { endForOperator } from '../base/for-operator.ts'
+import { lockWorkspace } from '../base/lock.ts'
 
 const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
 const [file = ''] = process.argv.slice(2)

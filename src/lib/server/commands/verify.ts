@@ -6,12 +6,12 @@ import { countOf } from '$lib/core/text/count.ts'
 import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import Database from 'better-sqlite3'
-import { registerFunctions } from '../db/register-functions.ts'
-import { refuseCutFile } from '../db/open.ts'
-import { endForOperator, OperatorError } from '../for-operator.ts'
-import { openRowIds } from '../rows/row-ids.ts'
-import { openStore } from '../store.ts'
-import { checkSeals } from '../workspace/logbook.ts'
+import { registerFunctions } from '../store/register-functions.ts'
+import { refuseCutFile } from '../store/open.ts'
+import { endForOperator, OperatorError } from '../base/for-operator.ts'
+import { openRowIds } from '../store/row-ids.ts'
+import { openStore } from '../store/store.ts'
+import { checkSeals } from '../logbook/logbook.ts'
 
 const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
 const file = process.argv[2] ?? join(folder, 'workspace.db')

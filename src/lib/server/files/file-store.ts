@@ -12,8 +12,8 @@ import { pipeline } from 'node:stream/promises'
 import { AppError } from '$lib/core/app-error.ts'
 import { MOST_BYTES, plainFileName, showSize, type Attachment } from '$lib/core/capture/attachment.ts'
 import type { Threads } from '../threads/threads.ts'
-import type { Actor } from '../people/rights-of-actor.ts'
-import { newToken } from '../token.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import { newToken } from '../base/token.ts'
 
 export interface GivenFile {
 	readonly column: number

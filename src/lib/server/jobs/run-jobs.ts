@@ -1,9 +1,9 @@
 /** Works the queue off: what happens inside the workspace in one transaction each, what leaves it under a lease. */
 import { runRoutineJob } from '../routines/run-routine.ts'
-import { markSent, readMessage, type Message } from '../post/messages.ts'
-import { describePerson } from '../people/accounts.ts'
-import type { Store } from '../store.ts'
-import { claimJob, finishJob, putOffJob, type Job } from './queue.ts'
+import { markSent, readMessage, type Message } from '../queue/messages.ts'
+import { describePerson } from '../rights/accounts.ts'
+import type { Store } from '../store/store.ts'
+import { claimJob, finishJob, putOffJob, type Job } from '../queue/queue.ts'
 
 const INSIDE_LEASE_MS = 1
 const POST_LEASE_MS = 60_000

@@ -1,13 +1,13 @@
 /** Roles given to people and taken away, each with an entry in the Logbook. One passes on roles, not lines. */
 import { AppError } from '$lib/core/app-error.ts'
 import { mayGrant, type Granter } from '$lib/core/access/granting.ts'
-import { writeHistory } from '../rows/history.ts'
-import type { Store } from '../store.ts'
-import { describePerson } from './accounts.ts'
-import type { Actor } from './rights-of-actor.ts'
-import { readPersonRow } from './roles-held.ts'
-import { keepingASteward, type ByPerson } from './stewardship.ts'
-import { EVERYONE } from './system-roles.ts'
+import { writeHistory } from '../history/history.ts'
+import type { Store } from '../store/store.ts'
+import { describePerson } from '../rights/accounts.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import { readPersonRow } from '../rights/roles-held.ts'
+import { keepingASteward, type ByPerson } from '../rights/stewardship.ts'
+import { EVERYONE } from '../rights/system-roles.ts'
 
 const GIVE = `
 	INSERT INTO role_held (person, role, may_pass_on, given_by, given_at) VALUES (@person, @role, @passOn, @by, @now)

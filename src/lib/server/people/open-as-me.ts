@@ -1,9 +1,9 @@
 /** A steward opens a column of People to builders as `me.…`, or shuts it: what was written with it meanwhile stays. */
 import { AppError } from '$lib/core/app-error.ts'
-import { writeHistory } from '../rows/history.ts'
-import type { Store } from '../store.ts'
-import { saveWorkspace } from '../workspace/save.ts'
-import { refuseUnlessSteward, type ByPerson } from './stewardship.ts'
+import { writeHistory } from '../history/history.ts'
+import type { Store } from '../store/store.ts'
+import { saveWorkspace } from '../structure/save.ts'
+import { refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
 
 export function openAsMe(
 	store: Store,

@@ -2,11 +2,11 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
 import { changeRows } from '../rows/change.ts'
-import { writeHistory } from '../rows/history.ts'
-import type { Store } from '../store.ts'
+import { writeHistory } from '../history/history.ts'
+import type { Store } from '../store/store.ts'
 import { giveRole } from './grants.ts'
-import { invite } from './passes.ts'
-import { keepingASteward, refuseUnlessSteward, type ByPerson } from './stewardship.ts'
+import { invite } from '../credentials/passes.ts'
+import { keepingASteward, refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
 import { joinTeam } from './teams.ts'
 
 export interface NewPerson extends ByPerson {

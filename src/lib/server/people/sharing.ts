@@ -1,15 +1,15 @@
 /** Who has an app, by which roles, and giving it to somebody in one go. Having an app is holding a role that opens it. */
 import { AppError } from '$lib/core/app-error.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
-import { liveApps, type LiveApp } from '../apps/live.ts'
-import { addMessage } from '../post/messages.ts'
+import { liveApps, type LiveApp } from '../releases/live.ts'
+import { addMessage } from '../queue/messages.ts'
 import { readRows } from '../rows/read.ts'
-import type { Store } from '../store.ts'
-import { describePerson } from './accounts.ts'
+import type { Store } from '../store/store.ts'
+import { describePerson } from '../rights/accounts.ts'
 import { giveRole, granterOf } from './grants.ts'
-import { readPersonRow, rolesOf, visitedApp } from './roles-held.ts'
-import type { ByPerson } from './stewardship.ts'
-import { BUILDER } from './system-roles.ts'
+import { readPersonRow, rolesOf, visitedApp } from '../rights/roles-held.ts'
+import type { ByPerson } from '../rights/stewardship.ts'
+import { BUILDER } from '../rights/system-roles.ts'
 import { joinTeam } from './teams.ts'
 
 /** As many as the sheet of people lists. */

@@ -1,11 +1,11 @@
 /** Teams: people who hold roles together. Kept by stewards. */
 import { AppError } from '$lib/core/app-error.ts'
 import { textKey } from '$lib/core/text/key.ts'
-import { writeHistory } from '../rows/history.ts'
-import type { Store } from '../store.ts'
-import { readPersonRow } from './roles-held.ts'
-import { keepingASteward, refuseUnlessSteward, type ByPerson } from './stewardship.ts'
-import { EVERYONE } from './system-roles.ts'
+import { writeHistory } from '../history/history.ts'
+import type { Store } from '../store/store.ts'
+import { readPersonRow } from '../rights/roles-held.ts'
+import { keepingASteward, refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { EVERYONE } from '../rights/system-roles.ts'
 
 const ADD = `INSERT INTO team (name, name_key, made_at, made_by) VALUES (@name, @key, @now, @by) ON CONFLICT DO NOTHING`
 const RENAME = `UPDATE OR IGNORE team SET name = @name, name_key = @key WHERE id = @id`

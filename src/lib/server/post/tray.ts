@@ -1,7 +1,7 @@
 /** What the stand-in for mail has taken in. A repeat of a message is known by its Message-ID and dropped. */
-import type { Actor } from '../people/rights-of-actor.ts'
-import { describePerson } from '../people/accounts.ts'
-import type { Store } from '../store.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import { describePerson } from '../rights/accounts.ts'
+import type { Store } from '../store/store.ts'
 
 export interface TrayMessage {
 	readonly messageId: string

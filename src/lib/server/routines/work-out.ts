@@ -7,7 +7,7 @@ import { fold, type Moment } from '$lib/core/formula/fold.ts'
 import type { Expr, FaultCode, Value } from '$lib/core/formula/types.ts'
 import { allOf, param, raw, sql } from '$lib/core/query/sql.ts'
 import type { Table } from '$lib/core/table/types.ts'
-import type { Store } from '../store.ts'
+import type { Store } from '../store/store.ts'
 
 export interface OnRow {
 	readonly table: Table

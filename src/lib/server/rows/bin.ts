@@ -1,9 +1,9 @@
 /** Removed rows lie in a bin for thirty days, out of every read, and can be brought back until then. */
 import type { SqlValue } from '$lib/core/query/sql.ts'
 import type { Table } from '$lib/core/table/types.ts'
-import type { Store } from '../store.ts'
+import type { Store } from '../store/store.ts'
 import type { ChangeContext } from './change-context.ts'
-import type { StoredRow } from './stored-row.ts'
+import type { StoredRow } from '../store/stored-row.ts'
 
 const PUT = `
 	INSERT OR REPLACE INTO bin (table_id, row_n, body, company, removed_at, removed_by)

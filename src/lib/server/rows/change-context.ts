@@ -1,4 +1,4 @@
-import type { Actor } from '../people/rights-of-actor.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
 
 /** Who makes a change, when, and what led to it. */
 export interface ChangeContext {

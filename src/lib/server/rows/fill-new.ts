@@ -9,10 +9,10 @@ import { findKind } from '$lib/core/table/kinds/all.ts'
 import { printNumber, readNumber, seriesOf } from '$lib/core/table/numbering.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/table/types.ts'
-import { momentAt, standingOf } from '../people/rights-of-actor.ts'
-import type { Store } from '../store.ts'
+import { momentAt, standingOf } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
 import type { ChangeContext } from './change-context.ts'
-import { rowFromStored, storeEnv } from './stored-row.ts'
+import { rowFromStored, storeEnv } from '../store/stored-row.ts'
 
 const BEGUN = `SELECT last FROM numbering WHERE column_id = ? AND series = ?`
 const NEXT = `

@@ -13,9 +13,9 @@ import { ownColumns, someNode } from '$lib/core/formula/walk.ts'
 import { comparedPlace, hasKey, isStored } from '$lib/core/table/storage.ts'
 import { getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
-import { rememberSettled } from '../db/turns.ts'
-import type { Store } from '../store.ts'
-import { storeEnv, type StoredRow } from './stored-row.ts'
+import { rememberSettled } from '../store/turns.ts'
+import type { Store } from '../store/store.ts'
+import { storeEnv, type StoredRow } from '../store/stored-row.ts'
 
 export interface Guarded {
 	readonly table: Table

@@ -3,10 +3,10 @@ import { HIDDEN, planGroups, stepWidth, type GroupsPlan } from '$lib/core/query/
 import type { WireCell } from '$lib/core/query/wire.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import { findColumn, getColumn, getTable, type Column } from '$lib/core/table/types.ts'
-import type { Actor } from '../people/rights-of-actor.ts'
-import type { Store } from '../store.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
 import { labelText, withResolved, type RowsRequest } from './read.ts'
-import { toValue } from './stored-row.ts'
+import { toValue } from '../store/stored-row.ts'
 
 export interface Group {
 	readonly value: WireCell

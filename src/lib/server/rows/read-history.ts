@@ -11,10 +11,10 @@ import { allOf, param, sql } from '$lib/core/query/sql.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/table/types.ts'
-import { describePerson } from '../people/accounts.ts'
-import { standingOf, type Actor, type Standing } from '../people/rights-of-actor.ts'
-import type { Store } from '../store.ts'
-import { rowFromStored, storeEnv } from './stored-row.ts'
+import { describePerson } from '../rights/accounts.ts'
+import { standingOf, type Actor, type Standing } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
+import { rowFromStored, storeEnv } from '../store/stored-row.ts'
 
 export interface HistoryEntry {
 	readonly at: number

@@ -12,13 +12,13 @@ import { findKind } from '$lib/core/table/kinds/all.ts'
 import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
 import { getColumn, type Column, type Table } from '$lib/core/table/types.ts'
 import { textKey } from '$lib/core/text/key.ts'
-import { attachFile, type FileCell } from '../files/uploads.ts'
-import { momentAt } from '../people/rights-of-actor.ts'
-import type { Store } from '../store.ts'
+import { attachFile, type FileCell } from './uploads.ts'
+import { momentAt } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
 import type { ChangeContext } from './change-context.ts'
 import { fillNew } from './fill-new.ts'
 import { readRows } from './read.ts'
-import { rowFromStored, storeEnv, type StoredRow } from './stored-row.ts'
+import { rowFromStored, storeEnv, type StoredRow } from '../store/stored-row.ts'
 
 /** Names of the store's columns and the values they take, in the same order. */
 export interface StoredCells {
@@ -101,7 +101,7 @@ function addComputed(
 
 function toStored(store: Store, cell: FileCell, input: CellInput, context: ChangeContext): StoredValue {
 	const { column } = cell
-	if (input === null || input === '') return null
+	if (input === null || (typeof input === 'string' && input.trim() === '')) return null
 	if (column.type === 'reference') return toReference(store, column, input, context)
 	if (typeof input === 'object') {
 		if ('file' in input && holdsFile(column)) return attachFile(store, cell, input.file, context)

@@ -7,8 +7,8 @@ import type { Filter } from '$lib/core/query/filter.ts'
 import { sql, type Sql } from '$lib/core/query/sql.ts'
 import { candidatesOf } from '$lib/core/query/text-search.ts'
 import type { Table } from '$lib/core/table/types.ts'
-import type { Store } from '../store.ts'
-import { isTextIndexed } from '../workspace/text-index.ts'
+import type { Store } from '../store/store.ts'
+import { isTextIndexed } from '../derived/text-index.ts'
 
 /** More candidates than this are not worth looking up one by one. */
 const FEW = 5_000

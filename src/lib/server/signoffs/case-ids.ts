@@ -1,5 +1,5 @@
 /** Ids of sign-off cases as the outside knows them: sealed like row ids, under a table number that no table has. */
-import type { Store } from '../store.ts'
+import type { Store } from '../store/store.ts'
 
 const CASES = 0
 

@@ -1,6 +1,6 @@
 import { getColumn, type Table } from '$lib/core/table/types.ts'
 import { cellText } from '../rows/written-text.ts'
-import type { Store } from '../store.ts'
+import type { Store } from '../store/store.ts'
 
 /** What somebody may know a row by; a plain word where they may not see its label. */
 export function rowLabel(

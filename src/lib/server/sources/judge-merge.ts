@@ -10,9 +10,9 @@ import { newContext } from '$lib/core/formula/sql-context.ts'
 import { allOf, joinSql, param, raw, sql, type Sql } from '$lib/core/query/sql.ts'
 import { hasKey } from '$lib/core/table/storage.ts'
 import { getColumn, getTable } from '$lib/core/table/types.ts'
-import { standingOf } from '../people/rights-of-actor.ts'
-import type { Store } from '../store.ts'
-import { getKeptTable } from '../workspace/kept-table.ts'
+import { standingOf } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
 import {
 	differsIn,
 	intoOf,

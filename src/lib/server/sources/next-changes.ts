@@ -5,9 +5,9 @@ import { isFault } from '$lib/core/formula/types.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import { getTable, type Table } from '$lib/core/table/types.ts'
 import { labelText } from '../rows/read.ts'
-import { toValue } from '../rows/stored-row.ts'
+import { toValue } from '../store/stored-row.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
-import type { Store } from '../store.ts'
+import type { Store } from '../store/store.ts'
 import { differsIn, intoOf, pairsOf, shownPairs, TOGETHER, type Pair, type Staging } from './stage-merge.ts'
 
 /** Rows that are passed over cost a little too. */

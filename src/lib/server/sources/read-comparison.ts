@@ -6,8 +6,8 @@ import { getTable, type Table } from '$lib/core/table/types.ts'
 import { labelText } from '../rows/read.ts'
 import { cellText } from '../rows/written-text.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
-import type { Store } from '../store.ts'
-import { getKeptTable } from '../workspace/kept-table.ts'
+import type { Store } from '../store/store.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
 import {
 	differsIn,
 	intoOf,

@@ -1,5 +1,5 @@
 import { AppError } from '$lib/core/app-error.ts'
-import type { Store } from '../store.ts'
+import type { Store } from '../store/store.ts'
 
 /**
  * Does something with each of them and goes on past those that are refused, of which nothing stays; told by their places.

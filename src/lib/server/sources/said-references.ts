@@ -4,9 +4,9 @@
  */
 import { getColumn, type Table } from '$lib/core/table/types.ts'
 import type { TableEntry } from '$lib/core/workspace/document.ts'
-import type { Actor } from '../people/rights-of-actor.ts'
-import type { Store } from '../store.ts'
-import { canBeReference, previewReference, toReference } from '../workspace/tables.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
+import { canBeReference, previewReference, toReference } from '../structure/tables.ts'
 
 export function makeSaidReferences(
 	store: Store,

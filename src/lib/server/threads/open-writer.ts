@@ -1,8 +1,8 @@
-import { openForWriting } from '../db/open.ts'
+import { openForWriting } from '../store/open.ts'
 import { tellOfChanges } from '../rows/change.ts'
-import { raiseEvents } from '../rows/events.ts'
-import { openRowIds } from '../rows/row-ids.ts'
-import { openStore, type Store } from '../store.ts'
+import { raiseEvents } from '../events/events.ts'
+import { openRowIds } from '../store/row-ids.ts'
+import { openStore, type Store } from '../store/store.ts'
 
 /**
  * Puts together what writes: the one writable connection, and what a change of a row causes. `key`: the workspace's, as

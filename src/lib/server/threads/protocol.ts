@@ -1,6 +1,6 @@
 /** What travels between the main thread and the threads that hold connections. */
 import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
-import type { WantedOrder } from '../store.ts'
+import type { WantedOrder } from '../store/store.ts'
 
 export interface Ask {
 	readonly id: number

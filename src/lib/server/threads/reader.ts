@@ -2,9 +2,9 @@
  * A reader process: a read-only connection that answers one question at a time, each in one snapshot, as JSON text.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import { openForReading } from '../db/open.ts'
-import { openRowIds } from '../rows/row-ids.ts'
-import { openStore, type Store } from '../store.ts'
+import { openForReading } from '../store/open.ts'
+import { openRowIds } from '../store/row-ids.ts'
+import { openStore, type Store } from '../store/store.ts'
 import { toAnswer, type Answer, type Ask, type Lacking, type ThreadData } from './protocol.ts'
 import { FLAG_FD } from './reader-process.ts'
 import { READS, type ReadName } from './reads.ts'

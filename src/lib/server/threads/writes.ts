@@ -1,20 +1,20 @@
 /** Everything that the writer thread can be asked, by name. Each runs in a savepoint of the group's transaction. */
 import { addApp, addAppFrom, putBackRelease, releaseApp, saveDraft } from '../apps/apps.ts'
 import { changeRecord, press, removeRecord, sendForm } from '../apps/use-app.ts'
-import { backUp } from '../db/back-up.ts'
-import { dropOldUploads, noteUpload } from '../files/uploads.ts'
+import { backUp } from '../store/back-up.ts'
+import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
-import { addSession, endSession, noteUse, putAccount } from '../people/accounts.ts'
+import { addSession, endSession, noteUse, putAccount } from '../rights/accounts.ts'
 import { giveRole, takeRole } from '../people/grants.ts'
 import { openAsMe } from '../people/open-as-me.ts'
-import { changeOwnPassword, endOtherSessions, endOwnSession, setZone } from '../people/own-account.ts'
-import { askNewPassword, invite, usePass } from '../people/passes.ts'
-import { arrive, comeIn, useArrival } from '../people/door.ts'
-import { setProof } from '../people/door-proofs.ts'
-import { addProvider, arriveVouched, comeFromProvider, openPasswords, removeProvider } from '../people/providers.ts'
-import { decideKnock } from '../people/knocks.ts'
+import { changeOwnPassword, endOtherSessions, endOwnSession, setZone } from '../credentials/own-account.ts'
+import { askNewPassword, invite, usePass } from '../credentials/passes.ts'
+import { arrive, comeIn, useArrival } from '../joining/door.ts'
+import { setProof } from '../joining/door-proofs.ts'
+import { addProvider, arriveVouched, comeFromProvider, openPasswords, removeProvider } from '../joining/providers.ts'
+import { decideKnock } from '../joining/knocks.ts'
 import { shareApp } from '../people/sharing.ts'
-import { addWay, closeWay } from '../people/ways-in.ts'
+import { addWay, closeWay } from '../joining/ways-in.ts'
 import { addPerson, endSessionsOf, letBack, suspend } from '../people/people-changes.ts'
 import { addRole, changeRole, removeRole } from '../people/roles.ts'
 import {
@@ -23,7 +23,7 @@ import {
 	putSecondFactor,
 	takeOffSecondFactor,
 	useStep
-} from '../people/second-factor.ts'
+} from '../credentials/second-factor.ts'
 import { addTeam, giveTeamRole, joinTeam, leaveTeam, removeTeam, renameTeam, takeTeamRole } from '../people/teams.ts'
 import { takeMessage } from '../post/tray.ts'
 import { changeBlock } from '../rows/change-block.ts'
@@ -36,8 +36,8 @@ import { applyMerge, applyStep, beginApplying, endApplying, tryStep } from '../s
 import { judgeStaged, judgeTable } from '../sources/judge-merge.ts'
 import { undoStep } from '../sources/undo-merge.ts'
 import { beginMerge } from '../sources/stage-merge.ts'
-import { tryWrite } from '../store-health.ts'
-import type { Store } from '../store.ts'
+import { tryWrite } from '../store/store-health.ts'
+import type { Store } from '../store/store.ts'
 import {
 	convertColumn,
 	describeColumn,
@@ -46,15 +46,15 @@ import {
 	returnColumn,
 	keepPeople,
 	setKeepers
-} from '../workspace/change-columns.ts'
-import { becomeTry } from '../workspace/become-try.ts'
-import { startWorkspace } from '../workspace/make.ts'
-import { pinExample, unpinExample } from '../workspace/pin-examples.ts'
-import { noteExport, noteFailedSignIn } from '../workspace/logbook.ts'
-import { tendIndexes } from '../workspace/tend-indexes.ts'
-import { putTableBack } from '../workspace/restructure.ts'
-import { removeTable, returnTable } from '../workspace/take-out-table.ts'
-import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../workspace/tables.ts'
+} from '../structure/change-columns.ts'
+import { becomeTry } from '../store/become-try.ts'
+import { startWorkspace } from '../structure/make.ts'
+import { pinExample, unpinExample } from '../review/pin-examples.ts'
+import { noteExport, noteFailedSignIn } from '../logbook/logbook.ts'
+import { tendIndexes } from '../derived/tend-indexes.ts'
+import { putTableBack } from '../structure/restructure.ts'
+import { removeTable, returnTable } from '../structure/take-out-table.ts'
+import { addColumn, addTable, saveLines, setFormula, setLabel, toReference } from '../structure/tables.ts'
 
 export const WRITES = {
 	changeRows: (store: Store, { changes, context }: { changes: Change[]; context: ChangeContext }) =>

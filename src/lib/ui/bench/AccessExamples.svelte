@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The pinned examples of a table: who must, or must not, see which row, and whether the lines above hold to it. */
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
-	import type { ShownExample } from '$lib/server/workspace/examples.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { ShownExample } from '$lib/server/structure/examples.ts'
 	import { send } from '../send.ts'
 
 	type Props = { table: BenchTable; examples: readonly ShownExample[]; onchange: () => void }

@@ -2,7 +2,7 @@
 	/** The tables as boxes and their references as lines between them; boxes are moved by hand or with the arrow keys. */
 	import { browser } from '$app/environment'
 	import { layOut } from '$lib/core/table/diagram.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import { showCount } from '../count.ts'
 
 	type Props = { tables: readonly BenchTable[]; href: (table: number) => string }

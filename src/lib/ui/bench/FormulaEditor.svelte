@@ -4,7 +4,7 @@
 	import { untrack } from 'svelte'
 	import type { Attachment } from 'svelte/attachments'
 	import type { Issue } from '$lib/core/formula/types.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import { printName } from '$lib/core/formula/rename.ts'
 	import { send } from '../send.ts'
 	import { openFormulaBox, type FormulaBox } from './formula-box.ts'

@@ -2,7 +2,7 @@
 	/** Columns of a file that hold addresses of pictures: what becomes of them, and, once they are in, the way to try them. */
 	import { arePictureAddresses } from '$lib/core/exchange/picture-addresses.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import type { Inspection } from '$lib/server/sources/inspect.ts'
 
 	type Props = {

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Columns whose values name rows of another table: each can be made a reference, or left as it is. */
-	import type { Relation } from '$lib/server/workspace/find-relations.ts'
+	import type { Relation } from '$lib/server/structure/find-relations.ts'
 	import { changeStructure } from '../grid/structure.ts'
 
 	type Props = { tables: readonly number[]; onmade?: (version: number) => void }

@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** Answers why somebody can, or cannot, see one row: line by line, with the values that decided. */
-	import type { AccessReasons } from '$lib/server/workspace/explain-access.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
-	import type { PersonCount } from '$lib/server/workspace/read-access.ts'
+	import type { AccessReasons } from '$lib/server/review/explain-access.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { PersonCount } from '$lib/server/review/read-access.ts'
 	import type { CellDraft } from '../cells/cell-draft.ts'
 	import { optionsAt } from '../cells/options.ts'
 	import ReferencePicker from '../cells/ReferencePicker.svelte'

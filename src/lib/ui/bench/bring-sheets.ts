@@ -1,6 +1,6 @@
 /** Brings further sheets of a file in, one after the other, each as proposed, into a table of its own. */
 import type { Inspection } from '$lib/server/sources/inspect.ts'
-import type { ImportState } from '$lib/server/sources/imports.ts'
+import type { ImportState } from '$lib/server/imports/imports.ts'
 import { ask, send } from '../send.ts'
 import { openDoubts, proposePlan, settlePlan } from './import-plan.ts'
 

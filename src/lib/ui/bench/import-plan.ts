@@ -3,7 +3,7 @@ import { countOf } from '$lib/core/text/count.ts'
 import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
 import type { NoRow } from '$lib/core/exchange/no-rows.ts'
 import type { ImportColumn, ImportPlan, Unread } from '$lib/core/exchange/plan.ts'
-import type { BenchTable } from '$lib/server/workspace/bench.ts'
+import type { BenchTable } from '$lib/server/review/bench.ts'
 import type { Inspection } from '$lib/server/sources/inspect.ts'
 
 /** How a doubt was settled: as proposed, another way, or the cell left blank. */

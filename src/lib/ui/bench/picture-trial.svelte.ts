@@ -1,7 +1,7 @@
 /** The addresses of pictures in a column, tried one after another in this browser, and copied where their server lets it. */
 import { cellKey, type WirePage } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-import type { BenchTable } from '$lib/server/workspace/bench.ts'
+import type { BenchTable } from '$lib/server/review/bench.ts'
 import { fromDataAddress, giveFile, readyPhoto } from '../cells/give-file.ts'
 import { showCell } from '../cells/show-cell.ts'
 import { ask, send } from '../send.ts'

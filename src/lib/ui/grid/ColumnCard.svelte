@@ -2,7 +2,7 @@
 	/** A column's card: what it is, what it reads and who reads it, its rules, and what it could be instead. */
 	import { untrack } from 'svelte'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import FormulaEditor from '../bench/FormulaEditor.svelte'
 	import ColumnRemoval from './ColumnRemoval.svelte'
 	import ColumnRules from './ColumnRules.svelte'

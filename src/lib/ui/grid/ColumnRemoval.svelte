@@ -2,8 +2,8 @@
 	/** What names a column, and taking it out where nothing cannot do without it. */
 	import { countOf } from '$lib/core/text/count.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
-	import type { ColumnUse } from '$lib/server/workspace/restructure.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { ColumnUse } from '$lib/server/structure/restructure.ts'
 	import { changeStructure } from './structure.ts'
 
 	type Props = { table: BenchTable; column: ShownColumn; onremove: () => void }

@@ -4,7 +4,7 @@
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import { offersChoices } from '$lib/core/table/types.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
 
 	type Props = {
 		table: BenchTable

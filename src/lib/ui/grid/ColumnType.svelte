@@ -2,9 +2,9 @@
 	/** Gives a column another type, or makes it a reference, after showing what becomes of its values. */
 	import { TYPED_TYPES } from '$lib/core/table/types.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
-	import type { ConversionPreview } from '$lib/server/workspace/change-columns.ts'
-	import type { MatchPreview } from '$lib/server/workspace/tables.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { ConversionPreview } from '$lib/server/structure/change-columns.ts'
+	import type { MatchPreview } from '$lib/server/structure/tables.ts'
 	import { changeStructure, type StructureStep } from './structure.ts'
 
 	type Props = {

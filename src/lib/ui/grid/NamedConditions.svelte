@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The named conditions of a table: which there are, and a new one. */
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import FormulaEditor from '../bench/FormulaEditor.svelte'
 	import { changeStructure } from './structure.ts'
 

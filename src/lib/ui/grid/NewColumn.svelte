@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Adds a column: one that is typed in, a reference, or a computed one with its formula. */
 	import { offersChoices } from '$lib/core/table/types.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import FormulaEditor from '../bench/FormulaEditor.svelte'
 	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
 	import { OFFERED_TYPES, toColumnSettings } from './column-choice.ts'

@@ -6,7 +6,7 @@
 	import { invalidateAll } from '$app/navigation'
 	import { onMount, untrack } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import { eventsOf } from '../staff/follow.ts'
 	import ColumnMenu from './ColumnMenu.svelte'
 	import FindBar from './FindBar.svelte'

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What names a table, and taking it out where nothing cannot do without it. */
-	import type { BenchTable } from '$lib/server/workspace/bench.ts'
-	import type { TableRemoval } from '$lib/server/workspace/take-out-table.ts'
+	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { TableRemoval } from '$lib/server/structure/take-out-table.ts'
 	import { changeStructure } from './structure.ts'
 
 	type Props = { table: Pick<BenchTable, 'id' | 'name'>; onremoved: () => void }

@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-import type { BenchTable } from '$lib/server/workspace/bench.ts'
+import type { BenchTable } from '$lib/server/review/bench.ts'
 import { fakeRows, type FakeRows } from '../../../../tests/support/fake-rows.ts'
 import { GridEdits } from './grid-edits.svelte.ts'
 import { copyCells, pasteCells, pressKey } from './grid-keys.ts'

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Who did what, when and through what: searched by words and days, with the seals checked when asked. */
 	import { countOf } from '$lib/core/text/count.ts'
-	import type { LogPage } from '$lib/server/workspace/logbook.ts'
+	import type { LogPage } from '$lib/server/logbook/logbook.ts'
 	import { showMoment } from '../dates.ts'
 	import { ask } from '../send.ts'
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** People who wait on a doorstep: let in or turned away in one press. */
 	import { invalidateAll } from '$app/navigation'
-	import type { ShownKnock } from '$lib/server/people/knocks.ts'
+	import type { ShownKnock } from '$lib/server/joining/knocks.ts'
 	import { showMoment } from '../dates.ts'
 	import { send } from '../send.ts'
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** By what people sign in: passwords, and providers outside that vouch for an address. */
-	import type { Provider } from '$lib/server/people/providers.ts'
+	import type { Provider } from '$lib/server/joining/providers.ts'
 	import { page } from '$app/state'
 	import { Deeds } from './deeds.svelte.ts'
 

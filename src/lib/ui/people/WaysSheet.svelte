@@ -3,8 +3,8 @@
 	import { untrack } from 'svelte'
 	import type { AppSummary } from '$lib/server/apps/apps.ts'
 	import type { PeopleSheet } from '$lib/server/people/people-sheet.ts'
-	import type { ShownWay, WayKind } from '$lib/server/people/ways-in.ts'
-	import type { Proof } from '$lib/server/people/door-proofs.ts'
+	import type { ShownWay, WayKind } from '$lib/server/joining/ways-in.ts'
+	import type { Proof } from '$lib/server/joining/door-proofs.ts'
 	import { showDay } from '../dates.ts'
 	import { Deeds } from './deeds.svelte.ts'
 

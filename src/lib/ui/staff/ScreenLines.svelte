@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The lines of one screen, one under the other. In the Lookout each says which line of the Bench it is. */
-	import type { StaffPage } from '$lib/server/app-place.ts'
+	import type { StaffPage } from '$lib/server/web/app-place.ts'
 	import type { ShownScreen } from '$lib/server/apps/open-screen.ts'
 	import FormLine from '../lines/form/FormLine.svelte'
 	import { tellBench } from '../lines/tell-bench.ts'

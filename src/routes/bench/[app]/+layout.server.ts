@@ -1,5 +1,5 @@
-import { forPage } from '$lib/server/answer.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { forPage } from '$lib/server/web/answer.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 /** What every bay of the Bench works with: the draft, the tables, and the names that sentences use. */
 export async function load({ locals, params, depends }) {

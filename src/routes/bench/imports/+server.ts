@@ -1,8 +1,8 @@
 import { error } from '@sveltejs/kit'
 import { z } from 'zod'
-import { readQuery, textInAddress } from '$lib/server/address.ts'
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { readQuery, textInAddress } from '$lib/server/web/address.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 /** Takes a file in, as it comes, onto disk; nothing is brought in yet. */
 export function PUT({ locals, request, url }) {

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
-import { readQuery, wholeInAddress } from '$lib/server/address.ts'
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { readQuery, wholeInAddress } from '$lib/server/web/address.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 const lookSchema = z.object({ app: z.number().int(), person: z.number().int() })
 

@@ -1,7 +1,7 @@
 import { fail, redirect } from '@sveltejs/kit'
 import { z } from 'zod'
 import { COLOURS } from '$lib/core/app/document.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals }) {
 	const actor = getBuilder(locals)

@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { columnSchema, tableSchema } from '$lib/core/workspace/document.ts'
 import { COLUMN_TYPES } from '$lib/core/table/types.ts'
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 const number = z.number().int()
 const table = number

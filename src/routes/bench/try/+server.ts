@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { rowIdSchema } from '$lib/server/cell-schema.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { rowIdSchema } from '$lib/server/web/cell-schema.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 const table = z.number().int()
 const trySchema = z.union([

@@ -1,12 +1,12 @@
 import { error, fail, redirect } from '@sveltejs/kit'
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
-import { dropBrief, readBrief } from '$lib/server/brief-cookies.ts'
-import { isRight } from '$lib/server/people/passwords.ts'
-import { beginSession } from '$lib/server/people/sign-in.ts'
-import { findVouched, forgetVouched } from '$lib/server/people/outside-sign-in.ts'
-import { openThrottle } from '$lib/server/people/throttle.ts'
-import { agentOf, enter } from '$lib/server/session-cookie.ts'
+import { dropBrief, readBrief } from '$lib/server/web/brief-cookies.ts'
+import { isRight } from '$lib/server/sign-in/passwords.ts'
+import { beginSession } from '$lib/server/sign-in/sign-in.ts'
+import { findVouched, forgetVouched } from '$lib/server/sign-in/outside-sign-in.ts'
+import { openThrottle } from '$lib/server/base/throttle.ts'
+import { agentOf, enter } from '$lib/server/sign-in/session-cookie.ts'
 
 /** Who guesses codes waits; and no network has us write to any number of addresses. */
 const guesses = openThrottle(12)

@@ -1,9 +1,9 @@
-import { readQuery } from '$lib/server/address.ts'
-import { forPage } from '$lib/server/answer.ts'
-import { answerExport, formatInAddress } from '$lib/server/exports/answer-export.ts'
-import { tableToExport } from '$lib/server/exports/to-export.ts'
+import { readQuery } from '$lib/server/web/address.ts'
+import { forPage } from '$lib/server/web/answer.ts'
+import { answerExport, formatInAddress } from '$lib/server/downloads/answer-export.ts'
+import { tableToExport } from '$lib/server/downloads/to-export.ts'
 import { readListing } from '$lib/server/rows/listing.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { getActor } from '$lib/server/web/signed-in.ts'
 
 /** A table as a file, page by page through the same door as every read, as it is filtered and ordered. */
 export async function GET({ locals, params, url }) {

@@ -1,9 +1,9 @@
 import { error } from '@sveltejs/kit'
 import { isPicture } from '$lib/core/capture/attachment.ts'
-import { readQuery, textInAddress } from '$lib/server/address.ts'
-import { asJson } from '$lib/server/answer.ts'
-import { placeOf, roomOf, roomToTry, type StaffPlace } from '$lib/server/app-place.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { readQuery, textInAddress } from '$lib/server/web/address.ts'
+import { asJson } from '$lib/server/web/answer.ts'
+import { placeOf, roomOf, roomToTry, type StaffPlace } from '$lib/server/web/app-place.ts'
+import { getActor } from '$lib/server/web/signed-in.ts'
 
 /** The file that lies in one cell, for whoever sees that cell; anybody else is answered as if there were none. */
 export async function GET({ locals, params, url }) {

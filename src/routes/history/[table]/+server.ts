@@ -1,6 +1,6 @@
-import { readQuery, textInAddress } from '$lib/server/address.ts'
-import { asJson } from '$lib/server/answer.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { readQuery, textInAddress } from '$lib/server/web/address.ts'
+import { asJson } from '$lib/server/web/answer.ts'
+import { getActor } from '$lib/server/web/signed-in.ts'
 
 /** What happened to one row, as much of it as this person may see. */
 export function GET({ locals, params, url }) {

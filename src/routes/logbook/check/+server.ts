@@ -1,6 +1,6 @@
 import { error } from '@sveltejs/kit'
-import { asJson } from '$lib/server/answer.ts'
-import { getUser } from '$lib/server/signed-in.ts'
+import { asJson } from '$lib/server/web/answer.ts'
+import { getUser } from '$lib/server/web/signed-in.ts'
 
 /** Whether every entry of the Logbook fits its seal. It reads all of them, so it is asked for, and by few. */
 export function GET({ locals }) {

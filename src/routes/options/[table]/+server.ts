@@ -1,8 +1,8 @@
 import { cellKey } from '$lib/core/query/wire.ts'
-import { readQuery, textInAddress } from '$lib/server/address.ts'
-import { asJson } from '$lib/server/answer.ts'
-import { placeOf, roomOf } from '$lib/server/app-place.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { readQuery, textInAddress } from '$lib/server/web/address.ts'
+import { asJson } from '$lib/server/web/answer.ts'
+import { placeOf, roomOf } from '$lib/server/web/app-place.ts'
+import { getActor } from '$lib/server/web/signed-in.ts'
 
 /** Rows of a table that this person sees and may refer to, by the start of their label. */
 export function GET({ locals, params, url }) {

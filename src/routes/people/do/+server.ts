@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
-import { tryProvider } from '$lib/server/people/outside-sign-in.ts'
-import { findWeakness, hashPassword } from '$lib/server/people/passwords.ts'
-import { getNamedActor } from '$lib/server/signed-in.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { cellChangesSchema, rowIdSchema } from '$lib/server/web/cell-schema.ts'
+import { tryProvider } from '$lib/server/sign-in/outside-sign-in.ts'
+import { findWeakness, hashPassword } from '$lib/server/sign-in/passwords.ts'
+import { getNamedActor } from '$lib/server/web/signed-in.ts'
 
 const number = z.number().int()
 const person = rowIdSchema

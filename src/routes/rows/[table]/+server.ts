@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { readQuery, textInAddress, wholeInAddress } from '$lib/server/address.ts'
-import { asJson, readBody } from '$lib/server/answer.ts'
+import { readQuery, textInAddress, wholeInAddress } from '$lib/server/web/address.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
 import { readListing } from '$lib/server/rows/listing.ts'
-import { cellChangesSchema, rowIdSchema } from '$lib/server/cell-schema.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { cellChangesSchema, rowIdSchema } from '$lib/server/web/cell-schema.ts'
+import { getActor } from '$lib/server/web/signed-in.ts'
 
 /** A page of a table's rows, as much as this person may see. */
 export function GET({ locals, params, url }) {

@@ -1,9 +1,9 @@
 import { redirect } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
-import { dropBrief, keepBriefly, readBrief } from '$lib/server/brief-cookies.ts'
-import { comeBack, type CameBack } from '$lib/server/people/outside-sign-in.ts'
-import { goOn } from '$lib/server/people/sign-in.ts'
-import { agentOf, enter } from '$lib/server/session-cookie.ts'
+import { dropBrief, keepBriefly, readBrief } from '$lib/server/web/brief-cookies.ts'
+import { comeBack, type CameBack } from '$lib/server/sign-in/outside-sign-in.ts'
+import { goOn } from '$lib/server/sign-in/sign-in.ts'
+import { agentOf, enter } from '$lib/server/sign-in/session-cookie.ts'
 
 const UNREACHED: ReadonlyMap<string, string> = new Map([
 	['busy', 'That was asked often from here. Wait a quarter of an hour, then try again.'],

@@ -1,8 +1,8 @@
 import { fail } from '@sveltejs/kit'
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
-import { forPage } from '$lib/server/answer.ts'
-import { getNamedActor } from '$lib/server/signed-in.ts'
+import { forPage } from '$lib/server/web/answer.ts'
+import { getNamedActor } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, params }) {
 	const actor = getNamedActor(locals)

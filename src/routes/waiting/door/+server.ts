@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { getNamedActor } from '$lib/server/signed-in.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { getNamedActor } from '$lib/server/web/signed-in.ts'
 
 const decisionSchema = z.object({ id: z.number().int(), letIn: z.boolean() })
 

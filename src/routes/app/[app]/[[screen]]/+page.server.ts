@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit'
-import { loadStaffPage, placeOf } from '$lib/server/app-place.ts'
-import { getUser } from '$lib/server/signed-in.ts'
+import { loadStaffPage, placeOf } from '$lib/server/web/app-place.ts'
+import { getUser } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, params, url }) {
 	const app = Number(params.app)

@@ -1,4 +1,4 @@
-import { loadStaffPage, placeOf } from '$lib/server/app-place.ts'
+import { loadStaffPage, placeOf } from '$lib/server/web/app-place.ts'
 
 export async function load({ locals, params, url }) {
 	return loadStaffPage(locals, placeOf(locals, params), { screen: params.screen, url })

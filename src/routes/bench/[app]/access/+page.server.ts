@@ -1,6 +1,6 @@
-import { readQuery, wholeInAddress } from '$lib/server/address.ts'
-import { forPage } from '$lib/server/answer.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { readQuery, wholeInAddress } from '$lib/server/web/address.ts'
+import { forPage } from '$lib/server/web/answer.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, url, parent }) {
 	const actor = getBuilder(locals)

@@ -1,6 +1,6 @@
 import { fail } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, params, depends }) {
 	depends('app:draft')

@@ -1,6 +1,6 @@
 import { z } from 'zod'
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 const askSchema = z.discriminatedUnion('kind', [
 	z.object({

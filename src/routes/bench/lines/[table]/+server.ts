@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { lineSchema } from '$lib/core/workspace/document.ts'
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { rowIdSchema } from '$lib/server/cell-schema.ts'
-import { getBuilder } from '$lib/server/signed-in.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { rowIdSchema } from '$lib/server/web/cell-schema.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 const previewSchema = z.object({ lines: z.array(z.unknown()).max(200) })
 const saveSchema = z.object({ lines: z.array(lineSchema).max(200), version: z.number().int() })

@@ -1,8 +1,8 @@
 import { fail, redirect } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
-import { findWeakness, hashPassword } from '$lib/server/people/passwords.ts'
-import { beginSession } from '$lib/server/people/sign-in.ts'
-import { agentOf, enter } from '$lib/server/session-cookie.ts'
+import { findWeakness, hashPassword } from '$lib/server/sign-in/passwords.ts'
+import { beginSession } from '$lib/server/sign-in/sign-in.ts'
+import { agentOf, enter } from '$lib/server/sign-in/session-cookie.ts'
 
 /** Opening a link does nothing: mail programs open links by themselves. It is used up by the button. */
 export async function load({ locals, params }) {

@@ -1,6 +1,6 @@
-import { asJson } from '$lib/server/answer.ts'
+import { asJson } from '$lib/server/web/answer.ts'
 import { readListing } from '$lib/server/rows/listing.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { getActor } from '$lib/server/web/signed-in.ts'
 
 /** How many rows a listing finds, and where pages of it may start. */
 export function GET({ locals, params, url }) {

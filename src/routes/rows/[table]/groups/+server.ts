@@ -1,7 +1,7 @@
-import { readQuery, wholeInAddress } from '$lib/server/address.ts'
-import { asJson } from '$lib/server/answer.ts'
+import { readQuery, wholeInAddress } from '$lib/server/web/address.ts'
+import { asJson } from '$lib/server/web/answer.ts'
 import { readListing } from '$lib/server/rows/listing.ts'
-import { getActor } from '$lib/server/signed-in.ts'
+import { getActor } from '$lib/server/web/signed-in.ts'
 
 /** What stands in a column, counted, as much of it as this person sees. */
 export function GET({ locals, params, url }) {

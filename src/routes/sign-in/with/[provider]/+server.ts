@@ -1,10 +1,10 @@
 import { redirect } from '@sveltejs/kit'
 import { AppError } from '$lib/core/app-error.ts'
-import { readQuery, textInAddress, wholeInAddress } from '$lib/server/address.ts'
-import { keepBriefly } from '$lib/server/brief-cookies.ts'
-import { goOut } from '$lib/server/people/outside-sign-in.ts'
-import { openThrottle } from '$lib/server/people/throttle.ts'
-import { safePath } from '$lib/server/safe-path.ts'
+import { readQuery, textInAddress, wholeInAddress } from '$lib/server/web/address.ts'
+import { keepBriefly } from '$lib/server/web/brief-cookies.ts'
+import { goOut } from '$lib/server/sign-in/outside-sign-in.ts'
+import { openThrottle } from '$lib/server/base/throttle.ts'
+import { safePath } from '$lib/server/base/safe-path.ts'
 
 const gone = openThrottle(60)
 

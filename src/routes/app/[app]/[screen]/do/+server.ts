@@ -1,6 +1,6 @@
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { placeOf } from '$lib/server/app-place.ts'
-import { doInApp, doSchema } from '$lib/server/apps/do-in-app.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { placeOf } from '$lib/server/web/app-place.ts'
+import { doInApp, doSchema } from '$lib/server/web/do-in-app.ts'
 
 export function POST({ locals, params, request }) {
 	return asJson(async () => {

@@ -1,8 +1,8 @@
-import { readQuery, textInAddress } from '$lib/server/address.ts'
-import { forPage } from '$lib/server/answer.ts'
-import { placeOf } from '$lib/server/app-place.ts'
-import { answerExport, formatInAddress } from '$lib/server/exports/answer-export.ts'
-import { listToExport } from '$lib/server/exports/to-export.ts'
+import { readQuery, textInAddress } from '$lib/server/web/address.ts'
+import { forPage } from '$lib/server/web/answer.ts'
+import { placeOf } from '$lib/server/web/app-place.ts'
+import { answerExport, formatInAddress } from '$lib/server/downloads/answer-export.ts'
+import { listToExport } from '$lib/server/downloads/to-export.ts'
 
 /** A list of an app as a file: the rows and columns that it shows to whoever asks. */
 export async function GET({ locals, params, url }) {

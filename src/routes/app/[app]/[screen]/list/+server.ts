@@ -1,6 +1,6 @@
-import { readQuery, textInAddress } from '$lib/server/address.ts'
-import { asJson } from '$lib/server/answer.ts'
-import { placeOf } from '$lib/server/app-place.ts'
+import { readQuery, textInAddress } from '$lib/server/web/address.ts'
+import { asJson } from '$lib/server/web/answer.ts'
+import { placeOf } from '$lib/server/web/app-place.ts'
 
 /** A further page of one list of a screen. */
 export function GET({ locals, params, url }) {

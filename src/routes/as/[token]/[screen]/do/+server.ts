@@ -1,6 +1,6 @@
-import { asJson, readBody } from '$lib/server/answer.ts'
-import { placeOf, roomToTry } from '$lib/server/app-place.ts'
-import { doInApp, doSchema } from '$lib/server/apps/do-in-app.ts'
+import { asJson, readBody } from '$lib/server/web/answer.ts'
+import { placeOf, roomToTry } from '$lib/server/web/app-place.ts'
+import { doInApp, doSchema } from '$lib/server/web/do-in-app.ts'
 
 /** In the Lookout everything is done on a copy of the data that belongs to its builder. */
 export function POST({ locals, params, request }) {

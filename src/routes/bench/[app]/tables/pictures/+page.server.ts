@@ -1,4 +1,4 @@
-import { readQuery, wholeInAddress } from '$lib/server/address.ts'
+import { readQuery, wholeInAddress } from '$lib/server/web/address.ts'
 import { error } from '@sveltejs/kit'
 
 /** A column of a table that this builder keeps; its addresses are tried by their browser, never from here. */

@@ -1,0 +1,29 @@
+/** Works a kept column out for every row, after its formula was written or changed. */
+import { evaluate } from '$lib/core/formula/evaluate.ts'
+import { isFault } from '$lib/core/formula/types.ts'
+import { hasKey } from '$lib/core/table/storage.ts'
+import type { Column, Table } from '$lib/core/table/types.ts'
+import { textKey } from '$lib/core/text/key.ts'
+import { readStoredRow, storeEnv } from '../store/stored-row.ts'
+import type { Store } from '../store/store.ts'
+
+/** A kept column reads its own row alone, so neither the day nor the moment can matter. */
+const NO_MOMENT = { today: '2000-01-01', now: '2000-01-01T00:00:00.000Z' }
+
+export function fillComputed(store: Store, table: Table, column: Column): void {
+	const { computed } = column
+	if (!computed) return
+	const key = hasKey(column) ? `, c${column.id}k = @key` : ''
+	const update = store.db.prepare(
+		`UPDATE t${table.id} SET c${column.id} = @value, c${column.id}e = @fault${key} WHERE n = @n`
+	)
+	const env = { ...NO_MOMENT, ...storeEnv(store) }
+	for (const n of store.db.prepare(`SELECT n FROM t${table.id}`).pluck().all() as number[]) {
+		const row = readStoredRow(store, table, n)
+		if (!row) continue
+		const result = evaluate(computed.expr, { ...env, rows: [row] })
+		const value = isFault(result) || result === '' ? null : typeof result === 'boolean' ? Number(result) : result
+		const keyed = hasKey(column) ? { key: typeof value === 'string' ? textKey(value) : null } : {}
+		update.run({ n, value, fault: isFault(result) ? result.fault : null, ...keyed })
+	}
+}

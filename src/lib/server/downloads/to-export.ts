@@ -1,0 +1,47 @@
+/** What can leave as a file: a table as it is filtered and ordered, or a list of an app; each with what its reader sees. */
+import type { WirePage } from '$lib/core/query/wire.ts'
+import type { Threads } from '../threads/threads.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import type { ShownColumn } from '../rows/describe-columns.ts'
+import type { RowsRequest } from '../rows/read.ts'
+
+export interface ToExport {
+	readonly table: number
+	readonly name: string
+	readonly columns: readonly ShownColumn[]
+	/** The rows after a cursor, or the first. */
+	page(after: string | undefined): Promise<WirePage>
+}
+
+const PAGE = 1_000
+
+interface Reading {
+	readonly actor: Actor
+	readonly now: number
+}
+
+/** Undefined where this person sees nothing of the table. */
+export async function tableToExport(
+	host: Pick<Threads, 'read'>,
+	{ actor, now, table, sort, then, filters }: Reading & Pick<RowsRequest, 'table' | 'sort' | 'then' | 'filters'>
+): Promise<ToExport | undefined> {
+	const head = await host.read('tableHead', { table, actor, now })
+	if (!head) return undefined
+	const columns = head.columns.map((column) => column.id)
+	const page = (after: string | undefined) =>
+		host.read('rows', { actor, request: { table, sort, then, filters, columns, limit: PAGE, after }, now })
+	return { table, ...head, page }
+}
+
+/** A list of a released app, with the columns that it shows. Undefined where it is not there for this person. */
+export async function listToExport(
+	host: Pick<Threads, 'read'>,
+	{ app, screen, line, actor, now }: Reading & { app: number; screen: string; line: string }
+): Promise<ToExport | undefined> {
+	const place = { app, draft: false, actor, now }
+	const opened = await host.read('screen', { ...place, screen })
+	const list = opened.screen?.lines.find((each) => each.id === line)
+	if (list?.kind !== 'list') return undefined
+	const page = (after: string | undefined) => host.read('list', { ...place, screen, line, after, limit: PAGE })
+	return { table: list.table, name: list.title, columns: list.columns, page }
+}

@@ -1,0 +1,50 @@
+/**
+ * Writes down what happened, in the transaction of what changed. Each entry's seal covers the one before it, so that an
+ * entry that was altered afterwards breaks the chain from there on.
+ */
+import { hash } from 'node:crypto'
+import type { Store } from '../store/store.ts'
+
+export interface Entry {
+	/** Epoch ms. */
+	readonly at: number
+	readonly person: number | null
+	/** By what way: `grid`, `form Inspection`, `routine Lift done`. */
+	readonly through: string
+	readonly kind: string
+	readonly table: number | null
+	readonly row: number | null
+	/** What is kept of it; as JSON text where it was written already. */
+	readonly body: Readonly<Record<string, unknown>> | string
+}
+
+const LAST_SEAL = `SELECT seal FROM history ORDER BY seq DESC LIMIT 1`
+const ADD_ENTRY = `
+	INSERT INTO history (at, person, through, kind, table_id, row_n, body, seal)
+	VALUES (?, ?, ?, ?, ?, ?, ?, ?)`
+const ALL_ENTRIES = `SELECT seq, at, person, through, kind, table_id, row_n, body, seal FROM history ORDER BY seq`
+
+export function writeHistory(store: Store, entry: Entry): void {
+	const before = (store.pluck(LAST_SEAL) as string | undefined) ?? ''
+	const { at, person, through, kind, table, row } = entry
+	const body = typeof entry.body === 'string' ? entry.body : JSON.stringify(entry.body)
+	const seal = sealOf(before, { at, person, through, kind, table, row, body })
+	store.prepare(ADD_ENTRY).run(at, person, through, kind, table, row, body, seal)
+}
+
+/** The number of the first entry whose seal does not fit, or undefined if all do. */
+export function findBrokenSeal(store: Store): number | undefined {
+	let before = ''
+	for (const row of store.prepare(ALL_ENTRIES).raw(false).iterate() as IterableIterator<Record<string, never>>) {
+		const { at, person, through, kind, body } = row
+		const entry = { at, person, through, kind, table: row['table_id'], row: row['row_n'], body }
+		if (sealOf(before, entry as never) !== row['seal']) return Number(row['seq'])
+		before = String(row['seal'])
+	}
+	return undefined
+}
+
+function sealOf(before: string, entry: Omit<Entry, 'body'> & { body: string }): string {
+	const { at, person, through, kind, table, row, body } = entry
+	return hash('sha256', JSON.stringify([before, at, person, through, kind, table, row, body]))
+}

@@ -1,0 +1,150 @@
+/** The doorstep: people who wait to be let in, and those who may let them. */
+import { AppError } from '$lib/core/app-error.ts'
+import { addMessage } from '../queue/messages.ts'
+import type { Store } from '../store/store.ts'
+import { describePerson } from '../rights/accounts.ts'
+import { granterOf } from '../people/grants.ts'
+import { STEWARD } from '../rights/system-roles.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
+import type { ByPerson } from '../rights/stewardship.ts'
+import { appName, findWay, grantBy, holdsWhatGives, note, waysOf, type WayIn } from './ways-in.ts'
+
+/** How far somebody has come at an app's door. */
+export type AtDoor =
+	| { readonly state: 'outside' }
+	| { readonly state: 'waiting'; readonly words: string; readonly since: number }
+	| { readonly state: 'let in' | 'turned away' }
+
+const ADD = `
+	INSERT INTO knock (app, way, person, answer, state, at) VALUES (@app, @way, @person, @answer, 'waiting', @now)
+	ON CONFLICT DO NOTHING`
+const LAST = `SELECT state, at, way FROM knock WHERE app = @app AND person = @person ORDER BY id DESC LIMIT 1`
+const WAITING = `SELECT id, app, way, person, answer, at FROM knock WHERE state = 'waiting' ORDER BY at`
+const WAITS_AT = `SELECT app FROM knock WHERE person = ? AND state = 'waiting' ORDER BY at`
+const DECIDE = `
+	UPDATE knock SET state = @state, decided_at = @now, decided_by = @by WHERE id = @id AND state = 'waiting'
+	RETURNING app, way, person`
+/** Whoever might let somebody in, by name or through a team; who really may is asked of each. */
+const MIGHT_LET_IN = `
+	SELECT person FROM role_held WHERE role = @steward OR (role = @role AND may_pass_on = 1)
+	UNION SELECT m.person FROM team_role AS r JOIN team_member AS m ON m.team = r.team WHERE r.role = @steward`
+
+interface StoredKnock {
+	readonly id: number
+	readonly app: number
+	readonly way: number | null
+	readonly person: number
+	readonly answer: string
+	readonly at: number
+}
+
+interface WaitingKnock extends Omit<StoredKnock, 'way'> {
+	readonly way: WayIn
+}
+
+/** Somebody waits from now on, unless they have what is given there; those who may let in are told. */
+export function knock(
+	store: Store,
+	way: WayIn,
+	{ person, answer, now }: { person: number; answer: string; now: number }
+): void {
+	if (holdsWhatGives(store, way, person)) return
+	const { changes, lastInsertRowid } = store.prepare(ADD).run({ app: way.app, way: way.id, person, answer, now })
+	if (changes === 0) return
+	const [title, name] = [appName(store, way.app), describePerson(store, person)?.name ?? '']
+	note(store, { actor: { person }, now }, 'wait on the doorstep', title)
+	const asked = { steward: STEWARD, role: way.role ?? 0 }
+	for (const keeper of store.prepare(MIGHT_LET_IN).pluck().all(asked) as number[]) {
+		if (!knocksFor(store, { person: keeper }).some(({ id }) => id === Number(lastInsertRowid))) continue
+		addMessage(store, {
+			cause: `knock ${lastInsertRowid} ${keeper}`,
+			person: keeper,
+			subject: `${name} asks to come into ${title}`,
+			body: `${name} waits on the doorstep of ${title}.${answer === '' ? '' : `\n\n${way.asks}\n${answer}`}\n\nLet them in or turn them away here.`,
+			link: '/waiting',
+			now
+		})
+	}
+}
+
+export interface ShownKnock {
+	readonly id: number
+	readonly app: string
+	readonly name: string
+	readonly email: string
+	readonly asks: string
+	readonly answer: string
+	readonly gives: string
+	readonly at: number
+}
+
+/** Those whom this person may let in. */
+export function listKnocks(store: Store, { actor }: { actor: Actor }): ShownKnock[] {
+	return knocksFor(store, actor).map(({ id, app, person, answer, at, way }) => {
+		const who = describePerson(store, person)
+		const gives = store.workspace().roles.find((role) => role.id === way.role)?.name ?? 'a team'
+		const asked = { asks: way.asks, answer, gives, at }
+		return { id, app: appName(store, app), name: who?.name ?? '', email: who?.email ?? '', ...asked }
+	})
+}
+
+export function countKnocks(store: Store, actor: Actor): number {
+	return knocksFor(store, actor).length
+}
+
+export function decideKnock(store: Store, { id, letIn, actor, now }: ByPerson & { id: number; letIn: boolean }): void {
+	if (!knocksFor(store, actor).some((each) => each.id === id))
+		throw new AppError('not_found', 'Nobody waits there any more, or it is not yours to let them in.')
+	const state = letIn ? 'let in' : 'turned away'
+	const decided = store.prepare(DECIDE).get({ id, state, now, by: actor.person }) as
+		{ app: number; way: number; person: number } | undefined
+	const way = decided && findWay(store, decided.way)
+	if (!decided || !way) throw new AppError('not_found', 'Nobody waits there any more.')
+	const title = appName(store, decided.app)
+	if (letIn) grantBy(store, way, { person: decided.person, actor, now })
+	const name = describePerson(store, decided.person)?.name ?? ''
+	note(store, { actor, now }, state, `${title}, ${name}`)
+	addMessage(store, {
+		cause: `knock ${id} ${state}`,
+		person: decided.person,
+		subject: letIn ? `${title} is open to you` : `${title} is not open to you`,
+		body: letIn
+			? `${name},\n\nyou were let into ${title}. Open it by this link.`
+			: `${name},\n\nwhoever looks after ${title} did not let you in. Ask them, if you think that you should be.`,
+		link: letIn ? `/app/${decided.app}` : undefined,
+		now
+	})
+}
+
+/** Whoever has what a way gives is in, however they came by it: a steward may have given it by hand. */
+export function standingAtDoor(store: Store, { app, person }: { app: number; person: number }): AtDoor {
+	if (waysOf(store, app).some((way) => holdsWhatGives(store, way, person))) return { state: 'let in' }
+	const last = store.prepare(LAST).get({ app, person }) as { state: string; at: number; way: number | null } | undefined
+	if (last?.state === 'turned away') return { state: 'turned away' }
+	const way = last?.way ? findWay(store, last.way) : undefined
+	return last?.state === 'waiting' && way
+		? { state: 'waiting', words: way.words, since: last.at }
+		: { state: 'outside' }
+}
+
+/** The apps at whose doors somebody waits. */
+export function waitsAt(store: Store, { person }: { person: number }): { app: number; name: string }[] {
+	const apps = store.prepare(WAITS_AT).pluck().all(person) as number[]
+	return apps
+		.filter((app) => standingAtDoor(store, { app, person }).state === 'waiting')
+		.map((app) => ({ app, name: appName(store, app) }))
+}
+
+/** Stewards let anybody in, others those whom they may give the role that waits; nobody themselves. */
+function knocksFor(store: Store, actor: Actor): WaitingKnock[] {
+	const me = readPersonRow(store, actor.person)
+	if (!me || rolesOf(store, actor.person, me).size === 0) return []
+	const granter = granterOf(store, actor)
+	return (store.prepare(WAITING).all() as StoredKnock[]).flatMap(({ way: id, ...waiting }) => {
+		const way = id === null ? undefined : findWay(store, id)
+		if (!way || waiting.person === actor.person || holdsWhatGives(store, way, waiting.person)) return []
+		const may = granter.isSteward || (way.role !== null && granter.mayPassOn.has(way.role))
+		return may ? [{ ...waiting, way }] : []
+	})
+}

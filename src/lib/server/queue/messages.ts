@@ -1,0 +1,58 @@
+/**
+ * Messages that are to leave. Each is written in the transaction of what causes it and has a Message-ID made from its
+ * cause, so that working the cause off twice writes it once, and sending it twice is seen as a repeat.
+ */
+import { addJob } from './queue.ts'
+import type { Store } from '../store/store.ts'
+
+export interface NewMessage {
+	/** What caused it, as words that are the same each time: `routine 12 step a1`. */
+	readonly cause: string
+	/** 0 where it goes to an address that belongs to nobody here yet. */
+	readonly person: number
+	readonly to?: { readonly name: string; readonly email: string }
+	readonly subject: string
+	readonly body: string
+	/** A path in this workspace. */
+	readonly link: string | undefined
+	readonly now: number
+}
+
+const ADD = `
+	INSERT INTO message (message_id, person, to_name, to_email, subject, body, link, made_at)
+	VALUES (@messageId, @person, @toName, @toEmail, @subject, @body, @link, @now)
+	ON CONFLICT (message_id) DO NOTHING`
+const READ = `
+	SELECT message_id AS messageId, person, to_name AS toName, to_email AS toEmail, subject, body, link
+	FROM message WHERE id = ?`
+const MARK_SENT = `UPDATE message SET sent_at = @now WHERE id = @id AND sent_at IS NULL`
+const WORKSPACE_ID = `SELECT value FROM meta WHERE key = 'workspace id'`
+
+export interface Message {
+	readonly messageId: string
+	readonly person: number
+	readonly toName: string | null
+	readonly toEmail: string | null
+	readonly subject: string
+	readonly body: string
+	readonly link: string | null
+}
+
+export function addMessage(store: Store, message: NewMessage): void {
+	const { cause, person, body, link = null, now } = message
+	const domain = (store.prepare(WORKSPACE_ID).pluck().get() as string | undefined) ?? 'workspace'
+	const messageId = `<${cause.replace(/[^\w]+/g, '.')}@${domain}.tin-shed.example>`
+	// A line break in a header would let a row's text add headers of its own.
+	const subject = message.subject.replace(/\s+/g, ' ').trim().slice(0, 200)
+	const to = { toName: message.to?.name.replace(/\s+/g, ' ') ?? null, toEmail: message.to?.email ?? null }
+	const added = store.prepare(ADD).run({ messageId, person, ...to, subject, body, link, now })
+	if (added.changes === 1) addJob(store, 'post', { message: Number(added.lastInsertRowid) }, now)
+}
+
+export function readMessage(store: Store, id: number): Message | undefined {
+	return store.prepare(READ).get(id) as Message | undefined
+}
+
+export function markSent(store: Store, id: number, now: number): void {
+	store.prepare(MARK_SENT).run({ id, now })
+}

@@ -1,0 +1,76 @@
+/**
+ * The queue of what is still to be done. A job is added in the transaction of the change that causes it.
+ *
+ * Work inside the workspace is claimed, done and finished in one transaction, so a kill at any moment leaves it either
+ * waiting or done. Work outside (a message that leaves) is claimed under a lease and finished only by its owner.
+ */
+import type { Store } from '../store/store.ts'
+
+export type Task = 'routine' | 'post'
+
+export interface Job {
+	readonly id: number
+	readonly task: Task
+	readonly payload: Record<string, unknown>
+	readonly attempts: number
+}
+
+const ADD = `INSERT INTO job (run_at, task, payload) VALUES (@now, @task, @payload)`
+const CLAIM = `
+	UPDATE job
+	SET attempts = attempts + 1, locked_by = @worker, locked_until = @until
+	WHERE id = (
+		SELECT id FROM job
+		WHERE done_at IS NULL AND run_at <= @now AND task = @task AND attempts < max_attempts
+			AND (locked_until IS NULL OR locked_until <= @now)
+		ORDER BY run_at, id LIMIT 1
+	)
+	RETURNING id, task, payload, attempts`
+const FINISH = `
+	UPDATE job SET done_at = @now, locked_by = NULL, locked_until = NULL
+	WHERE id = @id AND locked_by = @worker AND done_at IS NULL`
+const PUT_OFF = `
+	UPDATE job SET run_at = @runAt, locked_by = NULL, locked_until = NULL, last_error = @error
+	WHERE id = @id AND locked_by = @worker AND done_at IS NULL`
+const NEXT_DUE = `SELECT min(max(run_at, coalesce(locked_until, 0))) FROM job WHERE done_at IS NULL AND attempts < max_attempts`
+const STUCK = `SELECT count(*) FROM job WHERE done_at IS NULL AND attempts >= max_attempts`
+
+export function addJob(store: Store, task: Task, payload: Record<string, unknown>, now: number): void {
+	store.prepare(ADD).run({ task, payload: JSON.stringify(payload), now })
+	store.touched.add('jobs')
+}
+
+export interface Claim {
+	readonly task: Task
+	/** A name for whoever takes the job: the boot id, so that a lease of an earlier run is never mistaken for ours. */
+	readonly worker: string
+	readonly now: number
+	readonly leaseMs: number
+}
+
+export function claimJob(store: Store, { task, worker, now, leaseMs }: Claim): Job | undefined {
+	const row = store.prepare(CLAIM).get({ task, worker, now, until: now + leaseMs }) as
+		(Omit<Job, 'payload'> & { payload: string }) | undefined
+	return row && { ...row, payload: JSON.parse(row.payload) as Record<string, unknown> }
+}
+
+/** False if the lease was lost meanwhile: then somebody else has the job. */
+export function finishJob(store: Store, { id, worker, now }: { id: number; worker: string; now: number }): boolean {
+	return store.prepare(FINISH).run({ id, worker, now }).changes === 1
+}
+
+/** Tries again later: after 1, 2, 4 … seconds, at most an hour. */
+export function putOffJob(store: Store, failed: { job: Job; worker: string; now: number; error: string }): void {
+	const wait = Math.min(3_600_000, 1000 * 2 ** (failed.job.attempts - 1))
+	store
+		.prepare(PUT_OFF)
+		.run({ id: failed.job.id, worker: failed.worker, runAt: failed.now + wait, error: failed.error })
+}
+
+/** When the next job is due (epoch ms), and how many have given up and wait for a person. */
+export function queueState(store: Store): { nextAt: number | null; stuck: number } {
+	return {
+		nextAt: store.prepare(NEXT_DUE).pluck().get() as number | null,
+		stuck: Number(store.prepare(STUCK).pluck().get())
+	}
+}

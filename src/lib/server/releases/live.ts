@@ -1,0 +1,44 @@
+/** The released documents that are in force, parsed once for each release. */
+import { parseApp, type AppDocument } from '$lib/core/app/document.ts'
+import { rememberSettled } from '../store/turns.ts'
+import type { Store } from '../store/store.ts'
+
+export interface LiveApp {
+	readonly id: number
+	readonly release: number
+	readonly document: AppDocument
+}
+
+const LIVE = `SELECT id, live_release AS release FROM app WHERE live_release IS NOT NULL ORDER BY id`
+const BODY = `SELECT body FROM release WHERE app = ? AND number = ?`
+
+export function liveApps(store: Store): LiveApp[] {
+	return releasesInForce(store).map(({ id, release }) => ({ id, release, document: readRelease(store, id, release) }))
+}
+
+const releasesInForce = rememberSettled(
+	'app',
+	(store) => store.prepare(LIVE).all() as { readonly id: number; readonly release: number }[]
+)
+
+export function findLiveApp(store: Store, id: number): LiveApp | undefined {
+	return liveApps(store).find((app) => app.id === id)
+}
+
+/** The document of one release. It changes only with the names of tables and columns, so it is kept until then. */
+export function readRelease(store: Store, app: number, number: number): AppDocument {
+	const { version } = store.workspace()
+	let { known, at } = PARSED.get(store) ?? { known: new Map<string, AppDocument>(), at: version }
+	if (at !== version) [known, at] = [new Map(), version]
+	PARSED.set(store, { known, at })
+	const key = `${app} ${number}`
+	const kept = known.get(key)
+	if (kept) return kept
+	const body = store.prepare(BODY).pluck().get(app, number) as string | undefined
+	if (body === undefined) throw new Error(`Cannot find release "${number}" of app "${app}"`)
+	const document = parseApp(body)
+	known.set(key, document)
+	return document
+}
+
+const PARSED = new WeakMap<Store, { known: Map<string, AppDocument>; at: number }>()

@@ -1,0 +1,165 @@
+/** What a builder reads on the Bench: the tables they may know of, their structure, and what a condition comes to. */
+import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import { checkCondition } from '$lib/core/formula/check.ts'
+import { tooMuch } from '$lib/core/formula/issues.ts'
+import { fold } from '$lib/core/formula/fold.ts'
+import type { Issue } from '$lib/core/formula/types.ts'
+import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
+import { describePerson } from '../rights/accounts.ts'
+import { findUnheldOfMe } from '../rights/held-formulas.ts'
+import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
+import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
+import { countUnder } from '../rows/read.ts'
+import { findUndoable } from '../history/last-merge.ts'
+import type { Store } from '../store/store.ts'
+import { peopleListed } from './counts.ts'
+import { findCost, findTooDear } from '../derived/formula-cost.ts'
+
+export interface BenchTable {
+	readonly id: number
+	readonly name: string
+	readonly kept: boolean
+	/** Who keeps it, by number; told to keepers only. */
+	readonly keepers: readonly number[]
+	/** Whether its rows are the workspace's people. */
+	readonly people: boolean
+	readonly label: number
+	readonly rows: number
+	/** Whether this person may add rows at all. */
+	readonly mayAdd: boolean
+	readonly columns: readonly ShownColumn[]
+	readonly reverses: readonly string[]
+	readonly source: { readonly file: string; readonly sheet?: string; readonly at: number } | null
+	/** Whether the last file went into rows that were there, and can be undone as a whole. */
+	readonly undoable: boolean
+	readonly about: string
+	/** For keepers: what must hold of every row, and the columns that were taken out and can be put back. */
+	readonly checks: readonly { readonly formula: string; readonly message: string }[]
+	readonly removed: readonly { readonly id: number; readonly name: string; readonly at: number }[]
+}
+
+const COUNT_LIMIT = 1_000_001
+/** Lists of tables count no further; the grid itself says how many rows there are. */
+const LISTED = 10_001
+
+export interface Asking {
+	readonly actor: Actor
+	readonly now: number
+}
+
+/** The tables that this builder keeps or may see something of, with as much of each. */
+export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
+	const workspace = store.workspace()
+	const { rights } = standingOf(store, actor, now)
+	return [...workspace.catalogue.tables.values()].flatMap((table) => {
+		const kept = table.keepers.includes(actor.person)
+		if (!kept && isNever(rights.rows(table))) return []
+		const visible = table.columns.filter((column) => !isNever(rights.cell(table, column)))
+		const entry = workspace.document.tables.find((each) => each.id === table.id)
+		const source =
+			entry?.source && kept
+				? { file: entry.source.file, at: entry.source.at, ...(entry.source.sheet ? { sheet: entry.source.sheet } : {}) }
+				: null
+		const shown = describeColumns(
+			table,
+			visible.map((column) => column.id),
+			kept
+		)
+		const reverses = table.reverses.map((each) => each.name)
+		return [
+			{
+				id: table.id,
+				name: table.name,
+				kept,
+				keepers: kept ? table.keepers : [],
+				people: table === workspace.catalogue.people,
+				label: table.label,
+				rows: countUnder(store, rights, { table, where: [], limit: LISTED }),
+				mayAdd: rights.mayPossibly('add', table),
+				columns: shown,
+				reverses,
+				source,
+				undoable: kept && findUndoable(store, table.id, now) !== undefined,
+				about: table.about ?? '',
+				checks: kept ? (entry?.checks ?? []) : [],
+				removed: kept ? (entry?.removed ?? []).map(({ column, at }) => ({ id: column.id, name: column.name, at })) : []
+			}
+		]
+	})
+}
+
+/** The names that sentences on the Bench may use. */
+export function vocabularyOf(store: Store, tables: readonly BenchTable[]): Pick<Vocabulary, 'tables' | 'roles'> {
+	return {
+		tables: tables.map(({ id, name, columns }) => ({ id, name, columns: columns.map(toNamed) })),
+		roles: store.workspace().document.roles.map(({ id, name }) => ({ id, name }))
+	}
+}
+
+function toNamed({ id, name, type, shows, to, condition }: ShownColumn): NamedColumn {
+	return {
+		id,
+		name,
+		type,
+		...(shows === undefined ? {} : { shows }),
+		...(to === undefined ? {} : { to }),
+		...(condition ? { condition } : {})
+	}
+}
+
+export interface FormulaTrial {
+	readonly ok: boolean
+	readonly issues: readonly Issue[]
+	/** For a condition: how many rows it holds for, of those that the builder sees. */
+	readonly rows?: number
+	readonly of?: number
+	/** How many each of the asked people would see of them, as far as the builder sees as much. */
+	readonly people?: readonly { readonly name: string; readonly rows: number }[]
+	/** A column of People that the condition reads of whoever looks, and that the builder does not hold: then nobody is counted. */
+	readonly unheld?: string
+	/** How many rows it may have to look at for each row, where that is worth a word. */
+	readonly looksAt?: number
+}
+
+/** Tries a condition on a table, as the builder may see it, and as a few others would. */
+export function tryCondition(
+	store: Store,
+	asked: Asking & { table: number; text: string; people: readonly number[]; me: boolean }
+): FormulaTrial {
+	const { table: id, text, people, actor, now, me } = asked
+	const { catalogue } = store.workspace()
+	const { rights, moment } = standingOf(store, actor, now)
+	const table = catalogue.tables.get(id)
+	if (!table || isNever(rights.rows(table))) return { ok: false, issues: [] }
+	const { expr, issues } = checkCondition(text === '' ? 'TRUE' : text, { catalogue, rows: [table], me })
+	if (!expr) return { ok: false, issues }
+	const tooDear = findTooDear(store, expr)
+	if (tooDear !== undefined) return { ok: false, issues: [tooMuch(tooDear, text)] }
+	const looksAt = findCost(store, expr)
+	const count = (sight: Rights, at: typeof moment): number =>
+		countUnder(store, sight, { table, where: [fold(expr, at)], limit: COUNT_LIMIT })
+	const kept = table.keepers.includes(actor.person)
+	const unheld = findUnheldOfMe(store, expr, { actor, now })
+	const others = kept && unheld === undefined ? people : []
+	return {
+		ok: true,
+		issues: [],
+		rows: count(rights, moment),
+		of: countUnder(store, rights, { table, where: [], limit: COUNT_LIMIT }),
+		people: others.flatMap((person) => {
+			const name = describePerson(store, person)?.name
+			const standing = standingOf(store, { person, lookedAtBy: actor.person }, now)
+			return name === undefined ? [] : [{ name, rows: count(standing.rights, standing.moment) }]
+		}),
+		...(kept && unheld !== undefined ? { unheld } : {}),
+		...(looksAt === undefined ? {} : { looksAt })
+	}
+}
+
+/** People whom a builder can look as: everybody, by name and role. */
+export function listPeople(store: Store): { person: number; name: string; roles: readonly string[] }[] {
+	return peopleListed(store).flatMap((person) => {
+		const who = describePerson(store, person)
+		return who ? [{ person, name: who.name, roles: who.roleNames }] : []
+	})
+}

@@ -1,0 +1,41 @@
+/** Lines of access that a table without any could have, each with what it would come to. For its keepers. */
+import { AppError } from '$lib/core/app-error.ts'
+import { proposeLines } from '$lib/core/access/propose.ts'
+import type { LineEntry } from '$lib/core/workspace/document.ts'
+import { EVERYONE } from '../rights/system-roles.ts'
+import type { Store } from '../store/store.ts'
+import { getKeptTable, type ByKeeper } from '../rights/kept-table.ts'
+import { readAccess } from './read-access.ts'
+
+export interface ProposedAccess {
+	readonly says: string
+	readonly line: LineEntry
+	readonly asksRole: boolean
+	/** How many people it would let see how many rows each, at least and at most. */
+	readonly comesTo?: { readonly people: number; readonly least: number; readonly most: number }
+	/** Why it cannot be taken as things stand. */
+	readonly refused?: string
+}
+
+export function proposeAccess(store: Store, { table: id, actor, now }: ByKeeper & { table: number }): ProposedAccess[] {
+	const table = getKeptTable(store, id, actor)
+	return proposeLines(table, store.workspace().catalogue).map(({ says, where, asksRole }, i) => {
+		const line: LineEntry = {
+			id: `proposed ${i}`,
+			table: id,
+			role: EVERYONE,
+			verbs: ['see'],
+			where,
+			columns: { kind: 'all' }
+		}
+		const proposed = { says, line, asksRole }
+		if (asksRole) return proposed
+		try {
+			const [comesTo] = readAccess(store, { table: id, draft: [line], actor, now }).comesTo
+			return comesTo ? { ...proposed, comesTo } : proposed
+		} catch (error) {
+			if (error instanceof AppError) return { ...proposed, refused: error.message }
+			throw error
+		}
+	})
+}

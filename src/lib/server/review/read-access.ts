@@ -1,0 +1,150 @@
+/** What the lines of a table come to, person by person and line by line; with unsaved ones, what those would. */
+import { AppError } from '$lib/core/app-error.ts'
+import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import type { Line } from '$lib/core/access/types.ts'
+import { fold } from '$lib/core/formula/fold.ts'
+import type { Expr, Issue } from '$lib/core/formula/types.ts'
+import { getTable, type Table } from '$lib/core/table/types.ts'
+import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
+import { lineSchema, type LineEntry, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
+import { describePerson } from '../rights/accounts.ts'
+import { momentOf, rightsUnder, standingOf, type Actor } from '../rights/rights-of-actor.ts'
+import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
+import type { Store } from '../store/store.ts'
+import { openCounts, peopleListed, peopleUnlisted, type Counts } from './counts.ts'
+import { readExamples, type ShownExample } from '../structure/examples.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
+import { refuseUnheldLines } from '../structure/tables.ts'
+
+export interface PersonCount {
+	readonly person: number
+	readonly name: string
+	readonly roles: readonly string[]
+	readonly seen: number
+	readonly before: number
+	readonly change: number
+	/** Names of columns that this person sees on no row, and that they saw on none before. */
+	readonly keptBack: readonly string[]
+	readonly keptBackBefore: readonly string[]
+}
+
+export interface AccessSheet {
+	readonly version: number
+	readonly lines: readonly LineEntry[]
+	readonly people: readonly PersonCount[]
+	/** How many people there are beside those that were counted for. */
+	readonly unlisted: number
+	/** For each line: how many people hold its role, and the least and most rows that it gives one of them. */
+	readonly comesTo: readonly {
+		readonly id: string
+		readonly people: number
+		readonly least: number
+		readonly most: number
+	}[]
+	readonly issues: readonly (Issue & { readonly line: string; readonly part: string })[]
+	readonly examples: readonly ShownExample[]
+}
+
+export interface AskingAccess {
+	readonly table: number
+	/** Lines that are not saved yet. */
+	readonly draft?: unknown
+	readonly actor: Actor
+	readonly now: number
+}
+
+export function readAccess(store: Store, { table: id, draft, actor, now }: AskingAccess): AccessSheet {
+	getKeptTable(store, id, actor)
+	const workspace = store.workspace()
+	const saved = workspace.document.lines.filter((line) => line.table === id)
+	const lines = draft === undefined ? saved : parseDraft(draft)
+	if (draft !== undefined) refuseUnheldLines(store, lines, { table: id, actor, now })
+	const document: WorkspaceDocument = {
+		...workspace.document,
+		lines: [...workspace.document.lines.filter((line) => line.table !== id), ...lines]
+	}
+	const next = draft === undefined ? workspace : buildWorkspace(document)
+	const table = getTable(next.catalogue, id)
+	const issues = next.issues.flatMap((each) =>
+		'line' in each.place ? [{ ...each, line: each.place.line, part: each.place.part }] : []
+	)
+	const counting: Counting = {
+		store,
+		table,
+		counts: openCounts(store),
+		keeper: standingOf(store, actor, now).rights,
+		now
+	}
+	const people = peopleListed(store).map((person) => {
+		const before = rightsUnder(store, person, workspace.lines, now)
+		const after = draft === undefined ? before : rightsUnder(store, person, next.lines, now)
+		return { person, before, after }
+	})
+	return {
+		version: workspace.version,
+		lines,
+		people: people.map((each) => countFor(counting, each)),
+		unlisted: peopleUnlisted(store),
+		comesTo: lines.map((line) =>
+			lineComesTo(counting, line, { people: people.map(({ person }) => person), lines: next.lines })
+		),
+		issues,
+		examples: readExamples(store, { table, lines: next.lines, actor, now })
+	}
+}
+
+function parseDraft(draft: unknown): LineEntry[] {
+	const parsed = lineSchema.array().max(200).safeParse(draft)
+	if (!parsed.success) throw new AppError('invalid', 'A line still has a gap: choose a role and what it may do.')
+	return parsed.data
+}
+
+interface Counting {
+	readonly store: Store
+	readonly table: Table
+	readonly counts: Counts
+	/** Of whoever asks, and keeps the table: everything in it. */
+	readonly keeper: Rights
+	readonly now: number
+}
+
+function countFor(
+	{ store, table, counts, keeper }: Counting,
+	{ person, before, after }: { person: number; before: Rights; after: Rights }
+): PersonCount {
+	const who = describePerson(store, person)
+	const change = after.of('change', table).map((right) => right.where)
+	const may: Expr = { kind: 'or', args: change, type: { kind: 'yesno' } }
+	const hiddenFrom = (rights: Rights) =>
+		table.columns.filter((column) => !column.condition && isNever(rights.cell(table, column))).map(({ name }) => name)
+	return {
+		person,
+		name: who?.name ?? '',
+		roles: who?.roleNames ?? [],
+		seen: counts.count(after, table),
+		before: counts.count(before, table),
+		change: change.length === 0 ? 0 : counts.count(keeper, table, may),
+		keptBack: hiddenFrom(after),
+		keptBackBefore: hiddenFrom(before)
+	}
+}
+
+function lineComesTo(
+	{ store, table, counts, keeper, now }: Counting,
+	line: LineEntry,
+	{ people, lines }: { people: readonly number[]; lines: readonly Line[] }
+): AccessSheet['comesTo'][number] {
+	const checked = lines.find((each) => each.id === line.id && each.table === table.id)
+	const found = people.flatMap((person) => {
+		const me = readPersonRow(store, person)
+		if (!checked || !rolesOf(store, person, me).has(line.role)) return []
+		const where = fold(checked.where, { ...momentOf(store, person, now), ...(me ? { me } : {}) })
+		return [counts.count(keeper, table, where)]
+	})
+	return {
+		id: line.id,
+		people: found.length,
+		least: found.length > 0 ? Math.min(...found) : 0,
+		most: Math.max(0, ...found)
+	}
+}

@@ -1,0 +1,74 @@
+/** Tries a formula while it is written: what is wrong with it, or what it gives on a row. */
+import { check } from '$lib/core/formula/check.ts'
+import { tooMuch } from '$lib/core/formula/issues.ts'
+import { keptTotalsOf, withKeptTotals } from '$lib/core/formula/kept.ts'
+import { FAULT_NAMES, isFault, type Issue } from '$lib/core/formula/types.ts'
+import { showResult } from '$lib/core/routine/message-text.ts'
+import { isVolatile, ownColumns, readsOwnRowOnly, registeredCalls } from '$lib/core/formula/walk.ts'
+import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
+import { readRows } from '../rows/read.ts'
+import { workOut } from '../routines/work-out.ts'
+import type { Store } from '../store/store.ts'
+import { rowLabel } from '../signoffs/row-label.ts'
+import { findCost, findTooDear } from '../derived/formula-cost.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
+
+export interface FormulaResult {
+	readonly issues: readonly Issue[]
+	readonly type?: string
+	/** The row that it was tried on, and what it gives there. */
+	readonly sample?: string
+	readonly result?: string
+	readonly dependsOn?: readonly string[]
+	/** Functions that run as code registered with the database instead of SQL of its own. */
+	readonly registered?: readonly string[]
+	/** Kept in the row, or worked out when it is read. */
+	readonly kept?: boolean
+	/** How many of its totals lie in the row, brought up to date with each child. */
+	readonly keptTotals?: number
+	/** How many rows it may have to look at for each row, where that is worth a word. */
+	readonly looksAt?: number
+}
+
+export interface TryFormula {
+	readonly table: number
+	readonly text: string
+	readonly row?: string | undefined
+	readonly actor: Actor
+	readonly now: number
+}
+
+export function tryFormula(store: Store, { table: id, text, row, actor, now }: TryFormula): FormulaResult {
+	const table = getKeptTable(store, id, actor)
+	const { expr, issues } = check(text, { catalogue: store.workspace().catalogue, rows: [table], me: true })
+	if (!expr) return { issues }
+	const tooDear = findTooDear(store, expr)
+	if (tooDear !== undefined) return { issues: [tooMuch(tooDear, text)] }
+	const looksAt = findCost(store, expr)
+	const read = ownColumns(expr)
+	const plain: FormulaResult = {
+		issues: [],
+		type: expr.type.kind,
+		dependsOn: table.columns.filter((column) => read.has(column.id)).map((column) => column.name),
+		registered: registeredCalls(expr),
+		...(looksAt === undefined ? {} : { looksAt }),
+		kept: readsOwnRowOnly(expr) && !isVolatile(expr),
+		keptTotals: keptTotalsOf(withKeptTotals(expr, 0)).length
+	}
+	const first = row ?? readRows(store, actor, { table: id, columns: [], limit: 1 }, now).rows[0]?.id
+	const n = first === undefined ? undefined : store.ids.fromId(id, first)
+	if (n === undefined) return plain
+	const { moment, rights } = standingOf(store, actor, now)
+	// A row is shown by its label; its number never leaves the store.
+	const shown =
+		expr.type.kind === 'row'
+			? check(`"" & (${text})`, { catalogue: store.workspace().catalogue, rows: [table], me: true }).expr
+			: expr
+	const value = shown ? workOut(store, shown, { table, n, moment, rights }) : null
+	const result = isFault(value)
+		? (FAULT_NAMES[value.fault] ?? '')
+		: value === null || value === ''
+			? 'blank'
+			: showResult(shown ?? expr, value)
+	return { ...plain, sample: rowLabel(store, table, { person: actor.person, n, now }), result }
+}

@@ -1,0 +1,36 @@
+/**
+ * Of somebody's own row, what another person may read in formulas: `me.Harbour` of a colleague who is looked as is a cell of
+ * People like any other. What the looker does not see there is blank to them, unless a steward opened the column to builders.
+ */
+import { isAlways, isNever, type Rights } from '$lib/core/access/rights.ts'
+import { compileCondition } from '$lib/core/formula/compile.ts'
+import type { RowValues } from '$lib/core/formula/evaluate.ts'
+import { newContext } from '$lib/core/formula/sql-context.ts'
+import { allOf, param, sql } from '$lib/core/query/sql.ts'
+import type { Column, Table } from '$lib/core/table/types.ts'
+import type { Store } from '../store/store.ts'
+
+export function asShownTo(store: Store, looker: Rights, me: RowValues): RowValues {
+	const { people } = store.workspace().catalogue
+	const known = new Map<number, boolean>()
+	const isShown = (column: Column): boolean => {
+		const shown =
+			known.get(column.id) ?? (column.openAsMe === true || isSeenOn(store, looker, { people, column, n: me.n }))
+		known.set(column.id, shown)
+		return shown
+	}
+	return { n: me.n, value: (column) => (isShown(column) ? me.value(column) : null) }
+}
+
+function isSeenOn(
+	store: Store,
+	rights: Rights,
+	{ people, column, n }: { people: Table; column: Column; n: number }
+): boolean {
+	const needed = [rights.rows(people), rights.cell(people, column)]
+	if (needed.some(isNever)) return false
+	if (needed.every(isAlways)) return true
+	const seen = needed.map((each) => compileCondition(each, newContext('r', rights.moment)))
+	const [found] = store.select(sql`SELECT 1 FROM t${people.id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, ...seen])}`)
+	return found !== undefined
+}

@@ -1,0 +1,92 @@
+/** Which app and document a staff page means, and as whom it is read: one's own, or somebody's in the Lookout. */
+import { error } from '@sveltejs/kit'
+import { readQuery, textInAddress } from './address.ts'
+import { forPage } from './answer.ts'
+import type { ShownScreen } from '../apps/open-screen.ts'
+import type { AppDocument } from '$lib/core/app/document.ts'
+import type { FileStore } from '../files/file-store.ts'
+import type { Threads } from '../threads/threads.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import { getActor, getBuilder } from './signed-in.ts'
+
+/** Where rows are read and written, with the files that are given in: the workspace, or a copy of it. */
+export type Room = Pick<Threads, 'read' | 'write'> & { readonly files: FileStore }
+
+export interface StaffPlace {
+	readonly app: number
+	readonly draft: boolean
+	readonly actor: Actor
+	/** What links of this app begin with. */
+	readonly base: string
+}
+
+export function placeOf(locals: App.Locals, params: { app?: string; token?: string }): StaffPlace {
+	if (params.token === undefined)
+		return { app: Number(params.app), draft: false, actor: getActor(locals), base: `/app/${Number(params.app)}` }
+	const looker = getBuilder(locals).person
+	const look = locals.host.looks.find(params.token, looker)
+	if (!look) error(404, 'This Lookout has ended. Open it again on the Bench.')
+	return { app: look.app, draft: true, actor: { person: look.person, lookedAtBy: looker }, base: `/as/${params.token}` }
+}
+
+/** Where a place is read: the workspace, or the copy on which its looker has tried something. */
+export async function roomOf(
+	{ host }: App.Locals,
+	{ app, actor }: Pick<StaffPlace, 'app' | 'actor'>
+): Promise<{ readonly room: Room; readonly document?: AppDocument; readonly onCopy: boolean }> {
+	const looker = actor.lookedAtBy
+	if (looker === undefined) return { room: host, onCopy: false }
+	const { version } = await host.read('workspace', undefined)
+	const room = host.tries.find(looker, version)
+	if (!room) return { room: host, onCopy: false }
+	// Lines are still written while others try them: the draft comes from where it is written.
+	const { document } = await host.read('draft', { app })
+	return { room, document, onCopy: true }
+}
+
+/** Where somebody looked at may change something: a copy, made now if there is none. */
+export async function roomToTry(
+	{ host }: App.Locals,
+	{ app, actor }: StaffPlace
+): Promise<{ readonly room: Room; readonly document: AppDocument }> {
+	const { version } = await host.read('workspace', undefined)
+	const [room, { document }] = await Promise.all([
+		host.tries.begin(actor.lookedAtBy ?? 0, version),
+		host.read('draft', { app })
+	])
+	return { room, document }
+}
+
+export interface StaffPage {
+	readonly main: ShownScreen
+	/** The list that the row was opened from, shown beside it where there is room. */
+	readonly beside: ShownScreen | null
+	readonly row: string | null
+	readonly from: string | null
+	readonly base: string
+	/** Who is looked as, in the Lookout. */
+	readonly lookingAs: string | null
+	/** Whether something was tried: then a copy of the data is shown. */
+	readonly onCopy: boolean
+}
+
+export async function loadStaffPage(
+	locals: App.Locals,
+	place: StaffPlace,
+	asked: { screen: string | undefined; url: URL }
+): Promise<StaffPage> {
+	const { app, draft, actor, base } = place
+	const { room, document, onCopy } = await roomOf(locals, place)
+	const query = readQuery(asked.url, { row: textInAddress.optional(), from: textInAddress.optional() })
+	const { row = null, from = null } = query
+	const open = (screen: string | undefined, id: string | null) =>
+		room.read('screen', {
+			...{ app, draft, document, actor, now: locals.now, screen },
+			...(id === null ? {} : { row: id })
+		})
+	const main = await forPage(() => open(asked.screen, row))
+	const beside = from && row ? await open(from, null).catch(() => null) : null
+	const lookingAs =
+		actor.lookedAtBy === undefined ? null : ((await locals.host.read('person', { person: actor.person }))?.name ?? '')
+	return { main, beside, row, from, base, lookingAs, onCopy }
+}
