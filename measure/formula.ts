@@ -1,10 +1,10 @@
 /** A formula worked out on every row of a large table, against the same written by hand as SQL. */
-import { check, checkCondition } from '../src/lib/core/formula/check.ts'
-import { compileCondition, compileValue } from '../src/lib/core/formula/compile.ts'
-import { newContext } from '../src/lib/core/formula/sql-context.ts'
-import { fold } from '../src/lib/core/formula/fold.ts'
-import { sql, type Sql } from '../src/lib/core/query/sql.ts'
-import { getTable } from '../src/lib/core/table/types.ts'
+import { check, checkCondition } from '../src/lib/core/formula/check/check.ts'
+import { compileCondition, compileValue } from '../src/lib/core/formula/sql/compile.ts'
+import { newContext } from '../src/lib/core/formula/sql/sql-context.ts'
+import { fold } from '../src/lib/core/formula/evaluate/fold.ts'
+import { sql, type Sql } from '../src/lib/core/sql/sql.ts'
+import { getTable } from '../src/lib/core/model/table.ts'
 import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
 import type { Store } from '../src/lib/server/store/store.ts'
 

@@ -3,7 +3,7 @@ import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scr
 import { atMost, planPage } from '../src/lib/core/query/plan.ts'
 import { standingOf } from '../src/lib/server/rights/rights-of-actor.ts'
 import { readRows } from '../src/lib/server/rows/read.ts'
-import { getColumn, getTable } from '../src/lib/core/table/types.ts'
+import { getColumn, getTable } from '../src/lib/core/model/table.ts'
 import { createIndex } from '../src/lib/server/store/schema.ts'
 import { takeStatistics } from '../src/lib/server/derived/table-statistics.ts'
 import { median, paired, time } from './timing.ts'

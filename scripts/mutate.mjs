@@ -42,7 +42,7 @@ const GROUPS = {
 		)
 	},
 	compile: {
-		files: within('src/lib/core/formula', 'compile'),
+		files: within('src/lib/core/formula/sql', 'compile'),
 		tests: unit(
 			...['formula-plans', 'formula-two-lives', 'small-faults', 'page-plans', 'filters', 'kept-served', 'doors'],
 			...['own-time-zone', 'access-generated', 'kept-totals']

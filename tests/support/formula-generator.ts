@@ -1,6 +1,6 @@
 /** Writes random formulas, as text, over the tables of `formula-world.ts`; typed, so that most of them pass the checker. */
 import { FUNCTIONS } from '$lib/core/formula/functions/table.ts'
-import type { FunctionEntry, Parameter } from '$lib/core/formula/types.ts'
+import type { FunctionEntry, Parameter } from '$lib/core/model/formula.ts'
 import type { Random } from '../../demo/random.ts'
 
 export type Kind = 'number' | 'text' | 'date' | 'yesno'

@@ -15,7 +15,7 @@ import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-s
 import { bringIn, type Batch } from '$lib/server/sources/bring-in.ts'
 import { beginImport, finishImport, writeBatch } from '$lib/server/sources/import-table.ts'
 import { inspectFile } from '$lib/server/sources/inspect.ts'
-import type { Column } from '$lib/core/table/types.ts'
+import type { Column } from '$lib/core/model/table.ts'
 import { registerRows, writeRegister } from '../../demo/register.ts'
 import { randomFrom } from '../../demo/random.ts'
 

@@ -1,19 +1,16 @@
-/** Imports lead down, never up and never round; the order of the server's folders stands in the docs. */
+/** Imports lead down, never up and never round; the order of the folders stands in the docs. */
 import { readFileSync } from 'node:fs'
-import { beforeAll, describe, expect, test } from 'vitest'
+import { describe, expect, test } from 'vitest'
 import { readImports } from '../support/imports.ts'
 
-const SERVER = 'src/lib/server/'
-
-let imports: ReadonlyMap<string, readonly string[]>
-
-beforeAll(() => {
-	imports = readImports('src')
-})
-
+const imports = readImports('src')
 const within = (folder: string) => [...imports].filter(([path]) => path.startsWith(folder))
-/** The first folder of a path under another. */
-const folderOf = (path: string, under: string) => path.slice(under.length).split('/')[0] ?? ''
+
+/** The folders that are listed under a heading of the docs, in their order. */
+function orderUnder(heading: string): string[] {
+	const text = readFileSync('docs/ARCHITECTURE.md', 'utf8').split(`### ${heading}\n`)[1]?.split('\n#')[0] ?? ''
+	return [...text.matchAll(/^\d+\. `([\w/-]+)\/`/gm)].map(([, name = '']) => name)
+}
 
 /** Files that come back to themselves by what they import, each group once. */
 function circles(paths: ReadonlyMap<string, readonly string[]>): string[] {
@@ -30,29 +27,32 @@ function circles(paths: ReadonlyMap<string, readonly string[]>): string[] {
 	return found
 }
 
-describe('the server', () => {
-	const order = [...readFileSync('docs/ARCHITECTURE.md', 'utf8').matchAll(/^\d+\. `([\w-]+)\/`/gm)].map(
-		([, name]) => name
-	)
+describe.each([
+	{ under: 'src/lib/core/', heading: 'The folders of the core', above: /^src\/(routes|lib\/ui|lib\/server)\// },
+	{ under: 'src/lib/server/', heading: 'The folders of the server', above: /^src\/(routes|lib\/ui)\// }
+])('$heading', ({ under, heading, above }) => {
+	const order = orderUnder(heading)
+	/** Those of files that lie beside the folders are left out: every folder may use them. */
+	const files = within(under).filter(([path]) => path.slice(under.length).includes('/'))
+	const rankOf = (path: string) => order.findLastIndex((name) => path.startsWith(`${under}${name}/`))
 
-	test('has the folders that the docs name, and no others', () => {
-		const folders = new Set(within(SERVER).map(([path]) => folderOf(path, SERVER)))
-		expect([...folders].toSorted()).toEqual(order.toSorted())
+	test('are those that the docs name, and no others', () => {
+		expect(files.flatMap(([path]) => (rankOf(path) === -1 ? [path] : []))).toEqual([])
+		expect(order.filter((_name, rank) => !files.some(([path]) => rankOf(path) === rank))).toEqual([])
 	})
 
-	test('imports from its own folder and those before it', () => {
-		const up = within(SERVER).flatMap(([path, targets]) => {
-			const rank = order.indexOf(folderOf(path, SERVER))
-			return targets
-				.filter((target) => target.startsWith(SERVER) && order.indexOf(folderOf(target, SERVER)) > rank)
+	test('use themselves and those before them', () => {
+		const up = files.flatMap(([path, targets]) =>
+			targets
+				.filter((target) => target.startsWith(under) && rankOf(target) > rankOf(path))
 				.map((target) => `${path} → ${target}`)
-		})
+		)
 		expect(up).toEqual([])
 	})
 
-	test('uses nothing of the interface and of the routes', () => {
-		const up = within(SERVER).flatMap(([path, targets]) =>
-			targets.filter((target) => /^src\/(routes|lib\/ui)\//.test(target)).map((target) => `${path} → ${target}`)
+	test('use nothing of what lies above them', () => {
+		const up = files.flatMap(([path, targets]) =>
+			targets.filter((target) => above.test(target)).map((target) => `${path} → ${target}`)
 		)
 		expect(up).toEqual([])
 	})

@@ -1,7 +1,7 @@
 /** How much a formula may have to look at, and that what asks for too much is saved nowhere. */
 import { beforeEach, expect, test } from 'vitest'
-import { rowsLookedAt } from '$lib/core/formula/cost.ts'
-import { check } from '$lib/core/formula/check.ts'
+import { rowsLookedAt } from '$lib/core/formula/check/cost.ts'
+import { check } from '$lib/core/formula/check/check.ts'
 import { addAppFrom, checkDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import type { Store } from '$lib/server/store/store.ts'

@@ -2,7 +2,7 @@ import * as reference from '@formulajs/formulajs'
 import { expect, test } from 'vitest'
 import { call } from '$lib/core/formula/functions/define.ts'
 import { FUNCTIONS } from '$lib/core/formula/functions/table.ts'
-import { isFault, type Given } from '$lib/core/formula/types.ts'
+import { isFault, type Given } from '$lib/core/model/formula.ts'
 import { addDays } from '$lib/core/schedule/calendar.ts'
 import { randomFrom, type Random } from '../../demo/random.ts'
 

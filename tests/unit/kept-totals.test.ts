@@ -5,7 +5,7 @@
 import { expect, test } from 'vitest'
 import type { Change } from '$lib/core/query/change.ts'
 import { planPage } from '$lib/core/query/plan.ts'
-import { getColumn, getTable } from '$lib/core/table/types.ts'
+import { getColumn, getTable } from '$lib/core/model/table.ts'
 import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
 import { changeRows } from '$lib/server/rows/change.ts'

@@ -4,7 +4,7 @@ import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-s
 import { compose } from '$lib/server/routines/run-routine.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { seeLine } from '../support/see-line.ts'
-import { getTable } from '$lib/core/table/types.ts'
+import { getTable } from '$lib/core/model/table.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [WRECKS, DIVER, MANAGER, IMKE, JUTTA] = [2, 10, 11, 2, 3]

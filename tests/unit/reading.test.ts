@@ -9,7 +9,7 @@ import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-s
 import { changeRows } from '$lib/server/rows/change.ts'
 import { countRows, labelText, readAnchors, readRows, type RowsRequest } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'
-import { getColumn, getTable } from '$lib/core/table/types.ts'
+import { getColumn, getTable } from '$lib/core/model/table.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [PORTS, P_NO, P_OPENED] = [2, 20, 21]

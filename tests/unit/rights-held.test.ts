@@ -3,7 +3,7 @@
  * somebody, what a builder holds of a formula, the tables that a page shows anything of, roles given and taken.
  */
 import { beforeEach, describe, expect, test } from 'vitest'
-import { checkCondition } from '$lib/core/formula/check.ts'
+import { checkCondition } from '$lib/core/formula/check/check.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { addAppFrom } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/commands/check-values/scratch-store.ts'
@@ -16,7 +16,7 @@ import { asShownTo } from '$lib/server/rights/shown-me.ts'
 import { EVERYONE, STEWARD } from '$lib/server/rights/system-roles.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'
-import { getColumn, getTable } from '$lib/core/table/types.ts'
+import { getColumn, getTable } from '$lib/core/model/table.ts'
 import { oneListApp } from '../support/one-list-app.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')

@@ -1,7 +1,7 @@
 /** What holds between rows: values that may stand once within another column, and what becomes of rows that point to one that goes. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { CellInput } from '$lib/core/query/change.ts'
-import type { OnRemoval } from '$lib/core/table/types.ts'
+import type { OnRemoval } from '$lib/core/model/table.ts'
 import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'

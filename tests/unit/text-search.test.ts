@@ -5,7 +5,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import type { Filter } from '$lib/core/query/filter.ts'
 import { matchOf } from '$lib/core/query/text-search.ts'
-import { getTable } from '$lib/core/table/types.ts'
+import { getTable } from '$lib/core/model/table.ts'
 import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readAnchors, readRows } from '$lib/server/rows/read.ts'

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { instantAt, localDate, localTime } from '$lib/core/schedule/zone.ts'
 import { dateAndTime } from '$lib/core/table/kinds/date-and-time.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
-import type { Column } from '$lib/core/table/types.ts'
+import type { Column } from '$lib/core/model/table.ts'
 
 interface Occurrence {
 	readonly local: string

@@ -2,13 +2,13 @@
 import { describe, expect, test } from 'vitest'
 import { printText } from '../sentence/print.ts'
 import type { Vocabulary } from '../sentence/types.ts'
-import { getTable } from '../table/types.ts'
+import { getTable } from '../model/table.ts'
 import { buildWorkspace, type Workspace } from '../workspace/catalogue.ts'
 import { WORKSPACE_FORMAT, type LineEntry, type TableEntry } from '../workspace/document.ts'
 import { columnsComparedWithMe, decidingColumns } from './deciding.ts'
 import { proposeLines } from './propose.ts'
 import { EVERYTHING, NOTHING, rightsOf, withinSightOf, type Reader, type Rights } from './rights.ts'
-import { ACCESS_LINE } from './sentence.ts'
+import { ACCESS_LINE } from '../sentence/access-line.ts'
 import { closeRoles, covers } from './types.ts'
 
 const [PEOPLE, HARBOURS, MOORINGS, KEEPER, DIVERS] = [1, 2, 3, 90, 7]

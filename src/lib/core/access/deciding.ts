@@ -2,10 +2,10 @@
  * Columns that decide who may do what. Those of people are marked: whoever changes one changes somebody's rights, so that
  * takes the right to grant, and is never one's own to do. Those of other tables are only told to the builder.
  */
-import type { Expr } from '../formula/types.ts'
-import { someNode } from '../formula/walk.ts'
+import type { Expr } from '../model/formula.ts'
+import { someNode } from '../formula/syntax/walk.ts'
 import { hasKey } from '../table/storage.ts'
-import type { Column, Table } from '../table/types.ts'
+import type { Column, Table } from '../model/table.ts'
 import type { Line, Role } from './types.ts'
 
 export interface DecidingColumn {

@@ -2,8 +2,8 @@
  * Lines for a table that has none, from what its columns point to: whose address stands in a row, whom it names, which harbour it
  * has in common with whoever looks. The narrowest first; last, every row for a role that the builder chooses.
  */
-import { printName } from '../formula/rename.ts'
-import type { Catalogue, Column, Table } from '../table/types.ts'
+import { printName } from '../formula/check/rename.ts'
+import type { Catalogue, Column, Table } from '../model/table.ts'
 
 export interface ProposedLine {
 	/** What it is good for, in a few words. */

@@ -11,11 +11,11 @@
  * Pure: the store's condition and the explanation both come from here. Proved against an independent calculation by
  * `npm run check-values -- access` and `tests/unit/access.test.ts`.
  */
-import type { Sight } from '../formula/sql-context.ts'
-import { fold, type Moment } from '../formula/fold.ts'
-import type { Expr } from '../formula/types.ts'
-import { ownColumns } from '../formula/walk.ts'
-import { getColumn, type Column, type Table } from '../table/types.ts'
+import type { Sight } from '../formula/sql/sql-context.ts'
+import { fold, type Moment } from '../formula/evaluate/fold.ts'
+import type { Expr } from '../model/formula.ts'
+import { ownColumns } from '../formula/syntax/walk.ts'
+import { getColumn, type Column, type Table } from '../model/table.ts'
 import { covers, type ColumnScope, type Line, type Verb } from './types.ts'
 
 export interface Reader {

@@ -1,5 +1,5 @@
 /** Access belongs to tables. A line lets a role do something with some rows and some columns; nothing takes away. */
-import type { Expr } from '../formula/types.ts'
+import type { Expr } from '../model/formula.ts'
 
 export const VERBS = ['see', 'add', 'change', 'remove'] as const
 export type Verb = (typeof VERBS)[number]

@@ -1,6 +1,6 @@
 /** What of access a builder should have looked at before a release: columns that decide it, and those that are vouched. */
 import type { DecidingColumn } from '../access/deciding.ts'
-import type { Catalogue } from '../table/types.ts'
+import type { Catalogue } from '../model/table.ts'
 import type { Finding } from './check-app.ts'
 import type { AppDocument } from './document.ts'
 import { tablesOf } from './walk-app.ts'

@@ -2,12 +2,12 @@
  * The check before a release: everything in the document that would not work, each with its place and the remedy, and
  * what a builder should have looked at.
  */
-import { check, checkCondition } from '../formula/check.ts'
-import type { Expr } from '../formula/types.ts'
-import { isSameTree, someNode } from '../formula/walk.ts'
+import { check, checkCondition } from '../formula/check/check.ts'
+import type { Expr } from '../model/formula.ts'
+import { isSameTree, someNode } from '../formula/syntax/walk.ts'
 import type { Line } from '../access/types.ts'
 import { parseMessage } from '../routine/message-text.ts'
-import { findColumn, type Catalogue, type Table } from '../table/types.ts'
+import { findColumn, type Catalogue, type Table } from '../model/table.ts'
 import type { AppDocument, Routine, ScreenLine, Signoff } from './document.ts'
 
 export interface Finding {

@@ -1,5 +1,5 @@
 /** Goes through an app document: every formula in it with where it stands, and every column that it names by number. */
-import type { Standing } from '../formula/rename.ts'
+import type { Standing } from '../formula/check/rename.ts'
 import { mapPieces } from '../routine/message-text.ts'
 import type { AppDocument, Routine, ScreenLine, Signoff, Step } from './document.ts'
 

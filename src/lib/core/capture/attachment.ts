@@ -2,7 +2,7 @@
  * A file, photo, drawing or signature that lies in a cell. The cell keeps what is known of it as JSON text; its bytes lie
  * beside the database, under their SHA-256.
  */
-import type { Column } from '../table/types.ts'
+import type { Column } from '../model/table.ts'
 
 export interface Attachment {
 	/** As it was called where it came from; only ever shown, never part of a path. */

@@ -1,4 +1,4 @@
-import type { ColumnTypeName } from '../table/types.ts'
+import type { ColumnTypeName } from '../model/table.ts'
 
 const NAMES: readonly (readonly [words: RegExp, type: ColumnTypeName | 'person'])[] = [
 	[/\b(photo|photograph|picture|image|snapshot)s?$/i, 'photo'],

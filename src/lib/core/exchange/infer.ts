@@ -14,7 +14,7 @@ import { TYPED, type Writing } from '../table/kinds/kind.ts'
 import { partsOf } from '../table/kinds/several-choices.ts'
 import { parseNumber } from '../table/kinds/numbers.ts'
 import { answersOf } from '../table/kinds/yes-no.ts'
-import type { Column, ColumnTypeName } from '../table/types.ts'
+import type { Column, ColumnTypeName } from '../model/table.ts'
 import { ColumnCollector, type Collected } from './collect.ts'
 import { splitUnit } from './headings.ts'
 

@@ -5,7 +5,7 @@ import { isPlain, textKey } from '../text/key.ts'
 import { findKind } from '../table/kinds/all.ts'
 import type { StoredValue } from '../table/storage.ts'
 import { CURRENCY_MARK, CURRENCY_MARKS } from '../table/kinds/currency.ts'
-import { COLUMN_TYPES, type Column } from '../table/types.ts'
+import { COLUMN_TYPES, type Column } from '../model/table.ts'
 import { parseDate } from '../table/kinds/date.ts'
 import { isNothing, isWordForNone } from './infer.ts'
 

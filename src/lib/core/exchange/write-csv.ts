@@ -1,8 +1,8 @@
 /** Writes CSV as RFC 4180 has it: CRLF between records, quotes where a value needs them, quotes inside doubled. */
-import { numberText, shiftPoint } from '../formula/numbers.ts'
+import { numberText, shiftPoint } from '../number/arithmetic.ts'
 import { findKind } from '../table/kinds/all.ts'
 import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '../query/wire.ts'
-import type { Column } from '../table/types.ts'
+import type { Column } from '../model/table.ts'
 
 export function csvRecord(values: readonly string[]): string {
 	return `${values.map(csvValue).join(',')}\r\n`

@@ -1,8 +1,8 @@
 /** Rows that are chosen by what they are known by, as people type it: the whole of it, or how it begins. */
 import { NOTHING } from '../access/rights.ts'
 import { FITS } from '../formula/functions/wildcards.ts'
-import type { CompareOp, Expr } from '../formula/types.ts'
-import { findColumn, type Catalogue, type Table } from '../table/types.ts'
+import type { CompareOp, Expr } from '../model/formula.ts'
+import { findColumn, type Catalogue, type Table } from '../model/table.ts'
 import { shownField, textForm, toCondition } from './filter.ts'
 
 /** The condition that the label is this text, read as its own type reads it. What cannot be read so is no row's label. */

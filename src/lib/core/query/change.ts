@@ -1,5 +1,5 @@
 /** Changes as they travel to the door, and what it answers. */
-import type { Plain } from '../formula/types.ts'
+import type { Plain } from '../model/formula.ts'
 import type { WireCell } from './wire.ts'
 
 export type CellInput =

@@ -3,12 +3,12 @@ import { z } from 'zod'
 import { isIsoDate } from '../schedule/calendar.ts'
 import { AMONG } from '../formula/functions/text.ts'
 import { FITS } from '../formula/functions/wildcards.ts'
-import type { Expr } from '../formula/types.ts'
-import { columnType } from '../formula/column-type.ts'
+import type { Expr } from '../model/formula.ts'
+import { columnType } from '../formula/check/column-type.ts'
 import { findKind } from '../table/kinds/all.ts'
 import { TYPED } from '../table/kinds/kind.ts'
 import { textKey } from '../text/key.ts'
-import { findColumn, getColumn, type Catalogue, type Column, type Table } from '../table/types.ts'
+import { findColumn, getColumn, type Catalogue, type Column, type Table } from '../model/table.ts'
 
 export const filterSchema = z.object({
 	/** 0 stands for "any column that is shown". */

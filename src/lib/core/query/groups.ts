@@ -7,14 +7,14 @@
  *     → SELECT k, count(*), min(s) FROM (SELECT r.c31 AS k, r.c31 AS s, 1 AS seen FROM t3 AS r WHERE …) WHERE seen AND k IS NOT NULL GROUP BY k ORDER BY 2 DESC, 1 LIMIT ?
  */
 import { isAlways, isNever } from '../access/rights.ts'
-import { compileCondition } from '../formula/compile.ts'
-import { newContext, type Context } from '../formula/sql-context.ts'
-import { columnType } from '../formula/column-type.ts'
+import { compileCondition } from '../formula/sql/compile.ts'
+import { newContext, type Context } from '../formula/sql/sql-context.ts'
+import { columnType } from '../formula/check/column-type.ts'
 import { comparedPlace, hasKey } from '../table/storage.ts'
-import { getColumn, getTable, type Column, type Table } from '../table/types.ts'
+import { getColumn, getTable, type Column, type Table } from '../model/table.ts'
 import { conditionsOf, rowsOf, TICK, type PageRequest, type Plans } from './request.ts'
 import { countsAnew, labelOf, layerValue } from './sorted-value.ts'
-import { allOf, param, raw, sql, type Sql } from './sql.ts'
+import { allOf, param, raw, sql, type Sql } from '../sql/sql.ts'
 
 /** How a column's values are told apart, and what can be made of many. */
 export type GroupedAs = 'words' | 'numbers' | 'dates' | 'references'

@@ -13,11 +13,11 @@
  *     → SELECT r.n, r.rev, r.c5, … FROM t3 AS r WHERE (r.c9 = ?) AND r.c7 IS NOT NULL AND (r.c7, r.n) > (?, ?) ORDER BY r.c7, r.n LIMIT ?
  */
 import { isNever } from '../access/rights.ts'
-import { newContext, type Context } from '../formula/sql-context.ts'
+import { newContext, type Context } from '../formula/sql/sql-context.ts'
 import { conditionsOf, rowsOf, type Conditions, type Cursor, type PageRequest, type Plans } from './request.ts'
 import { SelectList, type CellPlace, type OfferPlaces } from './select-list.ts'
 import { sortOf } from './sorted-value.ts'
-import { allOf, anyOf, joinSql, param, raw, sql, type Sql, type SqlValue } from './sql.ts'
+import { allOf, anyOf, joinSql, param, raw, sql, type Sql, type SqlValue } from '../sql/sql.ts'
 
 export interface PagePlan {
 	/** One statement each, of as many rows as `atMost` is told. */

@@ -1,10 +1,10 @@
 /** What is asked of a table's rows, and which rows that leaves: those that the reader sees and that fit. */
 import { isAlways, type Rights } from '../access/rights.ts'
-import { compileCondition } from '../formula/compile.ts'
-import type { Context } from '../formula/sql-context.ts'
-import type { Expr } from '../formula/types.ts'
-import type { Catalogue, Column, Table } from '../table/types.ts'
-import { param, raw, sql, type Sql, type SqlValue } from './sql.ts'
+import { compileCondition } from '../formula/sql/compile.ts'
+import type { Context } from '../formula/sql/sql-context.ts'
+import type { Expr } from '../model/formula.ts'
+import type { Catalogue, Column, Table } from '../model/table.ts'
+import { param, raw, sql, type Sql, type SqlValue } from '../sql/sql.ts'
 
 export interface PageRequest {
 	readonly table: Table

@@ -1,11 +1,11 @@
 /** The columns of a page's SELECT: cells, the flags that say which of them are seen, labels, and what may be done. */
 import { isAlways, type Right, type Rights } from '../access/rights.ts'
-import { compileCondition, compileFault } from '../formula/compile.ts'
-import type { Context } from '../formula/sql-context.ts'
-import type { Type } from '../formula/types.ts'
-import { getColumn, getTable, type Catalogue, type Column, type Table } from '../table/types.ts'
+import { compileCondition, compileFault } from '../formula/sql/compile.ts'
+import type { Context } from '../formula/sql/sql-context.ts'
+import type { Type } from '../model/formula.ts'
+import { getColumn, getTable, type Catalogue, type Column, type Table } from '../model/table.ts'
 import { fieldOf, labelOf, layerValue } from './sorted-value.ts'
-import { anyOf, raw, sql, type Sql } from './sql.ts'
+import { anyOf, raw, sql, type Sql } from '../sql/sql.ts'
 
 export interface CellPlace {
 	readonly column: Column

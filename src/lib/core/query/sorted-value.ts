@@ -1,14 +1,14 @@
 /** What a column comes to for a reader where rows are ordered or grouped by it, and where that would take counting anew. */
 import { isAlways, isNever, type Rights } from '../access/rights.ts'
-import { compileCondition, compileFault, compileValue } from '../formula/compile.ts'
-import type { Context } from '../formula/sql-context.ts'
-import { keptSortPlace, whereServed } from '../formula/kept.ts'
-import type { Expr } from '../formula/types.ts'
-import { partsOf, someNode } from '../formula/walk.ts'
+import { compileCondition, compileFault, compileValue } from '../formula/sql/compile.ts'
+import type { Context } from '../formula/sql/sql-context.ts'
+import { keptSortPlace, whereServed } from '../formula/sql/kept.ts'
+import type { Expr } from '../model/formula.ts'
+import { partsOf, someNode } from '../formula/syntax/walk.ts'
 import { comparedPlace, hasKey, isStored } from '../table/storage.ts'
-import { getColumn, getTable, type Column, type Computed, type Table } from '../table/types.ts'
+import { getColumn, getTable, type Column, type Computed, type Table } from '../model/table.ts'
 import type { Plans } from './request.ts'
-import { allOf, raw, sql, type Sql } from './sql.ts'
+import { allOf, raw, sql, type Sql } from '../sql/sql.ts'
 
 export interface Sort {
 	readonly value: Sql

@@ -5,11 +5,11 @@
  * The index is a full-text table of SQLite's with trigrams (FTS5, section 4.3.5), one body a row: the keys of all its text.
  */
 import { hasKey } from '../table/storage.ts'
-import { getColumn, getTable, type Catalogue, type Column, type Table } from '../table/types.ts'
+import { getColumn, getTable, type Catalogue, type Column, type Table } from '../model/table.ts'
 import { textKey } from '../text/key.ts'
 import type { Filter } from './filter.ts'
 import { columnsSought } from './filter.ts'
-import { joinSql, param, raw, sql, type Sql } from './sql.ts'
+import { joinSql, param, raw, sql, type Sql } from '../sql/sql.ts'
 
 const PIECE = 3
 

@@ -1,6 +1,6 @@
 /** Rows as they travel to whoever may see them. A cell that is not seen is absent, not blank. */
 import type { Attachment } from '../capture/attachment.ts'
-import type { Plain } from '../formula/types.ts'
+import type { Plain } from '../model/formula.ts'
 
 export type WireCell =
 	| Plain

@@ -1,11 +1,11 @@
 /** A message's text: words, and formulas in braces. `{{` stands for a brace. */
-import { check, type Checked } from '../formula/check.ts'
-import { plainText } from '../formula/evaluate.ts'
-import { isFault, type Expr, type Issue, type Value } from '../formula/types.ts'
+import { check, type Checked } from '../formula/check/check.ts'
+import { plainText } from '../formula/evaluate/evaluate.ts'
+import { isFault, type Expr, type Issue, type Value } from '../model/formula.ts'
 import { findKind } from '../table/kinds/all.ts'
 import { showDuration } from '../table/kinds/duration.ts'
 import { showDate } from '../table/kinds/date.ts'
-import type { Catalogue, Table } from '../table/types.ts'
+import type { Catalogue, Table } from '../model/table.ts'
 
 export type MessagePart = { readonly text: string } | { readonly expr: Expr }
 

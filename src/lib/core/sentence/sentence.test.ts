@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { ACCESS_LINE } from '../access/sentence.ts'
+import { ACCESS_LINE } from './access-line.ts'
 import { SCREEN_LINES } from '../app/lines/all.ts'
 import { SEND_STEP, SET_STEP } from '../routine/sentences.ts'
 import { parseLine } from './parse.ts'

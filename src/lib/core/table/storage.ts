@@ -4,7 +4,7 @@
  * Money, percents and decimals of fixed places are scaled whole numbers, so that totals are exact and an index serves
  * `amount > 500`. Choices are small numbers in the builder's order. Text that is compared has a key beside it.
  */
-import type { Column } from './types.ts'
+import type { Column } from '../model/table.ts'
 
 export type StoredValue = null | number | string
 

@@ -5,12 +5,12 @@
  * A formula that no longer holds (its column was removed) gives an issue and, in an access line, a line that lets
  * nobody in: a mistake can only take away.
  */
-import { type Scope } from '../formula/check-call.ts'
-import { check, checkCondition } from '../formula/check.ts'
-import * as issues from '../formula/issues.ts'
-import { withKeptTotals } from '../formula/kept.ts'
-import type { Expr, Issue } from '../formula/types.ts'
-import { isVolatile, readsOwnRowOnly, someNode } from '../formula/walk.ts'
+import { type Scope } from '../formula/check/check-call.ts'
+import { check, checkCondition } from '../formula/check/check.ts'
+import * as issues from '../formula/syntax/issues.ts'
+import { withKeptTotals } from '../formula/sql/kept.ts'
+import type { Expr, Issue } from '../model/formula.ts'
+import { isVolatile, readsOwnRowOnly, someNode } from '../formula/syntax/walk.ts'
 import { NOTHING, EVERYTHING } from '../access/rights.ts'
 import { columnsComparedWithMe, decidingColumns, markedColumns, type DecidingColumn } from '../access/deciding.ts'
 import type { Line, Role } from '../access/types.ts'
@@ -22,7 +22,7 @@ import {
 	type Computed,
 	type Reverse,
 	type Table
-} from '../table/types.ts'
+} from '../model/table.ts'
 import type { ColumnEntry, LineEntry, RoleEntry, TableEntry, WorkspaceDocument } from './document.ts'
 
 export interface Workspace {

@@ -6,7 +6,7 @@
  */
 import { z } from 'zod'
 import { VERBS } from '../access/types.ts'
-import { COLUMN_TYPES, ON_REMOVAL } from '../table/types.ts'
+import { COLUMN_TYPES, ON_REMOVAL } from '../model/table.ts'
 
 export const WORKSPACE_FORMAT = 2
 

@@ -1,5 +1,5 @@
 /** Goes through the workspace document: every formula in it, and every column that a line names by number. */
-import type { Standing } from '../formula/rename.ts'
+import type { Standing } from '../formula/check/rename.ts'
 import type { ColumnEntry, LineEntry, WorkspaceDocument } from './document.ts'
 
 /** @param place what holds the formula, as a person would call it */

@@ -4,7 +4,7 @@ import { appSchema, parseApp, type AppDocument } from '$lib/core/app/document.ts
 import { mapFormulas, tablesOf } from '$lib/core/app/walk-app.ts'
 import { checkAccess } from '$lib/core/app/check-access.ts'
 import { checkApp, type Finding } from '$lib/core/app/check-app.ts'
-import { check } from '$lib/core/formula/check.ts'
+import { check } from '$lib/core/formula/check/check.ts'
 import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
 import { describePerson } from '../rights/accounts.ts'

@@ -1,7 +1,7 @@
 import type { AppDocument } from '$lib/core/app/document.ts'
-import { keptSortPlace } from '$lib/core/formula/kept.ts'
+import { keptSortPlace } from '$lib/core/formula/sql/kept.ts'
 import { isStored } from '$lib/core/table/storage.ts'
-import { findColumn } from '$lib/core/table/types.ts'
+import { findColumn } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 import { createIndex } from '../store/schema.ts'
 

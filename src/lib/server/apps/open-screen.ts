@@ -15,7 +15,7 @@ import type {
 } from '$lib/core/app/document.ts'
 import type { WirePage, WireRow } from '$lib/core/query/wire.ts'
 import { isNever } from '$lib/core/access/rights.ts'
-import { findColumn, getColumn, type Table } from '$lib/core/table/types.ts'
+import { findColumn, getColumn, type Table } from '$lib/core/model/table.ts'
 import { standingOf, type Actor, type Standing } from '../rights/rights-of-actor.ts'
 import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
 import { countRows, readRows } from '../rows/read.ts'

@@ -1,10 +1,10 @@
 /** Which children a kept total counts, as the text of a statement in a trigger, which takes no parameters. */
-import { compileCondition } from '$lib/core/formula/compile.ts'
-import { newContext } from '$lib/core/formula/sql-context.ts'
-import type { KeptTotal } from '$lib/core/formula/types.ts'
-import type { Sql } from '$lib/core/query/sql.ts'
+import { compileCondition } from '$lib/core/formula/sql/compile.ts'
+import { newContext } from '$lib/core/formula/sql/sql-context.ts'
+import type { KeptTotal } from '$lib/core/model/formula.ts'
+import type { Sql } from '$lib/core/sql/sql.ts'
 import { hasKey } from '$lib/core/table/storage.ts'
-import type { Column } from '$lib/core/table/types.ts'
+import type { Column } from '$lib/core/model/table.ts'
 
 /** A condition over a child's row that stands in the statement under this name. */
 export function conditionOf({ where }: KeptTotal, alias: string): string {

@@ -1,8 +1,8 @@
 /** Works a kept column out for every row, after its formula was written or changed. */
-import { evaluate } from '$lib/core/formula/evaluate.ts'
-import { isFault } from '$lib/core/formula/types.ts'
+import { evaluate } from '$lib/core/formula/evaluate/evaluate.ts'
+import { isFault } from '$lib/core/model/formula.ts'
 import { hasKey } from '$lib/core/table/storage.ts'
-import type { Column, Table } from '$lib/core/table/types.ts'
+import type { Column, Table } from '$lib/core/model/table.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { readStoredRow, storeEnv } from '../store/stored-row.ts'
 import type { Store } from '../store/store.ts'

@@ -3,9 +3,9 @@
  * worked out with every page.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import { MANY_LOOKED_AT, MOST_LOOKED_AT, rowsLookedAt, type MostChildren } from '$lib/core/formula/cost.ts'
-import type { Expr } from '$lib/core/formula/types.ts'
-import { getColumn, getTable, type Column } from '$lib/core/table/types.ts'
+import { MANY_LOOKED_AT, MOST_LOOKED_AT, rowsLookedAt, type MostChildren } from '$lib/core/formula/check/cost.ts'
+import type { Expr } from '$lib/core/model/formula.ts'
+import { getColumn, getTable, type Column } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 
 /** Checks, defaults and conditions of roles are worked out row by row beside each change, which takes longer. */

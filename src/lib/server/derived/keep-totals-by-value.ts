@@ -5,10 +5,10 @@
  *
  * A pair whose children are all gone keeps its row, with nothing in it: as many as there ever were pairs, no more.
  */
-import { partsOfTotal, placeByValue, PART_NAMES, type KeptPart } from '$lib/core/formula/kept.ts'
-import type { KeptTotal } from '$lib/core/formula/types.ts'
+import { partsOfTotal, placeByValue, PART_NAMES, type KeptPart } from '$lib/core/formula/sql/kept.ts'
+import type { KeptTotal } from '$lib/core/model/formula.ts'
 import { comparedPlace } from '$lib/core/table/storage.ts'
-import type { Column } from '$lib/core/table/types.ts'
+import type { Column } from '$lib/core/model/table.ts'
 import type { Db } from '../store/open.ts'
 import { columnsDeciding, conditionOf } from './counted-children.ts'
 

@@ -6,8 +6,8 @@
  * changes the total in the same statement, so it is always right (docs/decisions/006). The text of the triggers is all
  * that a total follows from; where it is the same as in the store, the total stands.
  */
-import { keptTotalsOf, meanPlace, partsOfTotal, placeOf, type KeptPart } from '$lib/core/formula/kept.ts'
-import type { KeptTotal } from '$lib/core/formula/types.ts'
+import { keptTotalsOf, meanPlace, partsOfTotal, placeOf, type KeptPart } from '$lib/core/formula/sql/kept.ts'
+import type { KeptTotal } from '$lib/core/model/formula.ts'
 import type { Db } from '../store/open.ts'
 import type { Store } from '../store/store.ts'
 import { columnsDeciding, conditionOf } from './counted-children.ts'

@@ -4,7 +4,7 @@
  */
 import { indexedColumns } from '$lib/core/query/text-search.ts'
 import { hasKey } from '$lib/core/table/storage.ts'
-import type { Column, Table } from '$lib/core/table/types.ts'
+import type { Column, Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 
 /** A table of so many rows is looked through in 6 ms. */

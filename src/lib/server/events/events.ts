@@ -4,11 +4,11 @@
  *
  * Conditions are the builder's: judged on the data as it is.
  */
-import { checkCondition } from '$lib/core/formula/check.ts'
-import { compileCondition } from '$lib/core/formula/compile.ts'
-import { newContext } from '$lib/core/formula/sql-context.ts'
-import { fold } from '$lib/core/formula/fold.ts'
-import { allOf, param, sql } from '$lib/core/query/sql.ts'
+import { checkCondition } from '$lib/core/formula/check/check.ts'
+import { compileCondition } from '$lib/core/formula/sql/compile.ts'
+import { newContext } from '$lib/core/formula/sql/sql-context.ts'
+import { fold } from '$lib/core/formula/evaluate/fold.ts'
+import { allOf, param, sql } from '$lib/core/sql/sql.ts'
 import { liveApps } from '../releases/live.ts'
 import { addJob } from '../queue/queue.ts'
 import { momentAt } from '../rights/rights-of-actor.ts'

@@ -1,6 +1,6 @@
 /** An SQLite file of one table, its columns declared by the types of SQL. */
 import Database from 'better-sqlite3'
-import { quoteName } from '$lib/core/query/sql.ts'
+import { quoteName } from '$lib/core/sql/sql.ts'
 import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 import { codeOf } from '$lib/core/table/kinds/currency.ts'
 import type { ShownColumn } from '../rows/describe-columns.ts'

@@ -2,7 +2,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import { closeRoles } from '$lib/core/access/types.ts'
 import type { RoleEntry } from '$lib/core/workspace/document.ts'
-import { checkCondition } from '$lib/core/formula/check.ts'
+import { checkCondition } from '$lib/core/formula/check/check.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'
 import { writeHistory } from '../history/history.ts'

@@ -1,9 +1,9 @@
 /** What a builder reads on the Bench: the tables they may know of, their structure, and what a condition comes to. */
 import { isNever, type Rights } from '$lib/core/access/rights.ts'
-import { checkCondition } from '$lib/core/formula/check.ts'
-import { tooMuch } from '$lib/core/formula/issues.ts'
-import { fold } from '$lib/core/formula/fold.ts'
-import type { Issue } from '$lib/core/formula/types.ts'
+import { checkCondition } from '$lib/core/formula/check/check.ts'
+import { tooMuch } from '$lib/core/formula/syntax/issues.ts'
+import { fold } from '$lib/core/formula/evaluate/fold.ts'
+import type { Issue } from '$lib/core/model/formula.ts'
 import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { findUnheldOfMe } from '../rights/held-formulas.ts'

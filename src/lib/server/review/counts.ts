@@ -4,8 +4,8 @@
  */
 import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import { planCount } from '$lib/core/query/plan.ts'
-import type { Expr } from '$lib/core/formula/types.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import type { Expr } from '$lib/core/model/formula.ts'
+import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 
 /** Rows are counted no further; one more than this says that there are more. */

@@ -3,7 +3,7 @@
  * roles, teams, grants, settings or people are kept. Triggers draw a new number
  * with each of those changes, in the database itself, so that it holds in every thread, every snapshot and after a rollback.
  */
-import { readsOwnRowOnly } from '$lib/core/formula/walk.ts'
+import { readsOwnRowOnly } from '$lib/core/formula/syntax/walk.ts'
 import type { Db } from '../store/open.ts'
 import { settledTurns } from '../store/turns.ts'
 import type { Store } from '../store/store.ts'

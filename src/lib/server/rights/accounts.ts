@@ -2,7 +2,7 @@
  * Accounts and sessions. Passwords are kept as argon2id hashes, session tokens as their SHA-256.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import type { Column } from '$lib/core/table/types.ts'
+import type { Column } from '$lib/core/model/table.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'

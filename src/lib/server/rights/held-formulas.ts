@@ -7,9 +7,9 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import { isAlways, type Rights } from '$lib/core/access/rights.ts'
-import type { Expr } from '$lib/core/formula/types.ts'
-import { someNode } from '$lib/core/formula/walk.ts'
-import { getColumn, getTable, type Column, type Table } from '$lib/core/table/types.ts'
+import type { Expr } from '$lib/core/model/formula.ts'
+import { someNode } from '$lib/core/formula/syntax/walk.ts'
+import { getColumn, getTable, type Column, type Table } from '$lib/core/model/table.ts'
 import { standingOf, type Actor } from './rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 

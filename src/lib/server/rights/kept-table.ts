@@ -1,5 +1,5 @@
 import { AppError } from '$lib/core/app-error.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import type { Table } from '$lib/core/model/table.ts'
 import type { Actor } from './rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 

@@ -3,8 +3,8 @@
  */
 import { rightsOf, withinSightOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
 import type { Line } from '$lib/core/access/types.ts'
-import type { Moment } from '$lib/core/formula/fold.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import type { Moment } from '$lib/core/formula/evaluate/fold.ts'
+import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 import { rememberHeld } from './access-epoch.ts'
 import { readPersonRow, rolesOf } from './roles-held.ts'

@@ -3,7 +3,7 @@
  * suspended holds none.
  */
 import { closeRoles } from '$lib/core/access/types.ts'
-import { evaluate, isTrue, type RowValues } from '$lib/core/formula/evaluate.ts'
+import { evaluate, isTrue, type RowValues } from '$lib/core/formula/evaluate/evaluate.ts'
 import { readStoredRow, storeEnv } from '../store/stored-row.ts'
 import type { Store } from '../store/store.ts'
 import { EVERYONE } from './system-roles.ts'

@@ -1,6 +1,6 @@
 import { isNever } from '$lib/core/access/rights.ts'
-import { tablesRead } from '$lib/core/formula/walk.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import { tablesRead } from '$lib/core/formula/syntax/walk.ts'
+import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 import { standingOf, type Actor } from './rights-of-actor.ts'
 

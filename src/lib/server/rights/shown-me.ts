@@ -3,11 +3,11 @@
  * People like any other. What the looker does not see there is blank to them, unless a steward opened the column to builders.
  */
 import { isAlways, isNever, type Rights } from '$lib/core/access/rights.ts'
-import { compileCondition } from '$lib/core/formula/compile.ts'
-import type { RowValues } from '$lib/core/formula/evaluate.ts'
-import { newContext } from '$lib/core/formula/sql-context.ts'
-import { allOf, param, sql } from '$lib/core/query/sql.ts'
-import type { Column, Table } from '$lib/core/table/types.ts'
+import { compileCondition } from '$lib/core/formula/sql/compile.ts'
+import type { RowValues } from '$lib/core/formula/evaluate/evaluate.ts'
+import { newContext } from '$lib/core/formula/sql/sql-context.ts'
+import { allOf, param, sql } from '$lib/core/sql/sql.ts'
+import type { Column, Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 
 export function asShownTo(store: Store, looker: Rights, me: RowValues): RowValues {

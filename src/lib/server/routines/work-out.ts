@@ -1,12 +1,12 @@
 /** Works formulas out on one row in the database: as the data is, or as somebody may see it. */
 import type { Rights } from '$lib/core/access/rights.ts'
-import { check } from '$lib/core/formula/check.ts'
-import { compileCondition, compileFault, compileValue } from '$lib/core/formula/compile.ts'
-import { newContext } from '$lib/core/formula/sql-context.ts'
-import { fold, type Moment } from '$lib/core/formula/fold.ts'
-import type { Expr, FaultCode, Value } from '$lib/core/formula/types.ts'
-import { allOf, param, raw, sql } from '$lib/core/query/sql.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import { check } from '$lib/core/formula/check/check.ts'
+import { compileCondition, compileFault, compileValue } from '$lib/core/formula/sql/compile.ts'
+import { newContext } from '$lib/core/formula/sql/sql-context.ts'
+import { fold, type Moment } from '$lib/core/formula/evaluate/fold.ts'
+import type { Expr, FaultCode, Value } from '$lib/core/model/formula.ts'
+import { allOf, param, raw, sql } from '$lib/core/sql/sql.ts'
+import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 
 export interface OnRow {

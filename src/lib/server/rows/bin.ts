@@ -1,6 +1,6 @@
 /** Removed rows lie in a bin for thirty days, out of every read, and can be brought back until then. */
-import type { SqlValue } from '$lib/core/query/sql.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import type { SqlValue } from '$lib/core/sql/sql.ts'
+import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 import type { ChangeContext } from './change-context.ts'
 import type { StoredRow } from '../store/stored-row.ts'

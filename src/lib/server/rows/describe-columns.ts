@@ -1,4 +1,4 @@
-import { findColumn, type OnRemoval, type Table } from '$lib/core/table/types.ts'
+import { findColumn, type OnRemoval, type Table } from '$lib/core/model/table.ts'
 
 /** What a page needs to know of a column to show and edit its cells. */
 export interface ShownColumn {

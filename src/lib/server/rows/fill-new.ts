@@ -3,12 +3,12 @@
  *
  * Both are the system's: the person need not be granted the column, and the lines are judged on the row with them.
  */
-import { evaluate } from '$lib/core/formula/evaluate.ts'
-import { isFault, type Value } from '$lib/core/formula/types.ts'
+import { evaluate } from '$lib/core/formula/evaluate/evaluate.ts'
+import { isFault, type Value } from '$lib/core/model/formula.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { printNumber, readNumber, seriesOf } from '$lib/core/table/numbering.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
-import type { Column, Table } from '$lib/core/table/types.ts'
+import type { Column, Table } from '$lib/core/model/table.ts'
 import { momentAt, standingOf } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import type { ChangeContext } from './change-context.ts'

@@ -2,7 +2,7 @@
 import { HIDDEN, planGroups, stepWidth, type GroupsPlan } from '$lib/core/query/groups.ts'
 import type { WireCell } from '$lib/core/query/wire.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
-import { findColumn, getColumn, getTable, type Column } from '$lib/core/table/types.ts'
+import { findColumn, getColumn, getTable, type Column } from '$lib/core/model/table.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { labelText, withResolved, type RowsRequest } from './read.ts'

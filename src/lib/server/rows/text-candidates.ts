@@ -4,9 +4,9 @@
  * text that stands everywhere.
  */
 import type { Filter } from '$lib/core/query/filter.ts'
-import { sql, type Sql } from '$lib/core/query/sql.ts'
+import { sql, type Sql } from '$lib/core/sql/sql.ts'
 import { candidatesOf } from '$lib/core/query/text-search.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 import { isTextIndexed } from '../derived/text-index.ts'
 

@@ -1,6 +1,6 @@
 import { cellKey, isErrorCell, isFileCell, isHiddenCell, isReferenceCell } from '$lib/core/query/wire.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
-import type { Column, Table } from '$lib/core/table/types.ts'
+import type { Column, Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 import { readRows } from './read.ts'
 

@@ -3,7 +3,7 @@
  * the message that tells them.
  */
 import type { Signoff } from '$lib/core/app/document.ts'
-import { getTable, type Table } from '$lib/core/table/types.ts'
+import { getTable, type Table } from '$lib/core/model/table.ts'
 import { momentAt } from '../rights/rights-of-actor.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { addMessage } from '../queue/messages.ts'

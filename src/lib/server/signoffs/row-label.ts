@@ -1,4 +1,4 @@
-import { getColumn, type Table } from '$lib/core/table/types.ts'
+import { getColumn, type Table } from '$lib/core/model/table.ts'
 import { cellText } from '../rows/written-text.ts'
 import type { Store } from '../store/store.ts'
 

@@ -5,7 +5,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { Merged, Misfit } from '$lib/core/exchange/comparison.ts'
 import type { Change } from '$lib/core/query/change.ts'
-import { getTable } from '$lib/core/table/types.ts'
+import { getTable } from '$lib/core/model/table.ts'
 import { changeRows } from '../rows/change.ts'
 import type { ChangeContext } from '../rows/change-context.ts'
 import { writeHistory } from '../history/history.ts'

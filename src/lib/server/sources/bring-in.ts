@@ -4,7 +4,7 @@
  */
 import { cellReader, staysPlain, type ImportPlan, type Unread } from '$lib/core/exchange/plan.ts'
 import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
-import type { Column } from '$lib/core/table/types.ts'
+import type { Column } from '$lib/core/model/table.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry } from '$lib/core/workspace/document.ts'

@@ -2,7 +2,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { ImportPlan } from '$lib/core/exchange/plan.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
-import { offersChoices, type Table } from '$lib/core/table/types.ts'
+import { offersChoices, type Table } from '$lib/core/model/table.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'

@@ -5,11 +5,11 @@
  *
  * Span by span, so that the changes of others go on between them: first over the staged rows, then over the table's.
  */
-import { compileCondition } from '$lib/core/formula/compile.ts'
-import { newContext } from '$lib/core/formula/sql-context.ts'
-import { allOf, joinSql, param, raw, sql, type Sql } from '$lib/core/query/sql.ts'
+import { compileCondition } from '$lib/core/formula/sql/compile.ts'
+import { newContext } from '$lib/core/formula/sql/sql-context.ts'
+import { allOf, joinSql, param, raw, sql, type Sql } from '$lib/core/sql/sql.ts'
 import { hasKey } from '$lib/core/table/storage.ts'
-import { getColumn, getTable } from '$lib/core/table/types.ts'
+import { getColumn, getTable } from '$lib/core/model/table.ts'
 import { standingOf } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { getKeptTable } from '../rights/kept-table.ts'

@@ -1,9 +1,9 @@
 /** The changes that staged rows come to, some at a time. */
 import type { MergeInto } from '$lib/core/exchange/plan.ts'
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
-import { isFault } from '$lib/core/formula/types.ts'
+import { isFault } from '$lib/core/model/formula.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
-import { getTable, type Table } from '$lib/core/table/types.ts'
+import { getTable, type Table } from '$lib/core/model/table.ts'
 import { labelText } from '../rows/read.ts'
 import { toValue } from '../store/stored-row.ts'
 import { rowLabel } from '../signoffs/row-label.ts'

@@ -4,7 +4,7 @@
  */
 import Database from 'better-sqlite3'
 import { numberCellText } from '$lib/core/exchange/cell-text.ts'
-import { quoteName } from '$lib/core/query/sql.ts'
+import { quoteName } from '$lib/core/sql/sql.ts'
 import { signOf } from '$lib/core/table/kinds/currency.ts'
 import { countOf } from '$lib/core/text/count.ts'
 import { BATCH, refusedFile, type OpenedFile, type RowBatch, type SaidReference, type Sheet } from './sheet.ts'

@@ -1,8 +1,8 @@
 /** What bringing a file into a table would come to, told from the verdicts of its staged rows. */
 import type { MergeInto } from '$lib/core/exchange/plan.ts'
 import type { Comparison } from '$lib/core/exchange/comparison.ts'
-import { param, raw, sql, type Sql } from '$lib/core/query/sql.ts'
-import { getTable, type Table } from '$lib/core/table/types.ts'
+import { param, raw, sql, type Sql } from '$lib/core/sql/sql.ts'
+import { getTable, type Table } from '$lib/core/model/table.ts'
 import { labelText } from '../rows/read.ts'
 import { cellText } from '../rows/written-text.ts'
 import { rowLabel } from '../signoffs/row-label.ts'

@@ -2,7 +2,7 @@
  * Columns of which a file itself says that they name rows of another of its tables (foreign keys) become references once
  * both are in. One that would lose a value stays as it is: it is offered, with what would be lost, like any that is found.
  */
-import { getColumn, type Table } from '$lib/core/table/types.ts'
+import { getColumn, type Table } from '$lib/core/model/table.ts'
 import type { TableEntry } from '$lib/core/workspace/document.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'

@@ -4,9 +4,9 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { ImportPlan, MergeInto } from '$lib/core/exchange/plan.ts'
-import { raw, type Sql } from '$lib/core/query/sql.ts'
+import { raw, type Sql } from '$lib/core/sql/sql.ts'
 import { comparedPlace } from '$lib/core/table/storage.ts'
-import { getColumn, getTable, type Column, type Table } from '$lib/core/table/types.ts'
+import { getColumn, getTable, type Column, type Table } from '$lib/core/model/table.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry } from '$lib/core/workspace/document.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'

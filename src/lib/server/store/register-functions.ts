@@ -1,8 +1,8 @@
 import type { Database } from 'better-sqlite3'
-import { numberText, power } from '$lib/core/formula/numbers.ts'
+import { numberText, power } from '$lib/core/number/arithmetic.ts'
 import { call, decodeSets, faultNumber } from '$lib/core/formula/functions/define.ts'
 import { REGISTERED } from '$lib/core/formula/functions/table.ts'
-import { isFault, type FunctionEntry, type Value } from '$lib/core/formula/types.ts'
+import { isFault, type FunctionEntry, type Value } from '$lib/core/model/formula.ts'
 import { showDuration } from '$lib/core/table/kinds/duration.ts'
 import { textKey } from '$lib/core/text/key.ts'
 

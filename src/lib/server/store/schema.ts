@@ -4,10 +4,10 @@
  *
  * Column numbers are never used again, so renaming moves no data.
  */
-import { keptSortPlace } from '$lib/core/formula/kept.ts'
-import { quoteName, raw, joinSql, sql } from '$lib/core/query/sql.ts'
+import { keptSortPlace } from '$lib/core/formula/sql/kept.ts'
+import { quoteName, raw, joinSql, sql } from '$lib/core/sql/sql.ts'
 import { comparedPlace, hasKey, isStored, storageClass } from '$lib/core/table/storage.ts'
-import type { Column, Table } from '$lib/core/table/types.ts'
+import type { Column, Table } from '$lib/core/model/table.ts'
 import type { Db } from './open.ts'
 
 export function createTable(db: Db, table: Table): void {

@@ -5,7 +5,7 @@
 import type { Database, Statement } from 'better-sqlite3'
 import { buildWorkspace, type Workspace } from '$lib/core/workspace/catalogue.ts'
 import { parseWorkspace, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
-import type { Sql } from '$lib/core/query/sql.ts'
+import type { Sql } from '$lib/core/sql/sql.ts'
 import type { RowIds } from './row-ids.ts'
 
 export interface Store {

@@ -4,11 +4,11 @@
  */
 import type { Statement } from 'better-sqlite3'
 import { findKind } from '$lib/core/table/kinds/all.ts'
-import type { Env, RowValues } from '$lib/core/formula/evaluate.ts'
-import type { Value } from '$lib/core/formula/types.ts'
-import type { SqlValue } from '$lib/core/query/sql.ts'
+import type { Env, RowValues } from '$lib/core/formula/evaluate/evaluate.ts'
+import type { Value } from '$lib/core/model/formula.ts'
+import type { SqlValue } from '$lib/core/sql/sql.ts'
 import { isStored, type StoredValue } from '$lib/core/table/storage.ts'
-import { getTable, type Column, type Table } from '$lib/core/table/types.ts'
+import { getTable, type Column, type Table } from '$lib/core/model/table.ts'
 import type { Store } from './store.ts'
 
 export interface StoredRow extends RowValues {

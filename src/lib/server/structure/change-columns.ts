@@ -1,7 +1,7 @@
 /** What a keeper does to columns and tables that exist: other names, rules and types, taking out and putting back. */
 import { AppError } from '$lib/core/app-error.ts'
-import { plainText } from '$lib/core/formula/evaluate.ts'
-import { isFault } from '$lib/core/formula/types.ts'
+import { plainText } from '$lib/core/formula/evaluate/evaluate.ts'
+import { isFault } from '$lib/core/model/formula.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import { placesOf } from '$lib/core/table/choice-places.ts'
@@ -16,7 +16,7 @@ import {
 	type Column,
 	type ColumnTypeName,
 	type Table
-} from '$lib/core/table/types.ts'
+} from '$lib/core/model/table.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'
 import { describePerson } from '../rights/accounts.ts'

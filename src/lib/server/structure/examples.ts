@@ -4,7 +4,7 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Line } from '$lib/core/access/types.ts'
-import type { Table } from '$lib/core/table/types.ts'
+import type { Table } from '$lib/core/model/table.ts'
 import type { TableEntry } from '$lib/core/workspace/document.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { rightsUnder, type Actor } from '../rights/rights-of-actor.ts'

@@ -3,7 +3,7 @@
  * or a number of their own. A row is never known by a reference, whose name another table keeps.
  */
 import { MEANS_NUMBER } from '$lib/core/exchange/propose-keys.ts'
-import { TYPED_TYPES } from '$lib/core/table/types.ts'
+import { TYPED_TYPES } from '$lib/core/model/table.ts'
 import { printNumber } from '$lib/core/table/numbering.ts'
 import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry, TableEntry } from '$lib/core/workspace/document.ts'

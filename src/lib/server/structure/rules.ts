@@ -1,7 +1,7 @@
 /** What a keeper writes as checks and defaults is judged on the data as it is, so it may read only what they hold. */
 import { AppError } from '$lib/core/app-error.ts'
-import { check, checkCondition } from '$lib/core/formula/check.ts'
-import { getTable } from '$lib/core/table/types.ts'
+import { check, checkCondition } from '$lib/core/formula/check/check.ts'
+import { getTable } from '$lib/core/model/table.ts'
 import type { TableEntry } from '$lib/core/workspace/document.ts'
 import { refuseUnheld } from '../rights/held-formulas.ts'
 import type { Store } from '../store/store.ts'

@@ -3,7 +3,7 @@
 	import { countOf } from '$lib/core/text/count.ts'
 	import { invalidateAll } from '$app/navigation'
 	import { untrack } from 'svelte'
-	import { ACCESS_LINE } from '$lib/core/access/sentence.ts'
+	import { ACCESS_LINE } from '$lib/core/sentence/access-line.ts'
 	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import type { AccessSheet } from '$lib/server/review/read-access.ts'

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Makes a table by hand: a name, and its columns. The type is proposed from each name. */
-	import { offersChoices } from '$lib/core/table/types.ts'
+	import { offersChoices } from '$lib/core/model/table.ts'
 	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import { OFFERED_TYPES, toColumnSettings } from '../grid/column-choice.ts'

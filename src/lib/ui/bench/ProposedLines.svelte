@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Lines that a table without any could have, each as a sentence with what it comes to, to be taken by a press. */
-	import { ACCESS_LINE } from '$lib/core/access/sentence.ts'
+	import { ACCESS_LINE } from '$lib/core/sentence/access-line.ts'
 	import { printText } from '$lib/core/sentence/print.ts'
 	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
 	import { countOf } from '$lib/core/text/count.ts'

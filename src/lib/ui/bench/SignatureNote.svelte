@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What the function takes that one is in the middle of writing. */
-	import { callAt } from '$lib/core/formula/caret.ts'
+	import { callAt } from '$lib/core/formula/syntax/caret.ts'
 	import { FUNCTION_NOTES } from '$lib/core/formula/functions/table.ts'
 
 	type Props = { text: string; caret: number }

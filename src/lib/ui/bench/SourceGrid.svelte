@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The first rows of a file as they stand, under their columns, each with a card that says what becomes of it. */
-	import { offersChoices, TYPED_TYPES } from '$lib/core/table/types.ts'
+	import { offersChoices, TYPED_TYPES } from '$lib/core/model/table.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import type { Inspection } from '$lib/server/sources/inspect.ts'

@@ -16,11 +16,11 @@ import {
 	type DecorationSet,
 	type ViewUpdate
 } from '@codemirror/view'
-import { completionsAt } from '$lib/core/formula/caret.ts'
-import { partsOfText } from '$lib/core/formula/colours.ts'
+import { completionsAt } from '$lib/core/formula/syntax/caret.ts'
+import { partsOfText } from '$lib/core/formula/syntax/colours.ts'
 import { FUNCTION_NOTES } from '$lib/core/formula/functions/table.ts'
-import { printName } from '$lib/core/formula/rename.ts'
-import type { Issue } from '$lib/core/formula/types.ts'
+import { printName } from '$lib/core/formula/check/rename.ts'
+import type { Issue } from '$lib/core/model/formula.ts'
 
 export interface FormulaBox {
 	focus(): void

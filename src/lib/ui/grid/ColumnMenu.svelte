@@ -2,7 +2,7 @@
 	/** What can be done with a column in the grid: order, filter, place and width, and its card. */
 	import { untrack } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
-	import { offersChoices } from '$lib/core/table/types.ts'
+	import { offersChoices } from '$lib/core/model/table.ts'
 	import { orderWords } from '$lib/core/sentence/print.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import { isNumeric, isDate } from '../cells/show-cell.ts'

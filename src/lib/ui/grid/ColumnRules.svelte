@@ -2,7 +2,7 @@
 	/** What a column is called and what holds of its values. */
 	import { untrack } from 'svelte'
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
-	import { offersChoices } from '$lib/core/table/types.ts'
+	import { offersChoices } from '$lib/core/model/table.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
 

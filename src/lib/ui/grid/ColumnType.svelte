@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Gives a column another type, or makes it a reference, after showing what becomes of its values. */
-	import { TYPED_TYPES } from '$lib/core/table/types.ts'
+	import { TYPED_TYPES } from '$lib/core/model/table.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import type { ConversionPreview } from '$lib/server/structure/change-columns.ts'

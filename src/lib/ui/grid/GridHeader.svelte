@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** A column's heading: its name with its order, its type, and an edge that can be dragged. */
 	import type { Snippet } from 'svelte'
-	import { offersChoices } from '$lib/core/table/types.ts'
+	import { offersChoices } from '$lib/core/model/table.ts'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { GridView } from './grid-view.svelte.ts'
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Adds a column: one that is typed in, a reference, or a computed one with its formula. */
-	import { offersChoices } from '$lib/core/table/types.ts'
+	import { offersChoices } from '$lib/core/model/table.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import FormulaEditor from '../bench/FormulaEditor.svelte'
 	import { typeFromName } from '$lib/core/exchange/infer-name.ts'

@@ -1,6 +1,6 @@
 /** Blocks of cells as spreadsheets exchange them: tabs between cells, quotes round what holds a tab or a line break. */
 import Papa from 'papaparse'
-import { numberText } from '$lib/core/formula/numbers.ts'
+import { numberText } from '$lib/core/number/arithmetic.ts'
 import { isFileCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 import { showCell } from '../cells/show-cell.ts'

@@ -1,5 +1,5 @@
 /** What a new column can be, in the words of whoever makes it, and what is sent for it. */
-import { COLUMN_TYPES, offersChoices } from '$lib/core/table/types.ts'
+import { COLUMN_TYPES, offersChoices } from '$lib/core/model/table.ts'
 import type { BenchTable } from '$lib/server/review/bench.ts'
 
 /** A person is a reference to the people table: it has a word of its own because everybody looks for one. */

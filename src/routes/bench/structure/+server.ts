@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { columnSchema, tableSchema } from '$lib/core/workspace/document.ts'
-import { COLUMN_TYPES } from '$lib/core/table/types.ts'
+import { COLUMN_TYPES } from '$lib/core/model/table.ts'
 import { asJson, readBody } from '$lib/server/web/answer.ts'
 import { getBuilder } from '$lib/server/web/signed-in.ts'
 

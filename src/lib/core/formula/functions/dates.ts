@@ -9,8 +9,8 @@ import {
 	toIsoDate,
 	weekdayOf
 } from '../../schedule/calendar.ts'
-import { raw, sql, type Sql } from '../../query/sql.ts'
-import { BAD_NUMBER, BAD_VALUE, type FunctionEntry, type Value } from '../types.ts'
+import { raw, sql, type Sql } from '../../sql/sql.ts'
+import { BAD_NUMBER, BAD_VALUE, type FunctionEntry, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'
 
 const dates = family('dates')

@@ -1,6 +1,6 @@
 /** Spans between dates by the conventions of trade and money. OpenFormula 6.10 and 4.11.7 (clauses from memory). */
 import { addMonths, toDayNumber } from '../../schedule/calendar.ts'
-import { BAD_NUMBER, type FunctionEntry, type Value } from '../types.ts'
+import { BAD_NUMBER, type FunctionEntry, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'
 
 const dates = family('dates')

@@ -13,7 +13,7 @@ import {
 	type ParameterType,
 	type Plain,
 	type Value
-} from '../types.ts'
+} from '../../model/formula.ts'
 
 interface ArgumentTypes {
 	readonly number: number

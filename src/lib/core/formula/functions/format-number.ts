@@ -1,4 +1,4 @@
-import { shiftPoint, significant } from '../numbers.ts'
+import { shiftPoint, significant } from '../../number/arithmetic.ts'
 
 /** A number with so many places (negative ones round tens and hundreds) and a sign between thousands. */
 export function showGrouped(number: number, places: number, group: string): string {

@@ -6,8 +6,8 @@
  */
 import { fromDayNumber, MONTH_NAMES, toDayNumber, weekdayOf, WEEKDAY_NAMES } from '../../schedule/calendar.ts'
 import { localDate, localTime } from '../../schedule/zone.ts'
-import { shiftPoint } from '../numbers.ts'
-import { BAD_VALUE, type Value } from '../types.ts'
+import { shiftPoint } from '../../number/arithmetic.ts'
+import { BAD_VALUE, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'
 import { showPlaces } from './format-number.ts'
 

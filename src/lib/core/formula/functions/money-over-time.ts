@@ -4,7 +4,7 @@
  * Money that is paid out is negative, money that comes in positive; a rate is for one period; `at start` means that
  * payments fall at the start of each period.
  */
-import { BAD_NUMBER, BAD_VALUE, DIV_ZERO, NOT_AVAILABLE, type FunctionEntry, type Value } from '../types.ts'
+import { BAD_NUMBER, BAD_VALUE, DIV_ZERO, NOT_AVAILABLE, type FunctionEntry, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'
 
 const money = family('money over time')

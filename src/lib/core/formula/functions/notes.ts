@@ -1,5 +1,5 @@
 /** What is said about the functions that the checker turns into nodes of their own: lazy ones, totals, the clock. */
-import type { Family, FunctionNote } from '../types.ts'
+import type { Family, FunctionNote } from '../../model/formula.ts'
 
 type Note = readonly [
 	name: string,

@@ -1,7 +1,7 @@
 /** Functions on numbers. OpenFormula 6.16 and 6.17 (clauses from memory). */
-import { sql } from '../../query/sql.ts'
-import { power } from '../numbers.ts'
-import { BAD_NUMBER, BAD_VALUE, DIV_ZERO, type FunctionEntry, type Value } from '../types.ts'
+import { sql } from '../../sql/sql.ts'
+import { power } from '../../number/arithmetic.ts'
+import { BAD_NUMBER, BAD_VALUE, DIV_ZERO, type FunctionEntry, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'
 
 const numbers = family('numbers')

@@ -1,7 +1,8 @@
 /** Functions that read numbers, dates and times out of text. OpenFormula 6.13 and 6.10 (clauses from memory). */
 import { parseDate } from '../../table/kinds/date.ts'
 import { TYPED } from '../../table/kinds/kind.ts'
-import { BAD_VALUE, type FunctionEntry, type Value } from '../types.ts'
+import { readTime } from '../../table/read-time.ts'
+import { BAD_VALUE, type FunctionEntry, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'
 
 const dates = family('dates')
@@ -75,16 +76,4 @@ function readWithSigns(given: string, decimal: string, group: string): Value {
 	if (fractions.length > 1) return BAD_VALUE
 	const written = [between === '' ? whole : whole.replaceAll(between, ''), ...fractions].join('.')
 	return PLAIN.test(written) ? Number(written) / 100 ** percents : BAD_VALUE
-}
-
-/** `14:30`, `14:30:05`, `2:30 pm`, `2 p.m.` */
-const TIME = /^(\d{1,2})(?::(\d{2})(?::(\d{2}(?:\.\d+)?))?)?\s*(?:([ap])\.?m\.?)?$/i
-
-/** The part of a day that a time of day is; undefined where the text is none. */
-export function readTime(given: string): number | undefined {
-	const [, hours, minutes = '0', seconds = '0', half] = TIME.exec(given.trim()) ?? []
-	if (hours === undefined || (half === undefined && !given.includes(':'))) return undefined
-	const hour = half ? (Number(hours) % 12) + (half.toLowerCase() === 'p' ? 12 : 0) : Number(hours)
-	if (hour > 23 || Number(minutes) > 59 || Number(seconds) >= 60 || (half && Number(hours) > 12)) return undefined
-	return (hour * 3600 + Number(minutes) * 60 + Number(seconds)) / 86_400
 }

@@ -1,6 +1,6 @@
 /** Rounding. OpenFormula 6.17 (clause from memory). Half goes away from nought, by the digits as they are written. */
-import { roundHalfAway, shiftPoint, significant } from '../numbers.ts'
-import { BAD_VALUE, DIV_ZERO, type FunctionEntry, type Value } from '../types.ts'
+import { roundHalfAway, shiftPoint, significant } from '../../number/arithmetic.ts'
+import { BAD_VALUE, DIV_ZERO, type FunctionEntry, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'
 
 const numbers = family('numbers')

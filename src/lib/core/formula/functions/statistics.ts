@@ -1,6 +1,6 @@
 /** Totals over a set of numbers that the database has no function for. OpenFormula 6.18 (clause from memory). */
-import { compensatedSum } from '../numbers.ts'
-import { BAD_NUMBER, BAD_VALUE, DIV_ZERO, NOT_AVAILABLE, type FunctionEntry, type Value } from '../types.ts'
+import { compensatedSum } from '../../number/arithmetic.ts'
+import { BAD_NUMBER, BAD_VALUE, DIV_ZERO, NOT_AVAILABLE, type FunctionEntry, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'
 
 const totals = family('totals')

@@ -1,4 +1,4 @@
-import type { FunctionEntry, FunctionNote } from '../types.ts'
+import type { FunctionEntry, FunctionNote } from '../../model/formula.ts'
 import { ADD_DAYS, DATE_FUNCTIONS } from './dates.ts'
 import { DAY_COUNT_FUNCTIONS } from './day-counts.ts'
 import { TEXT_OF_DATE, TEXT_OF_MOMENT, TEXT_OF_NUMBER, TEXT_OF_TEXT } from './format-text.ts'

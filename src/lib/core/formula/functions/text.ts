@@ -1,7 +1,7 @@
 /** Functions on text. OpenFormula 6.20 (clause from memory). A character is a Unicode code point; positions start at 1. */
 import { partsOf } from '../../table/kinds/several-choices.ts'
 import { textKey } from '../../text/key.ts'
-import { BAD_VALUE, type FunctionEntry, type Value } from '../types.ts'
+import { BAD_VALUE, type FunctionEntry, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'
 import { showGrouped } from './format-number.ts'
 import { findPattern } from './wildcards.ts'

@@ -6,7 +6,7 @@
  */
 import { toDayNumber } from '../../schedule/calendar.ts'
 import { localDate, localTime } from '../../schedule/zone.ts'
-import { BAD_NUMBER, type FunctionEntry } from '../types.ts'
+import { BAD_NUMBER, type FunctionEntry } from '../../model/formula.ts'
 import { family } from './define.ts'
 
 const dates = family('dates')

@@ -1,6 +1,6 @@
 /** Patterns with "?" for one character and "*" for any number of them; "~" before either means itself. No regard to case. */
 import { textKey } from '../../text/key.ts'
-import type { FunctionEntry } from '../types.ts'
+import type { FunctionEntry } from '../../model/formula.ts'
 import { family } from './define.ts'
 
 const text = family('text')

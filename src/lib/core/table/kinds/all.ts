@@ -1,5 +1,5 @@
 /** Every type with rules of its own, by name. A new one is one file beside its siblings and one line here. */
-import type { ColumnTypeName } from '../types.ts'
+import type { ColumnTypeName } from '../../model/table.ts'
 import { choice } from './choice.ts'
 import { code } from './code.ts'
 import { date } from './date.ts'

@@ -1,6 +1,6 @@
-import type { Plain } from '../../formula/types.ts'
+import type { Plain } from '../../model/formula.ts'
 import type { StoredValue } from '../storage.ts'
-import type { Column, ColumnTypeName } from '../types.ts'
+import type { Column, ColumnTypeName } from '../../model/table.ts'
 
 /** How dates and decimals were written where a text comes from. */
 export interface Writing {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import type { Column, ColumnTypeName } from '../types.ts'
+import type { Column, ColumnTypeName } from '../../model/table.ts'
 import { findKind } from './all.ts'
 import { TYPED, type Writing } from './kind.ts'
 import { toScaled } from './numbers.ts'

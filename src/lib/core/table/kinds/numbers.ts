@@ -1,9 +1,9 @@
 /**
  * A base for types that are numbers: reading digits as people write them, without guessing.
  */
-import { numberText, roundHalfAway } from '../../formula/numbers.ts'
+import { numberText, roundHalfAway } from '../../number/arithmetic.ts'
 import { scaleOf } from '../storage.ts'
-import type { Column, ColumnTypeName } from '../types.ts'
+import type { Column, ColumnTypeName } from '../../model/table.ts'
 import { read, refuse, TYPED, type ColumnKind, type Reading, type Writing } from './kind.ts'
 
 interface NumberRules {

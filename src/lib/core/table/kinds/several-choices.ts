@@ -1,6 +1,6 @@
 import { textKey } from '../../text/key.ts'
 import { findNearest } from '../../text/nearest.ts'
-import type { Column } from '../types.ts'
+import type { Column } from '../../model/table.ts'
 import { read, refuse, type ColumnKind, type Reading } from './kind.ts'
 
 const BETWEEN = '; '

@@ -1,7 +1,7 @@
 /**
  * A base for types that are kept as the text they are: each says in one sentence what it takes.
  */
-import type { Column, ColumnTypeName } from '../types.ts'
+import type { Column, ColumnTypeName } from '../../model/table.ts'
 import { read, refuse, type ColumnKind, type Reading } from './kind.ts'
 
 const MAX_TEXT = 2_000

@@ -1,4 +1,4 @@
-import { readTime } from '../../formula/functions/read-text.ts'
+import { readTime } from '../read-time.ts'
 import { read, refuse, type ColumnKind } from './kind.ts'
 
 const DAY_SECONDS = 86_400

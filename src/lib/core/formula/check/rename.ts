@@ -1,0 +1,99 @@
+/**
+ * Prints a formula anew after columns, tables or sets were renamed, and tells what a formula reads.
+ *
+ * Only the names change: brackets, spaces and the way of writing stay the builder's.
+ */
+import { getTable, type Catalogue, type Table } from '../../model/table.ts'
+import { textKey } from '../../text/key.ts'
+import type { NameUse } from './check-call.ts'
+import { check } from './check.ts'
+import { tokenize } from '../syntax/tokens.ts'
+import type { Expr } from '../../model/formula.ts'
+import { isSameTree } from '../syntax/walk.ts'
+
+/** Where a formula stands: the table of its row, and whether somebody looks. */
+export interface Standing {
+	readonly table: number
+	readonly me: boolean
+}
+
+/**
+ * The formula as it must be written under new names, meaning what it meant; undefined where no way of writing it does. A
+ * formula that had mistakes before is left as it stands.
+ */
+export function renameIn(text: string, standing: Standing, before: Catalogue, after: Catalogue): string | undefined {
+	const was = readNames(text, standing, before)
+	if (!was.expr) return text
+	const ways: readonly ((use: NameUse, name: string | undefined) => string)[] = [
+		(use, name) => printUse(text, use, name, printName),
+		(use, name) => printUse(text, use, name, quoteName),
+		// A new name may be read where two old ones stand side by side.
+		(use, name) => quoteName(name ?? plainName(text, use))
+	]
+	for (const print of ways) {
+		const printed = replaceNames(text, was.names, (use) => print(use, nameOf(use, after)))
+		const { expr } = readNames(printed, standing, after)
+		if (expr && isSameTree(expr, was.expr)) return printed
+	}
+	return undefined
+}
+
+/** Every name that stands in a formula, in the order of its text; a formula with mistakes has none. */
+export function namesIn(text: string, standing: Standing, catalogue: Catalogue): readonly NameUse[] {
+	return readNames(text, standing, catalogue).names
+}
+
+function readNames(
+	text: string,
+	{ table, me }: Standing,
+	catalogue: Catalogue
+): { expr: Expr | undefined; names: readonly NameUse[] } {
+	const found = new Map<number, NameUse>()
+	const onName = (use: NameUse) => void found.set(use.span.from, use)
+	const { expr } = check(text, { catalogue, rows: [getTable(catalogue, table)], me, onName })
+	// What was met on the way to a mistake says nothing certain.
+	return { expr, names: expr ? [...found.values()].sort((a, b) => a.span.from - b.span.from) : [] }
+}
+
+function replaceNames(text: string, names: readonly NameUse[], print: (use: NameUse) => string): string {
+	let printed = ''
+	let at = 0
+	for (const use of names) {
+		printed += text.slice(at, use.span.from) + print(use)
+		at = use.span.to
+	}
+	return printed + text.slice(at)
+}
+
+function nameOf(use: NameUse, catalogue: Catalogue): string | undefined {
+	const table: Table | undefined = catalogue.tables.get(use.table)
+	if (use.kind === 'column') return table?.columns.find((column) => column.id === use.column)?.name
+	return table?.reverses.find((reverse) => reverse.column === use.column)?.name
+}
+
+/** A name that still is what it was stays as the builder wrote it. */
+function printUse(text: string, { span }: NameUse, name: string | undefined, print: (name: string) => string): string {
+	const written = text.slice(span.from, span.to)
+	return name === undefined || textKey(plainName(text, { span })) === textKey(name) ? written : print(name)
+}
+
+/** What is written, without its quotes. */
+function plainName(text: string, { span }: Pick<NameUse, 'span'>): string {
+	const written = text.slice(span.from, span.to)
+	return written
+		.replace(/^'(.*)'$/s, '$1')
+		.replaceAll("''", "'")
+		.replace(/\s+/g, ' ')
+}
+
+/** A name as it may stand in a formula: in single quotes only where it would be misread. */
+export function printName(name: string): string {
+	const { tokens, issues } = tokenize(name)
+	const [first, end] = tokens
+	const plain = issues.length === 0 && first?.kind === 'name' && end?.kind === 'end' && first.text === name
+	return plain ? name : quoteName(name)
+}
+
+function quoteName(name: string): string {
+	return `'${name.replaceAll("'", "''")}'`
+}

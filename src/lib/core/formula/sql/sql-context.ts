@@ -1,0 +1,65 @@
+/**
+ * What a formula is compiled in: who looks and when, the rows in reach by name, and what of them the reader sees.
+ */
+import { param, raw, type Sql } from '../../sql/sql.ts'
+import type { Column, Table } from '../../model/table.ts'
+import type { Moment } from '../evaluate/fold.ts'
+import { isFault, type Expr, type Value } from '../../model/formula.ts'
+
+/** What a reader may see, as conditions over one row of a table (level 0). */
+export interface Sight {
+	rows(table: Table): Expr
+	/** Where a cell is seen, given that its row is. A computed cell needs every operand in its row as well. */
+	cell(table: Table, column: Column): Expr
+}
+
+export interface Context {
+	/** Who looks, and when: for the layers that depend on it. The formula itself comes folded. */
+	readonly moment: Moment
+	/** The names of the rows in reach, by level. */
+	readonly aliases: readonly string[]
+	readonly sight: Sight | undefined
+	/** Makes a fresh name for a row of a subquery. */
+	readonly newAlias: () => string
+}
+
+export const TRUE = raw('1')
+export const FALSE = raw('0')
+export const NULL = raw('NULL')
+
+export function newContext(alias: string, moment: Moment, sight?: Sight): Context {
+	let count = 0
+	return { moment, aliases: [alias], sight, newAlias: () => `${alias}_${++count}` }
+}
+
+/** Bound as a whole number: as a floating one each comparison would convert (281 against 470 ms over 3,000,000 rows). */
+export function whole(value: number | null): Sql {
+	return param(value !== null && Number.isSafeInteger(value) ? BigInt(value) : value)
+}
+
+export function literal(value: Value): Sql {
+	if (value === null || isFault(value)) return NULL
+	return param(typeof value === 'boolean' ? Number(value) : value)
+}
+
+export function withAlias(ctx: Context, level: number, alias: string): Context {
+	return { ...ctx, aliases: [...ctx.aliases.slice(0, level), alias] }
+}
+
+export function isAlways(expr: Expr): boolean {
+	return expr.kind === 'literal' && isTruthy(expr.value)
+}
+
+export function isTruthy(value: Value): boolean {
+	return value === true || (typeof value === 'number' && value !== 0)
+}
+
+export function isBlankLiteral(expr: Expr): boolean {
+	return expr.kind === 'literal' && expr.value === null
+}
+
+export function aliasAt(ctx: Context, level: number): string {
+	const alias = ctx.aliases[level]
+	if (alias === undefined) throw new Error(`Expected a row at level ${level}, got ${ctx.aliases.length} rows`)
+	return alias
+}
