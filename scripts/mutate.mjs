@@ -59,6 +59,8 @@ const GROUPS = {
 				'reading',
 				'writing',
 				'guards',
+				'kept-totals',
+				'files',
 				'new-rows',
 				'small-faults',
 				'row-rules',

@@ -30,6 +30,7 @@ beforeAll(() => {
 		lines: [
 			line('a'),
 			line('b', { verbs: ['change'], columns: { kind: 'only', columns: [SHARE, ODD] } }),
+			line('d', { verbs: ['change'], where: 'code = "A"', columns: { kind: 'only', columns: [LIT] } }),
 			line('c', { verbs: ['remove'], where: 'code = "b"', columns: { kind: 'all' } }),
 			line('p', { table: PORTS, where: 'no > 100', columns: { kind: 'all' } })
 		],
@@ -117,7 +118,7 @@ describe('cells', () => {
 test('what may be done with each row is said where it is asked, column by column', () => {
 	const offers = (person: number) => read(person, { offers: true }).rows.map(({ may }) => may)
 	expect(offers(IMKE)).toEqual([
-		{ change: [SHARE], remove: false },
+		{ change: [LIT, SHARE], remove: false },
 		{ change: [SHARE], remove: true },
 		{ change: [SHARE], remove: false }
 	])
