@@ -5,7 +5,8 @@
  */
 import { beforeEach, describe, expect, test } from 'vitest'
 import { AppError } from '$lib/core/app-error.ts'
-import type { AppDocument, Routine, Signoff } from '$lib/core/app/document.ts'
+import type { AppDocument, Signoff } from '$lib/core/app/document.ts'
+import type { Routine } from '$lib/core/routine/routine.ts'
 import { addAppFrom, readDraft, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/commands/check-values/scratch-store.ts'
 import { openAsMe } from '$lib/server/people/open-as-me.ts'

@@ -1,8 +1,10 @@
 /** What of access a builder should have looked at before a release: columns that decide it, and those that are vouched. */
 import type { DecidingColumn } from '../access/deciding.ts'
+import type { Finding } from '../document/findings.ts'
 import type { Catalogue } from '../model/table.ts'
-import type { Finding } from './check-app.ts'
+import { entryOfStep } from '../routine/routine.ts'
 import type { AppDocument } from './document.ts'
+import { entryOfLine } from './lines/all.ts'
 import { tablesOf } from './walk-app.ts'
 
 export function checkAccess(
@@ -37,7 +39,7 @@ function remark(place: string, message: string): Finding {
 function columnsWritten({ screens, routines }: AppDocument): number[] {
 	const lines = screens.flatMap((screen) => screen.lines)
 	return [
-		...lines.flatMap((line) => (line.kind === 'form' || line.kind === 'record' ? line.columns : [])),
-		...routines.flatMap(({ steps }) => steps.flatMap((step) => (step.kind === 'set' ? [step.column] : [])))
+		...lines.flatMap((line) => entryOfLine(line).written(line)),
+		...routines.flatMap(({ steps }) => steps.flatMap((step) => entryOfStep(step).written(step)))
 	]
 }

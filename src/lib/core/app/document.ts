@@ -3,85 +3,15 @@
  * released; staff see only what was released. Access is no part of it, so putting a release back never changes access.
  */
 import { z } from 'zod'
+import { formula, id, number, words } from '../document/parts.ts'
+import { routineSchema } from '../routine/routine.ts'
+import { screenLineSchema } from './lines/all.ts'
 
 export const APP_FORMAT = 2
 
-const id = z.string().min(1).max(40)
-const number = z.number().int().positive()
-const words = z.string().max(200)
-const formula = z.string().max(10_000)
-
 export const COLOURS = ['sea', 'bottle', 'plum', 'oxide', 'rope', 'slate'] as const
 
-const sortSchema = z.object({ column: number, descending: z.boolean() })
-
-export const headingSchema = z.object({ id, kind: z.literal('heading'), text: words })
-
-export const listSchema = z.object({
-	id,
-	kind: z.literal('list'),
-	table: number,
-	where: formula,
-	sort: sortSchema.nullable(),
-	/** What each row shows: the first big, the others small. */
-	columns: z.array(number),
-	/** The screen that a row opens. */
-	opens: id.nullable()
-})
-
-export const recordSchema = z.object({ id, kind: z.literal('record'), table: number, columns: z.array(number) })
-
-export const formSchema = z.object({
-	id,
-	kind: z.literal('form'),
-	table: number,
-	columns: z.array(number),
-	/** What is said after sending. */
-	thanks: words
-})
-
-export const buttonSchema = z.object({
-	id,
-	kind: z.literal('button'),
-	label: words,
-	does: z.union([z.object({ kind: z.literal('open'), screen: id }), z.object({ kind: z.literal('run'), routine: id })])
-})
-
-export const screenLineSchema = z.discriminatedUnion('kind', [
-	headingSchema,
-	listSchema,
-	recordSchema,
-	formSchema,
-	buttonSchema
-])
-
 export const screenSchema = z.object({ id, title: words, lines: z.array(screenLineSchema) })
-
-export const setStepSchema = z.object({ id, kind: z.literal('set'), column: number, formula })
-export const sendStepSchema = z.object({
-	id,
-	kind: z.literal('send'),
-	/** A formula that names a person. */
-	to: formula,
-	/** Text with formulas in braces, worked out as the recipient may see them. */
-	subject: words,
-	body: z.string().max(5_000)
-})
-
-export const routineSchema = z.object({
-	id,
-	name: words,
-	start: z.discriminatedUnion('kind', [
-		z.object({ kind: z.literal('button'), table: number }),
-		z.object({
-			kind: z.literal('rows'),
-			table: number,
-			when: z.enum(['added', 'changed', 'added or changed']),
-			where: formula
-		})
-	]),
-	steps: z.array(z.discriminatedUnion('kind', [setStepSchema, sendStepSchema]))
-})
 
 export const signoffSchema = z.object({
 	id,
@@ -109,16 +39,6 @@ export const appSchema = z.object({
 
 export type AppDocument = z.infer<typeof appSchema>
 export type Screen = z.infer<typeof screenSchema>
-export type ScreenLine = z.infer<typeof screenLineSchema>
-export type ListLine = z.infer<typeof listSchema>
-export type FormLine = z.infer<typeof formSchema>
-export type RecordLine = z.infer<typeof recordSchema>
-export type ButtonLine = z.infer<typeof buttonSchema>
-export type HeadingLine = z.infer<typeof headingSchema>
-export type Routine = z.infer<typeof routineSchema>
-export type Step = Routine['steps'][number]
-export type SendStep = z.infer<typeof sendStepSchema>
-export type SetStep = z.infer<typeof setStepSchema>
 export type Signoff = z.infer<typeof signoffSchema>
 
 type Json = Record<string, unknown>

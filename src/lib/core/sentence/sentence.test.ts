@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { ACCESS_LINE } from './access-line.ts'
-import { SCREEN_LINES } from '../app/lines/all.ts'
-import { SEND_STEP, SET_STEP } from '../routine/sentences.ts'
+import { SCREEN_SENTENCES } from '../app/lines/all.ts'
+import { STEPS } from '../routine/routine.ts'
 import { parseLine } from './parse.ts'
 import { printText } from './print.ts'
 import type { Vocabulary } from './types.ts'
@@ -55,14 +55,14 @@ describe('a sentence that is typed comes out as the line it says, and prints as 
 		['Button Looked runs Looked today', { kind: 'button', label: 'Looked', does: { kind: 'run', routine: 'r1' } }],
 		['Form that adds to Moorings, asking for Code and Arrears', { kind: 'form', table: 5, columns: [17, 19] }]
 	])('screen: %s', (typed, wanted) => {
-		expect(parseLine(typed, SCREEN_LINES, vocabulary)).toMatchObject({ ok: true, line: wanted })
+		expect(parseLine(typed, SCREEN_SENTENCES, vocabulary)).toMatchObject({ ok: true, line: wanted })
 	})
 
 	test.each([
-		['Set Code to "A" & Arrears', SET_STEP, { column: 17, formula: '"A" & Arrears' }],
+		['Set Code to "A" & Arrears', STEPS.set.sentence, { column: 17, formula: '"A" & Arrears' }],
 		[
 			'Send Harbour.Master the message Look at {Code}, saying It is due.',
-			SEND_STEP,
+			STEPS.send.sentence,
 			{ to: 'Harbour.Master', subject: 'Look at {Code}', body: 'It is due.' }
 		]
 	])('step: %s', (typed, kind, wanted) => {
@@ -73,7 +73,7 @@ describe('a sentence that is typed comes out as the line it says, and prints as 
 		['List of Mornings', 'There is no table "Mornings". Did you mean "Moorings"?'],
 		['Dance with Moorings', 'No line begins like that.']
 	])('what cannot be read is said: %s', (typed, message) => {
-		const parsed = parseLine(typed, SCREEN_LINES, vocabulary)
+		const parsed = parseLine(typed, SCREEN_SENTENCES, vocabulary)
 		expect(parsed.ok ? '' : parsed.message).toContain(message)
 	})
 })

@@ -1,4 +1,5 @@
 import type { AppDocument } from '$lib/core/app/document.ts'
+import { entryOfLine } from '$lib/core/app/lines/all.ts'
 import { keptSortPlace } from '$lib/core/formula/sql/kept.ts'
 import { isStored } from '$lib/core/table/storage.ts'
 import { findColumn } from '$lib/core/model/table.ts'
@@ -10,8 +11,9 @@ export function indexSorts(store: Store, document: AppDocument): void {
 	const { catalogue } = store.workspace()
 	for (const screen of document.screens) {
 		for (const line of screen.lines) {
-			const table = line.kind === 'list' ? catalogue.tables.get(line.table) : undefined
-			const column = line.kind === 'list' && table && line.sort ? findColumn(table, line.sort.column) : undefined
+			const order = entryOfLine(line).order(line)
+			const table = order && catalogue.tables.get(order.table)
+			const column = table && findColumn(table, order.column)
 			if (table && column && (isStored(column) || keptSortPlace(column))) createIndex(store.db, table, column)
 		}
 	}

@@ -3,16 +3,13 @@
  * person may not do is not offered: forms, buttons and screens that would be empty for them are left out.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import type {
-	AppDocument,
-	ButtonLine,
-	FormLine,
-	ListLine,
-	RecordLine,
-	Routine,
-	Screen,
-	ScreenLine
-} from '$lib/core/app/document.ts'
+import type { AppDocument, Screen } from '$lib/core/app/document.ts'
+import type { ButtonLine } from '$lib/core/app/lines/button.ts'
+import type { FormLine } from '$lib/core/app/lines/form.ts'
+import type { ListLine } from '$lib/core/app/lines/list.ts'
+import type { RecordLine } from '$lib/core/app/lines/record.ts'
+import { entryOfStep, type Routine } from '$lib/core/routine/routine.ts'
+import { entryOfLine, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { WirePage, WireRow } from '$lib/core/query/wire.ts'
 import { isNever } from '$lib/core/access/rights.ts'
 import { findColumn, getColumn, type Table } from '$lib/core/model/table.ts'
@@ -88,7 +85,7 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 	const standing = standingOf(store, request.actor, request.now)
 	const view: View = { store, standing, document: opened.document, request }
 	const offered = opened.document.screens.filter((screen) => isOffered(screen, view))
-	const screens = offered.filter((screen) => !screen.lines.some((line) => line.kind === 'record'))
+	const screens = offered.filter((screen) => !screen.lines.some((line) => entryOfLine(line).showsRow))
 	const wanted = request.screen === undefined ? screens[0] : offered.find((screen) => screen.id === request.screen)
 	if (request.screen !== undefined && !wanted)
 		throw new AppError('not_found', 'This screen is not there, or not for you to see.')
@@ -97,7 +94,7 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 		app: { id: request.app, name, colour, release: opened.release },
 		screens: screens.map(({ id, title }) => ({ id, title })),
 		screen: wanted
-			? { id: wanted.id, title: wanted.title, lines: wanted.lines.flatMap((line) => showLine(line, view)) }
+			? { id: wanted.id, title: wanted.title, lines: wanted.lines.flatMap((line) => shownAs(line).show(line, view)) }
 			: null,
 		tables: wanted ? tablesOf(wanted) : []
 	}
@@ -160,32 +157,42 @@ function tableOf(view: View, id: number): Table | undefined {
 
 /** A screen is offered when at least one of its lines holds something for this person. */
 function isOffered(screen: Screen, view: View): boolean {
-	return screen.lines.some((line) => {
-		if (line.kind === 'heading' || line.kind === 'button') return false
-		const table = tableOf(view, line.table)
-		if (!table) return false
-		if (line.kind === 'form') return view.standing.rights.mayPossibly('add', table)
-		return !isNever(view.standing.rights.rows(table))
-	})
+	return screen.lines.some((line) => shownAs(line).holdsSomething(line, view))
 }
 
 function tablesOf(screen: Screen): number[] {
-	return [...new Set(screen.lines.flatMap((line) => ('table' in line ? [line.table] : [])))]
+	return [...new Set(screen.lines.flatMap((line) => entryOfLine(line).tables(line)))]
 }
 
-function showLine(line: ScreenLine, view: View): ShownLine[] {
-	switch (line.kind) {
-		case 'heading':
-			return [{ id: line.id, kind: 'heading', text: line.text }]
-		case 'list':
-			return showList(line, view)
-		case 'record':
-			return showRecord(line, view)
-		case 'form':
-			return showForm(line, view)
-		case 'button':
-			return showButton(line, view)
-	}
+/** What the server does with a kind of line. */
+interface ShownAs<L> {
+	/** Whether it alone is worth opening its screen for. */
+	holdsSomething(line: L, view: View): boolean
+	/** What its reader gets of it; nothing where it is not offered. */
+	show(line: L, view: View): ShownLine[]
+}
+
+const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
+	heading: { holdsSomething: () => false, show: ({ id, text }) => [{ id, kind: 'heading', text }] },
+	list: { holdsSomething: seesRows, show: showList },
+	record: { holdsSomething: seesRows, show: showRecord },
+	form: { holdsSomething: mayAdd, show: showForm },
+	button: { holdsSomething: () => false, show: showButton }
+}
+
+function shownAs(line: ScreenLine): ShownAs<ScreenLine> {
+	// Kind by kind the record holds this; for the union the compiler cannot tell.
+	return SHOWN[line.kind] as ShownAs<ScreenLine>
+}
+
+function seesRows({ table: id }: ListLine | RecordLine, view: View): boolean {
+	const table = tableOf(view, id)
+	return table !== undefined && !isNever(view.standing.rights.rows(table))
+}
+
+function mayAdd({ table: id }: FormLine, view: View): boolean {
+	const table = tableOf(view, id)
+	return table !== undefined && view.standing.rights.mayPossibly('add', table)
 }
 
 function showList(line: ListLine, view: View): ShownLine[] {
@@ -262,7 +269,7 @@ function mayRun(routine: Routine, view: View): boolean {
 		request.now
 	)
 	const [row] = page.rows
-	const sets = routine.steps.filter((step) => step.kind === 'set').map((step) => getColumn(table, step.column).id)
+	const sets = routine.steps.flatMap((step) => entryOfStep(step).written(step)).map((id) => getColumn(table, id).id)
 	if (!row || !sets.every((id) => row.may?.change.includes(id))) return false
 	return sets.length === 0 || caseOfRow(store, { table: table.id, n, actor: request.actor }) === null
 }

@@ -7,6 +7,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { mapFormulas } from '$lib/core/app/walk-app.ts'
+import { entryOfStart } from '$lib/core/routine/routine.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { getTable } from '$lib/core/model/table.ts'
 import { refuseUnheld } from '../rights/held-formulas.ts'
@@ -20,7 +21,7 @@ export function refuseUnkept(store: Store, document: AppDocument, live: AppDocum
 		for (const id of [table, ...children.map((child) => child.table)])
 			refuseUnlessKept(store, id, by, `Sign-off ${name}`)
 	for (const { name, start } of fresh.routines)
-		if (start.kind !== 'button') refuseUnlessKept(store, start.table, by, `Routine ${name}`)
+		if (!entryOfStart(start).isPressed) refuseUnlessKept(store, start.table, by, `Routine ${name}`)
 	refuseUnheldFormulas(store, fresh, by)
 }
 

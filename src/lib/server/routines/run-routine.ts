@@ -3,7 +3,9 @@
  * the door, as whoever pressed.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import type { Routine, SendStep, SetStep } from '$lib/core/app/document.ts'
+import { entryOfStart, type Routine, type Step } from '$lib/core/routine/routine.ts'
+import type { SendStep } from '$lib/core/routine/send-step.ts'
+import type { SetStep } from '$lib/core/routine/set-step.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { isFault } from '$lib/core/model/formula.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
@@ -31,22 +33,38 @@ export interface Pressed {
 /** A button's routine: sets its columns at once, in one change, and queues its messages with it. */
 export function pressButton(store: Store, pressed: Pressed): void {
 	const { routine, actor, now } = pressed
-	if (routine.start.kind !== 'button') throw new AppError('invalid', 'This routine has no button.')
+	if (!entryOfStart(routine.start).isPressed) throw new AppError('invalid', 'This routine has no button.')
 	const table = getTable(store.workspace().catalogue, routine.start.table)
 	const n = store.ids.fromId(table.id, pressed.row)
 	// A button acts as whoever pressed it: on a row that they do not see there is none.
 	const seen = readRows(store, actor, { table: table.id, columns: [], row: pressed.row, limit: 1 }, now).rows.length > 0
 	if (n === undefined || !seen) throw new AppError('not_found', 'This row is not there, or not for you to see.')
-	const cells = routine.steps
-		.filter((step) => step.kind === 'set')
-		.map((step) => toCell(store, step, { table, n, actor, now }))
+	const cells = routine.steps.flatMap((step) => runOf(step).atPress?.(store, step, { table, n, actor, now }) ?? [])
 	const through = `routine ${routine.name}`
 	if (cells.length > 0)
 		changeRows(store, [{ kind: 'change', table: table.id, row: pressed.row, cells }], { actor, now, through, depth: 1 })
-	const sends = routine.steps.some((step) => step.kind === 'send')
-	if (sends) slowSending(actor, now)
+	const goesOn = routine.steps.some((step) => runOf(step).later !== undefined)
+	if (goesOn) slowSending(actor, now)
 	const place = { app: pressed.app, release: pressed.release, routine: routine.id, table: table.id, row: n, depth: 1 }
-	if (sends) addJob(store, 'routine', { ...place, person: actor.person }, now)
+	if (goesOn) addJob(store, 'routine', { ...place, person: actor.person }, now)
+}
+
+/** What becomes of a kind of step. */
+interface Run<S> {
+	/** What it writes into the row, in the change that the press makes. */
+	readonly atPress: ((store: Store, step: S, place: Place) => CellChange) | undefined
+	/** What it does once its start is committed, from the queue. */
+	readonly later: ((store: Store, step: S, sending: Sending) => void) | undefined
+}
+
+const RUNS: { readonly [K in Step['kind']]: Run<Extract<Step, { kind: K }>> } = {
+	set: { atPress: toCell, later: undefined },
+	send: { atPress: undefined, later: sendMessage }
+}
+
+function runOf(step: Step): Run<Step> {
+	// Kind by kind the record holds this; for the union the compiler cannot tell.
+	return RUNS[step.kind] as unknown as Run<Step>
 }
 
 /** More than anybody presses by hand; a script would write to somebody without end. */
@@ -95,14 +113,8 @@ export function runRoutineJob(store: Store, job: RoutineJob, now: number): void 
 	const table = store.workspace().catalogue.tables.get(Number(tableId))
 	if (!routine || !table) return
 	for (const step of routine.steps) {
-		if (step.kind !== 'send') continue
-		sendMessage(store, step, {
-			table,
-			n: Number(row),
-			person: Number(person),
-			cause: `routine ${job.id} step ${step.id}`,
-			now
-		})
+		const cause = `routine ${job.id} step ${step.id}`
+		runOf(step).later?.(store, step, { table, n: Number(row), person: Number(person), cause, now })
 	}
 }
 

@@ -2,12 +2,8 @@
 	/** The lines of one screen, one under the other. In the Lookout each says which line of the Bench it is. */
 	import type { StaffPage } from '$lib/server/web/app-place.ts'
 	import type { ShownScreen } from '$lib/server/apps/open-screen.ts'
-	import FormLine from '../lines/form/FormLine.svelte'
 	import { tellBench } from '../lines/tell-bench.ts'
-	import HeadingLine from '../lines/heading/HeadingLine.svelte'
-	import ButtonLine from '../lines/button/ButtonLine.svelte'
-	import ListLine from '../lines/list/ListLine.svelte'
-	import RecordLine from '../lines/record/RecordLine.svelte'
+	import { componentOf } from '../lines/components.ts'
 
 	type Props = {
 		screen: NonNullable<ShownScreen['screen']>
@@ -26,19 +22,10 @@
 </script>
 
 {#each screen.lines as line (line.id)}
+	{@const Shown = componentOf(line)}
 	<!-- Pointing at a thing in the Lookout marks its line on the Bench; the lines themselves are reached by keyboard there. -->
 	<!-- svelte-ignore a11y_no_static_element_interactions -->
 	<div data-line={line.id} onpointerenter={() => point(line.id)}>
-		{#if line.kind === 'heading'}
-			<HeadingLine text={line.text} />
-		{:else if line.kind === 'list'}
-			<ListLine {line} {path} base={page.base} from={screen.id} {selected} />
-		{:else if line.kind === 'record'}
-			<RecordLine {line} {path} base={page.base} />
-		{:else if line.kind === 'form'}
-			<FormLine {line} {path} base={page.base} />
-		{:else if line.kind === 'button'}
-			<ButtonLine {line} {path} base={page.base} row={page.row} />
-		{/if}
+		<Shown {line} {path} base={page.base} from={screen.id} row={page.row} {selected} />
 	</div>
 {/each}

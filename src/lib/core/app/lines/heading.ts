@@ -1,10 +1,25 @@
-import type { Sentence } from '../../sentence/parse.ts'
+import { z } from 'zod'
+import { id, words } from '../../document/parts.ts'
+import type { LineEntry } from './entry.ts'
 
-export const heading: Sentence = {
-	kind: {
-		kind: 'heading',
-		about: 'Words over what follows',
-		parts: ['Heading ', { key: 'text', type: 'text', title: 'words' }]
+export const headingSchema = z.object({ id, kind: z.literal('heading'), text: words })
+export type HeadingLine = z.infer<typeof headingSchema>
+
+export const heading: LineEntry<HeadingLine> = {
+	sentence: {
+		kind: {
+			kind: 'heading',
+			about: 'Words over what follows',
+			parts: ['Heading ', { key: 'text', type: 'text', title: 'words' }]
+		},
+		blank: { kind: 'heading', text: '' }
 	},
-	blank: { kind: 'heading', text: '' }
+	mapFormulas: (line) => line,
+	tables: () => [],
+	columns: () => [],
+	written: () => [],
+	mapColumns: (line) => line,
+	order: () => undefined,
+	showsRow: false,
+	check: () => []
 }

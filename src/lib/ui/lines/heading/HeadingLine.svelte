@@ -1,8 +1,8 @@
 <script lang="ts">
-	let { text }: { text: string } = $props()
+	let { line }: { line: { text: string } } = $props()
 </script>
 
-<h1>{text}</h1>
+<h1>{line.text}</h1>
 
 <style>
 	h1 {

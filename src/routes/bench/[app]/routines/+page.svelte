@@ -1,6 +1,6 @@
 <script lang="ts">
-	import type { Routine, Step } from '$lib/core/app/document.ts'
-	import { BUTTON_START, ROWS_START, SEND_STEP, SET_STEP, STEPS } from '$lib/core/routine/sentences.ts'
+	import type { Routine, Step } from '$lib/core/routine/routine.ts'
+	import { entryOfStart, entryOfStep, STARTS, stepsAfter } from '$lib/core/routine/routine.ts'
 	import type { LineValue } from '$lib/core/sentence/types.ts'
 	import AddLine from '$lib/ui/bench/AddLine.svelte'
 	import { newId, useDraft } from '$lib/ui/bench/draft.svelte.ts'
@@ -16,10 +16,10 @@
 		draft.change({ ...draft.document, routines: routines.map((each) => (each.id === next.id ? next : each)) })
 	}
 
-	function add(kind: 'button' | 'rows') {
+	function add(kind: keyof typeof STARTS) {
 		const table = vocabulary.tables[0]?.id
 		if (table === undefined) return
-		const start = kind === 'button' ? { kind, table } : { kind, table, when: 'added' as const, where: '' }
+		const start = STARTS[kind].begin(table)
 		draft.change({ ...draft.document, routines: [...routines, { id: newId(), name: 'New routine', start, steps: [] }] })
 	}
 
@@ -53,7 +53,6 @@
 		</p>
 	</header>
 	{#each routines as routine (routine.id)}
-		{@const start = routine.start.kind === 'button' ? BUTTON_START : ROWS_START}
 		<section>
 			<div class="head">
 				<input
@@ -64,7 +63,7 @@
 				<button class="btn plain" onclick={() => remove(routine.id)}>Remove routine</button>
 			</div>
 			<SentenceLine
-				kind={start.kind}
+				kind={entryOfStart(routine.start).sentence.kind}
 				line={routine as unknown as LineValue}
 				{vocabulary}
 				number="▸"
@@ -72,7 +71,7 @@
 			/>
 			{#each routine.steps as step, i (step.id)}
 				<SentenceLine
-					kind={(step.kind === 'set' ? SET_STEP : SEND_STEP).kind}
+					kind={entryOfStep(step).sentence.kind}
 					line={step}
 					{vocabulary}
 					table={routine.start.table}
@@ -84,7 +83,7 @@
 				/>
 			{/each}
 			<AddLine
-				kinds={routine.start.kind === 'button' ? STEPS : [SEND_STEP]}
+				kinds={stepsAfter(routine.start).map(({ sentence }) => sentence)}
 				{vocabulary}
 				table={routine.start.table}
 				onadd={(line) => addStep(routine, line)}

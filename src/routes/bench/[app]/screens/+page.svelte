@@ -1,6 +1,7 @@
 <script lang="ts">
-	import type { Screen, ScreenLine } from '$lib/core/app/document.ts'
-	import { SCREEN_LINES, screenSentence } from '$lib/core/app/lines/all.ts'
+	import type { Screen } from '$lib/core/app/document.ts'
+	import type { ScreenLine } from '$lib/core/app/lines/all.ts'
+	import { entryOfLine, SCREEN_SENTENCES } from '$lib/core/app/lines/all.ts'
 	import { makeScreens } from '$lib/core/app/make-screens.ts'
 	import type { LineValue } from '$lib/core/sentence/types.ts'
 	import AddLine from '$lib/ui/bench/AddLine.svelte'
@@ -16,7 +17,9 @@
 
 	const screens = $derived(draft.document.screens)
 	const screen = $derived(screens.find((each) => each.id === chosen) ?? screens[0])
-	const shownAlone = $derived(screen && !screen.lines.some((line) => line.kind === 'record') ? screen.id : undefined)
+	const shownAlone = $derived(
+		screen && !screen.lines.some((line) => entryOfLine(line).showsRow) ? screen.id : undefined
+	)
 	const vocabulary = $derived({ ...data.bench.vocabulary, screens, routines: draft.document.routines })
 
 	function changeScreen(next: Screen) {
@@ -101,7 +104,7 @@
 			</header>
 			{#each screen.lines as line, i (line.id)}
 				<SentenceLine
-					kind={screenSentence(line.kind).kind}
+					kind={entryOfLine(line).sentence.kind}
 					{line}
 					{vocabulary}
 					number={i + 1}
@@ -112,7 +115,7 @@
 					onmove={(by) => move(i, by)}
 				/>
 			{/each}
-			<AddLine kinds={SCREEN_LINES} {vocabulary} onadd={add} />
+			<AddLine kinds={SCREEN_SENTENCES} {vocabulary} onadd={add} />
 		{:else}
 			<p class="none">
 				There is no screen yet. Make a list, a record sheet and a form at once from a table, or start with an empty

@@ -1,0 +1,28 @@
+/** What a builder is told before a release, and the few sentences that several parts of a document share. */
+import { findColumn, type Table } from '../model/table.ts'
+
+export interface Finding {
+	/** A mistake keeps the release back; a remark is to be looked at. */
+	readonly weight: 'mistake' | 'remark'
+	readonly place: string
+	readonly message: string
+}
+
+export type Found = Omit<Finding, 'place'>
+
+export function mistake(message: string): Found[] {
+	return [{ weight: 'mistake', message }]
+}
+
+export function remark(message: string): Found[] {
+	return [{ weight: 'remark', message }]
+}
+
+export const TABLE_GONE = 'Its table is gone. Choose another.'
+export const SCREEN_GONE = 'The screen it opens is gone.'
+
+/** What is wrong with the columns that something shows or asks for. */
+export function checkColumns(ids: readonly number[], table: Table): Found[] {
+	if (ids.length === 0) return mistake('It shows no column yet.')
+	return ids.every((id) => findColumn(table, id)) ? [] : mistake(`A column it shows is no longer in ${table.name}.`)
+}

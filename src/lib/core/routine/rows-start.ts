@@ -1,0 +1,40 @@
+import { z } from 'zod'
+import { mistake } from '../document/findings.ts'
+import { formula, number } from '../document/parts.ts'
+import { checkCondition } from '../formula/check/check.ts'
+import type { StartEntry } from './step-entry.ts'
+
+export const rowsStartSchema = z.object({
+	kind: z.literal('rows'),
+	table: number,
+	when: z.enum(['added', 'changed', 'added or changed']),
+	where: formula
+})
+export type RowsStart = z.infer<typeof rowsStartSchema>
+
+export const rowsStart: StartEntry<RowsStart> = {
+	sentence: {
+		kind: {
+			kind: 'rows',
+			about: 'Starts when a row is added or changed',
+			tableKey: 'start.table',
+			parts: [
+				'When a row of ',
+				{ key: 'start.table', type: 'table', title: 'a table' },
+				' is ',
+				{ key: 'start.when', type: 'when', title: 'added or changed' },
+				' ',
+				{ key: 'start.where', type: 'condition', title: 'Which rows', before: 'and ', empty: 'whatever it says' }
+			]
+		},
+		blank: { start: { kind: 'rows', table: null, when: 'added', where: '' } }
+	},
+	isPressed: false,
+	begin: (table) => ({ kind: 'rows', table, when: 'added', where: '' }),
+	mapFormulas: (start, map) => ({ ...start, where: map(start.where, false) }),
+	check({ where }, table, catalogue) {
+		if (where.trim() === '') return []
+		const { issues } = checkCondition(where, { catalogue, rows: [table], me: false })
+		return issues.flatMap(({ message }) => mistake(message))
+	}
+}

@@ -1,0 +1,34 @@
+/** What the program must know of a kind of step and of a kind of start, whatever it does with it. */
+import type { Found } from '../document/findings.ts'
+import type { Catalogue, Table } from '../model/table.ts'
+import type { Sentence } from '../sentence/parse.ts'
+
+/** A formula over the row that a routine works on; with `me`, it reads whoever presses. */
+export type MapText = (text: string, me: boolean) => string
+
+/** What becomes of a column: another number, or undefined where it goes. */
+type MapColumn = (column: number) => number | undefined
+
+export interface StepEntry<S> {
+	/** How it is printed, typed and begun. */
+	readonly sentence: Sentence
+	/** Whether it acts as whoever pressed, and so has its place after a press alone. */
+	readonly actsAsPresser: boolean
+	/** Its formulas, those inside texts too, mapped. */
+	mapFormulas(step: S, map: MapText): S
+	/** The columns of the row that it writes; it cannot do without them. */
+	written(step: S): readonly number[]
+	mapColumns(step: S, map: MapColumn): S
+	/** What would not work on a row of the table. */
+	check(step: S, table: Table, catalogue: Catalogue): Found[]
+}
+
+export interface StartEntry<S> {
+	readonly sentence: Sentence
+	/** Whether somebody presses it, on a row that they see; else it learns of rows by itself, which is its keeper's to release. */
+	readonly isPressed: boolean
+	/** A fresh one, on a table. */
+	begin(table: number): S
+	mapFormulas(start: S, map: MapText): S
+	check(start: S, table: Table, catalogue: Catalogue): Found[]
+}

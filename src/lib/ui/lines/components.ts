@@ -1,0 +1,38 @@
+/** The component of each kind of screen line. */
+import type { Component } from 'svelte'
+import type { ShownLine } from '$lib/server/apps/open-screen.ts'
+import ButtonLine from './button/ButtonLine.svelte'
+import FormLine from './form/FormLine.svelte'
+import HeadingLine from './heading/HeadingLine.svelte'
+import ListLine from './list/ListLine.svelte'
+import RecordLine from './record/RecordLine.svelte'
+
+/** What every line gets; each takes of it what it needs. */
+export interface LineProps<L> {
+	readonly line: L
+	/** The address of the screen. */
+	readonly path: string
+	/** What links of the app begin with. */
+	readonly base: string
+	/** The screen that it stands on. */
+	readonly from: string
+	/** The row that the screen shows. */
+	readonly row: string | null
+	/** The row that is open beside a list. */
+	readonly selected: string | null
+}
+
+type LineComponent<L> = Component<LineProps<L> & Record<string, unknown>>
+
+const COMPONENTS: { readonly [K in ShownLine['kind']]: LineComponent<Extract<ShownLine, { kind: K }>> } = {
+	heading: HeadingLine,
+	list: ListLine,
+	record: RecordLine,
+	form: FormLine,
+	button: ButtonLine
+}
+
+export function componentOf(line: ShownLine): LineComponent<ShownLine> {
+	// Kind by kind the record holds this; for the union the compiler cannot tell.
+	return COMPONENTS[line.kind] as LineComponent<ShownLine>
+}
