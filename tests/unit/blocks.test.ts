@@ -197,6 +197,24 @@ describe('a change', () => {
 		expect(store.db.prepare(`SELECT count(*) FROM history WHERE kind = 'change'`).pluck().get()).toBe(1)
 	})
 
+	test('names the cells that somebody else has changed, and none beside them', () => {
+		const a = add({ [SITE]: 'Bar', [DEPTH]: 4 })
+		const both = changing(a, { [SITE]: 'Wreck', [DEPTH]: 9 }, { [SITE]: 'Reef' })
+		expect(changeRows(store, [both], by(KEEPER))[0]?.conflicts.map(({ column }) => column)).toEqual([SITE])
+		const right = changing(a, { [SITE]: 'Wreck', [DEPTH]: 9 }, { [SITE]: 'Bar' })
+		expect(changeRows(store, [right], by(KEEPER))[0]?.conflicts).toEqual([])
+	})
+
+	test('a blank that was filled, and a reference that was cleared meanwhile, are such changes', () => {
+		const a = add({ [SITE]: 'Bar' })
+		const ness = { id: store.ids.toId(HARBOURS, 1), label: 'Ness' }
+		const thoughtBlank = changing(a, { [HARBOUR]: { match: 'Varrow' } }, { [HARBOUR]: null })
+		expect(changeRows(store, [thoughtBlank], by(KEEPER))[0]?.conflicts).toMatchObject([{ theirs: { label: 'Ness' } }])
+		changeRows(store, [changing(a, { [HARBOUR]: null })], by(KEEPER))
+		const thoughtNess = changing(a, { [HARBOUR]: { match: 'Varrow' } }, { [HARBOUR]: ness })
+		expect(changeRows(store, [thoughtNess], by(KEEPER))[0]?.conflicts).toMatchObject([{ theirs: null }])
+	})
+
 	test.each<[number, CellInput, string]>([
 		[HARBOUR, { match: 'Twin' }, 'Harbour: "Twin" stands there more than once. Choose one from the list.'],
 		[HARBOUR, { match: 'Nowhere' }, 'Harbour: "Nowhere" was not found.'],

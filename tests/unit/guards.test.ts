@@ -150,6 +150,19 @@ describe('what is kept of a computed column', () => {
 	})
 })
 
+test('a drawing that was drawn anew meanwhile is another value', () => {
+	const row = add({ [NAME]: 'A1' })
+	const n = store.ids.fromId(BERTHS, row)
+	const drawn = (sha: string) => ({ name: 'plan.png', type: 'image/png', size: 12, sha: sha.repeat(64) })
+	store.prepare(`UPDATE t${BERTHS} SET c${PLAN} = ? WHERE n = ?`).run(JSON.stringify(drawn('a')), n)
+	const clear = (sha: string) => {
+		const cells = [{ column: PLAN, value: null, was: { file: drawn(sha) } }]
+		return change({ kind: 'change', table: BERTHS, row, cells })[0]?.conflicts.map(({ column }) => column)
+	}
+	expect(clear('b')).toEqual([PLAN])
+	expect(clear('a')).toEqual([])
+})
+
 describe('what cannot stand in a column', () => {
 	test('is refused where the column takes no typed value', () => {
 		expect(refusal(() => add({ [PLAN]: 'a line' })).message).toContain('plan: A drawing is drawn')

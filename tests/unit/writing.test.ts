@@ -279,6 +279,17 @@ describe('what is written down', () => {
 	})
 })
 
+test('the last steward who can sign in stays', () => {
+	store.db.exec(`INSERT INTO account (person, password_hash) VALUES (${KEEPER}, 'x')`)
+	expect(says(() => remove(KEEPER, KEEPER, PEOPLE_TABLE))).toContain('this is the last steward who can sign in')
+	store.db.exec(`
+		INSERT INTO account (person, password_hash) VALUES (${OSRIC}, 'x');
+		INSERT INTO role_held (person, role) VALUES (${OSRIC}, ${STEWARD});
+		UPDATE access_epoch SET n = n + 1`)
+	store.forget()
+	expect(says(() => remove(KEEPER, KEEPER, PEOPLE_TABLE))).toBe('done')
+})
+
 describe('rows that point to one that goes', () => {
 	const note = (values: Record<number, CellInput>) => add({ [SAID]: 'open', ...values }, KEEPER, NOTES)
 	const to = (n: number) => ({ id: row(n) })
@@ -299,6 +310,33 @@ describe('rows that point to one that goes', () => {
 		expect([cell(1, COPY, NOTES), cell(2, COPY, NOTES)]).toMatchObject([null, { label: 'Heron' }])
 		expect(says(() => restore(KEEPER, 2))).toBe('done')
 		expect(cell(1, COPY, NOTES)).toMatchObject({ label: 'Gull' })
+	})
+
+	test('a reference that was cleared stays so where its row has gone too', () => {
+		note({ [COPY]: to(2) })
+		remove(KEEPER, 2)
+		remove(KEEPER, 1, NOTES)
+		expect(says(() => restore(KEEPER, 2))).toBe('done')
+		expect(says(() => restore(KEEPER, 1, NOTES))).toBe('done')
+		expect(cell(1, COPY, NOTES)).toBeNull()
+	})
+
+	test('are not changed by the ten thousand', () => {
+		store.db.exec(`
+			WITH RECURSIVE up (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM up WHERE n < 10000)
+			INSERT INTO t${NOTES} (n, made_at, changed_at, c${COPY}) SELECT n, 0, 0, 2 FROM up`)
+		expect(says(() => remove(KEEPER, 2))).toBe(
+			'invalid: Too many rows of notes point to this one to change them all at once.'
+		)
+		store.db.exec(`DELETE FROM t${NOTES} WHERE n > 10`)
+		expect(says(() => remove(KEEPER, 2))).toBe('done')
+	})
+
+	test('only what is filled in asks for the right to add it', () => {
+		add({ [NAME]: 'Tern', [PORT]: 'Ness', [DEPTH]: 3 })
+		remove(KEEPER, 4)
+		expect(says(() => restore(IMKE, 4))).toBe('done')
+		expect(cell(4, TWICE)).toBe(6)
 	})
 
 	test('a row comes back by who may add it, once, and only to where it pointed', () => {

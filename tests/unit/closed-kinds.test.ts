@@ -1,0 +1,100 @@
+/**
+ * Adding a kind to a union is an error wherever the program must know of it, until it does: the compiler is asked, with a
+ * further kind written in.
+ */
+import { readFileSync } from 'node:fs'
+import { describe, expect, test } from 'vitest'
+import { typeCheck } from '../support/type-check.ts'
+
+/** The text of a file with words of it exchanged, each of which must stand there. */
+function exchange(path: string, ...words: readonly (readonly [string, string])[]): Record<string, string> {
+	let text = readFileSync(path, 'utf8')
+	for (const [from, to] of words) {
+		if (!text.includes(from)) throw new Error(`Cannot find "${from}" in ${path}`)
+		text = text.replace(from, () => to)
+	}
+	return { [path]: text }
+}
+
+interface Registry {
+	readonly what: string
+	/** Files that know something of each kind. */
+	readonly files: readonly string[]
+	/** The further kind in the union, and no more. */
+	readonly added: Readonly<Record<string, string>>
+	/** With all that is asked for. */
+	readonly whole: Readonly<Record<string, string>>
+}
+
+const LINES = 'src/lib/core/app/lines/all.ts'
+const SCREEN = 'src/lib/server/apps/open-screen.ts'
+const ROUTINE = 'src/lib/core/routine/routine.ts'
+const RUN = 'src/lib/server/routines/run-routine.ts'
+
+const line = [
+	'\tbuttonSchema\n])',
+	`\tbuttonSchema,\n\theadingSchema.extend({ kind: z.literal('tally') })\n])`
+] as const
+const step = ['[setStepSchema, sendStepSchema]', `[setStepSchema, sendStepSchema, z.object({ id, kind: z.literal('ring') })]`] as const // prettier-ignore
+const start = ['[buttonStartSchema, rowsStartSchema]', `[buttonStartSchema, rowsStartSchema, buttonStartSchema.extend({ kind: z.literal('bell') })]`] as const // prettier-ignore
+
+const TYPES = 'src/lib/core/model/table.ts'
+const KINDS = 'src/lib/core/table/kinds/all.ts'
+const STORAGE = 'src/lib/core/table/storage.ts'
+const FORMULA_TYPE = 'src/lib/core/formula/check/column-type.ts'
+const type = ["	'code',\n	'place',", "	'code',\n	'tide',\n	'place',"] as const
+
+const REGISTRIES: readonly Registry[] = [
+	{
+		what: 'a type of column',
+		files: [KINDS, STORAGE, FORMULA_TYPE],
+		added: exchange(TYPES, type),
+		whole: {
+			...exchange(TYPES, type),
+			...exchange(KINDS, ['	code,\n', '	code,\n	tide: code,\n']),
+			...exchange(STORAGE, ['	code: KEYED_TEXT,', '	code: KEYED_TEXT,\n	tide: KEYED_TEXT,']),
+			...exchange(FORMULA_TYPE, ["		case 'code':", "		case 'code':\n		case 'tide':"])
+		}
+	},
+	{
+		what: 'a line of a screen',
+		files: [LINES, SCREEN],
+		added: exchange(LINES, line),
+		whole: {
+			...exchange(LINES, line, [
+				'{ heading, list, button, record, form }',
+				'{ heading, list, button, record, form, tally: { sentence: heading.sentence, mapFormulas: (it) => it, tables: () => [], columns: () => [], written: () => [], mapColumns: (it) => it, order: () => undefined, showsRow: false, check: () => [] } }'
+			]),
+			...exchange(SCREEN, ['	heading: {', '	tally: { holdsSomething: () => false, show: () => [] },\n	heading: {'])
+		}
+	},
+	{
+		what: 'a step of a routine',
+		files: [ROUTINE, RUN],
+		added: exchange(ROUTINE, step),
+		whole: {
+			...exchange(ROUTINE, step, [
+				'	set: setStep,',
+				'	set: setStep,\n	ring: { sentence: sendStep.sentence, actsAsPresser: false, mapFormulas: (it) => it, written: () => [], mapColumns: (it) => it, check: () => [] },'
+			]),
+			...exchange(RUN, ['	set: { atPress', '	ring: { atPress: undefined, later: undefined },\n	set: { atPress'])
+		}
+	},
+	{
+		what: 'a start of a routine',
+		files: [ROUTINE],
+		added: exchange(ROUTINE, start),
+		whole: exchange(ROUTINE, start, [
+			'	button: buttonStart,',
+			`	button: buttonStart,\n	bell: { sentence: buttonStart.sentence, isPressed: true, begin: (table) => ({ kind: 'bell', table }), mapFormulas: (it) => it, check: () => [] },`
+		])
+	}
+]
+
+describe.each(REGISTRIES)('$what', ({ files, added, whole }) => {
+	test('is asked for in each file that must know of it, and the files are sound once it is there', () => {
+		const asked = typeCheck(files, added)
+		expect(files.filter((file) => !asked.some((each) => each.startsWith(`${file}: `)))).toEqual([])
+		expect(typeCheck(files, whole)).toEqual([])
+	})
+})
