@@ -9,7 +9,7 @@ import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/commands/check-va
 import { inspectFile } from '$lib/server/sources/inspect.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { proposeAccess } from '$lib/server/review/propose-access.ts'
-import { chooseLookers, whyNothing, type Looked } from '$lib/ui/bench/choose-lookers.ts'
+import { chooseLookers, whyNothing, type Looked } from '$lib/ui/lookout/choose-lookers.ts'
 import { oneListApp } from '../support/one-list-app.ts'
 import { seeLine } from '../support/see-line.ts'
 

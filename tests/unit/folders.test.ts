@@ -29,7 +29,8 @@ function circles(paths: ReadonlyMap<string, readonly string[]>): string[] {
 
 describe.each([
 	{ under: 'src/lib/core/', heading: 'The folders of the core', above: /^src\/(routes|lib\/ui|lib\/server)\// },
-	{ under: 'src/lib/server/', heading: 'The folders of the server', above: /^src\/(routes|lib\/ui)\// }
+	{ under: 'src/lib/server/', heading: 'The folders of the server', above: /^src\/(routes|lib\/ui)\// },
+	{ under: 'src/lib/ui/', heading: 'The folders of the interface', above: /^src\/routes\// }
 ])('$heading', ({ under, heading, above }) => {
 	const order = orderUnder(heading)
 	/** Those of files that lie beside the folders are left out: every folder may use them. */

@@ -7,7 +7,7 @@ import { openNoRows, unitsOf } from '$lib/core/exchange/no-rows.ts'
 import type { ColumnEntry } from '$lib/core/workspace/document.ts'
 import { bringIn } from '$lib/server/sources/bring-in.ts'
 import { inspectFile } from '$lib/server/sources/inspect.ts'
-import { proposePlan, rowsOf, turnRow } from '$lib/ui/bench/import-plan.ts'
+import { proposePlan, rowsOf, turnRow } from '$lib/ui/sources/import-plan.ts'
 import type { ImportPlan } from '$lib/core/exchange/plan.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 

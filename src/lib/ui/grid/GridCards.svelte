@@ -2,12 +2,12 @@
 	/** The card that lies over a grid: of a column, of a new one, of the table's rules, or of what stands in a column. */
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import ColumnCard from './ColumnCard.svelte'
+	import ColumnCard from '../structure/ColumnCard.svelte'
 	import ColumnValues from './ColumnValues.svelte'
 	import type { GridCard } from './grid-card.ts'
 	import type { Listing } from './grid-rows.svelte.ts'
-	import NewColumn from './NewColumn.svelte'
-	import TableCard from './TableCard.svelte'
+	import NewColumn from '../structure/NewColumn.svelte'
+	import TableCard from '../structure/TableCard.svelte'
 
 	type Props = {
 		card: GridCard

@@ -7,7 +7,7 @@
 	import { onMount, untrack } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import { eventsOf } from '../staff/follow.ts'
+	import { eventsOf } from '../follow.ts'
 	import ColumnMenu from './ColumnMenu.svelte'
 	import FindBar from './FindBar.svelte'
 	import { GridEdits } from './grid-edits.svelte.ts'

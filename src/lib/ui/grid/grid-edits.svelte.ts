@@ -14,7 +14,7 @@ import {
 } from '$lib/core/query/wire.ts'
 import type { BlockChanged, Misfit } from '$lib/server/rows/change-block.ts'
 import { send } from '../send.ts'
-import { changeStructure } from './structure.ts'
+import { changeStructure } from '../structure/structure.ts'
 
 export type GridChange =
 	| { readonly kind: 'add'; readonly cells: readonly CellChange[] }

@@ -2,7 +2,7 @@
 	/** The lines of one screen, one under the other. In the Lookout each says which line of the Bench it is. */
 	import type { StaffPage } from '$lib/server/web/app-place.ts'
 	import type { ShownScreen } from '$lib/server/apps/open-screen.ts'
-	import { tellBench } from '../lines/tell-bench.ts'
+	import { tellBench } from '../lookout/tell-bench.ts'
 	import { componentOf } from '../lines/components.ts'
 
 	type Props = {

@@ -5,9 +5,9 @@
 	 */
 	import type { StaffPage } from '$lib/server/web/app-place.ts'
 	import { invalidateAll } from '$app/navigation'
-	import { sightsOf } from '../bench/sights.ts'
-	import { READ_AGAIN, tellBench } from '../lines/tell-bench.ts'
-	import { followTables } from './follow.ts'
+	import { sightsOf } from '../lookout/sights.ts'
+	import { READ_AGAIN, tellBench } from '../lookout/tell-bench.ts'
+	import { followTables } from '../follow.ts'
 	import ScreenLines from './ScreenLines.svelte'
 
 	type Props = {

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte'
-	import { followTables } from '$lib/ui/staff/follow.ts'
+	import { followTables } from '$lib/ui/follow.ts'
 	import Door from '$lib/ui/frame/Door.svelte'
 	import { showMoment } from '$lib/ui/dates.ts'
 

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import AccessBay from '$lib/ui/bench/AccessBay.svelte'
-	import AccessMatrix from '$lib/ui/bench/AccessMatrix.svelte'
+	import AccessBay from '$lib/ui/access/AccessBay.svelte'
+	import AccessMatrix from '$lib/ui/access/AccessMatrix.svelte'
 
 	let { data } = $props()
 </script>

@@ -2,9 +2,9 @@
 	import type { Routine, Step } from '$lib/core/routine/routine.ts'
 	import { entryOfStart, entryOfStep, STARTS, stepsAfter } from '$lib/core/routine/routine.ts'
 	import type { LineValue } from '$lib/core/sentence/types.ts'
-	import AddLine from '$lib/ui/bench/AddLine.svelte'
+	import AddLine from '$lib/ui/sentences/AddLine.svelte'
 	import { newId, useDraft } from '$lib/ui/bench/draft.svelte.ts'
-	import SentenceLine from '$lib/ui/bench/SentenceLine.svelte'
+	import SentenceLine from '$lib/ui/sentences/SentenceLine.svelte'
 
 	let { data } = $props()
 

@@ -4,10 +4,10 @@
 	import { entryOfLine, SCREEN_SENTENCES } from '$lib/core/app/lines/all.ts'
 	import { makeScreens } from '$lib/core/app/make-screens.ts'
 	import type { LineValue } from '$lib/core/sentence/types.ts'
-	import AddLine from '$lib/ui/bench/AddLine.svelte'
+	import AddLine from '$lib/ui/sentences/AddLine.svelte'
 	import { newId, useDraft } from '$lib/ui/bench/draft.svelte.ts'
-	import Lookout from '$lib/ui/bench/Lookout.svelte'
-	import SentenceLine from '$lib/ui/bench/SentenceLine.svelte'
+	import Lookout from '$lib/ui/lookout/Lookout.svelte'
+	import SentenceLine from '$lib/ui/sentences/SentenceLine.svelte'
 
 	let { data } = $props()
 

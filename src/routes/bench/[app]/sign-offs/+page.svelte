@@ -3,7 +3,7 @@
 	import { SIGNOFF_LINE } from '$lib/core/signoff/sentence.ts'
 	import type { LineValue } from '$lib/core/sentence/types.ts'
 	import { newId, useDraft } from '$lib/ui/bench/draft.svelte.ts'
-	import SentenceLine from '$lib/ui/bench/SentenceLine.svelte'
+	import SentenceLine from '$lib/ui/sentences/SentenceLine.svelte'
 
 	let { data } = $props()
 

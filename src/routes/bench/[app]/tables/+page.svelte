@@ -1,10 +1,10 @@
 <script lang="ts">
 	import { goto, invalidateAll } from '$app/navigation'
 	import { page } from '$app/state'
-	import Diagram from '$lib/ui/bench/Diagram.svelte'
-	import NewTable from '$lib/ui/bench/NewTable.svelte'
+	import Diagram from '$lib/ui/structure/Diagram.svelte'
+	import NewTable from '$lib/ui/structure/NewTable.svelte'
 	import { showDay } from '$lib/ui/dates.ts'
-	import { changeStructure } from '$lib/ui/grid/structure.ts'
+	import { changeStructure } from '$lib/ui/structure/structure.ts'
 	import { showCount } from '$lib/ui/count.ts'
 	import TableGrid from '$lib/ui/grid/TableGrid.svelte'
 

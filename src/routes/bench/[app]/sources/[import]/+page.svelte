@@ -1,5 +1,5 @@
 <script lang="ts">
-	import SourceSheet from '$lib/ui/bench/SourceSheet.svelte'
+	import SourceSheet from '$lib/ui/sources/SourceSheet.svelte'
 
 	let { data } = $props()
 </script>

@@ -2,8 +2,8 @@
 	/** Tries the picture addresses of a column in this browser, lists what does not open, and copies what does. */
 	import { beforeNavigate } from '$app/navigation'
 	import { onDestroy } from 'svelte'
-	import { PictureTrial } from '$lib/ui/bench/picture-trial.svelte.ts'
-	import { changeStructure } from '$lib/ui/grid/structure.ts'
+	import { PictureTrial } from '$lib/ui/sources/picture-trial.svelte.ts'
+	import { changeStructure } from '$lib/ui/structure/structure.ts'
 
 	let { data } = $props()
 

@@ -3,8 +3,8 @@
 	import { offersChoices } from '$lib/core/model/table.ts'
 	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import { OFFERED_TYPES, toColumnSettings } from '../grid/column-choice.ts'
-	import { changeStructure } from '../grid/structure.ts'
+	import { OFFERED_TYPES, toColumnSettings } from './column-choice.ts'
+	import { changeStructure } from './structure.ts'
 
 	type Props = { tables: readonly BenchTable[]; onmade: (id: number) => void }
 

@@ -5,7 +5,7 @@
 	import type { LineValue, NamedColumn, Slot, Vocabulary } from '$lib/core/sentence/types.ts'
 	import ColumnsEditor from './ColumnsEditor.svelte'
 	import ChildrenEditor from './ChildrenEditor.svelte'
-	import FormulaEditor from './FormulaEditor.svelte'
+	import FormulaEditor from '../formula/FormulaEditor.svelte'
 
 	type Props = {
 		slot: Slot

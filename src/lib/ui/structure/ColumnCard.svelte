@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte'
 	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import FormulaEditor from '../bench/FormulaEditor.svelte'
+	import FormulaEditor from '../formula/FormulaEditor.svelte'
 	import ColumnRemoval from './ColumnRemoval.svelte'
 	import ColumnRules from './ColumnRules.svelte'
 	import ColumnType from './ColumnType.svelte'

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The real app beside the lines, as two people see it, each on the width of the device they use. */
-	import { READ_AGAIN } from '../lines/tell-bench.ts'
+	import { READ_AGAIN } from './tell-bench.ts'
 	import type { WhoSees } from '$lib/server/apps/who-sees.ts'
 	import { ask, send } from '../send.ts'
 	import { chooseLookers, whyNothing } from './choose-lookers.ts'

@@ -2,7 +2,7 @@
 	/** Adds a column: one that is typed in, a reference, or a computed one with its formula. */
 	import { offersChoices } from '$lib/core/model/table.ts'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import FormulaEditor from '../bench/FormulaEditor.svelte'
+	import FormulaEditor from '../formula/FormulaEditor.svelte'
 	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
 	import { OFFERED_TYPES, toColumnSettings } from './column-choice.ts'
 	import { changeStructure } from './structure.ts'

@@ -13,10 +13,10 @@
 	import { groupPeople } from './group-people.ts'
 	import { showCounted } from '../count.ts'
 	import { send } from '../send.ts'
-	import AddLine from './AddLine.svelte'
-	import { newId } from './draft.svelte.ts'
+	import AddLine from '../sentences/AddLine.svelte'
+	import { newId } from '../bench/draft.svelte.ts'
 	import ProposedLines from './ProposedLines.svelte'
-	import SentenceLine from './SentenceLine.svelte'
+	import SentenceLine from '../sentences/SentenceLine.svelte'
 	import WhySeen from './WhySeen.svelte'
 
 	type Props = {

@@ -1,4 +1,4 @@
-import type { Sights } from '../bench/sights.ts'
+import type { Sights } from './sights.ts'
 
 /** What a frame of the Lookout tells the Bench round it. */
 export type ToldByFrame =

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Columns whose values name rows of another table: each can be made a reference, or left as it is. */
 	import type { Relation } from '$lib/server/structure/find-relations.ts'
-	import { changeStructure } from '../grid/structure.ts'
+	import { changeStructure } from './structure.ts'
 
 	type Props = { tables: readonly number[]; onmade?: (version: number) => void }
 

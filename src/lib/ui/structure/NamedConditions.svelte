@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The named conditions of a table: which there are, and a new one. */
 	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import FormulaEditor from '../bench/FormulaEditor.svelte'
+	import FormulaEditor from '../formula/FormulaEditor.svelte'
 	import { changeStructure } from './structure.ts'
 
 	type Props = { table: BenchTable; onopen: (column: number) => void; onmade: (version: number) => void }

@@ -2,7 +2,7 @@
 	/** A table's card: its name and meaning, what must hold of every row, and columns that were taken out. */
 	import { untrack } from 'svelte'
 	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import RelationOffers from '../bench/RelationOffers.svelte'
+	import RelationOffers from './RelationOffers.svelte'
 	import { showDay } from '../dates.ts'
 	import TableRemoval from './TableRemoval.svelte'
 	import Keepers from './Keepers.svelte'

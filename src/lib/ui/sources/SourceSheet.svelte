@@ -8,9 +8,9 @@
 	import type { BenchTable } from '$lib/server/review/bench.ts'
 	import type { Inspection } from '$lib/server/sources/inspect.ts'
 	import type { ImportState } from '$lib/server/imports/imports.ts'
-	import { changeStructure } from '../grid/structure.ts'
+	import { changeStructure } from '../structure/structure.ts'
 	import { ask, send } from '../send.ts'
-	import { newId, useDraft } from './draft.svelte.ts'
+	import { newId, useDraft } from '../bench/draft.svelte.ts'
 	import {
 		goInto,
 		openDoubts,
@@ -24,7 +24,7 @@
 	import MergeReview from './MergeReview.svelte'
 	import { bringSheetsIn, type SheetBroughtIn } from './bring-sheets.ts'
 	import PictureOffers from './PictureOffers.svelte'
-	import RelationOffers from './RelationOffers.svelte'
+	import RelationOffers from '../structure/RelationOffers.svelte'
 	import SourceFoot from './SourceFoot.svelte'
 	import SourceGrid from './SourceGrid.svelte'
 	import SourceInto from './SourceInto.svelte'
