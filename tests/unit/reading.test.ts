@@ -201,6 +201,11 @@ describe('which rows', () => {
 	})
 })
 
+test('a condition may ask who looks', () => {
+	expect(codes(IMKE, { where: ['me.name = "Imke"'] })).toEqual(codes(IMKE))
+	expect(codes(KEEPER, { where: ['me.name = "Imke"'] })).toEqual([])
+})
+
 describe('pages', () => {
 	const sorts = [undefined, { column: SHARE, descending: false }, { column: SHARE, descending: true }, { column: CODE, descending: true }] // prettier-ignore
 	test.each(sorts)('of one row each, and from any row on, are the list as a whole (%j)', (sort) => {
