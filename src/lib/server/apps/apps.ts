@@ -1,4 +1,5 @@
 /** Apps: their drafts, which builders write, and their releases, which staff use. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { appSchema, parseApp, type AppDocument } from '$lib/core/app/document.ts'
 import { mapFormulas, tablesOf } from '$lib/core/app/walk-app.ts'
@@ -9,7 +10,7 @@ import { check } from '$lib/core/formula/check/check.ts'
 import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
 import { describePerson } from '../rights/accounts.ts'
-import { refuseUnlessBuilder, type ByBuilder } from '../rights/builders.ts'
+import { refuseUnlessBuilder } from '../rights/builders.ts'
 import { peopleWithApp, tellOfRelease } from '../people/sharing.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
@@ -82,7 +83,7 @@ export function listReleases(store: Store, app: number): ReleaseEntry[] {
 
 export function addApp(
 	store: Store,
-	{ app, tables, actor, now }: ByBuilder & { app: NewApp; tables: readonly number[] }
+	{ app, tables, actor, now }: ByActor & { app: NewApp; tables: readonly number[] }
 ): number {
 	refuseUnlessBuilder(store, actor)
 	const { catalogue } = store.workspace()
@@ -91,7 +92,7 @@ export function addApp(
 	return addAppFrom(store, { document, actor, now })
 }
 
-export function addAppFrom(store: Store, { document, actor, now }: ByBuilder & { document: AppDocument }): number {
+export function addAppFrom(store: Store, { document, actor, now }: ByActor & { document: AppDocument }): number {
 	const { name, colour } = document
 	const id = Number(store.prepare(ADD).run({ name, colour, now, by: actor.person }).lastInsertRowid)
 	writeDraft(store, { app: id, version: 1, document, by: actor.person, now })
@@ -108,7 +109,7 @@ export function addAppFrom(store: Store, { document, actor, now }: ByBuilder & {
 	return id
 }
 
-export interface SavingDraft extends ByBuilder {
+export interface SavingDraft extends ByActor {
 	readonly app: number
 	/** The version that was changed; another builder may have saved meanwhile. */
 	readonly version: number
@@ -175,7 +176,7 @@ function findTooDearIn(store: Store, document: AppDocument): Finding[] {
 /** Makes the draft the next numbered release, which staff use from now on. Mistakes keep it back. */
 export function releaseApp(
 	store: Store,
-	{ app, note, tells = false, actor, now }: ByBuilder & { app: number; note: string; tells?: boolean }
+	{ app, note, tells = false, actor, now }: ByActor & { app: number; note: string; tells?: boolean }
 ): number {
 	refuseUnlessBuilder(store, actor)
 	const before = tells ? peopleWithApp(store, app) : undefined
@@ -195,7 +196,7 @@ export function releaseApp(
 /** Puts an earlier release back. Access is no part of a release, so it stays as it is. */
 export function putBackRelease(
 	store: Store,
-	{ app, number, actor, now }: ByBuilder & { app: number; number: number }
+	{ app, number, actor, now }: ByActor & { app: number; number: number }
 ): void {
 	refuseUnlessBuilder(store, actor)
 	const known = listReleases(store, app).some((release) => release.number === number)
@@ -208,7 +209,7 @@ export function putBackRelease(
 
 function setLive(
 	store: Store,
-	live: ByBuilder & { app: number; number: number; document: AppDocument; kind: string }
+	live: ByActor & { app: number; number: number; document: AppDocument; kind: string }
 ): void {
 	const { app, number, document, actor, now, kind } = live
 	store.prepare(SET_LIVE).run({ app, number, name: document.name, colour: document.colour })

@@ -4,6 +4,7 @@
  * it is, and it ends in a message, in a cell or with a decider: each of their formulas reads only what their builder holds,
  * whatever starts them. What the live release holds already was released by whoever might.
  */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { mapFormulas } from '$lib/core/app/walk-app.ts'
@@ -13,9 +14,8 @@ import { getTable } from '$lib/core/model/table.ts'
 import { refuseUnheld } from '../rights/held-formulas.ts'
 import type { Store } from '../store/store.ts'
 import { getKeptTable } from '../rights/kept-table.ts'
-import type { ByBuilder } from '../rights/builders.ts'
 
-export function refuseUnkept(store: Store, document: AppDocument, live: AppDocument | undefined, by: ByBuilder): void {
+export function refuseUnkept(store: Store, document: AppDocument, live: AppDocument | undefined, by: ByActor): void {
 	const fresh = freshOf(document, live)
 	for (const { name, table, children } of fresh.signoffs)
 		for (const id of [table, ...children.map((child) => child.table)])
@@ -33,7 +33,7 @@ function freshOf(document: AppDocument, live: AppDocument | undefined): AppDocum
 	return { ...document, screens: [], routines: routines.filter(isFresh), signoffs: signoffs.filter(isFresh) }
 }
 
-function refuseUnlessKept(store: Store, id: number, { actor }: ByBuilder, what: string): void {
+function refuseUnlessKept(store: Store, id: number, { actor }: ByActor, what: string): void {
 	try {
 		getKeptTable(store, id, actor)
 	} catch {
@@ -44,7 +44,7 @@ function refuseUnlessKept(store: Store, id: number, { actor }: ByBuilder, what: 
 	}
 }
 
-function refuseUnheldFormulas(store: Store, document: AppDocument, { actor, now }: ByBuilder): void {
+function refuseUnheldFormulas(store: Store, document: AppDocument, { actor, now }: ByActor): void {
 	const { catalogue } = store.workspace()
 	mapFormulas(document, (text, { table, me }, what) => {
 		// One that cannot be read works nothing out; the check before a release says so.

@@ -2,6 +2,7 @@
  * Links that let somebody in once: an invitation, a new password, the first steward. Only the SHA-256 of a link's token is
  * kept; it ends by itself, and with the first use of any link of its person.
  */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { addMessage } from '../queue/messages.ts'
 import { writeHistory } from '../history/history.ts'
@@ -10,7 +11,7 @@ import { hashToken, newToken } from '../base/token.ts'
 import { describePerson, findPersonByEmail, putAccount } from '../rights/accounts.ts'
 import { mayUsePassword, NO_PASSWORDS, readSignInWays } from './password-use.ts'
 import { isSuspended } from '../rights/roles-held.ts'
-import { refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { refuseUnlessSteward } from '../rights/stewardship.ts'
 
 export type PassKind = 'invitation' | 'password' | 'first steward'
 
@@ -42,7 +43,7 @@ export function makePass(
 	return token
 }
 
-export interface Inviting extends ByPerson {
+export interface Inviting extends ByActor {
 	readonly person: number
 	/** In the inviter's words; may be empty. */
 	readonly words: string

@@ -1,8 +1,9 @@
 /** What is known of somebody's second factor. The secret comes and goes sealed; a step that was used is never taken again. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
-import { refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { refuseUnlessSteward } from '../rights/stewardship.ts'
 
 export interface SecondFactor {
 	readonly sealed: string
@@ -43,7 +44,7 @@ export function dropSecondFactor(store: Store, { person, now, by }: { person: nu
 }
 
 /** For somebody who lost what gives them their codes. */
-export function takeOffSecondFactor(store: Store, { person, actor, now }: ByPerson & { person: number }): void {
+export function takeOffSecondFactor(store: Store, { person, actor, now }: ByActor & { person: number }): void {
 	refuseUnlessSteward(store, actor)
 	if (person === actor.person) throw new AppError('forbidden', 'Take your own off under your name, with your password.')
 	dropSecondFactor(store, { person, now, by: actor.person })

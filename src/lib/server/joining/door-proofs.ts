@@ -2,10 +2,11 @@
  * By what somebody new proves at an app's door who they are: a link that is sent to their address, or a provider outside
  * that vouches for it. Stewards choose for each app; whatever they do not shut serves.
  */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { Store } from '../store/store.ts'
 import { readSignInWays } from '../credentials/password-use.ts'
-import { refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { refuseUnlessSteward } from '../rights/stewardship.ts'
 import { appName, note } from './ways-in.ts'
 
 /** Stands for a link by mail where providers stand by their numbers. */
@@ -34,7 +35,7 @@ export function isProofOpen(store: Store, app: number, proof: number): boolean {
 	return proofsOf(store, app).some(({ id, open }) => id === proof && open)
 }
 
-export interface SettingProof extends ByPerson {
+export interface SettingProof extends ByActor {
 	readonly app: number
 	readonly proof: number
 	readonly open: boolean
@@ -58,7 +59,7 @@ export function setProof(store: Store, { app, proof, open, actor, now }: Setting
 /** For stewards: each app that has ways in, and by what people prove there who they are. */
 export function listProofs(
 	store: Store,
-	{ actor, apps }: ByPerson & { apps: readonly number[] }
+	{ actor, apps }: ByActor & { apps: readonly number[] }
 ): { app: number; name: string; proofs: Proof[] }[] {
 	refuseUnlessSteward(store, actor)
 	return apps.map((app) => ({ app, name: appName(store, app), proofs: proofsOf(store, app) }))

@@ -5,9 +5,8 @@ import type { Store } from '../store/store.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { granterOf } from '../people/grants.ts'
 import { STEWARD } from '../rights/system-roles.ts'
-import type { Actor } from '../rights/rights-of-actor.ts'
+import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
-import type { ByPerson } from '../rights/stewardship.ts'
 import { appName, findWay, grantBy, holdsWhatGives, note, waysOf, type WayIn } from './ways-in.ts'
 
 /** How far somebody has come at an app's door. */
@@ -93,7 +92,7 @@ export function countKnocks(store: Store, actor: Actor): number {
 	return knocksFor(store, actor).length
 }
 
-export function decideKnock(store: Store, { id, letIn, actor, now }: ByPerson & { id: number; letIn: boolean }): void {
+export function decideKnock(store: Store, { id, letIn, actor, now }: ByActor & { id: number; letIn: boolean }): void {
 	if (!knocksFor(store, actor).some((each) => each.id === id))
 		throw new AppError('not_found', 'Nobody waits there any more, or it is not yours to let them in.')
 	const state = letIn ? 'let in' : 'turned away'

@@ -5,6 +5,7 @@
  * provider's own name for them, also when their address changes. Nobody comes in who is not in the people table: that is
  * what the doors of apps are for.
  */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
@@ -13,7 +14,7 @@ import { addPersonAtDoor, type Coming } from './door.ts'
 import { isProofOpen } from './door-proofs.ts'
 import { readSignInWays } from '../credentials/password-use.ts'
 import { isSuspended } from '../rights/roles-held.ts'
-import { refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { refuseUnlessSteward } from '../rights/stewardship.ts'
 
 export interface Provider {
 	readonly id: number
@@ -37,7 +38,7 @@ const CAME_IN = `UPDATE identity SET last_in = @now WHERE provider = @provider A
 const SET_PASSWORDS = `
 	INSERT INTO meta (key, value) VALUES ('passwords', @value) ON CONFLICT (key) DO UPDATE SET value = excluded.value`
 
-export function listProviders(store: Store, { actor }: ByPerson): Provider[] {
+export function listProviders(store: Store, { actor }: ByActor): Provider[] {
 	refuseUnlessSteward(store, actor)
 	return store.prepare(LIST).all() as Provider[]
 }
@@ -49,7 +50,7 @@ export function findProvider(
 	return (store.prepare(FIND).get(provider) as (Provider & { sealedSecret: string }) | undefined) ?? null
 }
 
-export interface NewProvider extends ByPerson, Omit<Provider, 'id'> {
+export interface NewProvider extends ByActor, Omit<Provider, 'id'> {
 	readonly sealedSecret: string
 }
 
@@ -62,7 +63,7 @@ export function addProvider(store: Store, { actor, now, ...provider }: NewProvid
 }
 
 /** Who came in by it is nobody there any more; their accounts stay. */
-export function removeProvider(store: Store, { provider, actor, now }: ByPerson & { provider: number }): void {
+export function removeProvider(store: Store, { provider, actor, now }: ByActor & { provider: number }): void {
 	refuseUnlessSteward(store, actor)
 	const found = findProvider(store, { provider })
 	if (!found) throw new AppError('not_found', 'This provider is gone already.')
@@ -73,7 +74,7 @@ export function removeProvider(store: Store, { provider, actor, now }: ByPerson 
 	note(store, { actor, now }, 'remove a provider', found.name)
 }
 
-export function openPasswords(store: Store, { open, actor, now }: ByPerson & { open: boolean }): void {
+export function openPasswords(store: Store, { open, actor, now }: ByActor & { open: boolean }): void {
 	refuseUnlessSteward(store, actor)
 	if (!open && readSignInWays(store).providers.length === 0)
 		throw new AppError('invalid', 'Add a provider first: without one, nobody but stewards could sign in.')
@@ -126,7 +127,7 @@ function link(store: Store, { provider, subject }: Vouched, person: number, now:
 	writeHistory(store, { ...entry, table: people.id, row: person, body: {} })
 }
 
-function note(store: Store, { actor, now }: ByPerson, kind: string, name: string): void {
+function note(store: Store, { actor, now }: ByActor, kind: string, name: string): void {
 	const entry = { at: now, person: actor.person, through: 'Signing in', kind, table: null, row: null }
 	writeHistory(store, { ...entry, body: { name } })
 	store.touched.add('access')

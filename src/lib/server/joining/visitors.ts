@@ -2,12 +2,12 @@
  * Visitors: who looks at an app without signing in. All of an app's visitors are one row of people, which holds the one
  * role that its steward chose, and not what everyone who is named holds.
  */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { changeRows } from '../rows/change.ts'
 import type { Store } from '../store/store.ts'
 import { emailColumn } from '../rights/accounts.ts'
 import { giveRole, takeRole } from '../people/grants.ts'
-import type { ByPerson } from '../rights/stewardship.ts'
 
 const OF_APP = `SELECT person FROM visitor WHERE app = ?`
 const ADD = `INSERT INTO visitor (person, app) VALUES (@person, @app)`
@@ -16,7 +16,7 @@ const END_SESSIONS = `DELETE FROM session WHERE person = ?`
 const IS_OPEN = `
 	SELECT v.person FROM visitor AS v JOIN way_in AS w ON w.app = v.app AND w.kind = 'visitors' WHERE v.app = ?`
 
-interface OfApp extends ByPerson {
+interface OfApp extends ByActor {
 	readonly app: number
 }
 

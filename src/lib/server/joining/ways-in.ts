@@ -3,6 +3,7 @@
  * to visitors. Stewards open and close them; each puts whoever comes in into one role or team, on the steward's behalf,
  * so that a way whose steward is one no more lets nobody in.
  */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { writeHistory } from '../history/history.ts'
@@ -10,7 +11,7 @@ import type { Store } from '../store/store.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { giveRole } from '../people/grants.ts'
 import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
-import { NAMED_BY_HAND, refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { NAMED_BY_HAND, refuseUnlessSteward } from '../rights/stewardship.ts'
 import { EVERYONE } from '../rights/system-roles.ts'
 import { joinTeam } from '../people/teams.ts'
 import { closeToVisitors, openToVisitors } from './visitors.ts'
@@ -50,7 +51,7 @@ const SEND_OFF = `DELETE FROM knock WHERE way = ? AND state = 'waiting'`
 const APP_NAME = `SELECT name FROM app WHERE id = ? AND live_release IS NOT NULL`
 const TEAM_NAME = `SELECT name FROM team WHERE id = ?`
 
-export function addWay(store: Store, { actor, now, ...way }: NewWay & ByPerson): number {
+export function addWay(store: Store, { actor, now, ...way }: NewWay & ByActor): number {
 	refuseUnlessSteward(store, actor)
 	const app = appName(store, way.app)
 	refuseUnfit(store, way)
@@ -70,7 +71,7 @@ export function addWay(store: Store, { actor, now, ...way }: NewWay & ByPerson):
 /** One doorstep, one phrase, one role for visitors; codes and domains as many as are wanted. */
 const ONLY_ONE: ReadonlySet<WayKind> = new Set(['phrase', 'doorstep', 'visitors'])
 
-export function closeWay(store: Store, { way: id, actor, now }: ByPerson & { way: number }): void {
+export function closeWay(store: Store, { way: id, actor, now }: ByActor & { way: number }): void {
 	refuseUnlessSteward(store, actor)
 	const way = findWay(store, id)
 	if (!way) throw new AppError('not_found', 'This way in is closed already.')
@@ -89,7 +90,7 @@ export interface ShownWay extends Omit<WayIn, 'word' | 'by'> {
 }
 
 /** All ways in, for stewards. */
-export function listWays(store: Store, { actor }: ByPerson): ShownWay[] {
+export function listWays(store: Store, { actor }: ByActor): ShownWay[] {
 	refuseUnlessSteward(store, actor)
 	return (store.prepare(ALL).all() as WayIn[]).map(({ by, ...way }) => ({
 		...way,
@@ -120,7 +121,7 @@ export function letInBy(store: Store, way: WayIn, { person, now }: { person: num
 }
 
 /** What a way gives, given by somebody: for the doorstep whoever lets in, else the steward who opened it. */
-export function grantBy(store: Store, way: WayIn, { person, actor, now }: ByPerson & { person: number }): void {
+export function grantBy(store: Store, way: WayIn, { person, actor, now }: ByActor & { person: number }): void {
 	// What somebody holds already stays as it is, with the right to pass it on.
 	if (holdsWhatGives(store, way, person)) return
 	if (way.role !== null) giveRole(store, { person, role: way.role, mayPassOn: false, actor, now })
@@ -181,7 +182,7 @@ function refuseUnfit(store: Store, { kind, word, role, team, usesLeft, endsAt }:
 		throw wrong('Only a code has a limit and an end. Close the other ways when they are no longer wanted.')
 }
 
-export function note(store: Store, { actor, now }: ByPerson, kind: string, name: string): void {
+export function note(store: Store, { actor, now }: ByActor, kind: string, name: string): void {
 	const entry = { at: now, person: actor.person, through: 'Ways in', kind, table: null, row: null }
 	writeHistory(store, { ...entry, body: { name } })
 	store.touched.add('access')

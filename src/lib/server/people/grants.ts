@@ -4,9 +4,9 @@ import { mayGrant, type Granter } from '$lib/core/access/granting.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
 import { describePerson } from '../rights/accounts.ts'
-import type { Actor } from '../rights/rights-of-actor.ts'
+import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { readPersonRow } from '../rights/roles-held.ts'
-import { keepingASteward, type ByPerson } from '../rights/stewardship.ts'
+import { keepingASteward } from '../rights/stewardship.ts'
 import { EVERYONE } from '../rights/system-roles.ts'
 
 const GIVE = `
@@ -15,7 +15,7 @@ const GIVE = `
 const TAKE = `DELETE FROM role_held WHERE person = ? AND role = ?`
 const PASSED_ON = `SELECT role FROM role_held WHERE person = ? AND may_pass_on = 1`
 
-export interface Grant extends ByPerson {
+export interface Grant extends ByActor {
 	readonly person: number
 	readonly role: number
 }

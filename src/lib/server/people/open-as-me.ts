@@ -1,13 +1,14 @@
 /** A steward opens a column of People to builders as `me.…`, or shuts it: what was written with it meanwhile stays. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
 import { saveWorkspace } from '../structure/save.ts'
-import { refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { refuseUnlessSteward } from '../rights/stewardship.ts'
 
 export function openAsMe(
 	store: Store,
-	{ column, open, actor, now }: ByPerson & { column: number; open: boolean }
+	{ column, open, actor, now }: ByActor & { column: number; open: boolean }
 ): void {
 	refuseUnlessSteward(store, actor)
 	const { document } = store.workspace()

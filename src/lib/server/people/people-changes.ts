@@ -1,4 +1,5 @@
 /** What stewards do with people: add, suspend, let back in, sign out. People's rows pass the doors like any other. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
 import { changeRows } from '../rows/change.ts'
@@ -6,10 +7,10 @@ import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
 import { giveRole } from './grants.ts'
 import { invite } from '../credentials/passes.ts'
-import { keepingASteward, refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { keepingASteward, refuseUnlessSteward } from '../rights/stewardship.ts'
 import { joinTeam } from './teams.ts'
 
-export interface NewPerson extends ByPerson {
+export interface NewPerson extends ByActor {
 	readonly cells: readonly CellChange[]
 	readonly roles: readonly number[]
 	readonly teams: readonly number[]
@@ -35,7 +36,7 @@ const SUSPEND = `INSERT OR IGNORE INTO suspended (person, at, by) VALUES (@perso
 const LET_BACK = `DELETE FROM suspended WHERE person = ?`
 const END_SESSIONS = `DELETE FROM session WHERE person = ?`
 
-export interface OfPerson extends ByPerson {
+export interface OfPerson extends ByActor {
 	readonly person: number
 }
 

@@ -1,4 +1,5 @@
 /** The people, teams and roles of the workspace, for those who look after them or may pass a role on. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { mayGrant } from '$lib/core/access/granting.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
@@ -8,7 +9,7 @@ import type { Store } from '../store/store.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { granterOf } from './grants.ts'
 import { fittingRoles, readPersonRow } from '../rights/roles-held.ts'
-import { NAMED_BY_HAND, type ByPerson } from '../rights/stewardship.ts'
+import { NAMED_BY_HAND } from '../rights/stewardship.ts'
 import { EVERYONE } from '../rights/system-roles.ts'
 
 export type PersonState = 'active' | 'invited' | 'not invited' | 'suspended'
@@ -88,7 +89,7 @@ const HOLDERS = `
 		UNION SELECT m.person FROM team_role AS r JOIN team_member AS m ON m.team = r.team WHERE r.role = @role)`
 
 /** `starts`: only people whose name begins so. */
-export function readPeople(store: Store, { actor, now, starts = '' }: ByPerson & { starts?: string }): PeopleSheet {
+export function readPeople(store: Store, { actor, now, starts = '' }: ByActor & { starts?: string }): PeopleSheet {
 	const { catalogue, marked } = store.workspace()
 	const granter = granterOf(store, actor)
 	const who = describePerson(store, actor.person)
@@ -119,7 +120,7 @@ export function readPeople(store: Store, { actor, now, starts = '' }: ByPerson &
 	}
 }
 
-function describe(store: Store, row: WireRow, { actor, now }: ByPerson): ShownPerson {
+function describe(store: Store, row: WireRow, { actor, now }: ByActor): ShownPerson {
 	const { people } = store.workspace().catalogue
 	const person = store.ids.fromId(people.id, row.id) ?? 0
 	const found = store.prepare(STATE).get({ person, now }) as Record<string, number | null>
@@ -154,7 +155,7 @@ function rolesHeldBy(store: Store, person: number): HeldRole[] {
 	]
 }
 
-function rolesFor(store: Store, { actor }: ByPerson): ShownRole[] {
+function rolesFor(store: Store, { actor }: ByActor): ShownRole[] {
 	const { document, lines } = store.workspace()
 	const granter = granterOf(store, actor)
 	return document.roles

@@ -1,4 +1,5 @@
 /** The roles of the workspace: made, named, included in one another, and held by whoever fits a condition. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { closeRoles } from '$lib/core/access/types.ts'
 import type { RoleEntry } from '$lib/core/workspace/document.ts'
@@ -11,7 +12,7 @@ import { takeNumbers } from '../store/numbers.ts'
 import { MOST_BESIDE_A_CHANGE, refuseTooDear } from '../derived/formula-cost.ts'
 import { saveWorkspace } from '../structure/save.ts'
 import { describePerson } from '../rights/accounts.ts'
-import { keepingASteward, NAMED_BY_HAND, refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { keepingASteward, NAMED_BY_HAND, refuseUnlessSteward } from '../rights/stewardship.ts'
 import { EVERYONE } from '../rights/system-roles.ts'
 
 export interface RoleWords {
@@ -25,7 +26,7 @@ const HOLD = `
 	INSERT INTO role_held (person, role, may_pass_on, given_by, given_at) VALUES (@person, @role, 1, @person, @now)`
 
 /** A builder may make a role, holds it, and passes it on; it lets nobody see anything until a line says so. */
-export function addRole(store: Store, { name, about = '', actor, now }: ByPerson & RoleWords): number {
+export function addRole(store: Store, { name, about = '', actor, now }: ByActor & RoleWords): number {
 	const isSteward = describePerson(store, actor.person)?.isSteward ?? false
 	if (!isSteward || actor.lookedAtBy !== undefined) refuseUnlessBuilder(store, actor)
 	refuseTaken(store, name, undefined)
@@ -52,7 +53,7 @@ function freeNumber(store: Store): number {
 
 export function changeRole(
 	store: Store,
-	{ role: id, actor, now, ...words }: ByPerson & RoleWords & { role: number }
+	{ role: id, actor, now, ...words }: ByActor & RoleWords & { role: number }
 ): void {
 	refuseUnlessSteward(store, actor)
 	const old = findRole(store, id)
@@ -89,7 +90,7 @@ const IN_USE = `
 	SELECT (SELECT count(*) FROM role_held WHERE role = @id) + (SELECT count(*) FROM team_role WHERE role = @id)`
 
 /** Only a role that nobody holds by name and no line speaks of goes. */
-export function removeRole(store: Store, { role: id, actor, now }: ByPerson & { role: number }): void {
+export function removeRole(store: Store, { role: id, actor, now }: ByActor & { role: number }): void {
 	refuseUnlessSteward(store, actor)
 	const { name } = findRole(store, id)
 	if (id === EVERYONE || NAMED_BY_HAND.includes(id))
@@ -119,7 +120,7 @@ function refuseTaken(store: Store, name: string, id: number | undefined): void {
 function saveRoles(
 	store: Store,
 	change: (roles: readonly RoleEntry[]) => readonly RoleEntry[],
-	{ what, actor, now }: ByPerson & { what: string }
+	{ what, actor, now }: ByActor & { what: string }
 ): void {
 	const { document } = store.workspace()
 	saveWorkspace(store, { ...document, roles: [...change(document.roles)] }, { now, by: actor.person })

@@ -1,4 +1,5 @@
 /** Who has an app, by which roles, and giving it to somebody in one go. Having an app is holding a role that opens it. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
 import { liveApps, type LiveApp } from '../releases/live.ts'
@@ -8,7 +9,6 @@ import type { Store } from '../store/store.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { giveRole, granterOf } from './grants.ts'
 import { readPersonRow, rolesOf, visitedApp } from '../rights/roles-held.ts'
-import type { ByPerson } from '../rights/stewardship.ts'
 import { BUILDER } from '../rights/system-roles.ts'
 import { joinTeam } from './teams.ts'
 
@@ -25,7 +25,7 @@ export interface SharedApp {
 }
 
 /** As far as it is theirs to know: the people whose rows they see, and the apps that they may give to somebody. */
-export function readSharing(store: Store, { actor, now }: ByPerson): SharedApp[] {
+export function readSharing(store: Store, { actor, now }: ByActor): SharedApp[] {
 	const granter = granterOf(store, actor)
 	if (!granter.isSteward && granter.mayPassOn.size === 0)
 		throw new AppError('forbidden', 'Apps are shared by stewards, and by those who may pass a role on.')
@@ -52,7 +52,7 @@ export function readSharing(store: Store, { actor, now }: ByPerson): SharedApp[]
 	})
 }
 
-export interface Sharing extends ByPerson {
+export interface Sharing extends ByActor {
 	readonly app: number
 	readonly person: number
 	/** A role that opens the app, or the builders' for who is to build it too. */
@@ -104,7 +104,7 @@ export function peopleWithApp(store: Store, app: number): ReadonlySet<number> {
 /** Tells those who have an app since a release, and had not before. */
 export function tellOfRelease(
 	store: Store,
-	{ app, number, before, actor, now }: ByPerson & { app: number; number: number; before: ReadonlySet<number> }
+	{ app, number, before, actor, now }: ByActor & { app: number; number: number; before: ReadonlySet<number> }
 ): number {
 	const name = liveApps(store).find((each) => each.id === app)?.document.name ?? ''
 	const told = [...peopleWithApp(store, app)].filter((person) => !before.has(person) && person !== actor.person)

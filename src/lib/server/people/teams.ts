@@ -1,10 +1,11 @@
 /** Teams: people who hold roles together. Kept by stewards. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
 import { readPersonRow } from '../rights/roles-held.ts'
-import { keepingASteward, refuseUnlessSteward, type ByPerson } from '../rights/stewardship.ts'
+import { keepingASteward, refuseUnlessSteward } from '../rights/stewardship.ts'
 import { EVERYONE } from '../rights/system-roles.ts'
 
 const ADD = `INSERT INTO team (name, name_key, made_at, made_by) VALUES (@name, @key, @now, @by) ON CONFLICT DO NOTHING`
@@ -16,11 +17,11 @@ const LEAVE = `DELETE FROM team_member WHERE team = ? AND person = ?`
 const GIVE = `INSERT OR IGNORE INTO team_role (team, role) VALUES (?, ?)`
 const TAKE = `DELETE FROM team_role WHERE team = ? AND role = ?`
 
-export interface OfTeam extends ByPerson {
+export interface OfTeam extends ByActor {
 	readonly team: number
 }
 
-export function addTeam(store: Store, { name, actor, now }: ByPerson & { name: string }): number {
+export function addTeam(store: Store, { name, actor, now }: ByActor & { name: string }): number {
 	refuseUnlessSteward(store, actor)
 	const plain = plainName(name)
 	const { changes, lastInsertRowid } = store
@@ -103,7 +104,7 @@ function note(
 	store: Store,
 	kind: string,
 	body: Record<string, unknown>,
-	{ actor, now, person }: ByPerson & { person?: number }
+	{ actor, now, person }: ByActor & { person?: number }
 ): void {
 	const table = person === undefined ? null : store.workspace().catalogue.people.id
 	writeHistory(store, { at: now, person: actor.person, through: 'People', kind, table, row: person ?? null, body })

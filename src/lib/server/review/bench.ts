@@ -7,7 +7,7 @@ import type { Issue } from '$lib/core/model/formula.ts'
 import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { findUnheldOfMe } from '../rights/held-formulas.ts'
-import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
+import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
 import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
 import { countUnder } from '../rows/read.ts'
 import { findUndoable } from '../history/last-merge.ts'
@@ -42,13 +42,8 @@ const COUNT_LIMIT = 1_000_001
 /** Lists of tables count no further; the grid itself says how many rows there are. */
 const LISTED = 10_001
 
-export interface Asking {
-	readonly actor: Actor
-	readonly now: number
-}
-
 /** The tables that this builder keeps or may see something of, with as much of each. */
-export function listTables(store: Store, { actor, now }: Asking): BenchTable[] {
+export function listTables(store: Store, { actor, now }: ByActor): BenchTable[] {
 	const workspace = store.workspace()
 	const { rights } = standingOf(store, actor, now)
 	return [...workspace.catalogue.tables.values()].flatMap((table) => {
@@ -124,7 +119,7 @@ export interface FormulaTrial {
 /** Tries a condition on a table, as the builder may see it, and as a few others would. */
 export function tryCondition(
 	store: Store,
-	asked: Asking & { table: number; text: string; people: readonly number[]; me: boolean }
+	asked: ByActor & { table: number; text: string; people: readonly number[]; me: boolean }
 ): FormulaTrial {
 	const { table: id, text, people, actor, now, me } = asked
 	const { catalogue } = store.workspace()

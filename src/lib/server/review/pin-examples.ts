@@ -1,13 +1,14 @@
 /** A keeper pins an example of who must, or must not, see a row, and takes it off again. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { readStoredRow } from '../store/stored-row.ts'
 import type { Store } from '../store/store.ts'
 import type { Example } from '../structure/examples.ts'
-import { getKeptTable, type ByKeeper } from '../rights/kept-table.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
 import { saveWorkspace } from '../structure/save.ts'
 
-interface OfExample extends ByKeeper {
+interface OfExample extends ByActor {
 	readonly table: number
 	readonly person: number
 	/** As the outside knows it. */

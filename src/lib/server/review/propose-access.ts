@@ -1,10 +1,11 @@
 /** Lines of access that a table without any could have, each with what it would come to. For its keepers. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { proposeLines } from '$lib/core/access/propose.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { EVERYONE } from '../rights/system-roles.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable, type ByKeeper } from '../rights/kept-table.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
 import { readAccess } from './read-access.ts'
 
 export interface ProposedAccess {
@@ -17,7 +18,7 @@ export interface ProposedAccess {
 	readonly refused?: string
 }
 
-export function proposeAccess(store: Store, { table: id, actor, now }: ByKeeper & { table: number }): ProposedAccess[] {
+export function proposeAccess(store: Store, { table: id, actor, now }: ByActor & { table: number }): ProposedAccess[] {
 	const table = getKeptTable(store, id, actor)
 	return proposeLines(table, store.workspace().catalogue).map(({ says, where, asksRole }, i) => {
 		const line: LineEntry = {

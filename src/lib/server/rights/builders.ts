@@ -3,11 +3,6 @@ import type { Store } from '../store/store.ts'
 import { describePerson } from './accounts.ts'
 import type { Actor } from './rights-of-actor.ts'
 
-export interface ByBuilder {
-	readonly actor: Actor
-	readonly now: number
-}
-
 /** Nobody but a builder makes or changes an app or a table; asked in the transaction that acts. */
 export function refuseUnlessBuilder(store: Store, actor: Actor): void {
 	if (actor.lookedAtBy === undefined && describePerson(store, actor.person)?.isBuilder) return

@@ -3,11 +3,6 @@ import type { Table } from '$lib/core/model/table.ts'
 import type { Actor } from './rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 
-export interface ByKeeper {
-	readonly actor: Actor
-	readonly now: number
-}
-
 /** Only who keeps a table may change what it is made of and who may see it; for others it is not there. */
 export function getKeptTable(store: Store, id: number, actor: Actor): Table {
 	const table = store.workspace().catalogue.tables.get(id)

@@ -17,6 +17,13 @@ export interface Actor {
 	readonly lookedAtBy?: number
 }
 
+/** Who asks or acts, and when. */
+export interface ByActor {
+	readonly actor: Actor
+	/** Epoch ms. */
+	readonly now: number
+}
+
 export interface Standing {
 	readonly rights: Rights
 	readonly moment: Moment

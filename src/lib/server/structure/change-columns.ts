@@ -1,4 +1,5 @@
 /** What a keeper does to columns and tables that exist: other names, rules and types, taking out and putting back. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { plainText } from '$lib/core/formula/evaluate/evaluate.ts'
 import { isFault } from '$lib/core/model/formula.ts'
@@ -28,10 +29,10 @@ import { refuseUnheldRule } from './rules.ts'
 import { refuseIfNeeded, restructure, usesOfColumn, type ColumnUse } from './restructure.ts'
 import { addColumn as addPhysical } from '../store/schema.ts'
 import { KEPT_MS } from './kept-for.ts'
-import { getKeptTable, type ByKeeper } from '../rights/kept-table.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
 import { refuseTakenName } from './tables.ts'
 
-interface OfColumn extends ByKeeper {
+interface OfColumn extends ByActor {
 	readonly table: number
 	readonly column: number
 }
@@ -97,7 +98,7 @@ export interface TableWords {
 
 export function describeTable(
 	store: Store,
-	{ table, words, actor, now }: ByKeeper & { table: number; words: TableWords }
+	{ table, words, actor, now }: ByActor & { table: number; words: TableWords }
 ): void {
 	const kept = getKeptTable(store, table, actor)
 	const name = words.name?.trim()
@@ -115,7 +116,7 @@ export function describeTable(
  */
 export function setKeepers(
 	store: Store,
-	{ table, keepers, actor, now }: ByKeeper & { table: number; keepers: readonly number[] }
+	{ table, keepers, actor, now }: ByActor & { table: number; keepers: readonly number[] }
 ): void {
 	const found = store.workspace().catalogue.tables.get(table)
 	const byName = (person: number) => describePerson(store, person)
@@ -137,7 +138,7 @@ export function setKeepers(
 /** A steward gives the list of people to a builder to keep, or takes it from them. */
 export function keepPeople(
 	store: Store,
-	{ person, keeps, actor, now }: ByKeeper & { person: number; keeps: boolean }
+	{ person, keeps, actor, now }: ByActor & { person: number; keeps: boolean }
 ): void {
 	refuseUnlessSteward(store, actor)
 	const { people } = store.workspace().catalogue

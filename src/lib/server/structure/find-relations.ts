@@ -6,9 +6,9 @@ import { isNever } from '$lib/core/access/rights.ts'
 import { allOf, raw, sql, type Sql } from '$lib/core/sql/sql.ts'
 import { comparedPlace, hasKey } from '$lib/core/table/storage.ts'
 import { getColumn, type Column, type Table } from '$lib/core/model/table.ts'
-import { standingOf } from '../rights/rights-of-actor.ts'
+import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable, type ByKeeper } from '../rights/kept-table.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
 
 export interface Relation {
 	readonly table: number
@@ -27,7 +27,7 @@ const LOOKED_AT = 2_000
 const LEAST_FOUND = 0.9
 
 /** Relations of a table to others and of others to it, each only where both ends are the builder's to see. */
-export function findRelations(store: Store, { table: id, actor, now }: ByKeeper & { table: number }): Relation[] {
+export function findRelations(store: Store, { table: id, actor, now }: ByActor & { table: number }): Relation[] {
 	const table = getKeptTable(store, id, actor)
 	const { rights } = standingOf(store, actor, now)
 	const others = [...store.workspace().catalogue.tables.values()].filter((each) => each.id !== id)

@@ -6,6 +6,7 @@
  * - Each change is a new version of the workspace document, so the table as it was can be put back.
  * - No values are dropped: a column that is taken out, or converted, keeps them in the store under its number.
  */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { parseApp, type AppDocument } from '$lib/core/app/document.ts'
 import * as appWalk from '$lib/core/app/walk-app.ts'
@@ -22,9 +23,9 @@ import type { Store } from '../store/store.ts'
 import { placesOf } from '$lib/core/table/choice-places.ts'
 import { refuseUnheldRules } from './rules.ts'
 import { saveWorkspace } from './save.ts'
-import { getKeptTable, type ByKeeper } from '../rights/kept-table.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
 
-export interface Restructuring extends ByKeeper {
+export interface Restructuring extends ByActor {
 	readonly table: number
 	/** In the history's words. */
 	readonly what: string
@@ -184,7 +185,7 @@ const BODY = `SELECT body FROM document WHERE kind = 'workspace' AND version = ?
 /** Puts a table back to what it was in a version of the workspace, if nothing of it has changed since the next one. */
 export function putTableBack(
 	store: Store,
-	{ table, version, actor, now }: ByKeeper & { table: number; version: number }
+	{ table, version, actor, now }: ByActor & { table: number; version: number }
 ): void {
 	getKeptTable(store, table, actor)
 	const [was, next] = [version, version + 1].map((each) => findEntry(store, table, each))

@@ -1,4 +1,5 @@
 /** What a keeper writes as checks and defaults is judged on the data as it is, so it may read only what they hold. */
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { check, checkCondition } from '$lib/core/formula/check/check.ts'
 import { getTable } from '$lib/core/model/table.ts'
@@ -6,9 +7,8 @@ import type { TableEntry } from '$lib/core/workspace/document.ts'
 import { refuseUnheld } from '../rights/held-formulas.ts'
 import type { Store } from '../store/store.ts'
 import { MOST_BESIDE_A_CHANGE, refuseTooDear } from '../derived/formula-cost.ts'
-import type { ByKeeper } from '../rights/kept-table.ts'
 
-export interface Rule extends ByKeeper {
+export interface Rule extends ByActor {
 	readonly table: number
 	readonly kind: 'check' | 'default'
 	readonly text: string
@@ -26,7 +26,7 @@ export function refuseUnheldRule(store: Store, { table, kind, text, actor, now }
 }
 
 /** The same for all rules of a table as it is to be. Those that cannot be read yet are refused when it is saved. */
-export function refuseUnheldRules(store: Store, table: number, entry: TableEntry, by: ByKeeper): void {
+export function refuseUnheldRules(store: Store, table: number, entry: TableEntry, by: ByActor): void {
 	const current = store.workspace().document.tables.find((each) => each.id === table)
 	const held = new Set([...rulesOf(current)].map(([, text]) => text))
 	for (const [kind, text] of rulesOf(entry)) if (!held.has(text)) refuseUnheldRule(store, { table, kind, text, ...by })

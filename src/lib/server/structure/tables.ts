@@ -10,11 +10,11 @@ import { toColumn } from '$lib/core/workspace/catalogue.ts'
 import type { ColumnEntry, LineEntry, TableEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'
 import { refuseUnheld } from '../rights/held-formulas.ts'
-import { standingOf } from '../rights/rights-of-actor.ts'
+import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
 import { refuseTooDear } from '../derived/formula-cost.ts'
-import { getKeptTable, type ByKeeper } from '../rights/kept-table.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
 import { takeNumbers } from '../store/numbers.ts'
 import { restructure } from './restructure.ts'
 import { labelBesides, numberRows } from './known-by.ts'
@@ -33,7 +33,7 @@ export type NewColumn = Omit<ColumnEntry, 'id' | 'otherwise' | 'numbering'>
 
 export function addTable(
 	store: Store,
-	{ name, columns, actor, now }: ByKeeper & { name: string; columns: readonly NewColumn[] }
+	{ name, columns, actor, now }: ByActor & { name: string; columns: readonly NewColumn[] }
 ): number {
 	refuseUnlessBuilder(store, actor)
 	refuseTakenName(store, name)
@@ -58,7 +58,7 @@ export function addTable(
 
 export function addColumn(
 	store: Store,
-	{ table, column, actor, now }: ByKeeper & { table: number; column: NewColumn }
+	{ table, column, actor, now }: ByActor & { table: number; column: NewColumn }
 ): number {
 	const kept = getKeptTable(store, table, actor)
 	refuseTakenColumn(kept, column.name)
@@ -74,7 +74,7 @@ export function addColumn(
 /** Writes another formula for a computed column. */
 export function setFormula(
 	store: Store,
-	{ table, column, formula, actor, now }: ByKeeper & { table: number; column: number; formula: string }
+	{ table, column, formula, actor, now }: ByActor & { table: number; column: number; formula: string }
 ): void {
 	getKeptTable(store, table, actor)
 	restructure(store, { table, actor, now, what: 'formula' }, (entry) => ({
@@ -92,7 +92,7 @@ function refuseDearColumn(store: Store, table: number, column: number): void {
 
 export function setLabel(
 	store: Store,
-	{ table, column, actor, now }: ByKeeper & { table: number; column: number }
+	{ table, column, actor, now }: ByActor & { table: number; column: number }
 ): void {
 	const kept = getKeptTable(store, table, actor)
 	const { type } = getColumn(kept, column)
@@ -106,7 +106,7 @@ function refuseTakenColumn(table: Table, name: string): void {
 	if (taken) throw new AppError('invalid', `${table.name} has a column called "${name.trim()}" already.`)
 }
 
-export interface Matching extends ByKeeper {
+export interface Matching extends ByActor {
 	readonly table: number
 	readonly column: number
 	readonly to: number
@@ -220,7 +220,7 @@ function textOf(column: ReturnType<typeof getColumn>): Sql {
 	return { text: `json_extract(?, '$[' || (r.c${column.id} - 1) || ']')`, params: [labels] }
 }
 
-export interface SavingLines extends ByKeeper {
+export interface SavingLines extends ByActor {
 	readonly table: number
 	readonly lines: readonly LineEntry[]
 	/** The workspace's version that was changed. */
@@ -260,7 +260,7 @@ export function saveLines(store: Store, { table, lines, version, actor, now }: S
 export function refuseUnheldLines(
 	store: Store,
 	lines: readonly LineEntry[],
-	{ table, actor, now }: ByKeeper & { table: number }
+	{ table, actor, now }: ByActor & { table: number }
 ): void {
 	const { catalogue, document } = store.workspace()
 	const rows = [getTable(catalogue, table)]

@@ -7,18 +7,18 @@ import { AppError } from '$lib/core/app-error.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
 import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
 import type { WorkspaceDocument } from '$lib/core/workspace/document.ts'
-import type { Actor } from '../rights/rights-of-actor.ts'
+import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'
-import { getKeptTable, type ByKeeper } from '../rights/kept-table.ts'
+import { getKeptTable } from '../rights/kept-table.ts'
 import { KEPT_MS } from './kept-for.ts'
 import { appsAt, refuseBrokenApps } from './restructure.ts'
 import { saveWorkspace } from './save.ts'
 import { dropTable, dropView } from '../store/schema.ts'
 import { refuseTakenName, refuseUnheldLines } from './tables.ts'
 
-interface OfTable extends ByKeeper {
+interface OfTable extends ByActor {
 	readonly table: number
 }
 

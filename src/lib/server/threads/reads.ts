@@ -9,7 +9,7 @@ import { mayUsePassword, readSignInWays } from '../credentials/password-use.ts'
 import { findProvider, listProviders } from '../joining/providers.ts'
 import { findPass } from '../credentials/passes.ts'
 import { readPeople } from '../people/people-sheet.ts'
-import type { Actor } from '../rights/rights-of-actor.ts'
+import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { findSecondFactor } from '../credentials/second-factor.ts'
 import { seenTables } from '../rights/seen-tables.ts'
 import { isDemo, listTray } from '../post/tray.ts'
@@ -22,7 +22,7 @@ import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
 import { measureMerge } from '../sources/judge-merge.ts'
 import { readComparison } from '../sources/read-comparison.ts'
 import type { Store } from '../store/store.ts'
-import { listPeople, listTables, tryCondition, vocabularyOf, type Asking } from '../review/bench.ts'
+import { listPeople, listTables, tryCondition, vocabularyOf } from '../review/bench.ts'
 import { previewTableRemoval, removedTables } from '../structure/take-out-table.ts'
 import { readMatrix } from '../review/access-matrix.ts'
 import { proposeAccess } from '../review/propose-access.ts'
@@ -88,7 +88,7 @@ export const READS = {
 	checkUpload,
 	fileCell: readFileCell,
 	apps: listApps,
-	appsFor: (store: Store, { actor, now }: Asking) =>
+	appsFor: (store: Store, { actor, now }: ByActor) =>
 		listApps(store)
 			.filter((app) => app.live !== null)
 			.filter((app) => openScreen(store, { app: app.id, draft: false, actor, now }).screens.length > 0),
@@ -97,7 +97,7 @@ export const READS = {
 	releases: (store: Store, { app }: { app: number }) => listReleases(store, app),
 	screen: (store: Store, request: ScreenRequest) => openScreen(store, request),
 	list: (store: Store, request: ListRequest) => readList(store, request),
-	bench: (store: Store, asking: Asking) => {
+	bench: (store: Store, asking: ByActor) => {
 		const tables = listTables(store, asking)
 		const { version, document } = store.workspace()
 		return {
