@@ -7,7 +7,9 @@ import type { Store } from '$lib/server/store/store.ts'
 import { refusal } from '../support/refusal.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
-const [BERTHS, NAME, PORT, NO, DEPTH, DRAUGHT, FREE, DEEP, SPARE, PLAN] = [3, 30, 31, 32, 33, 34, 35, 36, 37, 38]
+const [BERTHS, NAME, PORT, NO, DEPTH, DRAUGHT, FREE, DEEP, SPARE, PLAN, SIGN] = [
+	3, 30, 31, 32, 33, 34, 35, 36, 37, 38, 39
+]
 const [VISITS, SAID, BERTH, NEXT] = [4, 40, 41, 42]
 
 let store: Store
@@ -28,6 +30,7 @@ beforeEach(() => {
 					{ id: FREE, name: 'free', type: 'yes/no' },
 					{ id: DEEP, name: 'deep', type: 'computed', formula: 'depth > 10' },
 					{ id: SPARE, name: 'spare', type: 'computed', formula: 'depth - draught' },
+					{ id: SIGN, name: 'sign', type: 'computed', formula: 'IF(free; "free"; "")' },
 					{ id: PLAN, name: 'plan', type: 'ink' }
 				],
 				checks: [
@@ -87,8 +90,9 @@ describe('no value twice within another column', () => {
 
 	test('takes rows where that text is blank as one group', () => {
 		add({ [NO]: 1 })
-		add({ [PORT]: 'null', [NO]: 1 })
 		expect(refusal(() => add({ [NO]: 1 })).message).toContain('another row has this value already')
+		add({ [PORT]: 'null', [NO]: 2 })
+		expect(add({ [NO]: 2 })).not.toBe('')
 	})
 })
 
@@ -140,6 +144,13 @@ describe('a row that somebody decides on', () => {
 })
 
 describe('what is kept of a computed column', () => {
+	test('is blank where it comes to no text', () => {
+		const row = add({ [FREE]: true })
+		expect(stands(row, SIGN)).toBe('free')
+		set(row, { [FREE]: false })
+		expect(stands(row, SIGN)).toBeNull()
+	})
+
 	test('follows from the whole row, whichever part of it was changed', () => {
 		const row = add({ [DEPTH]: 12, [DRAUGHT]: 4 })
 		expect([stands(row, DEEP), stands(row, SPARE)]).toEqual([1, 8])
