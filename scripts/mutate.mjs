@@ -21,11 +21,11 @@ const unit = (...names) => names.map((name) => `tests/unit/${name}.test.ts`)
 /** What is changed, and the tests that are to notice: the quickest first, since the first that fails is enough. */
 const GROUPS = {
 	access: {
-		files: within('src/lib/core/access'),
+		files: [...within('src/lib/core/access'), 'src/lib/core/sentence/access-line.ts'],
 		tests: ['src/lib/core/access/*.test.ts', ...unit('small-faults', 'doors', 'people', 'access-generated')]
 	},
 	query: {
-		files: [...within('src/lib/core/query'), ...rows('text-candidates')],
+		files: [...within('src/lib/core/query'), 'src/lib/core/sql/sql.ts', ...rows('text-candidates')],
 		tests: unit(
 			...[
 				'page-plans',

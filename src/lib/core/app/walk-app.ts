@@ -4,7 +4,7 @@ import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
 import type { MapText } from '../routine/step-entry.ts'
 import type { AppDocument, Signoff } from './document.ts'
 import { entryOfLine, type ScreenLine } from './lines/all.ts'
-import { mapList, type MapColumn } from './lines/entry.ts'
+import { mapList, type MapColumn } from '../document/map-columns.ts'
 
 export type MapFormula = (text: string, standing: Standing, place: string) => string
 

@@ -1,13 +1,11 @@
 /** What the program must know of a kind of step and of a kind of start, whatever it does with it. */
 import type { Found } from '../document/findings.ts'
+import type { MapColumn } from '../document/map-columns.ts'
 import type { Catalogue, Table } from '../model/table.ts'
 import type { Sentence } from '../sentence/parse.ts'
 
 /** A formula over the row that a routine works on; with `me`, it reads whoever presses. */
 export type MapText = (text: string, me: boolean) => string
-
-/** What becomes of a column: another number, or undefined where it goes. */
-type MapColumn = (column: number) => number | undefined
 
 export interface StepEntry<S> {
 	/** How it is printed, typed and begun. */

@@ -186,6 +186,8 @@
 				<p class="says-wrong">{view.wrong}</p>
 			{:else if seeing && view.person === 0}
 				<p class="quiet">There is nobody else in this workspace yet.</p>
+			{:else}
+				<p class="quiet">Opening the app{who ? ` as ${who.name}` : ''}…</p>
 			{/if}
 			{#if at === views.length - 1 && views.every((each) => each.sees && !(seeing && whyNothing(each.person, seeing)))}
 				<div class="apart" role="status">

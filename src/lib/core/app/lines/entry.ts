@@ -3,9 +3,7 @@ import type { Line } from '../../access/types.ts'
 import type { Catalogue } from '../../model/table.ts'
 import type { Sentence } from '../../sentence/parse.ts'
 import type { Found } from '../../document/findings.ts'
-
-/** What becomes of a column that a document names: another number, or undefined where it goes. */
-export type MapColumn = (column: number) => number | undefined
+import type { MapColumn } from '../../document/map-columns.ts'
 
 /** As much of a document and its workspace as a line is checked against. */
 export interface Around {
@@ -36,9 +34,4 @@ export interface LineEntry<L> {
 	readonly showsRow: boolean
 	/** What would not work, and what is to be looked at. */
 	check(line: L, around: Around): Found[]
-}
-
-/** For columns that are dropped where they go. */
-export function mapList(columns: readonly number[], map: MapColumn): number[] {
-	return columns.flatMap((column) => map(column) ?? [])
 }

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { checkColumns, mistake, remark, TABLE_GONE } from '../../document/findings.ts'
+import { mapList } from '../../document/map-columns.ts'
 import { id, number, words } from '../../document/parts.ts'
-import { mapList, type LineEntry } from './entry.ts'
+import type { LineEntry } from './entry.ts'
 
 export const formSchema = z.object({
 	id,

@@ -5,8 +5,9 @@ import { isSameTree, someNode } from '../../formula/syntax/walk.ts'
 import type { Expr } from '../../model/formula.ts'
 import { findColumn, type Table } from '../../model/table.ts'
 import { checkColumns, mistake, remark, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
+import { mapList } from '../../document/map-columns.ts'
 import { formula, id, number } from '../../document/parts.ts'
-import { mapList, type Around, type LineEntry } from './entry.ts'
+import type { Around, LineEntry } from './entry.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const listSchema = z.object({

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { checkColumns, mistake, TABLE_GONE } from '../../document/findings.ts'
+import { mapList } from '../../document/map-columns.ts'
 import { id, number } from '../../document/parts.ts'
-import { mapList, type LineEntry } from './entry.ts'
+import type { LineEntry } from './entry.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const recordSchema = z.object({ id, kind: z.literal('record'), table: number, columns: z.array(number) })
