@@ -26,6 +26,7 @@ export default defineConfig({
 				'new-key': 'src/lib/server/commands/new-key.ts',
 				'first-start': 'src/lib/server/commands/first-start.ts',
 				measure: 'measure/measure.ts',
+				'measure-workbook': 'measure/workbook.ts',
 				'queue-trial': 'tests/support/queue-trial.ts'
 			},
 			output: { entryFileNames: '[name].js', chunkFileNames: 'shared/[name]-[hash].js' }

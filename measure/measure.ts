@@ -23,14 +23,14 @@ import { measureGrid } from './grid.ts'
 import { measureMerge } from './merge.ts'
 import { measurePage } from './page.ts'
 import { measureTotals } from './totals.ts'
-import { measureWorkbook } from './workbook.ts'
+import { workbookFigures } from './workbook-figures.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'tin-shed-measure-'))
 const scripts = resolve('build/threads')
 
 // First, so that the memory it takes is its own.
 const brought = await measureImport(folder, scripts)
-const workbook = await measureWorkbook(folder, scripts)
+const workbook = workbookFigures(folder, scripts)
 const page = measurePage()
 const access = await measureAccess()
 const formula = measureFormula()

@@ -40,7 +40,7 @@ const TAKEN: FileHead & { readonly rows: readonly WireRow[] } = {
 /** In two pages, as it is made. */
 async function makeFile(format: FileFormat, path: string): Promise<void> {
 	const { rows, ...head } = TAKEN
-	const file = beginFile({ ...head, format, path })
+	const file = await beginFile({ ...head, format, path })
 	await file.add(rows.slice(0, 2))
 	await file.add(rows.slice(2))
 	await file.end()
@@ -80,7 +80,7 @@ describe('a table goes out and comes in again', () => {
 
 	test('JSON of no rows is an empty list, and of several pages one list (RFC 8259)', async () => {
 		const empty = join(folder, 'empty.json')
-		await beginFile({ name: 'Moorings', columns: TAKEN.columns, format: 'json', path: empty }).end()
+		await (await beginFile({ name: 'Moorings', columns: TAKEN.columns, format: 'json', path: empty })).end()
 		expect(JSON.parse(readFileSync(empty, 'utf8'))).toEqual([])
 		const path = join(folder, 'read.json')
 		await makeFile('json', path)

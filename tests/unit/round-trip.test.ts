@@ -66,7 +66,7 @@ async function sendOut(format: string, rows = ROWS): Promise<string> {
 		writeFileSync(path, await new Response(stream).text())
 		return path
 	}
-	const file = beginFile({ name: 'Calls', columns: COLUMNS, format: format as 'xlsx', path })
+	const file = await beginFile({ name: 'Calls', columns: COLUMNS, format: format as 'xlsx', path })
 	await file.add(rows.slice(0, 5))
 	await file.add(rows.slice(5))
 	await file.end()

@@ -34,7 +34,7 @@ const CELLS: Record<string, WireCell> = {
 
 async function makeFile(format: 'xlsx' | 'ods' | 'json'): Promise<string> {
 	const path = join(folder, `calls.${format}`)
-	const file = beginFile({ name: 'Calls', columns: COLUMNS, format, path })
+	const file = await beginFile({ name: 'Calls', columns: COLUMNS, format, path })
 	await file.add([{ id: 'a', rev: 1, cells: CELLS }])
 	await file.end()
 	return path

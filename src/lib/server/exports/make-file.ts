@@ -3,7 +3,6 @@ import type { FileHead, Making } from './file-cell.ts'
 import { makeJson } from './make-json.ts'
 import { makeOds } from './make-ods.ts'
 import { makeSqlite } from './make-sqlite.ts'
-import { makeXlsx } from './make-xlsx.ts'
 
 export const FILE_FORMATS = ['xlsx', 'ods', 'json', 'sqlite'] as const
 export type FileFormat = (typeof FILE_FORMATS)[number]
@@ -14,13 +13,14 @@ export interface FileToMake extends FileHead {
 	readonly path: string
 }
 
-const MAKERS: Readonly<Record<FileFormat, (head: FileHead, path: string) => Making>> = {
-	xlsx: makeXlsx,
+const MAKERS: Readonly<Record<FileFormat, (head: FileHead, path: string) => Making | Promise<Making>>> = {
+	// Loaded when it is wanted: its library takes longer to load than all else that this thread needs together.
+	xlsx: async (head, path) => (await import('./make-xlsx.ts')).makeXlsx(head, path),
 	ods: makeOds,
 	json: makeJson,
 	sqlite: makeSqlite
 }
 
-export function beginFile({ format, path, ...head }: FileToMake): Making {
+export async function beginFile({ format, path, ...head }: FileToMake): Promise<Making> {
 	return MAKERS[format](head, path)
 }

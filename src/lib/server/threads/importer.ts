@@ -54,8 +54,7 @@ function work(message: Exclude<FromMain, { stop: number }>): Promise<unknown> {
 		case 'inspect':
 			return inspectFile(message.args)
 		case 'beginFile':
-			making.set(message.args.path, beginFile(message.args))
-			return Promise.resolve()
+			return begin(message.args)
 		case 'addToFile':
 			return Promise.resolve(making.get(message.args.path)?.add(message.args.rows))
 		case 'endFile':
@@ -65,6 +64,10 @@ function work(message: Exclude<FromMain, { stop: number }>): Promise<unknown> {
 		case 'bringIn':
 			return run(message)
 	}
+}
+
+async function begin(file: FileToMake): Promise<void> {
+	making.set(file.path, await beginFile(file))
 }
 
 async function endFile(path: string): Promise<void> {
