@@ -30,7 +30,7 @@ import {
 	PERSON_EMAIL,
 	PERSON_NAME
 } from '../src/lib/server/structure/make.ts'
-import { describeColumn } from '../src/lib/server/structure/change-columns.ts'
+import { changeColumn } from '../src/lib/server/structure/change-columns.ts'
 import { openAsMe } from '../src/lib/server/people/open-as-me.ts'
 import { saveWorkspace } from '../src/lib/server/structure/save.ts'
 import { addColumn, addTable, toReference, type NewColumn } from '../src/lib/server/structure/tables.ts'
@@ -247,13 +247,13 @@ interface Tables {
 function makeTables(store: Store, world: World, moorings: number, now: number): Tables {
 	const by = { actor: { person: world.builder }, now }
 	const inspections = addTable(store, { name: 'Inspections', columns: demo.inspectionColumns(moorings), ...by })
-	describeColumn(store, {
+	changeColumn(store, {
 		table: inspections,
 		column: columnsOf(store, inspections)('Title'),
 		words: { otherwise: 'Mooring.Code & " on " & Date' },
 		...by
 	})
-	describeColumn(store, {
+	changeColumn(store, {
 		table: inspections,
 		column: columnsOf(store, inspections)('Diver'),
 		words: { otherwise: 'me' },

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
 import { openHost } from '../src/lib/server/host/host.ts'
-import type { ImportState } from '../src/lib/server/imports/imports.ts'
+import type { ImportState } from '$lib/core/requests/imports.ts'
 import { bringInSoundings, editor, lineOf, writeLines } from './import.ts'
 
 const ROWS = 1_000_000

@@ -15,7 +15,7 @@ import { readRows } from '$lib/server/rows/read.ts'
 import { pressButton } from '$lib/server/routines/run-routine.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { tryCondition } from '$lib/server/review/bench.ts'
-import { describeColumn } from '$lib/server/structure/change-columns.ts'
+import { changeColumn } from '$lib/server/structure/change-columns.ts'
 import { noteRefusal, refuseGuessing } from '$lib/server/history/note-refusal.ts'
 import { readAccess } from '$lib/server/review/read-access.ts'
 import { saveLines } from '$lib/server/structure/tables.ts'
@@ -131,7 +131,7 @@ describe('lines, checks and defaults', () => {
 
 	test('a default fills no table with phone numbers', () => {
 		const words = { otherwise: 'me.phone' }
-		expect(() => describeColumn(store, { table: VESSELS, column: PHONE_OF, words, ...by })).toThrow(UNHELD)
+		expect(() => changeColumn(store, { table: VESSELS, column: PHONE_OF, words, ...by })).toThrow(UNHELD)
 	})
 })
 

@@ -30,7 +30,7 @@ function circles(paths: ReadonlyMap<string, readonly string[]>): string[] {
 describe.each([
 	{ under: 'src/lib/core/', heading: 'The folders of the core', above: /^src\/(routes|lib\/ui|lib\/server)\// },
 	{ under: 'src/lib/server/', heading: 'The folders of the server', above: /^src\/(routes|lib\/ui)\// },
-	{ under: 'src/lib/ui/', heading: 'The folders of the interface', above: /^src\/routes\// }
+	{ under: 'src/lib/ui/', heading: 'The folders of the interface', above: /^src\/(routes|lib\/server)\// }
 ])('$heading', ({ under, heading, above }) => {
 	const order = orderUnder(heading)
 	/** Those of files that lie beside the folders are left out: every folder may use them. */
@@ -57,6 +57,15 @@ describe.each([
 		)
 		expect(up).toEqual([])
 	})
+})
+
+test('pages take nothing from the server but what comes over the wire', () => {
+	const taken = within('src/routes/')
+		.filter(([path]) => path.endsWith('.svelte'))
+		.flatMap(([path, targets]) =>
+			targets.filter((target) => target.startsWith('src/lib/server/')).map((target) => `${path} → ${target}`)
+		)
+	expect(taken).toEqual([])
 })
 
 test.each(['src/lib/server/', 'src/lib/ui/', 'src/routes/'])('no file of %s comes back to itself', (folder) => {

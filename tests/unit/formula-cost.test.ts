@@ -6,7 +6,7 @@ import { addAppFrom, checkDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { tryCondition } from '$lib/server/review/bench.ts'
-import { describeTable } from '$lib/server/structure/change-columns.ts'
+import { changeTable } from '$lib/server/structure/change-columns.ts'
 import { addColumn, saveLines, setFormula } from '$lib/server/structure/tables.ts'
 import { tryFormula } from '$lib/server/review/try-formula.ts'
 import { oneListApp } from '../support/one-list-app.ts'
@@ -91,7 +91,7 @@ test('what asks for too much is tried nowhere and saved nowhere, in words that s
 		TOO_MUCH
 	)
 	const words = { checks: [{ formula: nest(2), message: 'No.' }] }
-	expect(() => describeTable(store, { table: BOATS, words, ...by })).toThrow('asks for too much')
+	expect(() => changeTable(store, { table: BOATS, words, ...by })).toThrow('asks for too much')
 	const column = { name: 'far', type: 'computed' as const, formula: dear }
 	expect(() => addColumn(store, { table: BOATS, column, ...by })).toThrow(TOO_MUCH)
 })

@@ -17,7 +17,7 @@ import type { Host } from '$lib/server/host/host.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { READS } from '$lib/server/threads/reads.ts'
 import { WRITES } from '$lib/server/threads/writes.ts'
-import { describeColumn } from '$lib/server/structure/change-columns.ts'
+import { changeColumn } from '$lib/server/structure/change-columns.ts'
 import { stageCsv } from '../support/stage-csv.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
@@ -267,7 +267,7 @@ describe('a table in which no column tells its rows apart', () => {
 	})
 
 	test('takes values that may stand once from rows that go', async () => {
-		describeColumn(store, { table: MOORINGS, column: CODE, words: { unique: true }, actor, now: NOW })
+		changeColumn(store, { table: MOORINGS, column: CODE, words: { unique: true }, actor, now: NOW })
 		const text = 'code,harbour,depth,state,seen\nNH-001,,1,,\nNH-002,,2,,\n'
 		expect(await apply(await given(text, 'replace', []))).toEqual({ ...FITTING, added: 2, removed: 3 })
 		expect(shown()).toEqual({ 'NH-001': [null, 1, null, null], 'NH-002': [null, 2, null, null] })
@@ -398,7 +398,7 @@ describe('many rows go in step by step', () => {
 			if (name !== 'beginApplying' || tried) return
 			tried = true
 			const guards = { checks: [{ formula: 'depth < 30', message: 'Not so deep.' }] }
-			WRITES.describeTable(store, { table: MOORINGS, words: guards, actor, now: NOW } as never)
+			WRITES.changeTable(store, { table: MOORINGS, words: guards, actor, now: NOW } as never)
 		})
 		const staging = await stage('update', text(lines))
 		await expect(run(staging, { host })).rejects.toThrow(/\d+ rows do not fit. Nothing was brought in./)

@@ -7,7 +7,7 @@ import type { Store } from '$lib/server/store/store.ts'
 import { listTables, tryCondition } from '$lib/server/review/bench.ts'
 import { readAccess } from '$lib/server/review/read-access.ts'
 import { READS } from '$lib/server/threads/reads.ts'
-import { describeColumn, removeColumn } from '$lib/server/structure/change-columns.ts'
+import { changeColumn, removeColumn } from '$lib/server/structure/change-columns.ts'
 import { addColumn, saveLines, setFormula } from '$lib/server/structure/tables.ts'
 
 const NOW = Date.parse('2026-11-24T12:00:00Z')
@@ -105,7 +105,7 @@ describe('a named condition', () => {
 		expect(seen()).toBe(2)
 		setFormula(store, { table: MOORINGS, column: deep, formula: 'Depth > 30', ...by })
 		expect(seen()).toBe(1)
-		describeColumn(store, { table: MOORINGS, column: deep, words: { name: 'very deep' }, ...by })
+		changeColumn(store, { table: MOORINGS, column: deep, words: { name: 'very deep' }, ...by })
 		expect(store.workspace().document.lines[0]?.where).toBe('very deep')
 		expect(() => removeColumn(store, { table: MOORINGS, column: deep, ...by })).toThrow(/A line of access to Moorings/)
 	})

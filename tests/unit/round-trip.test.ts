@@ -9,8 +9,9 @@ import { describe, expect, test } from 'vitest'
 import type { WireCell, WireRow } from '$lib/core/query/wire.ts'
 import { exportCsv } from '$lib/server/downloads/export-csv.ts'
 import { beginFile, FILE_FORMATS } from '$lib/server/exports/make-file.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-import { inspectFile, type Inspection } from '$lib/server/sources/inspect.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+import { inspectFile } from '$lib/server/sources/inspect.ts'
+import type { Inspection } from '$lib/core/requests/imports.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'tin-shed-round-'))
 

@@ -7,7 +7,7 @@ import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { readHistory } from '$lib/server/rows/read-history.ts'
 import type { Store } from '$lib/server/store/store.ts'
-import { describeColumn, removeColumn } from '$lib/server/structure/change-columns.ts'
+import { changeColumn, removeColumn } from '$lib/server/structure/change-columns.ts'
 import { addColumn } from '$lib/server/structure/tables.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
@@ -85,7 +85,7 @@ const count = (table: number) => readRows(store, by.actor, { table }, NOW).rows.
 describe('no value twice within another column', () => {
 	beforeEach(() => {
 		for (const name of ['Ness Hythe', 'Gull Stair']) add(HARBOURS, { 20: name })
-		describeColumn(store, { ...by, table: MOORINGS, column: BERTH, words: { unique: true, uniqueWithin: HARBOUR } })
+		changeColumn(store, { ...by, table: MOORINGS, column: BERTH, words: { unique: true, uniqueWithin: HARBOUR } })
 	})
 
 	test('the same value stands again where the other column differs, and only there', () => {
@@ -105,10 +105,10 @@ describe('no value twice within another column', () => {
 
 	test('it cannot be asked for where values stand twice already, and goes with the column it is within', () => {
 		const zone = addColumn(store, { ...by, table: MOORINGS, column: { name: 'zone', type: 'text' } })
-		describeColumn(store, { ...by, table: MOORINGS, column: BERTH, words: { unique: true, uniqueWithin: zone } })
+		changeColumn(store, { ...by, table: MOORINGS, column: BERTH, words: { unique: true, uniqueWithin: zone } })
 		add(MOORINGS, { [BERTH]: 'A1', [zone]: 'north' })
 		add(MOORINGS, { [BERTH]: 'A1', [zone]: 'south' })
-		const everywhere = () => describeColumn(store, { ...by, table: MOORINGS, column: BERTH, words: { unique: true } })
+		const everywhere = () => changeColumn(store, { ...by, table: MOORINGS, column: BERTH, words: { unique: true } })
 		expect(everywhere).toThrow('more than once')
 		removeColumn(store, { ...by, table: MOORINGS, column: zone })
 		expect(() => add(MOORINGS, { [BERTH]: 'A1' })).not.toThrow()
@@ -125,7 +125,7 @@ describe('what becomes of rows that point to one that goes', () => {
 		add(INSPECTIONS, { 40: 'worn', 41: { id: mooring } })
 	})
 	const choose = (onRemoval: OnRemoval) =>
-		describeColumn(store, { ...by, table: MOORINGS, column: HARBOUR, words: { onRemoval } })
+		changeColumn(store, { ...by, table: MOORINGS, column: HARBOUR, words: { onRemoval } })
 
 	test('kept: the removal is refused', () => {
 		expect(() => act('remove', HARBOURS, harbour)).toThrow('Rows of moorings still point to this one.')

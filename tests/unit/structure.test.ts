@@ -9,8 +9,8 @@ import { countRows, readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import {
 	convertColumn,
-	describeColumn,
-	describeTable,
+	changeColumn,
+	changeTable,
 	previewConversion,
 	previewRemoval,
 	removeColumn,
@@ -133,7 +133,7 @@ const formulaOf = (table: number, column: number) =>
 describe('a new name keeps every formula right', () => {
 	test('of a column: in computed columns, lines, screens, routines and messages', () => {
 		const row = add(MOORINGS, { 30: 'VQ-001', 31: 4 })
-		describeColumn(store, { ...by, table: MOORINGS, column: 31, words: { name: 'Depth at low water' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 31, words: { name: 'Depth at low water' } })
 		expect(formulaOf(MOORINGS, 34)).toBe('Depth at low water * 2 + COUNT(Harbour.moorings)')
 		expect(formulaOf(HARBOURS, 21)).toBe('MAX(moorings.Depth at low water)')
 		expect(store.workspace().document.lines[0]?.where).toBe('Depth at low water < 30')
@@ -148,39 +148,39 @@ describe('a new name keeps every formula right', () => {
 	})
 
 	test('that would be misread stands in quotes', () => {
-		describeColumn(store, { ...by, table: MOORINGS, column: 31, words: { name: 'in metres, at low' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 31, words: { name: 'in metres, at low' } })
 		expect(formulaOf(MOORINGS, 34)).toBe("'in metres, at low' * 2 + COUNT(Harbour.moorings)")
 	})
 
 	test('of a table: the sets that are called after it', () => {
-		describeTable(store, { ...by, table: MOORINGS, words: { name: 'Berths' } })
+		changeTable(store, { ...by, table: MOORINGS, words: { name: 'Berths' } })
 		expect(formulaOf(HARBOURS, 21)).toBe('MAX(berths.Depth)')
 		expect(formulaOf(MOORINGS, 34)).toBe('depth * 2 + COUNT(Harbour.berths)')
 		expect(store.db.prepare('SELECT count(*) FROM "table Berths"').pluck().get()).toBe(0)
 	})
 
 	test('of a set', () => {
-		describeColumn(store, { ...by, table: MOORINGS, column: 32, words: { reverseName: 'places to lie' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 32, words: { reverseName: 'places to lie' } })
 		expect(formulaOf(HARBOURS, 21)).toBe('MAX(places to lie.Depth)')
 	})
 
 	test('in releases too: an old one, put back, still works', () => {
 		releaseApp(store, { app: 1, note: '', ...by })
 		expect(findLiveApp(store, 1)?.document.screens[0]?.lines[0]).toMatchObject({ columns: [30, 31] })
-		describeColumn(store, { ...by, table: MOORINGS, column: 31, words: { name: 'Deep' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 31, words: { name: 'Deep' } })
 		expect(findLiveApp(store, 1)?.document.screens[0]?.lines[0]).toMatchObject({
 			where: "Deep > 2 and 'not in use' <> TRUE"
 		})
 	})
 
 	test('that is taken is refused', () => {
-		const taken = () => describeColumn(store, { ...by, table: MOORINGS, column: 31, words: { name: 'CODE' } })
+		const taken = () => changeColumn(store, { ...by, table: MOORINGS, column: 31, words: { name: 'CODE' } })
 		expect(taken).toThrow('Moorings has a column called "CODE" already.')
 	})
 
 	test('is not for somebody who does not keep the table', () => {
 		const other = { actor: { person: 99 }, now: NOW }
-		const change = () => describeColumn(store, { ...other, table: MOORINGS, column: 31, words: { name: 'Deep' } })
+		const change = () => changeColumn(store, { ...other, table: MOORINGS, column: 31, words: { name: 'Deep' } })
 		expect(change).toThrow('This table is not there, or is kept by somebody else.')
 	})
 })
@@ -262,28 +262,28 @@ describe('putting a table back', () => {
 
 	test('is refused when somebody has changed it since', () => {
 		const { version } = store.workspace()
-		describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { about: 'What was seen' } })
-		describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { name: 'Seen' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { about: 'What was seen' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { name: 'Seen' } })
 		expect(() => putTableBack(store, { ...by, table: MOORINGS, version })).toThrow('changed again since')
 	})
 })
 
 describe('rules', () => {
 	test('a default fills what was left blank, as the system', () => {
-		describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { otherwise: '"seen " & TODAY()' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { otherwise: '"seen " & TODAY()' } })
 		expect(cellsOf(add(MOORINGS, { 30: 'A' }))).toMatchObject({ c35: 'seen 2026-11-23' })
 		expect(cellsOf(add(MOORINGS, { 30: 'B', 35: null }))).toMatchObject({ c35: 'seen 2026-11-23' })
 		expect(cellsOf(add(MOORINGS, { 30: 'C', 35: 'typed' }))).toMatchObject({ c35: 'typed' })
 	})
 
 	test('a numbering counts up, and by the year', () => {
-		describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{year}-{0000}' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{year}-{0000}' } })
 		expect([add(MOORINGS, { 30: 'A' }), add(MOORINGS, { 30: 'B' })].map((row) => cellsOf(row)['c35'])).toEqual([
 			'M-2026-0001',
 			'M-2026-0002'
 		])
 		const bad = () =>
-			describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{day}-{00}' } })
+			changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{day}-{00}' } })
 		expect(bad).toThrow('one group of noughts in braces')
 	})
 
@@ -292,7 +292,7 @@ describe('rules', () => {
 			{ formula: 'Depth < 40', message: 'Depth is in metres, up to 40.' },
 			{ formula: 'not (Code = "Z") or not ISBLANK(Depth)', message: 'Z needs a depth.' }
 		]
-		describeTable(store, { ...by, table: MOORINGS, words: { checks } })
+		changeTable(store, { ...by, table: MOORINGS, words: { checks } })
 		expect(() => add(MOORINGS, { 30: 'A', 31: 41 })).toThrow('Depth is in metres, up to 40.')
 		expect(add(MOORINGS, { 30: 'A' })).not.toBe('')
 		expect(() => add(MOORINGS, { 30: 'Z' })).toThrow('Z needs a depth.')
@@ -300,15 +300,15 @@ describe('rules', () => {
 
 	test('a default may read only what its writer holds', () => {
 		const otherwise = 'FIRST(SORT(Harbour.moorings; Code)).Code'
-		expect(() => describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { otherwise } })).not.toThrow()
-		const people = () => describeColumn(store, { ...by, table: PEOPLE_TABLE, column: 1, words: { otherwise: '"x"' } })
+		expect(() => changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { otherwise } })).not.toThrow()
+		const people = () => changeColumn(store, { ...by, table: PEOPLE_TABLE, column: 1, words: { otherwise: '"x"' } })
 		expect(people).not.toThrow()
 	})
 
 	test('a column that holds a value twice cannot become unique', () => {
 		add(MOORINGS, { 30: 'A', 35: 'same' })
 		add(MOORINGS, { 30: 'B', 35: 'Same' })
-		const unique = () => describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { unique: true } })
+		const unique = () => changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { unique: true } })
 		expect(unique).toThrow('more than once')
 	})
 })
@@ -334,7 +334,7 @@ describe('what a change of structure must not do', () => {
 		expect(stand()).toEqual(['Sound', 'Watch', 'Replace'])
 		const { version } = store.workspace()
 		const choose = (choices: string[]) =>
-			describeColumn(store, { ...by, table: MOORINGS, column: id, words: { choices } })
+			changeColumn(store, { ...by, table: MOORINGS, column: id, words: { choices } })
 		// Offered as they were found, in the order of the alphabet: Replace, Sound, Watch. One is renamed, two change places.
 		choose(['Replace now', 'Watch', 'Sound', 'New'])
 		expect(stand()).toEqual(['Sound', 'Watch', 'Replace now'])
@@ -349,7 +349,7 @@ describe('what a change of structure must not do', () => {
 		const stand = () => rows.map((row) => cellsOf(row)[`c${id}`])
 		expect(stand()).toEqual(['Chain; Rope', 'Chain', 'Rope; Shackle'])
 		const choose = (choices: string[]) =>
-			describeColumn(store, { ...by, table: MOORINGS, column: id, words: { choices } })
+			changeColumn(store, { ...by, table: MOORINGS, column: id, words: { choices } })
 		choose(['Rope', 'Chain', 'Shackle, large'])
 		expect(stand()).toEqual(['Rope; Chain', 'Chain', 'Rope; Shackle, large'])
 		expect(() => choose(['Rope', 'Shackle, large'])).toThrow('Rows still hold one of the choices')
@@ -368,7 +368,7 @@ describe('what a change of structure must not do', () => {
 		add(MOORINGS, { 30: 'A', 35: 'Sound' })
 		add(MOORINGS, { 30: 'B', 35: 'Watch' })
 		const id = convertColumn(store, { ...by, table: MOORINGS, column: 35, type: 'choice' })
-		const drop = () => describeColumn(store, { ...by, table: MOORINGS, column: id, words: { choices: ['Sound'] } })
+		const drop = () => changeColumn(store, { ...by, table: MOORINGS, column: id, words: { choices: ['Sound'] } })
 		expect(drop).toThrow('Rows still hold one of the choices that would go.')
 	})
 
@@ -395,14 +395,14 @@ describe('what a change of structure must not do', () => {
 	})
 
 	test('give another meaning to a formula by a name that is taken for a set', () => {
-		describeColumn(store, { ...by, table: MOORINGS, column: 32, words: { reverseName: 'places' } })
-		const rename = () => describeColumn(store, { ...by, table: HARBOURS, column: 20, words: { name: 'places' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 32, words: { reverseName: 'places' } })
+		const rename = () => changeColumn(store, { ...by, table: HARBOURS, column: 20, words: { name: 'places' } })
 		expect(rename).toThrow('would mean something else. Choose another.')
 	})
 
 	test('change who keeps the table when it is put back', () => {
 		const { version, document } = store.workspace()
-		describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { about: 'What was seen' } })
+		changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { about: 'What was seen' } })
 		putTableBack(store, { ...by, table: MOORINGS, version })
 		expect(store.workspace().document.tables[2]?.keepers).toEqual(document.tables[2]?.keepers)
 	})
@@ -411,7 +411,7 @@ describe('what a change of structure must not do', () => {
 test('a numbering goes on from what stands there already', () => {
 	add(MOORINGS, { 30: 'A', 35: 'M-2026-0041' })
 	add(MOORINGS, { 30: 'B', 35: 'M-2025-0099' })
-	describeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{year}-{0000}' } })
+	changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{year}-{0000}' } })
 	expect(cellsOf(add(MOORINGS, { 30: 'C' }))).toMatchObject({ c35: 'M-2026-0042' })
 })
 

@@ -5,7 +5,7 @@ import { readRows } from '$lib/server/rows/read.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { dropUnregistered } from '$lib/server/sources/import-table.ts'
 import type { Store } from '$lib/server/store/store.ts'
-import { describeColumn } from '$lib/server/structure/change-columns.ts'
+import { changeColumn } from '$lib/server/structure/change-columns.ts'
 import { oneListApp } from '../support/one-list-app.ts'
 import { addColumn, addTable } from '$lib/server/structure/tables.ts'
 import { previewTableRemoval, removedTables, removeTable, returnTable } from '$lib/server/structure/take-out-table.ts'
@@ -82,7 +82,7 @@ describe('a table that is taken out', () => {
 
 	test('comes back without its lines where other tables have other names by then', () => {
 		removeTable(store, { table: MOORINGS, ...by })
-		describeColumn(store, { table: HARBOURS, column: 20, words: { name: 'Town' }, ...by })
+		changeColumn(store, { table: HARBOURS, column: 20, words: { name: 'Town' }, ...by })
 		addColumn(store, { table: HARBOURS, column: { name: 'Name', type: 'text' }, ...by })
 		expect(returnTable(store, { table: MOORINGS, ...by })).toEqual({ lines: false })
 		expect(store.workspace().document.lines).toEqual([])

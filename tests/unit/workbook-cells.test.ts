@@ -11,7 +11,7 @@ import { ZipFile } from 'yazl'
 import type { WireCell } from '$lib/core/query/wire.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { beginFile } from '$lib/server/exports/make-file.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { inspectFile } from '$lib/server/sources/inspect.ts'
 import { openArchive } from '$lib/server/sources/workbook/archive.ts'
 

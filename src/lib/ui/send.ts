@@ -1,4 +1,7 @@
 /** Asks the server for something and says what came of it. A refusal comes back as a value, so that nothing typed is lost. */
+import type { AnswerTo, AskedOf } from '$lib/core/requests/pair.ts'
+import type { Answers, Requests } from '$lib/core/requests/requests.ts'
+
 export interface Refusal {
 	readonly code: string
 	readonly message: string
@@ -7,14 +10,29 @@ export interface Refusal {
 
 export type Sent<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly refusal: Refusal }
 
-export async function send<T>(path: string, body: unknown, method = 'POST'): Promise<Sent<T>> {
-	return ask<T>(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+/** Sends what an address takes. */
+export function send<
+	M extends keyof Requests,
+	P extends keyof Requests[M] & string,
+	const A extends AskedOf<Requests[M][P]>
+>(method: M, address: P, asked: A): Promise<Sent<AnswerTo<Requests[M][P], A>>> {
+	return fetchJson(address, {
+		method,
+		headers: { 'content-type': 'application/json' },
+		body: JSON.stringify(asked)
+	})
 }
 
-export async function ask<T>(path: string, init?: RequestInit): Promise<Sent<T>> {
+/** Reads from an address, or gives it bytes. */
+export function ask<P extends keyof Answers>(address: P, init?: RequestInit): Promise<Sent<Answers[P]>> {
+	return fetchJson(address, init)
+}
+
+async function fetchJson<T>(address: string, init?: RequestInit): Promise<Sent<T>> {
 	try {
-		const response = await fetch(path, { ...init, headers: { accept: 'application/json', ...init?.headers } })
+		const response = await fetch(address, { ...init, headers: { accept: 'application/json', ...init?.headers } })
 		const value = (await response.json().catch(() => ({}))) as unknown
+		// Both ends infer what an address answers from the same type.
 		if (response.ok) return { ok: true, value: value as T }
 		const said = value as Partial<Refusal>
 		return {

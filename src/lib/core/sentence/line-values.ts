@@ -18,7 +18,7 @@ export function writeSlot<T extends object>(line: T, key: string, value: unknown
 const SHOWN_AT_FIRST = 4
 
 /** The line about another table: what named columns of the old one starts anew; formulas stay, to be looked at. */
-export function changeTable<T extends object>(kind: SentenceKind, line: T, { key, table, columns }: TableChange): T {
+export function chooseTable<T extends object>(kind: SentenceKind, line: T, { key, table, columns }: TableChange): T {
 	let next = writeSlot(line, key, table)
 	for (const part of kind.parts) {
 		if (typeof part === 'string') continue

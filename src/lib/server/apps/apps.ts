@@ -1,4 +1,5 @@
 /** Apps: their drafts, which builders write, and their releases, which staff use. */
+import type { AppSummary } from '$lib/core/requests/bench.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { appSchema, parseApp, type AppDocument } from '$lib/core/app/document.ts'
@@ -19,16 +20,6 @@ import { findTooDear } from '../derived/formula-cost.ts'
 import { brokenExamples } from '../structure/examples.ts'
 import { refuseUnkept } from './refuse-unkept.ts'
 import { indexSorts } from './index-sorts.ts'
-
-export interface AppSummary {
-	readonly id: number
-	readonly name: string
-	readonly about: string
-	readonly colour: AppDocument['colour']
-	readonly live: number | null
-	/** Whether the draft differs from what is live; known to builders. */
-	readonly ahead: boolean
-}
 
 export interface Draft {
 	readonly id: number

@@ -2,6 +2,7 @@
  * What one person gets of one screen: its lines with their data, as much as the lines of access let through. What a
  * person may not do is not offered: forms, buttons and screens that would be empty for them are left out.
  */
+import type { ShownLine, ShownScreen } from '$lib/core/requests/screens.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument, Screen } from '$lib/core/app/document.ts'
 import type { ButtonLine } from '$lib/core/app/lines/button.ts'
@@ -10,11 +11,11 @@ import type { ListLine } from '$lib/core/app/lines/list.ts'
 import type { RecordLine } from '$lib/core/app/lines/record.ts'
 import { entryOfStep, type Routine } from '$lib/core/routine/routine.ts'
 import { entryOfLine, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
-import type { WirePage, WireRow } from '$lib/core/query/wire.ts'
+import type { WirePage } from '$lib/core/query/wire.ts'
 import { isNever } from '$lib/core/access/rights.ts'
 import { findColumn, getColumn, type Table } from '$lib/core/model/table.ts'
 import { standingOf, type Actor, type Standing } from '../rights/rights-of-actor.ts'
-import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
+import { describeColumns } from '../rows/describe-columns.ts'
 import { countRows, readRows } from '../rows/read.ts'
 import { caseOfRow } from '../signoffs/cases.ts'
 import type { Store } from '../store/store.ts'
@@ -35,47 +36,6 @@ export interface ScreenRequest extends AppPlace {
 	/** The first screen, if left out. */
 	readonly screen?: string | undefined
 	readonly row?: string | undefined
-}
-
-export type ShownLine = { readonly id: string } & (
-	| { readonly kind: 'heading'; readonly text: string }
-	| ShownList
-	| {
-			readonly kind: 'record'
-			readonly table: number
-			readonly title: string
-			readonly label: number
-			readonly columns: readonly ShownColumn[]
-			readonly row: WireRow | null
-			readonly signoff: ReturnType<typeof caseOfRow>
-	  }
-	| {
-			readonly kind: 'form'
-			readonly table: number
-			readonly title: string
-			readonly columns: readonly ShownColumn[]
-			readonly thanks: string
-	  }
-	| { readonly kind: 'button'; readonly label: string; readonly opens?: string; readonly runs?: string }
-)
-
-export interface ShownList {
-	readonly kind: 'list'
-	readonly table: number
-	readonly title: string
-	readonly columns: readonly ShownColumn[]
-	readonly page: WirePage
-	/** Counted up to 1,000. */
-	readonly count: number
-	readonly opens: string | null
-}
-
-export interface ShownScreen {
-	readonly app: { readonly id: number; readonly name: string; readonly colour: string; readonly release: number | null }
-	readonly screens: readonly { readonly id: string; readonly title: string }[]
-	readonly screen: { readonly id: string; readonly title: string; readonly lines: readonly ShownLine[] } | null
-	/** The tables whose changes make this screen read again. */
-	readonly tables: readonly number[]
 }
 
 export const COUNT_LIMIT = 1_000

@@ -1,4 +1,5 @@
 /** Who sees something of a draft, table by table: so that the Lookout begins with people who do, and says why others do not. */
+import type { WhoSees } from '$lib/core/requests/access.ts'
 import { isNever } from '$lib/core/access/rights.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
@@ -6,13 +7,6 @@ import { countUnder } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
 import { peopleListed } from '../review/counts.ts'
 import { readDraft } from './apps.ts'
-
-export interface WhoSees {
-	/** The tables that the draft shows, with whether the builder keeps them. */
-	readonly tables: readonly { readonly id: number; readonly name: string; readonly kept: boolean }[]
-	/** The tables of which each person sees a row, or may add one, as far as the builder sees as much. */
-	readonly people: readonly { readonly person: number; readonly tables: readonly number[] }[]
-}
 
 export function whoSees(store: Store, { app, actor, now }: { app: number; actor: Actor; now: number }): WhoSees {
 	const known = store.workspace().catalogue.tables

@@ -17,7 +17,7 @@ export function exportCsv({ columns, page }: ToExport, defused: boolean): Readab
 				: `\ufeff${csvRecord(columns.map(({ name, unit }) => (unit ? `${name} (${unit})` : name)))}`
 			started = true
 			for (const row of rows)
-				text += csvRecord(columns.map((column) => safe(exportText(column as never, row.cells[cellKey(column.id)]))))
+				text += csvRecord(columns.map((column) => safe(exportText(column, row.cells[cellKey(column.id)]))))
 			controller.enqueue(encoder.encode(text))
 			if (next === null) controller.close()
 			else after = next

@@ -1,7 +1,7 @@
 /** What a cell is in a file, whatever the format: what its reader sees of it, as the type that it has. */
 import { isFileCell, isReferenceCell, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
 import { wallClock } from '$lib/core/schedule/zone.ts'
-import type { ShownColumn } from '../rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 
 export interface FileHead {
 	readonly name: string

@@ -9,7 +9,7 @@ import { finished } from 'node:stream/promises'
 import { ZipFile } from 'yazl'
 import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 import { codeOf } from '$lib/core/table/kinds/currency.ts'
-import type { ShownColumn } from '../rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import {
 	formatOf,
 	headingOf,

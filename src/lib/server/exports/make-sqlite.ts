@@ -3,7 +3,7 @@ import Database from 'better-sqlite3'
 import { quoteName } from '$lib/core/sql/sql.ts'
 import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 import { codeOf } from '$lib/core/table/kinds/currency.ts'
-import type { ShownColumn } from '../rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { formatOf, toPlainCell, type FileHead, type Making } from './file-cell.ts'
 
 /** What SQLite makes of each is said in its "Datatypes", 3.1; whatever is not here is text. */

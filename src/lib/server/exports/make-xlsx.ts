@@ -1,7 +1,7 @@
 /** XLSX, written row by row: a sheet of a million takes no more memory than one of a thousand. */
 import ExcelJS from 'exceljs'
 import { cellKey } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '../rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { formatOf, headingOf, sheetName, toSheetCell, type FileCell, type FileHead, type Making } from './file-cell.ts'
 
 export function makeXlsx({ name, columns }: FileHead, path: string): Making {

@@ -7,6 +7,7 @@ import { fileTypeFromFile } from 'file-type'
 import { createReadStream, createWriteStream, rmSync } from 'node:fs'
 import { mkdir, open, rename, rm, stat } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
+import type { ReadableStream as NodeStream } from 'node:stream/web'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { AppError } from '$lib/core/app-error.ts'
@@ -91,7 +92,7 @@ async function write(body: ReadableStream<Uint8Array>, path: string, name: strin
 			next(size > MOST_BYTES ? tooLarge(name) : null, chunk)
 		}
 	})
-	await pipeline(Readable.fromWeb(body as never), measure, createWriteStream(path, { mode: 0o600, flush: true }))
+	await pipeline(Readable.fromWeb(body as NodeStream), measure, createWriteStream(path, { mode: 0o600, flush: true }))
 	if (size === 0) throw new AppError('invalid', 'This file is empty. Choose another.')
 	return { sha: hash.digest('hex'), size }
 }

@@ -22,7 +22,8 @@ const LAST_SEAL = `SELECT seal FROM history ORDER BY seq DESC LIMIT 1`
 const ADD_ENTRY = `
 	INSERT INTO history (at, person, through, kind, table_id, row_n, body, seal)
 	VALUES (?, ?, ?, ?, ?, ?, ?, ?)`
-const ALL_ENTRIES = `SELECT seq, at, person, through, kind, table_id, row_n, body, seal FROM history ORDER BY seq`
+const ALL_ENTRIES = `
+	SELECT seq, at, person, through, kind, table_id AS "table", row_n AS row, body, seal FROM history ORDER BY seq`
 
 export function writeHistory(store: Store, entry: Entry): void {
 	const before = (store.pluck(LAST_SEAL) as string | undefined) ?? ''
@@ -35,16 +36,17 @@ export function writeHistory(store: Store, entry: Entry): void {
 /** The number of the first entry whose seal does not fit, or undefined if all do. */
 export function findBrokenSeal(store: Store): number | undefined {
 	let before = ''
-	for (const row of store.prepare(ALL_ENTRIES).raw(false).iterate() as IterableIterator<Record<string, never>>) {
-		const { at, person, through, kind, body } = row
-		const entry = { at, person, through, kind, table: row['table_id'], row: row['row_n'], body }
-		if (sealOf(before, entry as never) !== row['seal']) return Number(row['seq'])
-		before = String(row['seal'])
+	for (const entry of store.prepare(ALL_ENTRIES).raw(false).iterate() as IterableIterator<StoredEntry>) {
+		if (sealOf(before, entry) !== entry.seal) return entry.seq
+		before = entry.seal
 	}
 	return undefined
 }
 
-function sealOf(before: string, entry: Omit<Entry, 'body'> & { body: string }): string {
+type Sealed = Omit<Entry, 'body'> & { readonly body: string }
+type StoredEntry = Sealed & { readonly seq: number; readonly seal: string }
+
+function sealOf(before: string, entry: Sealed): string {
 	const { at, person, through, kind, table, row, body } = entry
 	return hash('sha256', JSON.stringify([before, at, person, through, kind, table, row, body]))
 }

@@ -38,6 +38,7 @@ export function startImporterThread(script: string, onGone: () => void): Importe
 		const asked = waiting.get(message.id)
 		if ('progress' in message) return asked?.onProgress?.(message.progress)
 		waiting.delete(message.id)
+		// What its asker expects: the thread answers with the result of the function of that name.
 		if (message.ok) asked?.resolve(JSON.parse(message.json) as never)
 		else asked?.reject(toError(message))
 	})

@@ -10,7 +10,7 @@ import type { WireRow } from '$lib/core/query/wire.ts'
 import type { FileToMake } from '../exports/make-file.ts'
 import type { BringIn, BroughtIn, Progress } from '../sources/bring-in.ts'
 import { startImporterThread, type ImporterThread } from './importer-thread.ts'
-import type { Inspection } from '../sources/inspect.ts'
+import type { Inspection } from '$lib/core/requests/imports.ts'
 import type { InspectRequest } from '../sources/look-through.ts'
 
 export interface Importer {

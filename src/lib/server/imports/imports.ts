@@ -2,59 +2,26 @@
  * Files that were given in and what is being brought in of them. A file belongs to who gave it; nobody else can look
  * at it. What is not brought in is removed after 48 hours.
  */
+import type { GivenImport, ImportState, Inspection, Undone } from '$lib/core/requests/imports.ts'
 import { createWriteStream } from 'node:fs'
 import { mkdir, open, readdir, rm, stat } from 'node:fs/promises'
 import { randomUUID } from 'node:crypto'
 import { join } from 'node:path'
+import type { ReadableStream as NodeStream } from 'node:stream/web'
 import { Readable, Transform } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { MessageChannel } from 'node:worker_threads'
 import { AppError } from '$lib/core/app-error.ts'
-import type { Comparison, Merged, Misfit } from '$lib/core/exchange/comparison.ts'
-import { importPlanSchema, type ImportPlan, type Unread } from '$lib/core/exchange/plan.ts'
+import { importPlanSchema, type ImportPlan } from '$lib/core/exchange/plan.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { FileToMake } from '../exports/make-file.ts'
 import type { Threads } from '../threads/threads.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import type { Begun, BroughtIn } from '../sources/bring-in.ts'
 import type { Importer } from './importer.ts'
-import type { Inspection } from '../sources/inspect.ts'
 import type { InspectRequest } from '../sources/look-through.ts'
-import { applyInSteps, compareInSteps, undoInSteps, type Doing, type Watch } from './merge-run.ts'
-import type { Undone } from '../sources/undo-merge.ts'
+import { applyInSteps, compareInSteps, undoInSteps, type Watch } from './merge-run.ts'
 import { z } from 'zod'
-
-export interface Given {
-	readonly id: string
-	readonly name: string
-	readonly size: number
-}
-
-export type ImportState =
-	| { readonly state: 'given' }
-	| {
-			readonly state: 'running'
-			readonly doing: 'reading' | Doing
-			readonly done: number
-			readonly of: number
-	  }
-	| {
-			readonly state: 'done'
-			readonly table: number
-			readonly rows: number
-			readonly unread: readonly Unread[]
-			readonly unreadCount: number
-	  }
-	/** Nothing is in yet: this is what it would come to, and why it was refused, if it was. */
-	| {
-			readonly state: 'compared'
-			readonly comparison: Comparison
-			readonly unread: readonly Unread[]
-			readonly unreadCount: number
-			readonly refused?: { readonly message: string; readonly misfits: readonly Misfit[] }
-	  }
-	| ({ readonly state: 'merged'; readonly table: number } & Merged)
-	| { readonly state: 'failed'; readonly message: string }
 
 interface Entry {
 	readonly path: string
@@ -77,7 +44,7 @@ const KEPT_MS = 48 * 3_600_000
 const SWEEP_MS = 3_600_000
 
 export interface Imports {
-	take(name: string, body: ReadableStream<Uint8Array>, actor: Actor): Promise<Given>
+	take(name: string, body: ReadableStream<Uint8Array>, actor: Actor): Promise<GivenImport>
 	inspect(
 		id: string,
 		settings: Omit<InspectRequest, 'path' | 'name'>,
@@ -135,7 +102,7 @@ export function openImports(
 		return entry
 	}
 
-	async function take(name: string, body: ReadableStream<Uint8Array>, actor: Actor): Promise<Given> {
+	async function take(name: string, body: ReadableStream<Uint8Array>, actor: Actor): Promise<GivenImport> {
 		await mkdir(folder, { recursive: true, mode: 0o700 })
 		const id = randomUUID()
 		// The file's own name is only ever shown; it never becomes a path.
@@ -153,7 +120,7 @@ export function openImports(
 			}
 		})
 		try {
-			await pipeline(Readable.fromWeb(body as never), measure, createWriteStream(path, { mode: 0o600 }))
+			await pipeline(Readable.fromWeb(body as NodeStream), measure, createWriteStream(path, { mode: 0o600 }))
 		} catch (error) {
 			await rm(path, { force: true })
 			throw error

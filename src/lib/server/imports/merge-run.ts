@@ -3,15 +3,14 @@
  * of others go on between them. Few rows go in at once, in one transaction. Before many do, each is tried; should one
  * not fit all the same, or somebody stop it, what was done is undone.
  */
+import type { Doing, Undone } from '$lib/core/requests/imports.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { Comparison, Merged, Misfit } from '$lib/core/exchange/comparison.ts'
 import type { Threads } from '../threads/threads.ts'
 import { misfitError, NOTHING_APPLIED, type Applied, type Applying } from '../sources/apply-merge.ts'
 import type { Span } from '../sources/judge-merge.ts'
 import { intoOf, type Staging } from '../sources/stage-merge.ts'
-import { NOTHING_UNDONE, type Undoing, type Undone, type UndoStep } from '../sources/undo-merge.ts'
-
-export type Doing = 'comparing' | 'trying' | 'bringing in' | 'taking out again'
+import { NOTHING_UNDONE, type Undoing, type UndoStep } from '../sources/undo-merge.ts'
 
 export interface Watch {
 	readonly onProgress: (doing: Doing, done: number, of: number) => void

@@ -2,6 +2,7 @@
  * By what somebody new proves at an app's door who they are: a link that is sent to their address, or a provider outside
  * that vouches for it. Stewards choose for each app; whatever they do not shut serves.
  */
+import type { Proof } from '$lib/core/requests/joining.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { Store } from '../store/store.ts'
@@ -11,13 +12,6 @@ import { appName, note } from './ways-in.ts'
 
 /** Stands for a link by mail where providers stand by their numbers. */
 export const BY_MAIL = 0
-
-export interface Proof {
-	/** A provider's number, or `BY_MAIL`. */
-	readonly id: number
-	readonly name: string
-	readonly open: boolean
-}
 
 const SHUT = `SELECT provider FROM shut_at_door WHERE app = ?`
 const SHUT_ONE = `INSERT INTO shut_at_door (app, provider) VALUES (?, ?) ON CONFLICT DO NOTHING`

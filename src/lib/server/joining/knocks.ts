@@ -1,4 +1,5 @@
 /** The doorstep: people who wait to be let in, and those who may let them. */
+import type { ShownKnock } from '$lib/core/requests/joining.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { addMessage } from '../queue/messages.ts'
 import type { Store } from '../store/store.ts'
@@ -65,17 +66,6 @@ export function knock(
 			now
 		})
 	}
-}
-
-export interface ShownKnock {
-	readonly id: number
-	readonly app: string
-	readonly name: string
-	readonly email: string
-	readonly asks: string
-	readonly answer: string
-	readonly gives: string
-	readonly at: number
 }
 
 /** Those whom this person may let in. */

@@ -5,6 +5,7 @@
  * provider's own name for them, also when their address changes. Nobody comes in who is not in the people table: that is
  * what the doors of apps are for.
  */
+import type { Provider } from '$lib/core/requests/joining.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { writeHistory } from '../history/history.ts'
@@ -15,14 +16,6 @@ import { isProofOpen } from './door-proofs.ts'
 import { readSignInWays } from '../credentials/password-use.ts'
 import { isSuspended } from '../rights/roles-held.ts'
 import { refuseUnlessSteward } from '../rights/stewardship.ts'
-
-export interface Provider {
-	readonly id: number
-	readonly name: string
-	/** Blank for the demo's stand-in, whose address is another at each start. */
-	readonly issuer: string
-	readonly clientId: string
-}
 
 const LIST = `SELECT id, name, issuer, client_id AS clientId FROM provider ORDER BY name, id`
 const FIND = `

@@ -3,6 +3,7 @@
  * to visitors. Stewards open and close them; each puts whoever comes in into one role or team, on the steward's behalf,
  * so that a way whose steward is one no more lets nobody in.
  */
+import type { ShownWay, WayKind } from '$lib/core/requests/joining.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { textKey } from '$lib/core/text/key.ts'
@@ -16,21 +17,9 @@ import { EVERYONE } from '../rights/system-roles.ts'
 import { joinTeam } from '../people/teams.ts'
 import { closeToVisitors, openToVisitors } from './visitors.ts'
 
-export type WayKind = 'domain' | 'code' | 'phrase' | 'doorstep' | 'visitors'
-
-export interface WayIn {
-	readonly id: number
-	readonly app: number
-	readonly kind: WayKind
+export interface WayIn extends Omit<ShownWay, 'appName' | 'gives' | 'openedBy'> {
 	/** The domain or the code; of a phrase its hash, which stays on the server. */
 	readonly word: string
-	readonly role: number | null
-	readonly team: number | null
-	readonly usesLeft: number | null
-	/** Epoch ms. */
-	readonly endsAt: number | null
-	readonly asks: string
-	readonly words: string
 	readonly by: number
 }
 
@@ -79,14 +68,6 @@ export function closeWay(store: Store, { way: id, actor, now }: ByActor & { way:
 	store.prepare(SEND_OFF).run(id)
 	store.prepare(CLOSE).run(id)
 	note(store, { actor, now }, 'close a way in', `${appName(store, way.app)}, ${way.kind}`)
-}
-
-export interface ShownWay extends Omit<WayIn, 'word' | 'by'> {
-	readonly appName: string
-	/** Not of a phrase: nobody can read it any more. */
-	readonly word: string
-	readonly gives: string
-	readonly openedBy: string
 }
 
 /** All ways in, for stewards. */

@@ -1,30 +1,11 @@
 /** The Logbook: who did what, when, through what. Without cell values, which belong to the rows' own history. */
+import type { LogEntry, LogPage } from '$lib/core/requests/logbook.ts'
 import { countOf } from '$lib/core/text/count.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { describePerson } from '../rights/accounts.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import { findBrokenSeal, writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
-
-export interface LogEntry {
-	readonly seq: number
-	readonly at: number
-	readonly who: string
-	readonly through: string
-	readonly kind: string
-	readonly table: string
-	/** What it was about: a name, a role, a file. */
-	readonly about: string
-	readonly seal: string
-}
-
-export interface LogPage {
-	readonly entries: readonly LogEntry[]
-	/** Entries before this one are asked for with it; null where there are none. */
-	readonly next: number | null
-	/** The number and seal of the last entry: written down elsewhere, they prove that nothing was made anew. */
-	readonly head: { readonly seq: number; readonly seal: string } | null
-}
 
 export interface LogAsked {
 	readonly actor: Actor

@@ -1,9 +1,10 @@
 /** The people, teams and roles of the workspace, for those who look after them or may pass a role on. */
+import type { HeldRole, PeopleSheet, ShownPerson, ShownRole } from '$lib/core/requests/people.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { mayGrant } from '$lib/core/access/granting.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
-import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
+import { describeColumns } from '../rows/describe-columns.ts'
 import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
 import { describePerson } from '../rights/accounts.ts'
@@ -11,59 +12,6 @@ import { granterOf } from './grants.ts'
 import { fittingRoles, readPersonRow } from '../rights/roles-held.ts'
 import { NAMED_BY_HAND } from '../rights/stewardship.ts'
 import { EVERYONE } from '../rights/system-roles.ts'
-
-export type PersonState = 'active' | 'invited' | 'not invited' | 'suspended'
-
-export interface HeldRole {
-	readonly role: number
-	/** Undefined where it was given by name; else the team, or the condition that gives it. */
-	readonly through?: string
-	readonly mayPassOn: boolean
-}
-
-export interface ShownPerson {
-	readonly row: WireRow
-	readonly state: PersonState
-	readonly roles: readonly HeldRole[]
-	readonly teams: readonly number[]
-	/** Epoch ms. */
-	readonly lastIn: number | null
-	readonly isMe: boolean
-	/** Whether signing in asks for a code as well. */
-	readonly hasFactor: boolean
-	/** Whether they keep the list of people; null for who is no builder, and so cannot. */
-	readonly keepsPeople: boolean | null
-}
-
-export interface ShownRole {
-	readonly id: number
-	readonly name: string
-	readonly about: string
-	readonly includes: readonly number[]
-	readonly where: string
-	/** How many people hold it by name or through a team. */
-	readonly holders: number
-	readonly lines: number
-	/** Part of the program: neither changed nor removed. */
-	readonly fixed: boolean
-	/** Whether whoever reads this may give it to others. */
-	readonly mayGrant: boolean
-}
-
-export interface PeopleSheet {
-	readonly table: number
-	readonly label: number
-	readonly columns: readonly ShownColumn[]
-	/** For stewards: the columns of people, and whether builders may write `me.` with each. */
-	readonly asMe: readonly { readonly id: number; readonly name: string; readonly open: boolean }[]
-	/** Columns that decide access: only stewards change them, and never their own. */
-	readonly marked: readonly number[]
-	readonly people: readonly ShownPerson[]
-	readonly more: boolean
-	readonly roles: readonly ShownRole[]
-	readonly teams: readonly { id: number; name: string; members: readonly string[]; roles: readonly number[] }[]
-	readonly isSteward: boolean
-}
 
 const SHOWN = 200
 const DIRECT = `SELECT role, may_pass_on AS passOn FROM role_held WHERE person = ? ORDER BY role`

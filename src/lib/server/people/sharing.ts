@@ -1,4 +1,5 @@
 /** Who has an app, by which roles, and giving it to somebody in one go. Having an app is holding a role that opens it. */
+import type { SharedApp } from '$lib/core/requests/people.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
@@ -14,15 +15,6 @@ import { joinTeam } from './teams.ts'
 
 /** As many as the sheet of people lists. */
 const SHOWN_PEOPLE = 200
-
-export interface SharedApp {
-	readonly id: number
-	readonly name: string
-	/** Roles whose lines reach a table that it shows, by number. */
-	readonly roles: readonly number[]
-	/** Who holds one of them: the id of their row, and by which. */
-	readonly people: readonly { readonly row: string; readonly roles: readonly number[]; readonly builds: boolean }[]
-}
 
 /** As far as it is theirs to know: the people whose rows they see, and the apps that they may give to somebody. */
 export function readSharing(store: Store, { actor, now }: ByActor): SharedApp[] {

@@ -1,29 +1,10 @@
 /** Everybody against every table that a builder keeps: how many rows each sees, and what else they may do there. */
-import { VERBS, type Verb } from '$lib/core/access/types.ts'
+import type { AccessMatrix } from '$lib/core/requests/access.ts'
+import { VERBS } from '$lib/core/access/types.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { type Actor, rightsUnder } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { openCounts, peopleListed, peopleUnlisted } from './counts.ts'
-
-export interface MatrixCell {
-	readonly seen: number
-	/** What they may possibly do beside seeing. */
-	readonly may: readonly Verb[]
-	readonly keeps: boolean
-}
-
-export interface AccessMatrix {
-	readonly tables: readonly { readonly id: number; readonly name: string }[]
-	readonly people: readonly {
-		readonly person: number
-		readonly name: string
-		readonly roles: readonly string[]
-		/** One for each table, in its order. */
-		readonly cells: readonly MatrixCell[]
-	}[]
-	/** How many people there are beside those. */
-	readonly unlisted: number
-}
 
 export function readMatrix(store: Store, { actor, now }: { actor: Actor; now: number }): AccessMatrix {
 	const { catalogue, lines } = store.workspace()

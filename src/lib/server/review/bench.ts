@@ -1,42 +1,21 @@
 /** What a builder reads on the Bench: the tables they may know of, their structure, and what a condition comes to. */
+import type { FormulaTrial } from '$lib/core/requests/formulas.ts'
+import type { BenchTable } from '$lib/core/requests/bench.ts'
 import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import { checkCondition } from '$lib/core/formula/check/check.ts'
 import { tooMuch } from '$lib/core/formula/syntax/issues.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
-import type { Issue } from '$lib/core/model/formula.ts'
 import type { NamedColumn, Vocabulary } from '$lib/core/sentence/types.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { findUnheldOfMe } from '../rights/held-formulas.ts'
 import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
-import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
+import { describeColumns } from '../rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { countUnder } from '../rows/read.ts'
 import { findUndoable } from '../history/last-merge.ts'
 import type { Store } from '../store/store.ts'
 import { peopleListed } from './counts.ts'
 import { findCost, findTooDear } from '../derived/formula-cost.ts'
-
-export interface BenchTable {
-	readonly id: number
-	readonly name: string
-	readonly kept: boolean
-	/** Who keeps it, by number; told to keepers only. */
-	readonly keepers: readonly number[]
-	/** Whether its rows are the workspace's people. */
-	readonly people: boolean
-	readonly label: number
-	readonly rows: number
-	/** Whether this person may add rows at all. */
-	readonly mayAdd: boolean
-	readonly columns: readonly ShownColumn[]
-	readonly reverses: readonly string[]
-	readonly source: { readonly file: string; readonly sheet?: string; readonly at: number } | null
-	/** Whether the last file went into rows that were there, and can be undone as a whole. */
-	readonly undoable: boolean
-	readonly about: string
-	/** For keepers: what must hold of every row, and the columns that were taken out and can be put back. */
-	readonly checks: readonly { readonly formula: string; readonly message: string }[]
-	readonly removed: readonly { readonly id: number; readonly name: string; readonly at: number }[]
-}
 
 const COUNT_LIMIT = 1_000_001
 /** Lists of tables count no further; the grid itself says how many rows there are. */
@@ -100,20 +79,6 @@ function toNamed({ id, name, type, shows, to, condition }: ShownColumn): NamedCo
 		...(to === undefined ? {} : { to }),
 		...(condition ? { condition } : {})
 	}
-}
-
-export interface FormulaTrial {
-	readonly ok: boolean
-	readonly issues: readonly Issue[]
-	/** For a condition: how many rows it holds for, of those that the builder sees. */
-	readonly rows?: number
-	readonly of?: number
-	/** How many each of the asked people would see of them, as far as the builder sees as much. */
-	readonly people?: readonly { readonly name: string; readonly rows: number }[]
-	/** A column of People that the condition reads of whoever looks, and that the builder does not hold: then nobody is counted. */
-	readonly unheld?: string
-	/** How many rows it may have to look at for each row, where that is worth a word. */
-	readonly looksAt?: number
 }
 
 /** Tries a condition on a table, as the builder may see it, and as a few others would. */

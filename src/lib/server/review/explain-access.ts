@@ -3,6 +3,7 @@
  * the values that decided. For keepers of the table, who see what they could see anyhow: a value that is kept from them
  * stays so here.
  */
+import type { AccessReasons, ColumnReason, LineReason } from '$lib/core/requests/access.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { covers } from '$lib/core/access/types.ts'
 import { evaluate, isTrue } from '$lib/core/formula/evaluate/evaluate.ts'
@@ -18,42 +19,6 @@ import { readStoredRow, storeEnv } from '../store/stored-row.ts'
 import { cellText } from '../rows/written-text.ts'
 import type { Store } from '../store/store.ts'
 import { getKeptTable } from '../rights/kept-table.ts'
-
-export interface LineReason {
-	readonly id: string
-	/** Where it stands among the table's lines, from 1. */
-	readonly number: number
-	readonly role: string
-	readonly verbs: readonly string[]
-	readonly isHeld: boolean
-	readonly fits: boolean
-	/** What its condition read; a text is undefined where whoever asks may not see it. */
-	readonly values: readonly { readonly name: string; readonly text: string | undefined }[]
-	/** Names of the columns that it leaves out. */
-	readonly leavesOut: readonly string[]
-}
-
-export interface ColumnReason {
-	readonly name: string
-	/** What the door out says. */
-	readonly seen: boolean
-	/** The numbers of the lines that let the row be seen with this column, and of those that let it be seen without. */
-	readonly by: readonly number[]
-	readonly without: readonly number[]
-	/** Columns that it is worked out from and that are not seen here. */
-	readonly needs: readonly string[]
-}
-
-export interface AccessReasons {
-	readonly name: string
-	/** What the door out says. */
-	readonly seesRow: boolean
-	/** Every column of the table, in its order. */
-	readonly columns: readonly ColumnReason[]
-	/** Rights that come from no line. */
-	readonly besides: readonly ('keeper' | 'asked' | 'suspended')[]
-	readonly lines: readonly LineReason[]
-}
 
 export interface WhyAsked {
 	readonly table: number

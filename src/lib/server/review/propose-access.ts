@@ -1,4 +1,5 @@
 /** Lines of access that a table without any could have, each with what it would come to. For its keepers. */
+import type { ProposedAccess } from '$lib/core/requests/access.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { proposeLines } from '$lib/core/access/propose.ts'
@@ -7,16 +8,6 @@ import { EVERYONE } from '../rights/system-roles.ts'
 import type { Store } from '../store/store.ts'
 import { getKeptTable } from '../rights/kept-table.ts'
 import { readAccess } from './read-access.ts'
-
-export interface ProposedAccess {
-	readonly says: string
-	readonly line: LineEntry
-	readonly asksRole: boolean
-	/** How many people it would let see how many rows each, at least and at most. */
-	readonly comesTo?: { readonly people: number; readonly least: number; readonly most: number }
-	/** Why it cannot be taken as things stand. */
-	readonly refused?: string
-}
 
 export function proposeAccess(store: Store, { table: id, actor, now }: ByActor & { table: number }): ProposedAccess[] {
 	const table = getKeptTable(store, id, actor)

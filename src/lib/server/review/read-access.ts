@@ -1,9 +1,10 @@
 /** What the lines of a table come to, person by person and line by line; with unsaved ones, what those would. */
+import type { AccessSheet, PersonCount } from '$lib/core/requests/access.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import type { Line } from '$lib/core/access/types.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
-import type { Expr, Issue } from '$lib/core/model/formula.ts'
+import type { Expr } from '$lib/core/model/formula.ts'
 import { getTable, type Table } from '$lib/core/model/table.ts'
 import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
 import { lineSchema, type LineEntry, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
@@ -12,38 +13,9 @@ import { momentOf, rightsUnder, standingOf, type Actor } from '../rights/rights-
 import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
 import type { Store } from '../store/store.ts'
 import { openCounts, peopleListed, peopleUnlisted, type Counts } from './counts.ts'
-import { readExamples, type ShownExample } from '../structure/examples.ts'
+import { readExamples } from '../structure/examples.ts'
 import { getKeptTable } from '../rights/kept-table.ts'
 import { refuseUnheldLines } from '../structure/tables.ts'
-
-export interface PersonCount {
-	readonly person: number
-	readonly name: string
-	readonly roles: readonly string[]
-	readonly seen: number
-	readonly before: number
-	readonly change: number
-	/** Names of columns that this person sees on no row, and that they saw on none before. */
-	readonly keptBack: readonly string[]
-	readonly keptBackBefore: readonly string[]
-}
-
-export interface AccessSheet {
-	readonly version: number
-	readonly lines: readonly LineEntry[]
-	readonly people: readonly PersonCount[]
-	/** How many people there are beside those that were counted for. */
-	readonly unlisted: number
-	/** For each line: how many people hold its role, and the least and most rows that it gives one of them. */
-	readonly comesTo: readonly {
-		readonly id: string
-		readonly people: number
-		readonly least: number
-		readonly most: number
-	}[]
-	readonly issues: readonly (Issue & { readonly line: string; readonly part: string })[]
-	readonly examples: readonly ShownExample[]
-}
 
 export interface AskingAccess {
 	readonly table: number

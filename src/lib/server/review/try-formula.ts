@@ -1,8 +1,9 @@
 /** Tries a formula while it is written: what is wrong with it, or what it gives on a row. */
+import type { FormulaResult } from '$lib/core/requests/formulas.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { tooMuch } from '$lib/core/formula/syntax/issues.ts'
 import { keptTotalsOf, withKeptTotals } from '$lib/core/formula/sql/kept.ts'
-import { FAULT_NAMES, isFault, type Issue } from '$lib/core/model/formula.ts'
+import { FAULT_NAMES, isFault } from '$lib/core/model/formula.ts'
 import { showResult } from '$lib/core/routine/message-text.ts'
 import { isVolatile, ownColumns, readsOwnRowOnly, registeredCalls } from '$lib/core/formula/syntax/walk.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
@@ -12,23 +13,6 @@ import type { Store } from '../store/store.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import { findCost, findTooDear } from '../derived/formula-cost.ts'
 import { getKeptTable } from '../rights/kept-table.ts'
-
-export interface FormulaResult {
-	readonly issues: readonly Issue[]
-	readonly type?: string
-	/** The row that it was tried on, and what it gives there. */
-	readonly sample?: string
-	readonly result?: string
-	readonly dependsOn?: readonly string[]
-	/** Functions that run as code registered with the database instead of SQL of its own. */
-	readonly registered?: readonly string[]
-	/** Kept in the row, or worked out when it is read. */
-	readonly kept?: boolean
-	/** How many of its totals lie in the row, brought up to date with each child. */
-	readonly keptTotals?: number
-	/** How many rows it may have to look at for each row, where that is worth a word. */
-	readonly looksAt?: number
-}
 
 export interface TryFormula {
 	readonly table: number

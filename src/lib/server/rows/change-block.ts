@@ -2,9 +2,10 @@
  * Many changes at once, as a paste or a fill makes them: all of them, or those that fit. Each goes through `changeRows`
  * on its own, so one that is refused leaves nothing, and is told apart by its place.
  */
+import type { BlockChanged, Misfit } from '$lib/core/requests/rows.ts'
 import { countOf } from '$lib/core/text/count.ts'
 import { AppError } from '$lib/core/app-error.ts'
-import type { CellChange, Change, Changed, Conflict } from '$lib/core/query/change.ts'
+import type { CellChange, Change, Changed } from '$lib/core/query/change.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { Store } from '../store/store.ts'
 import { noteRefusal } from '../history/note-refusal.ts'
@@ -17,24 +18,6 @@ export interface Block {
 	/** Whether those that fit go in although others do not. */
 	readonly partly: boolean
 	readonly context: ChangeContext
-}
-
-/** A change, or one cell of it, that did not go in. */
-export interface Misfit {
-	/** Its place among the changes that were asked. */
-	readonly at: number
-	readonly column: number | undefined
-	readonly message: string
-	/** What stands there and what was sent, where somebody else was faster. */
-	readonly conflict?: Conflict
-}
-
-export interface BlockChanged {
-	/** In the order of what was asked; undefined for those that did not go in. */
-	readonly changed: readonly (Changed | undefined)[]
-	readonly misfits: readonly Misfit[]
-	/** The rows as this person sees them now, in the same order; only for the first thousand. */
-	readonly rows: readonly (WireRow | undefined)[]
 }
 
 const MOST_READ = 1_000

@@ -1,4 +1,5 @@
 /** What stands in a column of a table, counted as one reader sees it. Goes through the same door as its rows. */
+import type { Group, Groups } from '$lib/core/requests/rows.ts'
 import { HIDDEN, planGroups, stepWidth, type GroupsPlan } from '$lib/core/query/groups.ts'
 import type { WireCell } from '$lib/core/query/wire.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
@@ -7,28 +8,6 @@ import type { Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { labelText, withResolved, type RowsRequest } from './read.ts'
 import { toValue } from '../store/stored-row.ts'
-
-export interface Group {
-	readonly value: WireCell
-	/** The first value past the group, for a step of numbers. */
-	readonly before?: number
-	readonly rows: number
-}
-
-export interface Groups {
-	/** Values one by one; numbers in steps; dates by month or year. */
-	readonly by: 'value' | 'step' | 'month' | 'year'
-	readonly rows: number
-	readonly blank: number
-	/** Rows whose cell is kept from this reader. */
-	readonly unseen: number
-	/** How many different values there are. */
-	readonly values: number
-	readonly least: WireCell
-	readonly most: WireCell
-	readonly mean: number | null
-	readonly groups: readonly Group[]
-}
 
 const MOST_SHOWN = 40
 /** So many different numbers or dates are still listed one by one. */

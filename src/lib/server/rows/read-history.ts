@@ -2,6 +2,7 @@
  * What happened to one row, for whoever may see it: an entry's cell is shown only if the reader sees row and column
  * now, and saw them as the row was then.
  */
+import type { HistoryEntry } from '$lib/core/requests/rows.ts'
 import { isNever, type Rights } from '$lib/core/access/rights.ts'
 import { fromStoredFile, holdsFile, showSize } from '$lib/core/capture/attachment.ts'
 import { compileCondition } from '$lib/core/formula/sql/compile.ts'
@@ -15,14 +16,6 @@ import { describePerson } from '../rights/accounts.ts'
 import { standingOf, type Actor, type Standing } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { rowFromStored, storeEnv } from '../store/stored-row.ts'
-
-export interface HistoryEntry {
-	readonly at: number
-	readonly who: string
-	readonly through: string
-	readonly kind: string
-	readonly cells: readonly { readonly name: string; readonly from: string; readonly to: string }[]
-}
 
 const ENTRIES = `
 	SELECT at, person, through, kind, body FROM history

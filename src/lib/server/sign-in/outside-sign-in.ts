@@ -10,10 +10,11 @@ import { BRIEF_SECONDS } from '../web/brief-cookies.ts'
 import type { Site } from '../threads/threads.ts'
 import { seal, unseal } from '../base/seal.ts'
 import { newToken } from '../base/token.ts'
-import type { Provider, Vouched } from '../joining/providers.ts'
+import type { Vouched } from '../joining/providers.ts'
+import type { Provider } from '$lib/core/requests/joining.ts'
 import type { StandIn } from './stand-in-provider.ts'
 
-type SiteWithStandIn = Site & {
+export type SiteWithStandIn = Site & {
 	/** The stand-in for a provider; in a demo only. */
 	readonly standIn: StandIn | undefined
 }

@@ -2,16 +2,16 @@
  * Reads and decides sign-off cases. Whoever asked and whoever it waits on may read a case; for anybody else it does not
  * exist. A decision carries the fingerprint of what was shown, so that nobody decides what they have not seen.
  */
+import type { CaseOfRow, CaseSheet, CaseSummary } from '$lib/core/requests/cases.ts'
 import { createHash } from 'node:crypto'
 import { AppError } from '$lib/core/app-error.ts'
 import { signoffSchema, type Signoff } from '$lib/core/app/document.ts'
-import type { WirePage } from '$lib/core/query/wire.ts'
 import { movesFor, step, type CaseState, type Move } from '$lib/core/signoff/moves.ts'
 import { findColumn, getTable } from '$lib/core/model/table.ts'
 import { describePerson } from '../rights/accounts.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import { addMessage } from '../queue/messages.ts'
-import { describeColumns, type ShownColumn } from '../rows/describe-columns.ts'
+import { describeColumns } from '../rows/describe-columns.ts'
 import { writeHistory } from '../history/history.ts'
 import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
@@ -29,36 +29,6 @@ interface StoredCase {
 	readonly state: CaseState
 	readonly decided_at: number | null
 	readonly comment: string
-}
-
-export interface CaseSummary {
-	readonly id: string
-	readonly name: string
-	readonly label: string
-	readonly askedBy: string
-	readonly askedAt: number
-	readonly state: CaseState
-	readonly decidedAt: number | null
-}
-
-export interface CaseSheet extends CaseSummary {
-	readonly decider: string
-	readonly comment: string
-	readonly columns: readonly ShownColumn[]
-	readonly row: WirePage['rows'][number] | null
-	readonly children: readonly {
-		readonly name: string
-		readonly columns: readonly ShownColumn[]
-		readonly rows: WirePage['rows']
-	}[]
-	readonly moves: readonly Move[]
-	readonly fingerprint: string
-	readonly events: readonly {
-		readonly at: number
-		readonly who: string
-		readonly what: string
-		readonly comment: string
-	}[]
 }
 
 const COLUMNS = `id, signoff, table_id, row_n, asked_by, asked_at, waits_on, state, decided_at, comment`
@@ -148,7 +118,7 @@ export function decideCase(store: Store, { id, move, comment, fingerprint, actor
 }
 
 /** The last case of a row, for whoever sees the row: its state; the comment only for those concerned. */
-export function caseOfRow(store: Store, at: { table: number; n: number; actor: Actor }) {
+export function caseOfRow(store: Store, at: { table: number; n: number; actor: Actor }): CaseOfRow | null {
 	const found = store.prepare(OF_ROW).get(at.table, at.n) as StoredCase | undefined
 	if (!found || found.state === 'withdrawn') return null
 	// Looking as somebody shows their rows, never what was said to them.

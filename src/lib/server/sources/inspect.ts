@@ -3,39 +3,15 @@
  *
  * The whole of it is read once, in pieces: what stands in each column is gathered as the rows pass by.
  */
+import type { Inspection } from '$lib/core/requests/imports.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { ColumnCollector } from '$lib/core/exchange/collect.ts'
 import { nameColumns } from '$lib/core/exchange/headings.ts'
 import { inferCollected, type ColumnGuess } from '$lib/core/exchange/infer.ts'
 import { LONGEST_TEXT } from '$lib/core/table/kinds/long-text.ts'
 import { MEANS_NUMBER, proposeKeys } from '$lib/core/exchange/propose-keys.ts'
-import type { NoRow } from '$lib/core/exchange/no-rows.ts'
 import { openFile } from './open-file.ts'
 import { lookThrough, type InspectRequest, type Looked } from './look-through.ts'
-
-export interface Inspection {
-	readonly sheets: readonly string[]
-	readonly sheet: string
-	readonly headingRow: number | null
-	readonly firstRow: number
-	readonly overTwo: boolean
-	readonly rowCount: number
-	/** The first rows of the sheet, as they stand. */
-	readonly head: readonly (readonly string[])[]
-	readonly columns: readonly ColumnGuess[]
-	/** Rows, as people count, with a quote in the wrong place: what comes after it may have run together. */
-	readonly damaged: readonly number[]
-	/** Rows that are no records: left out, unless they are kept. */
-	readonly noRows: readonly NoRow[]
-	/** Columns that are filled in the first row of a group only. */
-	readonly groups: readonly number[]
-	/** What of the sheet is left aside, in the reader's words. */
-	readonly notes: readonly string[]
-	/** The column by which a row is most likely known. */
-	readonly label: number
-	/** Lists of columns by which its rows can be told apart, the likeliest first. */
-	readonly keys: readonly (readonly number[])[]
-}
 
 const SHOWN_ROWS = 60
 /** A preview shows what a cell begins with. */

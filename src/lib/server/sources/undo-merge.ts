@@ -3,6 +3,7 @@
  * put back as it was, by the same door, under today's rights. Rows that somebody has changed since are left as they are,
  * and named.
  */
+import type { Undone } from '$lib/core/requests/imports.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { Misfit } from '$lib/core/exchange/comparison.ts'
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
@@ -21,13 +22,6 @@ import type { Store } from '../store/store.ts'
 import { getKeptTable } from '../rights/kept-table.ts'
 import { throughOf } from './apply-merge.ts'
 import { refusedOf } from './refused-of.ts'
-
-export interface Undone {
-	readonly undone: number
-	/** Rows that stay as they are, and why: the first of them, and how many there are. */
-	readonly kept: readonly Misfit[]
-	readonly keptCount: number
-}
 
 /** How far it is: what became of the entries from the last to this one. */
 export interface Undoing extends Undone {

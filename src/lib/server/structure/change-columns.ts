@@ -1,4 +1,5 @@
 /** What a keeper does to columns and tables that exist: other names, rules and types, taking out and putting back. */
+import type { ColumnWords, ColumnUse, ConversionPreview, TableWords } from '$lib/core/requests/structure.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { plainText } from '$lib/core/formula/evaluate/evaluate.ts'
@@ -26,7 +27,7 @@ import { toValue } from '../store/stored-row.ts'
 import type { Store } from '../store/store.ts'
 import { takeNumbers } from '../store/numbers.ts'
 import { refuseUnheldRule } from './rules.ts'
-import { refuseIfNeeded, restructure, usesOfColumn, type ColumnUse } from './restructure.ts'
+import { refuseIfNeeded, restructure, usesOfColumn } from './restructure.ts'
 import { addColumn as addPhysical } from '../store/schema.ts'
 import { KEPT_MS } from './kept-for.ts'
 import { getKeptTable } from '../rights/kept-table.ts'
@@ -37,25 +38,7 @@ interface OfColumn extends ByActor {
 	readonly column: number
 }
 
-/** What of a column can be written anew without touching its values. */
-export type ColumnWords = Partial<
-	Pick<
-		ColumnEntry,
-		| 'name'
-		| 'about'
-		| 'required'
-		| 'unique'
-		| 'uniqueWithin'
-		| 'onRemoval'
-		| 'unit'
-		| 'otherwise'
-		| 'numbering'
-		| 'reverseName'
-		| 'choices'
-	>
->
-
-export function describeColumn(
+export function changeColumn(
 	store: Store,
 	{ table, column, words, actor, now }: OfColumn & { words: ColumnWords }
 ): void {
@@ -78,9 +61,9 @@ export function describeColumn(
 	if (words.unique) refuseRepeats(store, kept, old, within(words).uniqueWithin)
 	restructure(store, { table, actor, now, what: `column ${old.name}` }, (entry) =>
 		mapColumn(entry, column, (each) => {
-			const { uniqueWithin: _was, ...plain } = { ...each, ...words }
+			const { uniqueWithin: _was, ...plain } = { ...each, ...words, name: name ?? each.name }
 			const now = words.unique === undefined ? within(each) : within(words)
-			return withoutBlanks({ ...plain, ...now, ...(name === undefined ? {} : { name }) })
+			return withoutBlanks({ ...plain, ...now })
 		})
 	)
 }
@@ -90,13 +73,7 @@ function within({ unique, uniqueWithin }: ColumnWords): { readonly uniqueWithin?
 	return unique && uniqueWithin ? { uniqueWithin } : {}
 }
 
-export interface TableWords {
-	readonly name?: string | undefined
-	readonly about?: string | undefined
-	readonly checks?: TableEntry['checks']
-}
-
-export function describeTable(
+export function changeTable(
 	store: Store,
 	{ table, words, actor, now }: ByActor & { table: number; words: TableWords }
 ): void {
@@ -186,12 +163,6 @@ export function returnColumn(store: Store, { table, column, actor, now }: OfColu
 		columns: was.columns.toSpliced(found.position, 0, found.column),
 		removed: (was.removed ?? []).filter((each) => each.column.id !== column)
 	}))
-}
-
-export interface ConversionPreview {
-	readonly read: number
-	readonly blank: number
-	readonly unread: readonly { readonly text: string; readonly rows: number }[]
 }
 
 /** What another type would make of the values of a column. */

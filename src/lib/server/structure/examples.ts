@@ -2,6 +2,7 @@
  * Pinned examples of a table: "Imke Dahl must see NH-014". They are asked again with every save of the workspace and
  * before a release. A save that breaks one that held is refused; one that rows or people have broken since is shown.
  */
+import type { ShownExample } from '$lib/core/requests/access.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { Line } from '$lib/core/access/types.ts'
 import type { Table } from '$lib/core/model/table.ts'
@@ -12,17 +13,6 @@ import { countUnder, readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
 
 export type Example = NonNullable<TableEntry['examples']>[number]
-
-export interface ShownExample {
-	readonly person: number
-	readonly name: string
-	/** The row's id, as the outside knows it. */
-	readonly row: string
-	/** What the row is known by, to whoever asks. */
-	readonly label: string
-	readonly sees: boolean
-	readonly holds: boolean
-}
 
 interface Under {
 	readonly table: Table

@@ -1,4 +1,5 @@
 /** Finds columns whose values name rows of another table, so that making them references can be offered. */
+import type { Relation } from '$lib/core/requests/structure.ts'
 import { compileCondition } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import type { Rights } from '$lib/core/access/rights.ts'
@@ -9,18 +10,6 @@ import { getColumn, type Column, type Table } from '$lib/core/model/table.ts'
 import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { getKeptTable } from '../rights/kept-table.ts'
-
-export interface Relation {
-	readonly table: number
-	readonly tableName: string
-	readonly column: number
-	readonly columnName: string
-	readonly to: number
-	readonly toName: string
-	/** Different values that name a row, and those that name none. */
-	readonly found: number
-	readonly lost: number
-}
 
 /** Enough different values to tell by. */
 const LOOKED_AT = 2_000

@@ -6,6 +6,7 @@
  * - Each change is a new version of the workspace document, so the table as it was can be put back.
  * - No values are dropped: a column that is taken out, or converted, keeps them in the store under its number.
  */
+import type { ColumnUse } from '$lib/core/requests/structure.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { parseApp, type AppDocument } from '$lib/core/app/document.ts'
@@ -137,13 +138,6 @@ export function refuseBrokenApps(store: Store, before: Catalogue): void {
 			return text
 		})
 	}
-}
-
-export interface ColumnUse {
-	/** As a person would call it: `Screen Today`, `A line of access to Moorings`. */
-	readonly place: string
-	/** Whether it cannot do without the column, so that it must be changed before the column can go. */
-	readonly needs: boolean
 }
 
 /** Everything that names a column, once each. */

@@ -1,4 +1,5 @@
 /** What a builder does to tables: makes them by hand, adds columns, turns a text column into a reference. */
+import type { MatchPreview } from '$lib/core/requests/structure.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { hasKey } from '$lib/core/table/storage.ts'
 import { checkCondition } from '$lib/core/formula/check/check.ts'
@@ -110,14 +111,6 @@ export interface Matching extends ByActor {
 	readonly table: number
 	readonly column: number
 	readonly to: number
-}
-
-export interface MatchPreview {
-	readonly matched: number
-	readonly blank: number
-	readonly unmatched: readonly { readonly text: string; readonly rows: number }[]
-	/** By what the rows will be known, where they were known by this column: another's name, or numbers of their own. */
-	readonly knownBy?: string
 }
 
 /** What turning a text column into a reference would come to: which values find a row, and which do not. */

@@ -2,6 +2,7 @@
  * Takes a table out of the workspace, and puts it back. Its rows stay in the store, out of every read, for thirty days;
  * its lines of access wait with it. A table that anything else names stays until that is changed.
  */
+import type { TableRemoval } from '$lib/core/requests/structure.ts'
 import { createHash } from 'node:crypto'
 import { AppError } from '$lib/core/app-error.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
@@ -20,12 +21,6 @@ import { refuseTakenName, refuseUnheldLines } from './tables.ts'
 
 interface OfTable extends ByActor {
 	readonly table: number
-}
-
-export interface TableRemoval {
-	readonly rows: number
-	/** What names it, so that it cannot go yet. */
-	readonly uses: readonly string[]
 }
 
 /** What taking a table out would come to. */

@@ -40,8 +40,8 @@ import { tryWrite } from '../store/store-health.ts'
 import type { Store } from '../store/store.ts'
 import {
 	convertColumn,
-	describeColumn,
-	describeTable,
+	changeColumn,
+	changeTable,
 	removeColumn,
 	returnColumn,
 	keepPeople,
@@ -122,8 +122,8 @@ export const WRITES = {
 	setFormula,
 	setLabel,
 	toReference,
-	describeColumn,
-	describeTable,
+	changeColumn,
+	changeTable,
 	setKeepers,
 	keepPeople,
 	openAsMe,

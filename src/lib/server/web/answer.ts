@@ -23,7 +23,7 @@ export async function forPage<T>(work: () => Promise<T>): Promise<T> {
 }
 
 /** For a script of ours: the result, or the refusal with its code and details, so that what was typed can be kept. */
-export async function asJson(work: () => Promise<unknown>): Promise<Response> {
+export async function asJson<T>(work: () => T | Promise<T>): Promise<Response> {
 	try {
 		return json((await work()) ?? null)
 	} catch (thrown) {

@@ -1,8 +1,8 @@
 /** Which app and document a staff page means, and as whom it is read: one's own, or somebody's in the Lookout. */
+import type { AppBase, StaffPage } from '$lib/core/requests/screens.ts'
 import { error } from '@sveltejs/kit'
 import { readQuery, textInAddress } from './address.ts'
 import { forPage } from './answer.ts'
-import type { ShownScreen } from '../apps/open-screen.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import type { FileStore } from '../files/file-store.ts'
 import type { Threads } from '../threads/threads.ts'
@@ -17,7 +17,7 @@ export interface StaffPlace {
 	readonly draft: boolean
 	readonly actor: Actor
 	/** What links of this app begin with. */
-	readonly base: string
+	readonly base: AppBase
 }
 
 export function placeOf(locals: App.Locals, params: { app?: string; token?: string }): StaffPlace {
@@ -55,19 +55,6 @@ export async function roomToTry(
 		host.read('draft', { app })
 	])
 	return { room, document }
-}
-
-export interface StaffPage {
-	readonly main: ShownScreen
-	/** The list that the row was opened from, shown beside it where there is room. */
-	readonly beside: ShownScreen | null
-	readonly row: string | null
-	readonly from: string | null
-	readonly base: string
-	/** Who is looked as, in the Lookout. */
-	readonly lookingAs: string | null
-	/** Whether something was tried: then a copy of the data is shown. */
-	readonly onCopy: boolean
 }
 
 export async function loadStaffPage(

@@ -5,9 +5,8 @@
 	import { untrack } from 'svelte'
 	import { ACCESS_LINE } from '$lib/core/sentence/access-line.ts'
 	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import type { AccessSheet } from '$lib/server/review/read-access.ts'
-	import type { ProposedAccess } from '$lib/server/review/propose-access.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
+	import type { AccessSheet, ProposedAccess } from '$lib/core/requests/access.ts'
 	import AccessNav from './AccessNav.svelte'
 	import AccessExamples from './AccessExamples.svelte'
 	import { groupPeople } from './group-people.ts'
@@ -80,14 +79,16 @@
 	/** Asks what the lines as they now stand would come to. */
 	async function look() {
 		const mine = ++asked
-		const answer = await send<AccessSheet>(`/bench/lines/${table.id}`, { lines })
+		const answer = await send('POST', `/bench/lines/${table.id}`, { lines })
 		if (mine !== asked) return
 		wrong = answer.ok ? '' : answer.refusal.message
 		if (answer.ok) preview = answer.value
 	}
 
 	async function save() {
-		const answer = await send(`/bench/lines/${table.id}`, { lines, version: sheet.version }, 'PUT')
+		// A line that is not finished is refused where it arrives, in words that name it.
+		const finished = lines as AccessSheet['lines']
+		const answer = await send('PUT', `/bench/lines/${table.id}`, { lines: finished, version: sheet.version })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		said = 'Saved. The lines are in force, in open pages too.'
 		await invalidateAll()

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The pinned examples of a table: who must, or must not, see which row, and whether the lines above hold to it. */
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import type { ShownExample } from '$lib/server/structure/examples.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
+	import type { ShownExample } from '$lib/core/requests/access.ts'
 	import { send } from '../send.ts'
 
 	type Props = { table: BenchTable; examples: readonly ShownExample[]; onchange: () => void }
@@ -11,7 +11,7 @@
 	let wrong = $state('')
 
 	async function takeOff({ person, row }: ShownExample) {
-		const answer = await send(`/bench/lines/${table.id}`, { kind: 'unpin', person, row }, 'PATCH')
+		const answer = await send('PATCH', `/bench/lines/${table.id}`, { kind: 'unpin', person, row })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		onchange()
 	}

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Everybody against every table: how many rows each person sees, and what else they may do there. */
 	import { countOf } from '$lib/core/text/count.ts'
-	import type { AccessMatrix, MatrixCell } from '$lib/server/review/access-matrix.ts'
+	import type { AccessMatrix, MatrixCell } from '$lib/core/requests/access.ts'
 	import AccessNav from './AccessNav.svelte'
 	import { showCounted } from '../count.ts'
 

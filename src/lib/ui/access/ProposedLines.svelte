@@ -4,7 +4,7 @@
 	import { printText } from '$lib/core/sentence/print.ts'
 	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
 	import { countOf } from '$lib/core/text/count.ts'
-	import type { ProposedAccess } from '$lib/server/review/propose-access.ts'
+	import type { ProposedAccess } from '$lib/core/requests/access.ts'
 
 	type Props = {
 		proposed: readonly ProposedAccess[]

@@ -1,8 +1,7 @@
 <script lang="ts">
 	/** Answers why somebody can, or cannot, see one row: line by line, with the values that decided. */
-	import type { AccessReasons } from '$lib/server/review/explain-access.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import type { PersonCount } from '$lib/server/review/read-access.ts'
+	import type { AccessReasons, PersonCount } from '$lib/core/requests/access.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import type { CellDraft } from '../cells/cell-draft.ts'
 	import { optionsAt } from '../cells/options.ts'
 	import ReferencePicker from '../cells/ReferencePicker.svelte'
@@ -22,8 +21,7 @@
 		found = undefined
 		wrong = ''
 		if (person === 0 || draft.id === undefined) return
-		const asked = { kind: 'why', table: table.id, person, row: draft.id }
-		const answer = await send<AccessReasons>('/bench/try', asked)
+		const answer = await send('POST', '/bench/try', { kind: 'why', table: table.id, person, row: draft.id })
 		if (answer.ok) found = answer.value
 		else wrong = answer.refusal.message
 	}
@@ -31,8 +29,8 @@
 	/** What was found is kept, to be asked again with every change of who may see what. */
 	async function pin() {
 		if (!found || draft.id === undefined) return
-		const asked = { kind: 'pin', person, row: draft.id, sees: found.seesRow }
-		const answer = await send(`/bench/lines/${table.id}`, asked, 'PATCH')
+		const example = { kind: 'pin', person, row: draft.id, sees: found.seesRow } as const
+		const answer = await send('PATCH', `/bench/lines/${table.id}`, example)
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		onpinned()
 	}

@@ -1,5 +1,5 @@
 /** People for whom the lines come to the same stand together. */
-import type { PersonCount } from '$lib/server/review/read-access.ts'
+import type { PersonCount } from '$lib/core/requests/access.ts'
 
 export interface PeopleGroup extends Omit<PersonCount, 'person' | 'name'> {
 	/** Their names. */

@@ -58,7 +58,7 @@ export class DraftState {
 	}
 
 	private async save(document: AppDocument): Promise<void> {
-		const answer = await send<number>(`/bench/${this.app}/draft`, { version: this.version, document }, 'PUT')
+		const answer = await send('PUT', `/bench/${this.app}/draft`, { version: this.version, document })
 		this.unsaved--
 		this.wrong = answer.ok ? '' : answer.refusal.message
 		if (answer.ok) this.version = answer.value

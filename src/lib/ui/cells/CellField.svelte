@@ -1,7 +1,8 @@
 <script lang="ts">
 	/** One entry of a form: its label, the control that fits its type, and what is wrong with it. */
+	import type { Option } from '$lib/core/requests/rows.ts'
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { inputType, type CellDraft } from './cell-draft.ts'
 	import FileField from './FileField.svelte'
 	import ReferencePicker from './ReferencePicker.svelte'
@@ -14,7 +15,7 @@
 		/** The address of the picture that lies in the cell now. */
 		there?: string | undefined
 		/** Where rows to refer to are looked up. */
-		options: (table: number, starts: string) => Promise<{ id: string; label: string }[]>
+		options: (table: number, starts: string) => Promise<readonly Option[]>
 		onchange: (draft: CellDraft) => void
 	}
 

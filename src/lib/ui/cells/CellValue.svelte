@@ -2,7 +2,7 @@
 	/** A cell as it is read: a picture is drawn, another file is offered for saving, anything else is its text. */
 	import { isPicture, showSize } from '$lib/core/capture/attachment.ts'
 	import { isFileCell, type WireCell } from '$lib/core/query/wire.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { fileAddress } from './file-address.ts'
 	import { showCell } from './show-cell.ts'
 

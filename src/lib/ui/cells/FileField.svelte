@@ -4,7 +4,7 @@
 	 * does not work (no signal), it stays here and goes with the form.
 	 */
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import type { CellDraft } from './cell-draft.ts'
 	import DrawPad from './DrawPad.svelte'
 	import { giveFile, readyPhoto, toDataAddress } from './give-file.ts'

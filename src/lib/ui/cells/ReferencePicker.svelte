@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Chooses a row of another table by typing the start of its name; only rows that this person sees are offered. */
+	import type { Option } from '$lib/core/requests/rows.ts'
 	import type { CellDraft } from './cell-draft.ts'
 
 	type Props = {
@@ -7,14 +8,14 @@
 		table: number
 		draft: CellDraft
 		invalid: boolean
-		options: (table: number, starts: string) => Promise<{ id: string; label: string }[]>
+		options: (table: number, starts: string) => Promise<readonly Option[]>
 		onchange: (draft: CellDraft) => void
 	}
 
 	let { id, table, draft, invalid, options, onchange }: Props = $props()
 
 	let open = $state(false)
-	let found = $state<{ id: string; label: string }[]>([])
+	let found = $state.raw<readonly Option[]>([])
 	let at = $state(-1)
 	let asked = 0
 

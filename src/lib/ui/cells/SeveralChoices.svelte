@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Any number of the builder's choices, each pressed in or out. */
 	import { joinParts, partsOf } from '$lib/core/table/kinds/several-choices.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import type { CellDraft } from './cell-draft.ts'
 
 	type Props = { column: ShownColumn; draft: CellDraft; onchange: (draft: CellDraft) => void }

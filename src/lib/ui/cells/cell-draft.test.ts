@@ -1,7 +1,7 @@
 /** What stands in a cell, as it is typed in and read back: a form that is opened and left as it is says what was there. */
 import { describe, expect, test } from 'vitest'
 import type { WireCell } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { BLANK_DRAFT, draftOf, inputType, readDraft, sameDraft } from './cell-draft.ts'
 
 const column = (type: ShownColumn['type'], more: Partial<ShownColumn> = {}): ShownColumn => ({

@@ -4,7 +4,7 @@ import { typeInstant } from '$lib/core/table/kinds/date-and-time.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import type { CellInput } from '$lib/core/query/change.ts'
 import { isFileCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { fromDataAddress, giveFile } from './give-file.ts'
 import { asColumn, showCell } from './show-cell.ts'
 

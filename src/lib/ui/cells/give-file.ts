@@ -13,7 +13,7 @@ export interface Given {
 
 export function giveFile(column: number, name: string, body: Blob): Promise<Sent<Given>> {
 	const init = { method: 'PUT', body, headers: { 'content-type': 'application/octet-stream' } }
-	return ask<Given>(`/files/${column}?name=${encodeURIComponent(name)}${inLookout()}`, init)
+	return ask(`/files/${column}?name=${encodeURIComponent(name)}${inLookout()}`, init)
 }
 
 /** In the Lookout a file goes into the copy of the data, as whom it shows. */

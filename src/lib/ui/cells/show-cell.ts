@@ -6,7 +6,7 @@ import { showDuration } from '$lib/core/table/kinds/duration.ts'
 import { numberText } from '$lib/core/number/arithmetic.ts'
 import type { Column } from '$lib/core/model/table.ts'
 import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 
 export function showCell(column: ShownColumn, cell: WireCell | undefined): string {
 	if (cell === undefined || cell === null) return ''

@@ -4,26 +4,15 @@
 	import { untrack } from 'svelte'
 	import type { Attachment } from 'svelte/attachments'
 	import type { Issue } from '$lib/core/model/formula.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { FormulaResult, FormulaTrial } from '$lib/core/requests/formulas.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { printName } from '$lib/core/formula/check/rename.ts'
 	import { send } from '../send.ts'
 	import { openFormulaBox, type FormulaBox } from './formula-box.ts'
 	import SignatureNote from './SignatureNote.svelte'
 
-	type Trial = {
-		issues: readonly Issue[]
-		rows?: number
-		of?: number
-		people?: readonly { name: string; rows: number }[]
-		unheld?: string
-		looksAt?: number
-		sample?: string
-		result?: string
-		kept?: boolean
-		keptTotals?: number
-		dependsOn?: readonly string[]
-		registered?: readonly string[]
-	}
+	/** What a condition comes to, or what a value does. */
+	type Trial = Partial<FormulaTrial & FormulaResult> & { readonly issues: readonly Issue[] }
 	type Props = {
 		value: string
 		table: number | undefined
@@ -44,8 +33,13 @@
 	let asked = 0
 
 	async function test() {
+		if (table === undefined) return
 		const mine = ++asked
-		const answer = await send<Trial>('/bench/try', { kind: condition ? 'condition' : 'formula', table, text, me })
+		const answer = await send(
+			'POST',
+			'/bench/try',
+			condition ? { kind: 'condition', table, text, me } : { kind: 'formula', table, text }
+		)
 		if (mine !== asked || !answer.ok) return
 		trial = answer.value
 		box?.setIssues(trial.issues)

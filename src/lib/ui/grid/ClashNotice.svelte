@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Two people changed one cell: both values, and the choice between them. */
 	import type { Conflict } from '$lib/core/query/change.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { showCell } from '../cells/show-cell.ts'
 
 	type Props = { column: ShownColumn; conflict: Conflict; typed: string; ontheirs: () => void; onmine: () => void }

@@ -4,7 +4,7 @@
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import { offersChoices } from '$lib/core/model/table.ts'
 	import { orderWords } from '$lib/core/sentence/print.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isNumeric, isDate } from '../cells/show-cell.ts'
 	import type { GridView } from './grid-view.svelte.ts'
 
@@ -25,7 +25,7 @@
 	const id = $props.id()
 	const was = untrack(() => view.filters.find((filter) => filter.column === column.id))
 	const ordered = $derived(isNumeric(column) || isDate(column))
-	const words = $derived(orderWords(column as never))
+	const words = $derived(orderWords(column))
 	const choices = $derived(
 		offersChoices(column) ? column.choices : column.type === 'yes/no' ? ['yes', 'no'] : undefined
 	)

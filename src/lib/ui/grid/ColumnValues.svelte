@@ -4,8 +4,8 @@
 	import { onDestroy, onMount } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import { isHiddenCell, isReferenceCell } from '$lib/core/query/wire.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { Group, Groups } from '$lib/server/rows/read-groups.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import type { Group, Groups } from '$lib/core/requests/rows.ts'
 	import { isDate, showCell } from '../cells/show-cell.ts'
 	import { showMonth } from '../dates.ts'
 	import { ask } from '../send.ts'
@@ -29,8 +29,9 @@
 	onDestroy(() => ending.abort())
 
 	onMount(async () => {
-		const address = `/rows/${table}/groups?column=${column.id}&${listingQuery(listing)}`
-		const answer = await ask<Groups | null>(address, { signal: ending.signal })
+		const answer = await ask(`/rows/${table}/groups?column=${column.id}&${listingQuery(listing)}`, {
+			signal: ending.signal
+		})
 		if (answer.ok) groups = answer.value
 		else if (!ending.signal.aborted) wrong = answer.refusal.message
 	})

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The card that lies over a grid: of a column, of a new one, of the table's rules, or of what stands in a column. */
 	import type { Filter } from '$lib/core/query/filter.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import ColumnCard from '../structure/ColumnCard.svelte'
 	import ColumnValues from './ColumnValues.svelte'
 	import type { GridCard } from './grid-card.ts'

@@ -2,7 +2,7 @@
 	/** One cell: what stands there, or the control that changes it. */
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import type { WireCell } from '$lib/core/query/wire.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { inputType, type CellDraft } from '../cells/cell-draft.ts'
 	import { optionsAt } from '../cells/options.ts'
 	import ReferencePicker from '../cells/ReferencePicker.svelte'

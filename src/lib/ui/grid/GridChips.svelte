@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What narrows the grid down: named conditions to choose by, filters that stand, and columns that are hidden. */
 	import type { Filter } from '$lib/core/query/filter.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import type { GridView } from './grid-view.svelte.ts'
 
 	type Props = {

@@ -2,7 +2,7 @@
 	/** A column's heading: its name with its order, its type, and an edge that can be dragged. */
 	import type { Snippet } from 'svelte'
 	import { offersChoices } from '$lib/core/model/table.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import type { GridView } from './grid-view.svelte.ts'
 
 	type Props = {

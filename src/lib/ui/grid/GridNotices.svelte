@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Between a grid and its tools: what clashes, what does not fit, what is wrong, what is under way, what was done. */
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { sayUnsorted } from '../cells/unsorted.ts'
 	import ClashNotice from './ClashNotice.svelte'
 	import type { GridWork } from './grid-work.svelte.ts'

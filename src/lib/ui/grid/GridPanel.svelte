@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Opens over a cell whose value is not typed: a file, a drawing, several choices. Nothing is put in before it is said so. */
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import type { CellDraft } from '../cells/cell-draft.ts'
 	import FileField from '../cells/FileField.svelte'
 	import SeveralChoices from '../cells/SeveralChoices.svelte'

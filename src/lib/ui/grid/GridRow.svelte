@@ -2,7 +2,7 @@
 	/** One row of the grid as it is drawn: its number and its cells. */
 	import { isPicture } from '$lib/core/capture/attachment.ts'
 	import { cellKey, isFileCell, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import type { CellDraft } from '../cells/cell-draft.ts'
 	import { fileAddress } from '../cells/file-address.ts'
 	import { isNumeric, showCell } from '../cells/show-cell.ts'

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Over a grid: which table it is and how long, and what can be done with it as a whole. */
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import ExportMenu from './ExportMenu.svelte'
 	import { listingQuery } from './grid-rows.svelte.ts'
 	import type { GridView } from './grid-view.svelte.ts'

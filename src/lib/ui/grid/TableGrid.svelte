@@ -6,7 +6,7 @@
 	import { invalidateAll } from '$app/navigation'
 	import { onMount, untrack } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { eventsOf } from '../follow.ts'
 	import ColumnMenu from './ColumnMenu.svelte'
 	import FindBar from './FindBar.svelte'

@@ -2,7 +2,7 @@
 import Papa from 'papaparse'
 import { numberText } from '$lib/core/number/arithmetic.ts'
 import { isFileCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { showCell } from '../cells/show-cell.ts'
 
 export function toClipboard(cells: readonly (readonly string[])[]): string {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { WireRow } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { clearCells, fillFrom, putTexts, replaceTexts } from './grid-blocks.ts'
 
 const CODE: ShownColumn = { id: 1, name: 'Code', type: 'code', required: true }

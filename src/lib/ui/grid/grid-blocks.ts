@@ -4,7 +4,7 @@
  */
 import type { CellChange } from '$lib/core/query/change.ts'
 import { cellKey, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { readDraft } from '../cells/cell-draft.ts'
 import { plainCell } from './clipboard.ts'
 import { toInput, type GridChange } from './grid-edits.svelte.ts'

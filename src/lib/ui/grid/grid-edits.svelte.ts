@@ -3,7 +3,7 @@
  *
  * Taking something back is a new change by the same person: it is refused where somebody else has changed the cell since.
  */
-import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
+import type { CellChange, CellInput } from '$lib/core/query/change.ts'
 import {
 	cellKey,
 	isFileCell,
@@ -12,7 +12,7 @@ import {
 	type WireCell,
 	type WireRow
 } from '$lib/core/query/wire.ts'
-import type { BlockChanged, Misfit } from '$lib/server/rows/change-block.ts'
+import type { BlockChanged, Misfit } from '$lib/core/requests/rows.ts'
 import { send } from '../send.ts'
 import { changeStructure } from '../structure/structure.ts'
 
@@ -112,8 +112,7 @@ export class GridEdits {
 		partly: boolean
 	): Promise<(BlockChanged & { ok: true }) | (Applied & { ok: false })> {
 		this.busy = true
-		const body = { kind: 'block', changes: changes as readonly Omit<Change, 'table'>[], partly }
-		const answer = await send<BlockChanged>(`/rows/${this.table}`, body)
+		const answer = await send('POST', `/rows/${this.table}`, { kind: 'block', changes, partly })
 		this.busy = false
 		if (answer.ok) return { ok: true, ...answer.value }
 		const { misfits } = answer.refusal.details as { misfits?: readonly Misfit[] }

@@ -107,8 +107,7 @@ export class GridRows {
 			else this.count = Math.max(this.count, (first ?? 0) * CHUNK + page.rows.length + 1)
 		}
 		this.fresh = false
-		const address = `/rows/${this.table}/anchors?${this.query()}`
-		const found = await ask<{ count: number; anchors: string[] }>(address, { signal: this.ending.signal })
+		const found = await ask(`/rows/${this.table}/anchors?${this.query()}`, { signal: this.ending.signal })
 		if (turn !== this.turn) return
 		if (!found.ok) return void (this.wrong = found.refusal.message)
 		this.anchors = found.value.anchors
@@ -163,9 +162,10 @@ export class GridRows {
 		const anchor = Math.floor(start / ANCHOR_EVERY)
 		const after = anchor === 0 ? '' : `&after=${this.anchors[anchor - 1] ?? ''}`
 		const skip = start - anchor * ANCHOR_EVERY
-		const address = `/rows/${this.table}?limit=${CHUNK}&skip=${skip}${after}&${this.query()}`
 		const turn = this.turn
-		const answer = await ask<WirePage>(address, { signal: this.ending.signal })
+		const answer = await ask(`/rows/${this.table}?limit=${CHUNK}&skip=${skip}${after}&${this.query()}`, {
+			signal: this.ending.signal
+		})
 		if (turn !== this.turn) return undefined
 		this.wrong = answer.ok ? '' : answer.refusal.message
 		if (answer.ok) this.unsorted = answer.value.unsorted

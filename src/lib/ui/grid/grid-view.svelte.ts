@@ -1,6 +1,6 @@
 /** How one person looks at one table: the order, filters, widths and which columns stand. Kept in their browser. */
 import type { Filter } from '$lib/core/query/filter.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { isNumeric } from '../cells/show-cell.ts'
 import type { SortKey } from './grid-rows.svelte.ts'
 

@@ -1,8 +1,8 @@
 /** What is done in a grid, against rows in memory: keys, blocks, what does not fit, what clashes, and the way back. */
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import type { WireRow } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-import type { BenchTable } from '$lib/server/review/bench.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+import type { BenchTable } from '$lib/core/requests/bench.ts'
 import { fakeRows, type FakeRows } from '../../../../tests/support/fake-rows.ts'
 import { GridEdits } from './grid-edits.svelte.ts'
 import { copyCells, pasteCells, pressKey } from './grid-keys.ts'

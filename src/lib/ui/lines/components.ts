@@ -1,6 +1,6 @@
 /** The component of each kind of screen line. */
 import type { Component } from 'svelte'
-import type { ShownLine } from '$lib/server/apps/open-screen.ts'
+import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 import ButtonLine from './button/ButtonLine.svelte'
 import FormLine from './form/FormLine.svelte'
 import HeadingLine from './heading/HeadingLine.svelte'
@@ -11,7 +11,7 @@ import RecordLine from './record/RecordLine.svelte'
 export interface LineProps<L> {
 	readonly line: L
 	/** The address of the screen. */
-	readonly path: string
+	readonly path: ScreenPath
 	/** What links of the app begin with. */
 	readonly base: string
 	/** The screen that it stands on. */

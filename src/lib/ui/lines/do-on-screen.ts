@@ -1,9 +1,14 @@
+import type { AnswerTo, AskedOf } from '$lib/core/requests/pair.ts'
+import type { ScreenPath, ScreenRequests } from '$lib/core/requests/screens.ts'
 import { send, type Sent } from '../send.ts'
 import { tellBench } from '../lookout/tell-bench.ts'
 
 /** Does something on a screen. In the Lookout its other frames read their copy again. */
-export async function doOnScreen<T>(path: string, asked: { kind: string } & Record<string, unknown>): Promise<Sent<T>> {
-	const answer = await send<T>(`${path}/do`, asked)
+export async function doOnScreen<const A extends AskedOf<ScreenRequests>>(
+	path: ScreenPath,
+	asked: A
+): Promise<Sent<AnswerTo<ScreenRequests, A>>> {
+	const answer = await send('POST', `${path}/do`, asked)
 	if (answer.ok) tellBench({ tinShedTried: true })
 	return answer
 }

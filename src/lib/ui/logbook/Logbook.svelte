@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Who did what, when and through what: searched by words and days, with the seals checked when asked. */
 	import { countOf } from '$lib/core/text/count.ts'
-	import type { LogPage } from '$lib/server/logbook/logbook.ts'
+	import type { LogPage } from '$lib/core/requests/logbook.ts'
 	import { showMoment } from '../dates.ts'
 	import { ask } from '../send.ts'
 
@@ -27,7 +27,7 @@
 
 	async function check() {
 		busy = true
-		const answer = await ask<{ broken: number | null; entries: number }>('/logbook/check')
+		const answer = await ask('/logbook/check')
 		busy = false
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		checked = answer.value

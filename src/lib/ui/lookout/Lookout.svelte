@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The real app beside the lines, as two people see it, each on the width of the device they use. */
 	import { READ_AGAIN } from './tell-bench.ts'
-	import type { WhoSees } from '$lib/server/apps/who-sees.ts'
+	import type { WhoSees } from '$lib/core/requests/access.ts'
 	import { ask, send } from '../send.ts'
 	import { chooseLookers, whyNothing } from './choose-lookers.ts'
 	import { differences, type Sights } from './sights.ts'
@@ -52,7 +52,7 @@
 		// Nothing of whoever was looked as before stands under another name.
 		view.token = view.wrong = ''
 		delete view.sees
-		const answer = await send<{ token: string }>('/bench/looks', { app, person })
+		const answer = await send('POST', '/bench/looks', { app, person })
 		// Somebody else may have been chosen meanwhile.
 		if (view.person !== person) return
 		view.token = answer.ok ? answer.value.token : ''
@@ -73,7 +73,7 @@
 	}
 
 	async function lookAgain(): Promise<boolean> {
-		const answer = await ask<WhoSees>(`/bench/looks?app=${app}`)
+		const answer = await ask(`/bench/looks?app=${app}`)
 		if (answer.ok) seeing = answer.value
 		else for (const view of views) view.wrong = answer.refusal.message
 		return answer.ok
@@ -104,7 +104,7 @@
 	}
 
 	async function beginAfresh() {
-		const answer = await send('/bench/looks', {}, 'DELETE')
+		const answer = await send('DELETE', '/bench/looks', {})
 		if (!answer.ok) return
 		tried = false
 		readAgain()

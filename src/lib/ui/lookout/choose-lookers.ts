@@ -1,5 +1,5 @@
 /** Whom the Lookout begins with: people who see something, of different roles where there are, builders and stewards last. */
-import type { WhoSees } from '$lib/server/apps/who-sees.ts'
+import type { WhoSees } from '$lib/core/requests/access.ts'
 
 export interface Looked {
 	readonly person: number

@@ -1,5 +1,5 @@
 /** What one person gets of a screen, and how that differs from what another gets. */
-import type { ShownScreen } from '$lib/server/apps/open-screen.ts'
+import type { ShownScreen } from '$lib/core/requests/screens.ts'
 
 export interface Sights {
 	readonly screen: string | null

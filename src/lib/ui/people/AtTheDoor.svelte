@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** People who wait on a doorstep: let in or turned away in one press. */
 	import { invalidateAll } from '$app/navigation'
-	import type { ShownKnock } from '$lib/server/joining/knocks.ts'
+	import type { ShownKnock } from '$lib/core/requests/joining.ts'
 	import { showMoment } from '../dates.ts'
 	import { send } from '../send.ts'
 
@@ -12,7 +12,7 @@
 	let wrong = $state('')
 
 	async function decide(id: number, letIn: boolean) {
-		const answer = await send('/waiting/door', { id, letIn })
+		const answer = await send('POST', '/waiting/door', { id, letIn })
 		wrong = answer.ok ? '' : answer.refusal.message
 		await invalidateAll()
 	}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Adds somebody with roles and teams, and invites them. */
-	import type { PeopleSheet } from '$lib/server/people/people-sheet.ts'
+	import type { PeopleSheet } from '$lib/core/requests/people.ts'
 	import CellField from '../cells/CellField.svelte'
 	import { BLANK_DRAFT, readDraft, type CellDraft } from '../cells/cell-draft.ts'
 	import { optionsAt } from '../cells/options.ts'
@@ -30,7 +30,7 @@
 		const cells = readings.flatMap(({ column, reading }) =>
 			reading.ok && reading.value !== null ? [{ column: column.id, value: reading.value }] : []
 		)
-		const answer = await doWithPeople<string>({ kind: 'add person', cells, roles, teams, invited, words })
+		const answer = await doWithPeople({ kind: 'add person', cells, roles, teams, invited, words })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		onadded(answer.value)
 	}

@@ -1,20 +1,20 @@
 <script lang="ts">
 	/** For stewards: which columns of people builders may write as `me.…` though they do not see them of everybody. */
-	import type { PeopleSheet } from '$lib/server/people/people-sheet.ts'
-	import { Deeds } from './deeds.svelte.ts'
+	import type { PeopleSheet } from '$lib/core/requests/people.ts'
+	import { PeopleActions } from './people-actions.svelte.ts'
 
 	type Props = { columns: PeopleSheet['asMe'] }
 
 	let { columns }: Props = $props()
 
-	const deeds = new Deeds()
+	const actions = new PeopleActions()
 	let done = $state('')
 
 	/** A tick that was refused is taken back, so that the box says what holds. */
 	async function open(column: Props['columns'][number], box: HTMLInputElement) {
 		done = ''
 		const { checked } = box
-		if (!(await deeds.act({ kind: 'open as me', column: column.id, open: checked }))) box.checked = column.open
+		if (!(await actions.act({ kind: 'open as me', column: column.id, open: checked }))) box.checked = column.open
 		else done = `Builders may${checked ? '' : ' no longer'} write me.${column.name}.`
 	}
 </script>
@@ -26,7 +26,7 @@
 		the columns that they see of everybody, and with those ticked here. By trying lines a builder can find out what stands
 		in them, person by person.
 	</p>
-	{#if deeds.wrong}<p class="says-wrong" role="alert">{deeds.wrong}</p>{/if}
+	{#if actions.wrong}<p class="says-wrong" role="alert">{actions.wrong}</p>{/if}
 	<p class="done" role="status">{done}</p>
 	<ul>
 		{#each columns as column (column.id)}

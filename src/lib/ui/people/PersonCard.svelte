@@ -2,8 +2,8 @@
 	/** One person: what is known of them, the roles and teams they have, and whether they can come in. */
 	import { invalidate } from '$app/navigation'
 	import { cellKey } from '$lib/core/query/wire.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { HeldRole, PeopleSheet, ShownPerson } from '$lib/server/people/people-sheet.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import type { HeldRole, PeopleSheet, ShownPerson } from '$lib/core/requests/people.ts'
 	import CellField from '../cells/CellField.svelte'
 	import CellValue from '../cells/CellValue.svelte'
 	import { BLANK_DRAFT, draftOf, readDraft, sameDraft, type CellDraft } from '../cells/cell-draft.ts'
@@ -11,7 +11,7 @@
 	import { showCell } from '../cells/show-cell.ts'
 	import { showMoment } from '../dates.ts'
 	import { send } from '../send.ts'
-	import { doWithPeople } from './do.ts'
+	import { doWithPeople, type PersonAction } from './do.ts'
 	import { STATE_TONES } from './states.ts'
 
 	type Props = { person: ShownPerson; sheet: PeopleSheet }
@@ -43,7 +43,7 @@
 	const mayTake = (held: HeldRole) =>
 		!person.isMe && !held.through && (sheet.roles.find((role) => role.id === held.role)?.mayGrant ?? false)
 
-	async function act(asked: { kind: string } & Record<string, unknown>, done = '') {
+	async function act(asked: PersonAction, done = '') {
 		const answer = await doWithPeople({ ...of, ...asked })
 		wrong = answer.ok ? '' : answer.refusal.message
 		said = answer.ok ? done : ''
@@ -62,7 +62,7 @@
 			cells.push({ column: column.id, value: reading.value, was: was ?? null })
 		}
 		if (cells.length > 0) {
-			const answer = await send(`/rows/${sheet.table}`, { kind: 'change', row: person.row.id, cells })
+			const answer = await send('POST', `/rows/${sheet.table}`, { kind: 'change', row: person.row.id, cells })
 			if (!answer.ok) return void (wrong = answer.refusal.message)
 		}
 		wrong = ''

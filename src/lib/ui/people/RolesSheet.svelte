@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The roles: what each is for, which others it brings with it, and whether a condition gives it. */
-	import type { PeopleSheet, ShownRole } from '$lib/server/people/people-sheet.ts'
-	import { Deeds } from './deeds.svelte.ts'
+	import type { PeopleSheet, ShownRole } from '$lib/core/requests/people.ts'
+	import { PeopleActions } from './people-actions.svelte.ts'
 	import OpenColumns from './OpenColumns.svelte'
 
 	type Props = { sheet: PeopleSheet }
@@ -11,7 +11,7 @@
 	const EXAMPLE = 'Grade = "senior"'
 
 	let name = $state('')
-	const deeds = new Deeds()
+	const actions = new PeopleActions()
 	let open = $state<number | undefined>()
 	let draft = $state({ name: '', about: '', includes: [] as number[], where: '' })
 
@@ -20,18 +20,18 @@
 
 	async function add(event: SubmitEvent) {
 		event.preventDefault()
-		if (await deeds.act({ kind: 'add role', name, about: '' })) name = ''
+		if (await actions.act({ kind: 'add role', name, about: '' })) name = ''
 	}
 
 	function edit(role: ShownRole) {
 		open = open === role.id ? undefined : role.id
 		draft = { name: role.name, about: role.about, includes: [...role.includes], where: role.where }
-		deeds.wrong = ''
+		actions.wrong = ''
 	}
 
 	async function save(event: SubmitEvent, role: number) {
 		event.preventDefault()
-		if (await deeds.act({ kind: 'change role', role, ...draft })) open = undefined
+		if (await actions.act({ kind: 'change role', role, ...draft })) open = undefined
 	}
 </script>
 
@@ -43,7 +43,7 @@
 			never takes anything away.
 		</p>
 	</header>
-	{#if deeds.wrong}<p class="says-wrong" role="alert">{deeds.wrong}</p>{/if}
+	{#if actions.wrong}<p class="says-wrong" role="alert">{actions.wrong}</p>{/if}
 	<table class="ruled">
 		<thead><tr><th>Role</th><th>Held by</th><th>Lines</th><th>Brings with it</th><td></td></tr></thead>
 		<tbody>
@@ -91,7 +91,7 @@
 									<button
 										type="button"
 										class="btn danger"
-										onclick={() => deeds.act({ kind: 'remove role', role: role.id })}>Remove the role</button
+										onclick={() => actions.act({ kind: 'remove role', role: role.id })}>Remove the role</button
 									>
 								</p>
 							</form>

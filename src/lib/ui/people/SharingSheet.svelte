@@ -2,8 +2,7 @@
 	/** Who has which app, and as what; and giving one to somebody in one press. */
 	import { untrack } from 'svelte'
 	import { cellKey } from '$lib/core/query/wire.ts'
-	import type { PeopleSheet, ShownPerson } from '$lib/server/people/people-sheet.ts'
-	import type { SharedApp } from '$lib/server/people/sharing.ts'
+	import type { PeopleSheet, SharedApp, ShownPerson } from '$lib/core/requests/people.ts'
 	import { showCell } from '../cells/show-cell.ts'
 	import { doWithPeople } from './do.ts'
 
@@ -49,7 +48,7 @@
 	async function share(event: SubmitEvent) {
 		event.preventDefault()
 		const asked = {
-			kind: 'share app',
+			kind: 'share app' as const,
 			app,
 			person: row,
 			role: role === 0 ? null : role,

@@ -1,8 +1,8 @@
 <script lang="ts">
 	/** By what people sign in: passwords, and providers outside that vouch for an address. */
-	import type { Provider } from '$lib/server/joining/providers.ts'
+	import type { Provider } from '$lib/core/requests/joining.ts'
 	import { page } from '$app/state'
-	import { Deeds } from './deeds.svelte.ts'
+	import { PeopleActions } from './people-actions.svelte.ts'
 
 	type Props = {
 		providers: readonly Provider[]
@@ -12,14 +12,14 @@
 
 	let { providers, passwords }: Props = $props()
 
-	const deeds = new Deeds()
+	const actions = new PeopleActions()
 	let [name, issuer, clientId, secret] = $state(['', '', '', ''])
 	let asking = $state(false)
 
 	async function add(event: SubmitEvent) {
 		event.preventDefault()
 		asking = true
-		if (await deeds.act({ kind: 'add provider', name, issuer, clientId, secret }))
+		if (await actions.act({ kind: 'add provider', name, issuer, clientId, secret }))
 			[name, issuer, clientId, secret] = ['', '', '', '']
 		asking = false
 	}
@@ -33,7 +33,7 @@
 			comes in at the door of an app, or not at all.
 		</p>
 	</header>
-	{#if deeds.wrong}<p class="says-wrong" role="alert">{deeds.wrong}</p>{/if}
+	{#if actions.wrong}<p class="says-wrong" role="alert">{actions.wrong}</p>{/if}
 	<div class="scroll">
 		<table class="ruled">
 			<thead><tr><th>By</th><th>For</th><th>Where it answers</th><td></td></tr></thead>
@@ -43,7 +43,7 @@
 					<td>{passwords ? 'everybody' : 'stewards alone'}</td>
 					<td>here</td>
 					<td class="num"
-						><button class="btn" onclick={() => deeds.act({ kind: 'open passwords', open: !passwords })}
+						><button class="btn" onclick={() => actions.act({ kind: 'open passwords', open: !passwords })}
 							>{passwords ? 'Keep for stewards' : 'Open to everybody'}</button
 						></td
 					>
@@ -56,7 +56,7 @@
 						<td class="num"
 							><button
 								class="btn"
-								onclick={() => deeds.act({ kind: 'remove provider', provider: provider.id })}
+								onclick={() => actions.act({ kind: 'remove provider', provider: provider.id })}
 								aria-label="Remove {provider.name}">Remove</button
 							></td
 						>

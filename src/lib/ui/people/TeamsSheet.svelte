@@ -1,16 +1,16 @@
 <script lang="ts">
 	/** The teams: who is in each, and the roles that come with it. */
 	import { cellKey } from '$lib/core/query/wire.ts'
-	import type { PeopleSheet } from '$lib/server/people/people-sheet.ts'
+	import type { PeopleSheet } from '$lib/core/requests/people.ts'
 	import { showCell } from '../cells/show-cell.ts'
-	import { Deeds } from './deeds.svelte.ts'
+	import { PeopleActions } from './people-actions.svelte.ts'
 
 	type Props = { sheet: PeopleSheet }
 
 	let { sheet }: Props = $props()
 
 	let name = $state('')
-	const deeds = new Deeds()
+	const actions = new PeopleActions()
 
 	const label = $derived(sheet.columns.find((column) => column.id === sheet.label))
 
@@ -21,7 +21,7 @@
 
 	async function add(event: SubmitEvent) {
 		event.preventDefault()
-		if (await deeds.act({ kind: 'add team', name })) name = ''
+		if (await actions.act({ kind: 'add team', name })) name = ''
 	}
 </script>
 
@@ -30,7 +30,7 @@
 		<h2>Teams</h2>
 		<p class="quiet">A team holds roles together: whoever is put into it has them, whoever leaves it has not.</p>
 	</header>
-	{#if deeds.wrong}<p class="says-wrong" role="alert">{deeds.wrong}</p>{/if}
+	{#if actions.wrong}<p class="says-wrong" role="alert">{actions.wrong}</p>{/if}
 	{#each sheet.teams as team (team.id)}
 		{@const held = sheet.roles.filter((role) => team.roles.includes(role.id))}
 		<article>
@@ -47,7 +47,7 @@
 						{#if sheet.isSteward}<button
 								class="btn plain"
 								aria-label="Take {role.name} from {team.name}"
-								onclick={() => deeds.act({ kind: 'take team role', team: team.id, role: role.id })}>Take away</button
+								onclick={() => actions.act({ kind: 'take team role', team: team.id, role: role.id })}>Take away</button
 							>{/if}
 					</li>
 				{:else}<li class="quiet">Holds no role yet.</li>{/each}
@@ -61,7 +61,7 @@
 						onchange={async (event) => {
 							const role = Number(event.currentTarget.value)
 							event.currentTarget.value = ''
-							if (role > 0) await deeds.act({ kind: 'give team role', team: team.id, role })
+							if (role > 0) await actions.act({ kind: 'give team role', team: team.id, role })
 						}}
 					>
 						<option value="">Give it a role</option>
@@ -69,7 +69,7 @@
 								>{role.name}</option
 							>{/each}
 					</select>
-					<button class="btn danger" onclick={() => deeds.act({ kind: 'remove team', team: team.id })}
+					<button class="btn danger" onclick={() => actions.act({ kind: 'remove team', team: team.id })}
 						>Remove the team</button
 					>
 				</p>

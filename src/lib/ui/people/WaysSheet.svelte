@@ -1,12 +1,11 @@
 <script lang="ts">
 	/** Ways into apps beside being named one by one: which are open, and opening another. */
 	import { untrack } from 'svelte'
-	import type { AppSummary } from '$lib/server/apps/apps.ts'
-	import type { PeopleSheet } from '$lib/server/people/people-sheet.ts'
-	import type { ShownWay, WayKind } from '$lib/server/joining/ways-in.ts'
-	import type { Proof } from '$lib/server/joining/door-proofs.ts'
+	import type { AppSummary } from '$lib/core/requests/bench.ts'
+	import type { PeopleSheet } from '$lib/core/requests/people.ts'
+	import type { Proof, ShownWay, WayKind } from '$lib/core/requests/joining.ts'
 	import { showDay } from '../dates.ts'
-	import { Deeds } from './deeds.svelte.ts'
+	import { PeopleActions } from './people-actions.svelte.ts'
 
 	type Props = {
 		sheet: PeopleSheet
@@ -40,14 +39,14 @@
 	let lastDay = $state('')
 	let asks = $state('')
 	let words = $state('')
-	const deeds = new Deeds()
+	const actions = new PeopleActions()
 	const about = $derived(KINDS.find((each) => each.kind === kind)?.about)
 
 	async function open(event: SubmitEvent) {
 		event.preventDefault()
 		const [what, id] = into.split(' ')
 		const asked = {
-			kind: 'open way',
+			kind: 'open way' as const,
 			app,
 			way: kind,
 			word,
@@ -58,16 +57,16 @@
 			asks: kind === 'doorstep' ? asks : '',
 			words: kind === 'doorstep' ? words : ''
 		}
-		if (await deeds.act(asked)) word = ''
+		if (await actions.act(asked)) word = ''
 	}
 
 	/** The box says what holds, also where it was refused. */
 	async function setProof(door: number, proof: Proof, box: HTMLInputElement) {
-		if (!(await deeds.act({ kind: 'set proof', app: door, proof: proof.id, open: box.checked })))
+		if (!(await actions.act({ kind: 'set proof', app: door, proof: proof.id, open: box.checked })))
 			box.checked = proof.open
 	}
 
-	const close = (way: number) => deeds.act({ kind: 'close way', way })
+	const close = (way: number) => actions.act({ kind: 'close way', way })
 
 	function says(way: ShownWay): string {
 		if (way.kind === 'domain') return `Addresses at ${way.word}`
@@ -92,7 +91,7 @@
 			into one role or team.
 		</p>
 	</header>
-	{#if deeds.wrong}<p class="says-wrong" role="alert">{deeds.wrong}</p>{/if}
+	{#if actions.wrong}<p class="says-wrong" role="alert">{actions.wrong}</p>{/if}
 	{#if ways.length > 0}
 		<div class="scroll">
 			<table class="ruled">

@@ -1,4 +1,4 @@
-import type { PersonState } from '$lib/server/people/people-sheet.ts'
+import type { PersonState } from '$lib/core/requests/people.ts'
 
 /** The tone of each state's stamp; the word itself says what it is. */
 export const STATE_TONES: Readonly<Record<PersonState, string>> = {

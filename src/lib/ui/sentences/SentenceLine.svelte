@@ -4,7 +4,7 @@
 	 * Tab walks the slots, Enter opens one, Escape closes it, Alt with the arrows moves the line.
 	 */
 	import type { Snippet } from 'svelte'
-	import { changeTable, readSlot, writeSlot } from '$lib/core/sentence/line-values.ts'
+	import { chooseTable, readSlot, writeSlot } from '$lib/core/sentence/line-values.ts'
 	import { printLine, tableOf } from '$lib/core/sentence/print.ts'
 	import type { LineValue, SentenceKind, Slot, Vocabulary } from '$lib/core/sentence/types.ts'
 	import SlotEditor from './SlotEditor.svelte'
@@ -51,7 +51,7 @@
 	function filled(changed: Slot, value: unknown): LineValue {
 		if (changed.type !== 'table' || value === readSlot(line, changed.key)) return writeSlot(line, changed.key, value)
 		const columns = vocabulary.tables.find((each) => each.id === value)?.columns.map((column) => column.id) ?? []
-		return changeTable(kind, line, { key: changed.key, table: Number(value), columns })
+		return chooseTable(kind, line, { key: changed.key, table: Number(value), columns })
 	}
 
 	function close() {

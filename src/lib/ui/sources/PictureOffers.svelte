@@ -2,8 +2,8 @@
 	/** Columns of a file that hold addresses of pictures: what becomes of them, and, once they are in, the way to try them. */
 	import { arePictureAddresses } from '$lib/core/exchange/picture-addresses.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import type { Inspection } from '$lib/server/sources/inspect.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
+	import type { Inspection } from '$lib/core/requests/imports.ts'
 
 	type Props = {
 		inspection: Inspection

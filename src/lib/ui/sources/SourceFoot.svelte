@@ -3,7 +3,7 @@
 	import { countOf } from '$lib/core/text/count.ts'
 	import Progressbar from 'flowbite-svelte/Progressbar.svelte'
 	import type { MergeInto } from '$lib/core/exchange/plan.ts'
-	import type { ImportState } from '$lib/server/imports/imports.ts'
+	import type { ImportState } from '$lib/core/requests/imports.ts'
 
 	type Props = {
 		status: ImportState

@@ -2,8 +2,8 @@
 	/** The first rows of a file as they stand, under their columns, each with a card that says what becomes of it. */
 	import { offersChoices, TYPED_TYPES } from '$lib/core/model/table.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import type { Inspection } from '$lib/server/sources/inspect.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
+	import type { Inspection } from '$lib/core/requests/imports.ts'
 	import { goIntoColumn, turnRow, type OpenDoubt } from './import-plan.ts'
 
 	type Props = {

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Where the rows of a file go: into a new table, or into one that is there, and how. Part of a sentence. */
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { goInto, goIntoNew } from './import-plan.ts'
 
 	type Props = {

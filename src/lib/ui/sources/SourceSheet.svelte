@@ -5,9 +5,8 @@
 	import { onDestroy, untrack } from 'svelte'
 	import { makeScreens } from '$lib/core/app/make-screens.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import type { Inspection } from '$lib/server/sources/inspect.ts'
-	import type { ImportState } from '$lib/server/imports/imports.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
+	import type { ImportState, Inspection } from '$lib/core/requests/imports.ts'
 	import { changeStructure } from '../structure/structure.ts'
 	import { ask, send } from '../send.ts'
 	import { newId, useDraft } from '../bench/draft.svelte.ts'
@@ -87,7 +86,7 @@
 	const lookUnder = (chosen: string) => look(underHeadings(chosen))
 
 	async function look(settings: { sheet?: string; headingRow?: number | null; overTwo?: boolean; firstRow?: number }) {
-		const answer = await send<Inspection & { file: string }>(`/bench/imports/${importId}`, {
+		const answer = await send('POST', `/bench/imports/${importId}`, {
 			kind: 'inspect',
 			sheet: plan.sheet,
 			...settings
@@ -104,7 +103,7 @@
 
 	async function start() {
 		wrong = ''
-		const answer = await send(`/bench/imports/${importId}`, {
+		const answer = await send('POST', `/bench/imports/${importId}`, {
 			kind: 'start',
 			plan: settlePlan($state.snapshot(plan), doubts, settled),
 			more: more.length > 0
@@ -115,7 +114,7 @@
 	}
 
 	async function follow() {
-		const answer = await ask<ImportState>(`/bench/imports/${importId}`)
+		const answer = await ask(`/bench/imports/${importId}`)
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		const isIn = answer.value.state === 'done' || answer.value.state === 'merged'
 		// The way to the table is shown once the Bench knows it.
@@ -137,12 +136,12 @@
 
 	async function apply(partly: boolean) {
 		wrong = ''
-		const answer = await send(`/bench/imports/${importId}`, { kind: 'apply', partly })
+		const answer = await send('POST', `/bench/imports/${importId}`, { kind: 'apply', partly })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		void follow()
 	}
 
-	const stop = () => send(`/bench/imports/${importId}`, { kind: 'stop' })
+	const stop = () => send('POST', `/bench/imports/${importId}`, { kind: 'stop' })
 
 	onDestroy(() => clearTimeout(timer))
 

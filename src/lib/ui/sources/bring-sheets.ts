@@ -1,6 +1,4 @@
 /** Brings further sheets of a file in, one after the other, each as proposed, into a table of its own. */
-import type { Inspection } from '$lib/server/sources/inspect.ts'
-import type { ImportState } from '$lib/server/imports/imports.ts'
 import { ask, send } from '../send.ts'
 import { openDoubts, proposePlan, settlePlan } from './import-plan.ts'
 
@@ -19,9 +17,9 @@ export async function bringSheetsIn(
 	taken: ReadonlySet<string>,
 	onDone: (done: SheetBroughtIn) => void
 ): Promise<void> {
-	const path = `/bench/imports/${importId}`
+	const path = `/bench/imports/${importId}` as const
 	for (const [i, sheet] of sheets.entries()) {
-		const looked = await send<Inspection & { file: string }>(path, { kind: 'inspect', sheet })
+		const looked = await send('POST', path, { kind: 'inspect', sheet })
 		if (!looked.ok) {
 			onDone({ sheet, outcome: { message: looked.refusal.message } })
 			continue
@@ -31,14 +29,14 @@ export async function bringSheetsIn(
 			? `${plan.tableName} from ${looked.value.file}`
 			: plan.tableName
 		const settled = settlePlan({ ...plan, tableName: tableName.slice(0, 80) }, openDoubts(looked.value, plan), {})
-		const begun = await send(path, { kind: 'start', plan: settled, more: i < sheets.length - 1 })
+		const begun = await send('POST', path, { kind: 'start', plan: settled, more: i < sheets.length - 1 })
 		onDone({ sheet, outcome: begun.ok ? await untilIn(path) : { message: begun.refusal.message } })
 	}
 }
 
-async function untilIn(path: string): Promise<SheetBroughtIn['outcome']> {
+async function untilIn(path: `/bench/imports/${string}`): Promise<SheetBroughtIn['outcome']> {
 	for (;;) {
-		const state = await ask<ImportState>(path)
+		const state = await ask(path)
 		if (!state.ok) return { message: state.refusal.message }
 		if (state.value.state === 'done') return { table: state.value.table, rows: state.value.rows }
 		if (state.value.state === 'failed') return { message: state.value.message }

@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
-import type { BenchTable } from '$lib/server/review/bench.ts'
-import type { Inspection } from '$lib/server/sources/inspect.ts'
+import type { BenchTable } from '$lib/core/requests/bench.ts'
+import type { Inspection } from '$lib/core/requests/imports.ts'
 import { goInto, goIntoNew, groupUnread, openDoubts, proposePlan, sayDoubt, settlePlan } from './import-plan.ts'
 
 const guess = (name: string, more: Partial<ColumnGuess> = {}): ColumnGuess => ({

@@ -3,8 +3,8 @@ import { countOf } from '$lib/core/text/count.ts'
 import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
 import type { NoRow } from '$lib/core/exchange/no-rows.ts'
 import type { ImportColumn, ImportPlan, Unread } from '$lib/core/exchange/plan.ts'
-import type { BenchTable } from '$lib/server/review/bench.ts'
-import type { Inspection } from '$lib/server/sources/inspect.ts'
+import type { BenchTable } from '$lib/core/requests/bench.ts'
+import type { Inspection } from '$lib/core/requests/imports.ts'
 
 /** How a doubt was settled: as proposed, another way, or the cell left blank. */
 export type Settled = Readonly<Record<string, string>>

@@ -1,7 +1,7 @@
 /** The addresses of pictures in a column, tried one after another in this browser, and copied where their server lets it. */
-import { cellKey, type WirePage } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-import type { BenchTable } from '$lib/server/review/bench.ts'
+import { cellKey } from '$lib/core/query/wire.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+import type { BenchTable } from '$lib/core/requests/bench.ts'
 import { fromDataAddress, giveFile, readyPhoto } from '../cells/give-file.ts'
 import { showCell } from '../cells/show-cell.ts'
 import { ask, send } from '../send.ts'
@@ -43,11 +43,11 @@ export class PictureTrial {
 		;[this.state, this.of, this.blank, this.wrong] = ['trying', 0, 0, '']
 		;[this.all, this.tried] = [[], []]
 		const label = table.columns.find((each) => each.id === table.label)
-		const found = await ask<{ count: number }>(`/rows/${table.id}/anchors`)
+		const found = await ask(`/rows/${table.id}/anchors?`)
 		if (found.ok) this.of = found.value.count
 		let after = ''
 		do {
-			const answer = await ask<WirePage>(`/rows/${table.id}?limit=${PAGE}${after}`)
+			const answer = await ask(`/rows/${table.id}?limit=${PAGE}${after}`)
 			if (turn !== this.turn) return
 			if (!answer.ok) return this.end(answer.refusal.message)
 			const rows = answer.value.rows.map((row) => ({
@@ -135,7 +135,7 @@ async function copyInto(asked: { table: number; column: number; row: string; add
 	const given = await giveFile(asked.column, ready.name, ready.body)
 	if (!given.ok) return given.refusal.message
 	const cells = [{ column: asked.column, value: { file: given.value.token }, was: null }]
-	const put = await send<{ conflicts: unknown[] }>(`/rows/${asked.table}`, { kind: 'change', row: asked.row, cells })
+	const put = await send('POST', `/rows/${asked.table}`, { kind: 'change', row: asked.row, cells })
 	if (!put.ok) return put.refusal.message
 	return put.value.conflicts.length > 0 ? 'There is a photo already.' : ''
 }

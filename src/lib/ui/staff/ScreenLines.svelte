@@ -1,7 +1,6 @@
 <script lang="ts">
 	/** The lines of one screen, one under the other. In the Lookout each says which line of the Bench it is. */
-	import type { StaffPage } from '$lib/server/web/app-place.ts'
-	import type { ShownScreen } from '$lib/server/apps/open-screen.ts'
+	import type { ScreenPath, ShownScreen, StaffPage } from '$lib/core/requests/screens.ts'
 	import { tellBench } from '../lookout/tell-bench.ts'
 	import { componentOf } from '../lines/components.ts'
 
@@ -14,7 +13,7 @@
 
 	let { screen, page, selected }: Props = $props()
 
-	const path = $derived(`${page.base}/${screen.id}`)
+	const path = $derived<ScreenPath>(`${page.base}/${screen.id}`)
 
 	function point(id: string) {
 		if (page.lookingAs !== null) tellBench({ tinShedLine: id })

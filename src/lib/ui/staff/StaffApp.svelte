@@ -3,7 +3,7 @@
 	 * The app that staff use: the screens along the bottom of a phone, along the top of a desk; a row opens beside its
 	 * list where there is room, over it where there is not.
 	 */
-	import type { StaffPage } from '$lib/server/web/app-place.ts'
+	import type { StaffPage } from '$lib/core/requests/screens.ts'
 	import { invalidateAll } from '$app/navigation'
 	import { sightsOf } from '../lookout/sights.ts'
 	import { READ_AGAIN, tellBench } from '../lookout/tell-bench.ts'

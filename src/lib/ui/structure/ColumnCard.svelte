@@ -1,13 +1,13 @@
 <script lang="ts">
 	/** A column's card: what it is, what it reads and who reads it, its rules, and what it could be instead. */
 	import { untrack } from 'svelte'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import FormulaEditor from '../formula/FormulaEditor.svelte'
 	import ColumnRemoval from './ColumnRemoval.svelte'
 	import ColumnRules from './ColumnRules.svelte'
 	import ColumnType from './ColumnType.svelte'
-	import { changeStructure, type StructureStep } from './structure.ts'
+	import { changeStructure, type ColumnStep } from './structure.ts'
 
 	type Props = {
 		table: BenchTable
@@ -28,7 +28,7 @@
 
 	const computed = $derived(column.type === 'computed')
 
-	async function step(asked: Omit<StructureStep, 'table' | 'column'> & { kind: string }) {
+	async function step(asked: ColumnStep) {
 		const answer = await changeStructure({ ...asked, table: table.id, column: column.id })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		wrong = ''
@@ -65,7 +65,7 @@
 	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 	<details name="column card" open={!computed}>
 		<summary>Name and rules</summary>
-		<ColumnRules {table} {column} onkeep={(words) => step({ kind: 'describe column', words })} />
+		<ColumnRules {table} {column} onkeep={(words) => step({ kind: 'change column', words })} />
 		{#if table.label !== column.id && column.type !== 'reference' && !computed}
 			<p><button class="btn" onclick={() => step({ kind: 'label' })}>Know rows by it</button></p>
 		{/if}

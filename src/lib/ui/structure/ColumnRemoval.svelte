@@ -1,18 +1,15 @@
 <script lang="ts">
 	/** What names a column, and taking it out where nothing cannot do without it. */
 	import { countOf } from '$lib/core/text/count.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import type { ColumnUse } from '$lib/server/structure/restructure.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { changeStructure } from './structure.ts'
 
 	type Props = { table: BenchTable; column: ShownColumn; onremove: () => void }
 
 	let { table, column, onremove }: Props = $props()
 
-	const asked = $derived(
-		changeStructure<{ uses: ColumnUse[]; filled: number }>({ kind: 'uses', table: table.id, column: column.id })
-	)
+	const asked = $derived(changeStructure({ kind: 'uses', table: table.id, column: column.id }))
 </script>
 
 {#await asked}

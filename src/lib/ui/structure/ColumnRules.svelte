@@ -3,13 +3,14 @@
 	import { untrack } from 'svelte'
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import { offersChoices } from '$lib/core/model/table.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import type { ColumnWords } from '$lib/core/requests/structure.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 
 	type Props = {
 		table: BenchTable
 		column: ShownColumn
-		onkeep: (words: Record<string, unknown>) => void
+		onkeep: (words: ColumnWords) => void
 	}
 
 	let { table, column, onkeep }: Props = $props()
@@ -45,7 +46,8 @@
 			.map((each) => each.trim())
 			.filter((each) => each !== '')
 		const keys = changed.includes('uniqueWithin') ? [...new Set([...changed, 'unique' as const])] : changed
-		const sent = Object.fromEntries(keys.map((key) => [key, key === 'choices' ? list : words[key]]))
+		// Each word under its own key, which is lost on the way through a list of pairs.
+		const sent = Object.fromEntries(keys.map((key) => [key, key === 'choices' ? list : words[key]])) as ColumnWords
 		// Within which column goes with whether at all.
 		onkeep('unique' in sent ? { ...sent, uniqueWithin: words.uniqueWithin } : sent)
 	}

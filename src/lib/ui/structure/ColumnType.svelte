@@ -1,17 +1,16 @@
 <script lang="ts">
 	/** Gives a column another type, or makes it a reference, after showing what becomes of its values. */
 	import { TYPED_TYPES } from '$lib/core/model/table.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import type { ConversionPreview } from '$lib/server/structure/change-columns.ts'
-	import type { MatchPreview } from '$lib/server/structure/tables.ts'
-	import { changeStructure, type StructureStep } from './structure.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
+	import type { ConversionPreview, MatchPreview } from '$lib/core/requests/structure.ts'
+	import { changeStructure, type ColumnStep } from './structure.ts'
 
 	type Props = {
 		table: BenchTable
 		tables: readonly BenchTable[]
 		column: ShownColumn
-		onstep: (step: StructureStep) => void
+		onstep: (step: ColumnStep) => void
 	}
 
 	let { table, tables, column, onstep }: Props = $props()
@@ -24,6 +23,7 @@
 	let fixes = $state<Record<string, string>>({})
 	let wrong = $state('')
 
+	const type = $derived(TYPED_TYPES.find((each) => each === wanted))
 	const of = $derived({ table: table.id, column: column.id })
 	const others = $derived(
 		['text', 'code', 'choice', 'email'].includes(column.type) ? tables.filter((each) => each.id !== table.id) : []
@@ -37,12 +37,13 @@
 		if (wanted === '') return
 		const to = Number(wanted)
 		if (to > 0) {
-			const answer = await changeStructure<MatchPreview>({ kind: 'match', ...of, to })
+			const answer = await changeStructure({ kind: 'match', ...of, to })
 			if (answer.ok) match = answer.value.made
 			else wrong = answer.refusal.message
 			return
 		}
-		const answer = await changeStructure<ConversionPreview>({ kind: 'would convert', ...of, type: wanted })
+		if (!type) return
+		const answer = await changeStructure({ kind: 'would convert', ...of, type })
 		if (answer.ok) conversion = answer.value.made
 		else wrong = answer.refusal.message
 	}
@@ -71,7 +72,9 @@
 			<li><strong>{value.text}</strong> <span class="quiet">in {count(value.rows)}</span></li>
 		{/each}
 	</ul>
-	<p><button class="btn main" onclick={() => onstep({ kind: 'convert', type: wanted })}>Make it {wanted}</button></p>
+	<p>
+		<button class="btn main" onclick={() => type && onstep({ kind: 'convert', type })}>Make it {wanted}</button>
+	</p>
 	<p class="quiet">The values as they are now are kept; Ctrl Z brings them back.</p>
 {/if}
 {#if match}

@@ -2,7 +2,7 @@
 	/** The tables as boxes and their references as lines between them; boxes are moved by hand or with the arrow keys. */
 	import { browser } from '$app/environment'
 	import { layOut } from '$lib/core/table/diagram.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { showCount } from '../count.ts'
 
 	type Props = { tables: readonly BenchTable[]; href: (table: number) => string }
@@ -22,7 +22,7 @@
 
 	/** Where boxes were moved to by hand, by table. */
 	let moved = $state<Record<number, Spot>>(
-		browser ? (JSON.parse(localStorage.getItem(KEPT_UNDER) ?? '{}') as never) : {}
+		browser ? (JSON.parse(localStorage.getItem(KEPT_UNDER) ?? '{}') as Record<number, Spot>) : {}
 	)
 	let held = $state<{ table: number; from: Spot; at: Spot } | undefined>()
 

@@ -2,7 +2,7 @@
 	/** Who keeps a table: sees all of it, writes its lines, and looks at it as others see it. */
 	import { invalidateAll } from '$app/navigation'
 	import { page } from '$app/state'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { changeStructure } from './structure.ts'
 
 	type Props = { table: BenchTable }

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The named conditions of a table: which there are, and a new one. */
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import FormulaEditor from '../formula/FormulaEditor.svelte'
 	import { changeStructure } from './structure.ts'
 
@@ -18,7 +18,7 @@
 
 	async function add(event: SubmitEvent) {
 		event.preventDefault()
-		const column = { name, type: 'computed', formula, condition: true }
+		const column = { name, type: 'computed', formula, condition: true } as const
 		const answer = await changeStructure({ kind: 'column', table: table.id, column })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		onmade(answer.value.version)

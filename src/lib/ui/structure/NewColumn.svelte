@@ -1,10 +1,10 @@
 <script lang="ts">
 	/** Adds a column: one that is typed in, a reference, or a computed one with its formula. */
 	import { offersChoices } from '$lib/core/model/table.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import FormulaEditor from '../formula/FormulaEditor.svelte'
 	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
-	import { OFFERED_TYPES, toColumnSettings } from './column-choice.ts'
+	import { OFFERED_TYPES, toColumnSettings, type OfferedType } from './column-choice.ts'
 	import { changeStructure } from './structure.ts'
 
 	type Props = {
@@ -17,7 +17,7 @@
 	let { table, tables, onclose, onmade }: Props = $props()
 
 	let name = $state('')
-	let type = $state<string>('text')
+	let type = $state<OfferedType>('text')
 	/** Until somebody chooses, the name says what type it is. */
 	let chosen = $state(false)
 	let choices = $state('')

@@ -2,8 +2,8 @@
 	/** Makes a table by hand: a name, and its columns. The type is proposed from each name. */
 	import { offersChoices } from '$lib/core/model/table.ts'
 	import { typeFromName } from '$lib/core/exchange/infer-name.ts'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import { OFFERED_TYPES, toColumnSettings } from './column-choice.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
+	import { OFFERED_TYPES, toColumnSettings, type ChosenType } from './column-choice.ts'
 	import { changeStructure } from './structure.ts'
 
 	type Props = { tables: readonly BenchTable[]; onmade: (id: number) => void }
@@ -13,7 +13,13 @@
 	const TYPES = OFFERED_TYPES.filter((type) => type !== 'computed')
 
 	let name = $state('')
-	let columns = $state([
+	interface NewColumn extends ChosenType {
+		name: string
+		required: boolean
+		/** Until somebody chooses, the name says what type it is. */
+		chosen: boolean
+	}
+	let columns = $state<NewColumn[]>([
 		{ name: 'Name', type: 'text', required: true, choices: '', to: 0, chosen: true },
 		{ name: '', type: 'text', required: false, choices: '', to: 0, chosen: false }
 	])
@@ -36,7 +42,7 @@
 			...(required ? { required } : {}),
 			...toColumnSettings({ type, choices, to }, tables)
 		}))
-		const answer = await changeStructure<number>({ kind: 'table', name, columns: sent })
+		const answer = await changeStructure({ kind: 'table', name, columns: sent })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		onmade(answer.value.made)
 	}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Columns whose values name rows of another table: each can be made a reference, or left as it is. */
-	import type { Relation } from '$lib/server/structure/find-relations.ts'
+	import type { Relation } from '$lib/core/requests/structure.ts'
 	import { changeStructure } from './structure.ts'
 
 	type Props = { tables: readonly number[]; onmade?: (version: number) => void }
@@ -12,7 +12,7 @@
 	const keyOf = (each: Relation) => `${each.column} ${each.to}`
 
 	async function look(of: readonly number[]) {
-		const answers = await Promise.all(of.map((table) => changeStructure<Relation[]>({ kind: 'relations', table })))
+		const answers = await Promise.all(of.map((table) => changeStructure({ kind: 'relations', table })))
 		const found = answers.flatMap((answer) => (answer.ok ? answer.value.made : []))
 		// A relation between two of the tables is found from both ends.
 		offers = [...new Map(found.map((each) => [keyOf(each), each])).values()]

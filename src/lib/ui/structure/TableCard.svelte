@@ -1,13 +1,13 @@
 <script lang="ts">
 	/** A table's card: its name and meaning, what must hold of every row, and columns that were taken out. */
 	import { untrack } from 'svelte'
-	import type { BenchTable } from '$lib/server/review/bench.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import RelationOffers from './RelationOffers.svelte'
 	import { showDay } from '../dates.ts'
 	import TableRemoval from './TableRemoval.svelte'
 	import Keepers from './Keepers.svelte'
 	import NamedConditions from './NamedConditions.svelte'
-	import { changeStructure, type StructureStep } from './structure.ts'
+	import { changeStructure, type TableStep } from './structure.ts'
 
 	type Props = {
 		table: BenchTable
@@ -25,7 +25,7 @@
 	let checks = $state(untrack(() => table.checks.map((check) => ({ ...check }))))
 	let wrong = $state('')
 
-	async function step(asked: StructureStep) {
+	async function step(asked: TableStep) {
 		const answer = await changeStructure({ table: table.id, ...asked })
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		wrong = ''
@@ -35,7 +35,7 @@
 	function keep(event: SubmitEvent) {
 		event.preventDefault()
 		const filled = checks.filter((check) => check.formula.trim() !== '')
-		void step({ kind: 'describe table', words: { name, about, checks: filled } })
+		void step({ kind: 'change table', words: { name, about, checks: filled } })
 	}
 </script>
 

@@ -1,7 +1,6 @@
 <script lang="ts">
 	/** What names a table, and taking it out where nothing cannot do without it. */
-	import type { BenchTable } from '$lib/server/review/bench.ts'
-	import type { TableRemoval } from '$lib/server/structure/take-out-table.ts'
+	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { changeStructure } from './structure.ts'
 
 	type Props = { table: Pick<BenchTable, 'id' | 'name'>; onremoved: () => void }
@@ -9,7 +8,7 @@
 	let { table, onremoved }: Props = $props()
 
 	let wrong = $state('')
-	const asked = $derived(changeStructure<TableRemoval>({ kind: 'table uses', table: table.id }))
+	const asked = $derived(changeStructure({ kind: 'table uses', table: table.id }))
 
 	async function remove() {
 		const answer = await changeStructure({ kind: 'remove table', table: table.id })

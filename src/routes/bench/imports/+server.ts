@@ -1,5 +1,5 @@
 import { error } from '@sveltejs/kit'
-import { z } from 'zod'
+import { undoImportSchema, type GivenImport, type UndoImport } from '$lib/core/requests/imports.ts'
 import { readQuery, textInAddress } from '$lib/server/web/address.ts'
 import { asJson, readBody } from '$lib/server/web/answer.ts'
 import { getBuilder } from '$lib/server/web/signed-in.ts'
@@ -10,16 +10,14 @@ export function PUT({ locals, request, url }) {
 	const { body } = request
 	if (!body) error(422, 'The file is empty. Nothing was brought in.')
 	const { name } = readQuery(url, { name: textInAddress.default('file') })
-	return asJson(() => locals.host.imports.take(name, body, actor))
+	return asJson<GivenImport>(() => locals.host.imports.take(name, body, actor))
 }
-
-const undoSchema = z.object({ undo: z.number().int() })
 
 /** Undoes the last bringing-in into a table. */
 export function POST({ locals, request }) {
-	return asJson(async () => {
+	return asJson<UndoImport['answers']>(async () => {
 		const actor = getBuilder(locals)
-		const { undo } = await readBody(request, undoSchema)
+		const { undo } = await readBody(request, undoImportSchema)
 		return locals.host.imports.undo(undo, actor)
 	})
 }

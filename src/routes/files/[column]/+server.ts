@@ -1,3 +1,4 @@
+import type { TakenFile } from '$lib/core/requests/rows.ts'
 import { error } from '@sveltejs/kit'
 import { isPicture } from '$lib/core/capture/attachment.ts'
 import { readQuery, textInAddress } from '$lib/server/web/address.ts'
@@ -34,7 +35,7 @@ export function PUT({ locals, params, request, url }) {
 	const place = placeIn(locals, url)
 	const actor = place?.actor ?? getActor(locals)
 	const { name } = readQuery(url, { name: textInAddress.default('') })
-	return asJson(async () => {
+	return asJson<TakenFile>(async () => {
 		if (!request.body) error(422, 'The file is empty. Choose another.')
 		const { files } = place ? (await roomToTry(locals, place)).room : locals.host
 		const column = Number(params.column)

@@ -1,3 +1,4 @@
+import type { SealCheck } from '$lib/core/requests/logbook.ts'
 import { error } from '@sveltejs/kit'
 import { asJson } from '$lib/server/web/answer.ts'
 import { getUser } from '$lib/server/web/signed-in.ts'
@@ -6,5 +7,5 @@ import { getUser } from '$lib/server/web/signed-in.ts'
 export function GET({ locals }) {
 	const { isBuilder, isSteward } = getUser(locals)
 	if (!isBuilder && !isSteward) error(403, 'The Logbook is for builders and stewards.')
-	return asJson(() => locals.host.read('checkSeals', undefined))
+	return asJson<SealCheck>(() => locals.host.read('checkSeals', undefined))
 }

@@ -1,3 +1,4 @@
+import type { Option } from '$lib/core/requests/rows.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import { readQuery, textInAddress } from '$lib/server/web/address.ts'
 import { asJson } from '$lib/server/web/answer.ts'
@@ -8,7 +9,7 @@ import { getActor } from '$lib/server/web/signed-in.ts'
 export function GET({ locals, params, url }) {
 	const { as: token, starts } = readQuery(url, { as: textInAddress.optional(), starts: textInAddress.default('') })
 	const place = token === undefined ? { app: 0, actor: getActor(locals) } : placeOf(locals, { token })
-	return asJson(async () => {
+	return asJson<readonly Option[]>(async () => {
 		const table = Number(params.table)
 		const request = { table, limit: 30, labelStarts: starts }
 		const { room } = await roomOf(locals, place)

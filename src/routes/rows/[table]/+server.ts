@@ -1,13 +1,14 @@
-import { z } from 'zod'
+import { rowRequestSchema, type BlockChanged } from '$lib/core/requests/rows.ts'
+import type { WirePage } from '$lib/core/query/wire.ts'
+import type { Changed } from '$lib/core/query/change.ts'
 import { readQuery, textInAddress, wholeInAddress } from '$lib/server/web/address.ts'
 import { asJson, readBody } from '$lib/server/web/answer.ts'
 import { readListing } from '$lib/server/rows/listing.ts'
-import { cellChangesSchema, rowIdSchema } from '$lib/server/web/cell-schema.ts'
 import { getActor } from '$lib/server/web/signed-in.ts'
 
 /** A page of a table's rows, as much as this person may see. */
 export function GET({ locals, params, url }) {
-	return asJson(async () => {
+	return asJson<WirePage>(async () => {
 		const asked = readQuery(url, {
 			limit: wholeInAddress.default(100),
 			skip: wholeInAddress.default(0),
@@ -19,23 +20,10 @@ export function GET({ locals, params, url }) {
 	})
 }
 
-const changeSchema = z.discriminatedUnion('kind', [
-	z.object({ kind: z.literal('add'), cells: cellChangesSchema }),
-	z.object({ kind: z.literal('change'), row: rowIdSchema, cells: cellChangesSchema }),
-	z.object({ kind: z.literal('remove'), row: rowIdSchema }),
-	z.object({ kind: z.literal('restore'), row: rowIdSchema })
-])
-
-const blockSchema = z.object({
-	kind: z.literal('block'),
-	changes: z.array(changeSchema).min(1).max(10_000),
-	partly: z.boolean()
-})
-
 /** A change from the grid: a cell, a new row, a removal, a whole block, or taking one of these back. */
 export function POST({ locals, params, request }) {
-	return asJson(async () => {
-		const asked = await readBody(request, z.union([blockSchema, changeSchema]))
+	return asJson<BlockChanged | Changed | undefined>(async () => {
+		const asked = await readBody(request, rowRequestSchema)
 		const table = Number(params.table)
 		const context = { actor: getActor(locals), now: locals.now, through: 'grid' }
 		if (asked.kind === 'block') {

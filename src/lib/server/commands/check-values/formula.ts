@@ -1,6 +1,7 @@
 /**
  * Works check values out in both lives: as SQL over a table made for the row, and in TypeScript on that row.
  */
+import type { CellChange } from '$lib/core/query/change.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { compileFault, compileValue } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
@@ -111,10 +112,10 @@ function typeOf(value: Given, blank: 'decimal' | 'text' = 'decimal'): ColumnEntr
 }
 
 function fill(store: Store, names: readonly [string, Given | Given[]][]): number {
-	const add = (table: number, cells: { column: number; value: never }[]) =>
+	const add = (table: number, cells: readonly CellChange[]) =>
 		changeRows(store, [{ kind: 'add', table, cells }], { actor: { person: KEEPER }, now: NOW, through: 'check' })[0]
 			?.row ?? ''
-	const plain = (value: Given) => (value !== null && typeof value === 'object' ? value.date : value) as never
+	const plain = (value: Given) => (value !== null && typeof value === 'object' ? value.date : value)
 	const single = names.filter(([, value]) => !Array.isArray(value))
 	const row = add(
 		OWN,
@@ -126,7 +127,7 @@ function fill(store: Store, names: readonly [string, Given | Given[]][]): number
 		for (const value of values as Given[]) {
 			add(FIRST_SET + i, [
 				{ column: label, value: plain(value) },
-				{ column: label + 1, value: { id: row } as never }
+				{ column: label + 1, value: { id: row } }
 			])
 		}
 	})

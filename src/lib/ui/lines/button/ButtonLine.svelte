@@ -1,10 +1,11 @@
 <script lang="ts">
+	import type { ScreenPath } from '$lib/core/requests/screens.ts'
 	import { invalidateAll } from '$app/navigation'
 	import { doOnScreen } from '../do-on-screen.ts'
 
 	type Props = {
 		line: { id: string; label: string; opens?: string; runs?: string }
-		path: string
+		path: ScreenPath
 		base: string
 		row: string | null
 	}
@@ -15,6 +16,7 @@
 	let said = $state<{ text: string; wrong: boolean } | undefined>()
 
 	async function press() {
+		if (row === null) return
 		busy = true
 		said = undefined
 		const answer = await doOnScreen(path, { kind: 'press', line: line.id, row })

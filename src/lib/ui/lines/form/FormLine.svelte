@@ -1,10 +1,10 @@
 <script lang="ts">
 	/** Adds a row. What is typed is kept on this device until it has been sent; after sending the form is empty again. */
+	import type { ScreenPath } from '$lib/core/requests/screens.ts'
 	import { browser } from '$app/environment'
 	import { invalidateAll } from '$app/navigation'
 	import { page } from '$app/state'
-	import type { Changed } from '$lib/core/query/change.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import CellField from '../../cells/CellField.svelte'
 	import { BLANK_DRAFT, readDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
 	import { draftKey, keepDrafts, readDrafts, type Drafts } from './drafts.ts'
@@ -13,7 +13,7 @@
 
 	type Props = {
 		line: { id: string; title: string; columns: readonly ShownColumn[]; thanks: string }
-		path: string
+		path: ScreenPath
 		base: string
 	}
 
@@ -72,7 +72,7 @@
 		const cells = readings.flatMap(({ column, reading }) =>
 			reading.ok && reading.value !== null ? [{ column: column.id, value: reading.value }] : []
 		)
-		const answer = await doOnScreen<Changed>(path, { kind: 'form', line: line.id, cells })
+		const answer = await doOnScreen(path, { kind: 'form', line: line.id, cells })
 		busy = false
 		if (!answer.ok) {
 			const column = Number(answer.refusal.details['column'])

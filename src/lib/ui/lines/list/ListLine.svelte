@@ -1,6 +1,5 @@
 <script lang="ts">
-	import type { ShownList } from '$lib/server/apps/open-screen.ts'
-	import type { WirePage } from '$lib/core/query/wire.ts'
+	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import { cellKey, isFileCell, type WireRow } from '$lib/core/query/wire.ts'
 	import { fileAddress } from '../../cells/file-address.ts'
@@ -11,7 +10,7 @@
 
 	type Props = {
 		line: ShownList & { id: string }
-		path: string
+		path: ScreenPath
 		base: string
 		/** The screen that this list stands on, to come back to. */
 		from: string
@@ -49,7 +48,7 @@
 
 	async function loadMore() {
 		loading = true
-		const answer = await ask<WirePage>(`${path}/list?line=${line.id}&after=${next}`)
+		const answer = await ask(`${path}/list?line=${line.id}&after=${next}`)
 		loading = false
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		more = [...more, ...answer.value.rows]

@@ -1,9 +1,10 @@
 <script lang="ts">
 	/** One row, shown whole. What this person may change opens for editing; both values are shown where somebody else was faster. */
+	import type { ScreenPath } from '$lib/core/requests/screens.ts'
 	import { goto, invalidateAll } from '$app/navigation'
-	import type { Changed, Conflict } from '$lib/core/query/change.ts'
+	import type { Conflict } from '$lib/core/query/change.ts'
 	import { cellKey, isErrorCell, isFileCell, isHiddenCell, type WireRow } from '$lib/core/query/wire.ts'
-	import type { ShownColumn } from '$lib/server/rows/describe-columns.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isPicture } from '$lib/core/capture/attachment.ts'
 	import CellField from '../../cells/CellField.svelte'
 	import CellValue from '../../cells/CellValue.svelte'
@@ -32,7 +33,7 @@
 				link: string | null
 			} | null
 		}
-		path: string
+		path: ScreenPath
 		base: string
 	}
 
@@ -89,7 +90,7 @@
 		const cells = readings.flatMap(({ column, reading }) =>
 			reading.ok ? [{ column: column.id, value: reading.value, was: was.cells[cellKey(column.id)] ?? null }] : []
 		)
-		const answer = await doOnScreen<Changed>(path, { kind: 'change', line: line.id, row: was.id, cells })
+		const answer = await doOnScreen(path, { kind: 'change', line: line.id, row: was.id, cells })
 		if (!answer.ok) {
 			const column = Number(answer.refusal.details['column'])
 			if (editable.some((each) => each.id === column)) wrong = { [column]: answer.refusal.message }
@@ -109,7 +110,8 @@
 	}
 
 	async function remove() {
-		const answer = await doOnScreen(path, { kind: 'remove', line: line.id, row: row?.id })
+		if (!row) return
+		const answer = await doOnScreen(path, { kind: 'remove', line: line.id, row: row.id })
 		if (!answer.ok) return void (said = { text: answer.refusal.message, wrong: true })
 		await goto(base)
 	}

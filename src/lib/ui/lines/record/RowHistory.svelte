@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What happened to a row, read when it is opened. */
-	import type { HistoryEntry } from '$lib/server/rows/read-history.ts'
+	import type { HistoryEntry } from '$lib/core/requests/rows.ts'
 	import { showMoment } from '../../dates.ts'
 	import { ask } from '../../send.ts'
 
@@ -23,7 +23,7 @@
 
 	async function read(event: Event) {
 		if (!(event.currentTarget as HTMLDetailsElement).open) return
-		const answer = await ask<readonly HistoryEntry[]>(`/history/${table}?row=${row}`)
+		const answer = await ask(`/history/${table}?row=${row}`)
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		entries = answer.value
 	}

@@ -19,7 +19,7 @@
 		if (!file) return
 		wrong = ''
 		busy = file.name
-		const given = await ask<{ id: string }>(`/bench/imports?name=${encodeURIComponent(file.name)}`, {
+		const given = await ask(`/bench/imports?name=${encodeURIComponent(file.name)}`, {
 			method: 'PUT',
 			// Said here, since a browser knows no type for a database, and without one the body is not passed on.
 			headers: { 'content-type': 'application/octet-stream' },
@@ -52,7 +52,7 @@
 
 	async function undo(table: { id: number; name: string }) {
 		undoing = table.id
-		const answer = await send<Undone>('/bench/imports', { undo: table.id })
+		const answer = await send('POST', '/bench/imports', { undo: table.id })
 		undoing = 0
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		undone = { ...answer.value, name: table.name }

@@ -25,7 +25,7 @@
 	}
 
 	async function putBack(id: number, name: string) {
-		const answer = await changeStructure<{ lines: boolean }>({ kind: 'return table', table: id })
+		const answer = await changeStructure({ kind: 'return table', table: id })
 		if (!answer.ok) return void (said = answer.refusal.message)
 		said = answer.value.made.lines
 			? `${name} is back, with its lines of access.`

@@ -33,7 +33,7 @@
 		let target = into
 		if (target === 0) {
 			const name = freeName(table.columns.map((each) => each.name))
-			const made = await changeStructure<number>({ kind: 'column', table: table.id, column: { name, type: 'photo' } })
+			const made = await changeStructure({ kind: 'column', table: table.id, column: { name, type: 'photo' } })
 			if (!made.ok) return void (wrong = made.refusal.message)
 			target = made.value.made
 		}

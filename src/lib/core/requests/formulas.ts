@@ -1,0 +1,49 @@
+/** What a formula comes to while it is written. */
+import { z } from 'zod'
+import type { AccessReasons } from './access.ts'
+import { rowIdSchema } from './cells.ts'
+import type { Kinds } from './pair.ts'
+import type { Issue } from '../model/formula.ts'
+
+const table = z.number().int()
+const text = z.string().max(10_000)
+
+/** A formula that is being written, or why somebody sees a row. */
+export const trySchema = z.discriminatedUnion('kind', [
+	z.object({ kind: z.literal('condition'), table, text, me: z.boolean() }),
+	z.object({ kind: z.literal('formula'), table, text }),
+	z.object({ kind: z.literal('why'), table, person: z.number().int(), row: rowIdSchema })
+])
+
+export type Tries = Kinds<typeof trySchema, { condition: FormulaTrial; formula: FormulaResult; why: AccessReasons }>
+
+export interface FormulaTrial {
+	readonly ok: boolean
+	readonly issues: readonly Issue[]
+	/** For a condition: how many rows it holds for, of those that the builder sees. */
+	readonly rows?: number
+	readonly of?: number
+	/** How many each of the asked people would see of them, as far as the builder sees as much. */
+	readonly people?: readonly { readonly name: string; readonly rows: number }[]
+	/** A column of People that the condition reads of whoever looks, and that the builder does not hold: then nobody is counted. */
+	readonly unheld?: string
+	/** How many rows it may have to look at for each row, where that is worth a word. */
+	readonly looksAt?: number
+}
+
+export interface FormulaResult {
+	readonly issues: readonly Issue[]
+	readonly type?: string
+	/** The row that it was tried on, and what it gives there. */
+	readonly sample?: string
+	readonly result?: string
+	readonly dependsOn?: readonly string[]
+	/** Functions that run as code registered with the database instead of SQL of its own. */
+	readonly registered?: readonly string[]
+	/** Kept in the row, or worked out when it is read. */
+	readonly kept?: boolean
+	/** How many of its totals lie in the row, brought up to date with each child. */
+	readonly keptTotals?: number
+	/** How many rows it may have to look at for each row, where that is worth a word. */
+	readonly looksAt?: number
+}

@@ -1,0 +1,56 @@
+/**
+ * Every address that scripts of a page ask, by method: what it takes and what it answers. A page's `send` and `ask`, and the route
+ * behind, infer from here, so that neither end says what the other does not.
+ */
+import type { WirePage } from '../query/wire.ts'
+import type { Examples, PreviewLines, SaveLines, WhoSees } from './access.ts'
+import type { SaveDraft } from './bench.ts'
+import type { Tries } from './formulas.ts'
+import type { GivenImport, ImportRequests, ImportState, UndoImport } from './imports.ts'
+import type { AtTheDoor } from './joining.ts'
+import type { SealCheck } from './logbook.ts'
+import type { Pair } from './pair.ts'
+import type { PersonRequests, TeamRequests } from './people.ts'
+import type { Anchors, Groups, HistoryEntry, Option, RowRequests, TakenFile } from './rows.ts'
+import type { Look, ScreenPath, ScreenRequests } from './screens.ts'
+import type { StructureRequests } from './structure.ts'
+
+export interface Requests {
+	readonly POST: {
+		readonly '/people/do': PersonRequests | TeamRequests
+		readonly '/bench/structure': StructureRequests
+		readonly '/bench/try': Tries
+		readonly '/bench/looks': Look
+		readonly '/bench/imports': UndoImport
+		readonly '/waiting/door': AtTheDoor
+		readonly [address: `/bench/imports/${string}`]: ImportRequests
+		readonly [address: `/bench/lines/${number}`]: PreviewLines
+		readonly [address: `/rows/${number}`]: RowRequests
+		readonly [address: `${ScreenPath}/do`]: ScreenRequests
+	}
+	readonly PUT: {
+		readonly [address: `/bench/lines/${number}`]: SaveLines
+		readonly [address: `/bench/${number}/draft`]: SaveDraft
+	}
+	readonly PATCH: {
+		readonly [address: `/bench/lines/${number}`]: Examples
+	}
+	readonly DELETE: {
+		readonly '/bench/looks': Pair<object, void>
+	}
+}
+
+/** What is only read, or given in as bytes. */
+export interface Answers {
+	readonly '/logbook/check': SealCheck
+	readonly [address: `/bench/looks?${string}`]: WhoSees
+	readonly [address: `/bench/imports?${string}`]: GivenImport
+	readonly [address: `/bench/imports/${string}`]: ImportState
+	readonly [address: `/rows/${number}?${string}`]: WirePage
+	readonly [address: `/rows/${number}/anchors?${string}`]: Anchors
+	readonly [address: `/rows/${number}/groups?${string}`]: Groups | null
+	readonly [address: `/options/${number}?${string}`]: readonly Option[]
+	readonly [address: `/history/${number}?${string}`]: readonly HistoryEntry[]
+	readonly [address: `/files/${number}?${string}`]: TakenFile
+	readonly [address: `${ScreenPath}/list?${string}`]: WirePage
+}

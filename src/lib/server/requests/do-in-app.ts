@@ -1,0 +1,18 @@
+/** What staff do on a screen. */
+import type { ScreenRequests, screenRequestSchema } from '$lib/core/requests/screens.ts'
+import type { InApp } from '../apps/use-app.ts'
+import type { Room } from '../web/app-place.ts'
+import type { Handlers } from './handlers.ts'
+
+interface Where {
+	/** The workspace, or a copy of it to try things on. */
+	readonly room: Room
+	readonly place: Omit<InApp, 'line'>
+}
+
+export const IN_APP: Handlers<typeof screenRequestSchema, ScreenRequests, Where> = {
+	form: ({ line, cells }, { room, place }) => room.write('sendForm', { ...place, line, cells }),
+	change: ({ line, row, cells }, { room, place }) => room.write('changeRecord', { ...place, line, row, cells }),
+	remove: ({ line, row }, { room, place }) => room.write('removeRecord', { ...place, line, row }),
+	press: ({ line, row }, { room, place }) => room.write('press', { ...place, line, row })
+}
