@@ -279,6 +279,8 @@ const PLACES = [
 ]
 
 test('addresses that nobody would write are answered, never with a fault of ours', async () => {
+	// Some hundred addresses, each asked several times over.
+	test.setTimeout(300_000)
 	const apis = [await as('Saskia Holm'), await as('Ailith Brand')]
 	const faults: string[] = []
 	const ask = async (api: APIRequestContext, path: string) => {

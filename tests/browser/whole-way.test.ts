@@ -9,6 +9,8 @@ import { PHONE, signIn } from './people.ts'
 const REGISTER = join('test-results', 'workspace', 'shared drive', 'Mooring register.xlsx')
 
 test('from the register to a decided request', async ({ browser }) => {
+	// The longest of all: a minute and more where the machine has other work.
+	test.setTimeout(300_000)
 	const builder = await signIn(browser, 'Saskia Holm')
 
 	await test.step('bring in the register', async () => {

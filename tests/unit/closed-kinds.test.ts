@@ -44,7 +44,36 @@ const STORAGE = 'src/lib/core/table/storage.ts'
 const FORMULA_TYPE = 'src/lib/core/formula/check/column-type.ts'
 const type = ["	'code',\n	'place',", "	'code',\n	'tide',\n	'place',"] as const
 
+const SLOTS = 'src/lib/core/sentence/slots/all.ts'
+const EDITORS = 'src/lib/ui/sentences/slots/editors.ts'
+const slot = ["	text: string\n", "	text: string\n	tide: string\n"] as const // prettier-ignore
+
+const STRUCTURE_REQUESTS = 'src/lib/core/requests/structure.ts'
+const CHANGE_STRUCTURE = 'src/lib/server/requests/change-structure.ts'
+const request = ["	z.object({ kind: z.literal('relations'), table }),", "	z.object({ kind: z.literal('relations'), table }),\n	z.object({ kind: z.literal('twin'), table }),"] as const // prettier-ignore
+
 const REGISTRIES: readonly Registry[] = [
+	{
+		what: 'a type of slot',
+		files: [SLOTS, EDITORS],
+		added: exchange(SLOTS, slot),
+		whole: {
+			...exchange(SLOTS, slot, ['	text: plainText(false),', '	text: plainText(false),\n	tide: plainText(false),']),
+			...exchange(EDITORS, ['	text: TextSlot,', '	text: TextSlot,\n	tide: TextSlot,'])
+		}
+	},
+	{
+		what: 'a request about the structure of tables',
+		files: [CHANGE_STRUCTURE],
+		added: exchange(STRUCTURE_REQUESTS, request),
+		whole: {
+			...exchange(STRUCTURE_REQUESTS, request),
+			...exchange(CHANGE_STRUCTURE, [
+				'	relations: (asked',
+				"	twin: (asked, { threads, by }) => threads.write('removeTable', { ...asked, ...by }),\n	relations: (asked"
+			])
+		}
+	},
 	{
 		what: 'a type of column',
 		files: [KINDS, STORAGE, FORMULA_TYPE],

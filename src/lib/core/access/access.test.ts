@@ -1,7 +1,7 @@
 /** Lines over a small harbour, judged by themselves: what decides, what is proposed, what two people see together. */
 import { describe, expect, test } from 'vitest'
 import { printText } from '../sentence/print.ts'
-import type { Vocabulary } from '../sentence/types.ts'
+import type { Vocabulary } from '../sentence/vocabulary.ts'
 import { getTable } from '../model/table.ts'
 import { buildWorkspace, type Workspace } from '../workspace/catalogue.ts'
 import { WORKSPACE_FORMAT, type LineEntry, type TableEntry } from '../workspace/document.ts'

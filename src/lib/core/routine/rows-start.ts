@@ -24,7 +24,14 @@ export const rowsStart: StartEntry<RowsStart> = {
 				' is ',
 				{ key: 'start.when', type: 'when', title: 'added or changed' },
 				' ',
-				{ key: 'start.where', type: 'condition', title: 'Which rows', before: 'and ', empty: 'whatever it says' }
+				{
+					key: 'start.where',
+					type: 'condition',
+					me: false,
+					title: 'Which rows',
+					before: 'and ',
+					empty: 'whatever it says'
+				}
 			]
 		},
 		blank: { start: { kind: 'rows', table: null, when: 'added', where: '' } }

@@ -23,7 +23,7 @@ export const sendStep: StepEntry<SendStep> = {
 			about: 'Sends a message to the person that a formula names',
 			parts: [
 				'Send ',
-				{ key: 'to', type: 'person', title: 'a formula that names a person' },
+				{ key: 'to', type: 'person', me: false, title: 'a formula that names a person' },
 				' the message ',
 				{ key: 'subject', type: 'text', title: 'its subject' },
 				', saying ',

@@ -2,7 +2,7 @@
 import type { Found } from '../document/findings.ts'
 import type { MapColumn } from '../document/map-columns.ts'
 import type { Catalogue, Table } from '../model/table.ts'
-import type { Sentence } from '../sentence/parse.ts'
+import type { Sentence } from '../sentence/types.ts'
 
 /** A formula over the row that a routine works on; with `me`, it reads whoever presses. */
 export type MapText = (text: string, me: boolean) => string

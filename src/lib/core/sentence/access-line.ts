@@ -1,5 +1,4 @@
-import type { Sentence } from './parse.ts'
-import type { Part } from './types.ts'
+import type { Part, Sentence } from './types.ts'
 
 const RIGHT: readonly Part[] = [
 	{ key: 'role', type: 'role', title: 'a role' },

@@ -1,3 +1,4 @@
+import { entryOfSlot } from './slots/all.ts'
 import type { LineValue, SentenceKind } from './types.ts'
 
 /** The value at a slot's key; `start.where` goes into the object at `start`. */
@@ -15,18 +16,12 @@ export function writeSlot<T extends object>(line: T, key: string, value: unknown
 	return { ...line, [first]: next }
 }
 
-const SHOWN_AT_FIRST = 4
-
 /** The line about another table: what named columns of the old one starts anew; formulas stay, to be looked at. */
 export function chooseTable<T extends object>(kind: SentenceKind, line: T, { key, table, columns }: TableChange): T {
 	let next = writeSlot(line, key, table)
 	for (const part of kind.parts) {
-		if (typeof part === 'string') continue
-		if (part.type === 'columns') next = writeSlot(next, part.key, columns.slice(0, SHOWN_AT_FIRST))
-		if (part.type === 'sort') next = writeSlot(next, part.key, null)
-		if (part.type === 'column') next = writeSlot(next, part.key, columns[0] ?? null)
-		if (part.type === 'children') next = writeSlot(next, part.key, [])
-		if (part.type === 'column scope') next = writeSlot(next, part.key, { kind: 'all' })
+		const anew = typeof part === 'string' ? undefined : entryOfSlot(part.type).onTable
+		if (typeof part !== 'string' && anew) next = writeSlot(next, part.key, anew(columns))
 	}
 	return next
 }

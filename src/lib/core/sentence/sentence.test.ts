@@ -4,7 +4,7 @@ import { SCREEN_SENTENCES } from '../app/lines/all.ts'
 import { STEPS } from '../routine/routine.ts'
 import { parseLine } from './parse.ts'
 import { printText } from './print.ts'
-import type { Vocabulary } from './types.ts'
+import type { Vocabulary } from './vocabulary.ts'
 
 const vocabulary: Vocabulary = {
 	tables: [

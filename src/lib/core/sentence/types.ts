@@ -2,26 +2,7 @@
  * Everything a builder writes is a line: a sentence with slots. A kind of line describes its sentence here, and one
  * engine prints, parses and edits them all.
  */
-
-export type SlotType =
-	| 'text'
-	| 'long text'
-	| 'table'
-	| 'column'
-	| 'columns'
-	| 'sort'
-	| 'condition'
-	/** A formula that gives a value. */
-	| 'formula'
-	/** A formula that names a person. */
-	| 'person'
-	| 'role'
-	| 'verbs'
-	| 'column scope'
-	| 'screen'
-	| 'does'
-	| 'when'
-	| 'children'
+import type { SlotType } from './slots/all.ts'
 
 export interface Slot {
 	/** Where the value stands in the line; a dot goes deeper. */
@@ -33,6 +14,8 @@ export interface Slot {
 	readonly before?: string
 	/** Words that what stands in it may begin with, where no fixed words stand before it. */
 	readonly begins?: readonly string[]
+	/** Whether its formula may read of whoever looks or presses, as `me`; it may where nothing is said. */
+	readonly me?: boolean
 	/** What is shown when it is blank. Without it a blank slot asks to be filled. */
 	readonly empty?: string
 }
@@ -52,25 +35,6 @@ export interface SentenceKind {
 	readonly tableKey?: string
 }
 
-/** What a sentence's slots refer to. Names are looked up here and nowhere else. */
-export interface Vocabulary {
-	readonly tables: readonly { readonly id: number; readonly name: string; readonly columns: readonly NamedColumn[] }[]
-	readonly roles: readonly { readonly id: number; readonly name: string }[]
-	readonly screens: readonly { readonly id: string; readonly title: string }[]
-	readonly routines: readonly { readonly id: string; readonly name: string }[]
-}
-
-export interface NamedColumn {
-	readonly id: number
-	readonly name: string
-	readonly type: string
-	/** The type of a computed column's values. */
-	readonly shows?: string
-	readonly to?: number
-	/** A named condition, which is no column to show. */
-	readonly condition?: boolean
-}
-
 /** A printed piece of a sentence. */
 export type Segment =
 	| { readonly kind: 'words'; readonly text: string }
@@ -83,3 +47,12 @@ export type Segment =
 	  }
 
 export type LineValue = Readonly<Record<string, unknown>>
+
+export interface Sentence {
+	readonly kind: SentenceKind
+	/** A new line of the kind, with all its slots blank. */
+	readonly blank: LineValue
+}
+
+export type ParsedLine =
+	{ readonly ok: true; readonly line: LineValue } | { readonly ok: false; readonly message: string }

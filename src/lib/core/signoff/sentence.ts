@@ -1,4 +1,4 @@
-import type { Sentence } from '../sentence/parse.ts'
+import type { Sentence } from '../sentence/types.ts'
 
 export const SIGNOFF_LINE: Sentence = {
 	kind: {
@@ -11,7 +11,7 @@ export const SIGNOFF_LINE: Sentence = {
 			' ',
 			{ key: 'where', type: 'condition', title: 'Which rows', before: 'where ', empty: 'as soon as they are added' },
 			' wait on ',
-			{ key: 'decider', type: 'person', title: 'a formula that names a person' },
+			{ key: 'decider', type: 'person', me: false, title: 'a formula that names a person' },
 			', who is shown ',
 			{ key: 'columns', type: 'columns', title: 'columns' },
 			', with their ',

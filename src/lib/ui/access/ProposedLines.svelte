@@ -2,7 +2,8 @@
 	/** Lines that a table without any could have, each as a sentence with what it comes to, to be taken by a press. */
 	import { ACCESS_LINE } from '$lib/core/sentence/access-line.ts'
 	import { printText } from '$lib/core/sentence/print.ts'
-	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
+	import type { LineValue } from '$lib/core/sentence/types.ts'
+	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 	import { countOf } from '$lib/core/text/count.ts'
 	import type { ProposedAccess } from '$lib/core/requests/access.ts'
 

@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import { offersChoices } from '$lib/core/model/table.ts'
-	import { orderWords } from '$lib/core/sentence/print.ts'
+	import { orderWords } from '$lib/core/sentence/slots/columns.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isNumeric, isDate } from '../cells/show-cell.ts'
 	import type { GridView } from './grid-view.svelte.ts'

@@ -1,8 +1,9 @@
 <script lang="ts">
 	/** Adds a line by typing what it should do, or by choosing a kind. */
-	import { parseLine, type Sentence } from '$lib/core/sentence/parse.ts'
+	import { parseLine } from '$lib/core/sentence/parse.ts'
+	import type { LineValue, Sentence } from '$lib/core/sentence/types.ts'
 	import { firstWords } from '$lib/core/sentence/parse.ts'
-	import type { LineValue, Vocabulary } from '$lib/core/sentence/types.ts'
+	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 
 	type Props = {
 		kinds: readonly Sentence[]

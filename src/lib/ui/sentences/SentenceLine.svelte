@@ -6,7 +6,8 @@
 	import type { Snippet } from 'svelte'
 	import { chooseTable, readSlot, writeSlot } from '$lib/core/sentence/line-values.ts'
 	import { printLine, tableOf } from '$lib/core/sentence/print.ts'
-	import type { LineValue, SentenceKind, Slot, Vocabulary } from '$lib/core/sentence/types.ts'
+	import type { LineValue, SentenceKind, Slot } from '$lib/core/sentence/types.ts'
+	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 	import SlotEditor from './SlotEditor.svelte'
 
 	type Props = {

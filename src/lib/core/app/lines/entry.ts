@@ -1,7 +1,7 @@
 /** What the program must know of a kind of screen line, whatever it does with it. */
 import type { Line } from '../../access/types.ts'
 import type { Catalogue } from '../../model/table.ts'
-import type { Sentence } from '../../sentence/parse.ts'
+import type { Sentence } from '../../sentence/types.ts'
 import type { Found } from '../../document/findings.ts'
 import type { MapColumn } from '../../document/map-columns.ts'
 

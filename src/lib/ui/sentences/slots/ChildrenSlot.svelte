@@ -1,17 +1,11 @@
 <script lang="ts">
 	/** Chooses tables whose rows belong to a request, by their reference to its table. */
-	import type { Vocabulary } from '$lib/core/sentence/types.ts'
+	import type { Child } from '$lib/core/sentence/slots/children.ts'
+	import type { SlotProps } from './editors.ts'
 
-	type Child = { table: number; column: number; columns: number[] }
-	type Props = {
-		vocabulary: Vocabulary
-		table: number | undefined
-		value: readonly Child[]
-		onchange: (value: Child[]) => void
-	}
+	let { vocabulary, table, value, onchange }: SlotProps<readonly Child[]> = $props()
 
-	let { vocabulary, table, value, onchange }: Props = $props()
-
+	const chosen = $derived(value ?? [])
 	const possible = $derived(
 		vocabulary.tables.flatMap((each) =>
 			each.columns
@@ -25,7 +19,7 @@
 	)
 
 	function toggle(child: (typeof possible)[number], on: boolean) {
-		const rest = value.filter((each) => each.column !== child.column.id)
+		const rest = chosen.filter((each) => each.column !== child.column.id)
 		onchange(on ? [...rest, { table: child.table.id, column: child.column.id, columns: child.columns }] : rest)
 	}
 </script>
@@ -34,7 +28,7 @@
 	<label>
 		<input
 			type="checkbox"
-			checked={value.some((each) => each.column === child.column.id)}
+			checked={chosen.some((each) => each.column === child.column.id)}
 			onchange={(event) => toggle(child, event.currentTarget.checked)}
 		/>
 		{child.table.name}, by their {child.column.name}

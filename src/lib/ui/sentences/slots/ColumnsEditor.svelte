@@ -1,10 +1,18 @@
 <script lang="ts">
 	/** Chooses columns and their order. */
-	import type { NamedColumn } from '$lib/core/sentence/types.ts'
+	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 
-	type Props = { columns: readonly NamedColumn[]; value: readonly number[]; onchange: (value: number[]) => void }
+	type Props = {
+		vocabulary: Vocabulary
+		table: number | undefined
+		value: readonly number[]
+		onchange: (value: number[]) => void
+	}
 
-	let { columns, value, onchange }: Props = $props()
+	let { vocabulary, table, value, onchange }: Props = $props()
+
+	const ofTable = $derived(vocabulary.tables.find((each) => each.id === table)?.columns ?? [])
+	const columns = $derived(ofTable.filter((column) => !column.condition))
 
 	const chosen = $derived(value.flatMap((id) => columns.find((column) => column.id === id) ?? []))
 	const others = $derived(columns.filter((column) => !value.includes(column.id)))

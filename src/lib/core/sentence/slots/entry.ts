@@ -1,0 +1,50 @@
+/** What the program must know of a type of slot: how what stands in it is printed, and read again. */
+import type { Vocabulary } from '../vocabulary.ts'
+
+/** The names of today, and the table that the line's columns belong to. */
+export interface Place {
+	readonly vocabulary: Vocabulary
+	readonly table: number | undefined
+}
+
+export type Reading<V> = { readonly value: V } | { readonly message: string }
+
+export interface SlotEntry<V> {
+	/** Whether it is set as formulas are. */
+	readonly isFormula: boolean
+	/** For reading: empty where it is blank, in words where what it names is gone. */
+	print(value: V, place: Place): string
+	/** So that `readExact` gives the same, whatever stands in the names. */
+	printExact(value: V, place: Place): string
+	/** What somebody typed; a name that is not known is said, with the nearest one. */
+	read(text: string, place: Place): Reading<V>
+	readExact(text: string, place: Place): Reading<V>
+	/** What can be chosen for it, where that is one of a few. */
+	choices?(place: Place): readonly Choice<V>[]
+	/** What it begins anew with once its line is about another table, whose columns these are; left as it stands without. */
+	onTable?(columns: readonly number[]): V | null
+}
+
+export interface Choice<V> {
+	readonly value: V
+	readonly text: string
+}
+
+/** Text comes back as it stands. */
+export const plainText = (isFormula: boolean): SlotEntry<string> => ({
+	isFormula,
+	print: (value) => value,
+	printExact: (value) => value,
+	read: (text) => ({ value: text }),
+	readExact: (text) => ({ value: text })
+})
+
+/** A slot whose value is one of some words. */
+export function oneOf<V extends string>(words: readonly V[]): SlotEntry<V> {
+	const read = (text: string): Reading<V> => {
+		const found = words.find((word) => word === text.trim().toLowerCase())
+		return found === undefined ? { message: `"${text}" is none of ${words.join(', ')}.` } : { value: found }
+	}
+	const choices = () => words.map((word) => ({ value: word, text: word }))
+	return { isFormula: false, print: (value) => value, printExact: (value) => value, read, readExact: read, choices }
+}

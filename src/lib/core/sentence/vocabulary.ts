@@ -1,0 +1,20 @@
+/** What the slots of sentences refer to, by today's names. */
+
+/** Names are looked up here and nowhere else. */
+export interface Vocabulary {
+	readonly tables: readonly { readonly id: number; readonly name: string; readonly columns: readonly NamedColumn[] }[]
+	readonly roles: readonly { readonly id: number; readonly name: string }[]
+	readonly screens: readonly { readonly id: string; readonly title: string }[]
+	readonly routines: readonly { readonly id: string; readonly name: string }[]
+}
+
+export interface NamedColumn {
+	readonly id: number
+	readonly name: string
+	readonly type: string
+	/** The type of a computed column's values. */
+	readonly shows?: string
+	readonly to?: number
+	/** A named condition, which is no column to show. */
+	readonly condition?: boolean
+}

@@ -1,0 +1,8 @@
+<script lang="ts">
+	import ColumnsEditor from './ColumnsEditor.svelte'
+	import type { SlotProps } from './editors.ts'
+
+	let { value, vocabulary, table, onchange }: SlotProps<readonly number[]> = $props()
+</script>
+
+<ColumnsEditor {vocabulary} {table} value={value ?? []} {onchange} />

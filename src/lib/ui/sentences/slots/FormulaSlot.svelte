@@ -1,0 +1,15 @@
+<script lang="ts">
+	import FormulaEditor from '../../formula/FormulaEditor.svelte'
+	import type { SlotProps } from './editors.ts'
+
+	let { slot, value, table, onchange }: SlotProps<string> = $props()
+</script>
+
+<FormulaEditor
+	value={value ?? ''}
+	{table}
+	condition={slot.type === 'condition'}
+	me={slot.me ?? true}
+	empty={slot.empty}
+	{onchange}
+/>
