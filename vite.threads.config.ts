@@ -19,7 +19,7 @@ export default defineConfig({
 				reader: 'src/lib/server/threads/reader.ts',
 				importer: 'src/lib/server/threads/importer.ts',
 				'make-demo': 'demo/run-make-demo.ts',
-				'check-values': 'src/lib/server/commands/check-values.ts',
+				'check-values': 'tests/check-values/run.ts',
 				backup: 'src/lib/server/commands/backup.ts',
 				restore: 'src/lib/server/commands/restore.ts',
 				verify: 'src/lib/server/commands/verify.ts',

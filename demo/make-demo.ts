@@ -88,6 +88,8 @@ interface World {
 function makePeople(store: Store, now: number): World {
 	makeWorkspace(store, { name: 'Varrow Sound Harbour Trust', timeZone: 'Europe/London', now })
 	store.db.prepare(`INSERT INTO meta (key, value) VALUES ('demo', 'yes'), ('workspace id', 'varrow')`).run()
+	const strangers = JSON.stringify(demo.STRANGERS)
+	store.db.prepare(`INSERT INTO meta (key, value) VALUES ('stand-in strangers', ?)`).run(strangers)
 	// The stand-in for a provider of sign-in: it keeps its client and secret to itself.
 	store.db
 		.prepare(

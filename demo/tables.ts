@@ -148,3 +148,9 @@ export function spendItemLines(): Line[] {
 		{ role: ROLE_IDS['Stores keepers'], verbs: ['see', 'add'], where: 'Request.Harbour = me.Harbour', columns: all }
 	]
 }
+
+/** Two who are nobody here, at the stand-in for a provider: one it vouches for, one whose address it does not know to be theirs. */
+export const STRANGERS = [
+	{ subject: 'x1', name: 'Hedda Lisle', email: 'hedda.lisle@brig.example', vouched: true },
+	{ subject: 'x2', name: 'Corin Abel', email: 'corin.abel@varrow.example', vouched: false }
+]

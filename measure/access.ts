@@ -3,7 +3,7 @@
  * searched, against the best hand-written SQL with the same condition; and against PostgreSQL's row security on the same
  * rows, indexes and policy, where Debian's `postgresql` is installed.
  */
-import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../tests/support/scratch-store.ts'
 import { atMost, planCount, planPage } from '../src/lib/core/query/plan.ts'
 import type { PageRequest } from '../src/lib/core/query/request.ts'
 import { toCondition } from '../src/lib/core/query/filter.ts'

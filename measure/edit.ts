@@ -4,7 +4,7 @@
  */
 import { createHash } from 'node:crypto'
 import { join } from 'node:path'
-import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../tests/support/scratch-store.ts'
 import { settleTurns } from '../src/lib/server/store/turns.ts'
 import { changeRows } from '../src/lib/server/rows/change.ts'
 import type { Store } from '../src/lib/server/store/store.ts'

@@ -5,7 +5,7 @@ import { newContext } from '../src/lib/core/formula/sql/sql-context.ts'
 import { fold } from '../src/lib/core/formula/evaluate/fold.ts'
 import { sql, type Sql } from '../src/lib/core/sql/sql.ts'
 import { getTable } from '../src/lib/core/model/table.ts'
-import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../tests/support/scratch-store.ts'
 import type { Store } from '../src/lib/server/store/store.ts'
 
 const ROWS = 3_000_000

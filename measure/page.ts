@@ -1,5 +1,5 @@
 /** A page of 50 under access lines, on a million rows. */
-import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../tests/support/scratch-store.ts'
 import { atMost, planPage } from '../src/lib/core/query/plan.ts'
 import { standingOf } from '../src/lib/server/rights/rights-of-actor.ts'
 import { readRows } from '../src/lib/server/rows/read.ts'

@@ -1,7 +1,7 @@
 /** A page with three kept totals, over few and many child rows, against hand-written SQL that reads the same places. */
 import { atMost, planPage } from '../src/lib/core/query/plan.ts'
 import { getColumn, getTable } from '../src/lib/core/model/table.ts'
-import { KEEPER, openScratch } from '../src/lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../tests/support/scratch-store.ts'
 import { standingOf } from '../src/lib/server/rights/rights-of-actor.ts'
 import type { Store } from '../src/lib/server/store/store.ts'
 import { createIndex } from '../src/lib/server/store/schema.ts'

@@ -3,7 +3,7 @@
  * and attempts at changes. The answers come from a calculation of its own, over plain objects and conditions of its own,
  * which shares no code with the program: it reads docs, not sources.
  */
-import type { Scenario } from '$lib/server/commands/check-values/access.ts'
+import type { Scenario } from '../check-values/access.ts'
 import { randomFrom, type Random } from '../../demo/random.ts'
 import { makeCondition } from './access-conditions.ts'
 import { closure, expectedFor, linesFor, mayAdd, mayChange, seenOf, type Judge } from './access-oracle.ts'

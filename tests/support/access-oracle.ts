@@ -1,7 +1,7 @@
 /**
  * Who sees and may do what in a scenario: a calculation of its own over plain objects, which shares no code with the program.
  */
-import type { Scenario } from '$lib/server/commands/check-values/access.ts'
+import type { Scenario } from '../check-values/access.ts'
 import { compare } from './access-conditions.ts'
 import {
 	COLUMNS,

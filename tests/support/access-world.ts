@@ -1,5 +1,5 @@
 /** The small harbour that access scenarios are set in: its tables, and what people, lines and grants are in it. */
-import type { Scenario } from '$lib/server/commands/check-values/access.ts'
+import type { Scenario } from '../check-values/access.ts'
 import type { Random } from '../../demo/random.ts'
 
 export type Cell = string | number | boolean | null

@@ -1,6 +1,6 @@
 /** Tables with every kind of column that formulas meet, filled with random rows, blanks and errors among them. */
 import { changeRows } from '$lib/server/rows/change.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from './scratch-store.ts'
 import type { CellInput } from '$lib/core/query/change.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import type { Random } from '../../demo/random.ts'

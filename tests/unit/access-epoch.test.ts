@@ -1,6 +1,6 @@
 /** What somebody holds is remembered between requests: here, that no change of it is ever missed. */
 import { beforeEach, describe, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'

@@ -3,7 +3,7 @@
  * npx vitest run tests/unit/access-generated.test.ts
  */
 import { expect, test } from 'vitest'
-import { checkScenario } from '$lib/server/commands/check-values/access.ts'
+import { checkScenario } from '../check-values/access.ts'
 import { generateScenario } from '../support/access-generator.ts'
 
 const COUNT = Number(process.env['TIN_SHED_SCENARIOS'] ?? 150)

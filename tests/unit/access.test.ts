@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
-import { checkScenario, type Scenario } from '$lib/server/commands/check-values/access.ts'
+import { checkScenario, type Scenario } from '../check-values/access.ts'
 
 /**
  * 150 generated scenarios with an independently computed answer for every cell and every attempt, through both doors.

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
-import { checkDateRow, type DateRow } from '$lib/server/commands/check-values/dates.ts'
+import { checkDateRow, type DateRow } from '../check-values/dates.ts'
 import {
 	addDays,
 	addMonths,

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
-import { checkCsvRow, type CsvRow } from '$lib/server/commands/check-values/csv.ts'
+import { checkCsvRow, type CsvRow } from '../check-values/csv.ts'
 
 /** Raw records of small files, confirmed by two CSV libraries (csv-spectrum 2.0.0 among their sources). */
 const { rows } = JSON.parse(readFileSync(new URL('../checks/csv.json', import.meta.url), 'utf8')) as { rows: CsvRow[] }

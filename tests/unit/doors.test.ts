@@ -8,7 +8,7 @@ import { readHistory } from '$lib/server/rows/read-history.ts'
 import { saveWorkspace } from '$lib/server/structure/save.ts'
 import { saveLines } from '$lib/server/structure/tables.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { refusal } from '../support/refusal.ts'
 

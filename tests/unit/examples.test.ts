@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { addAppFrom, checkDraft, releaseApp } from '$lib/server/apps/apps.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { readMatrix } from '$lib/server/review/access-matrix.ts'

@@ -5,7 +5,7 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import type { Filter } from '$lib/core/query/filter.ts'
 import { filtersSchema, toCondition } from '$lib/core/query/filter.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readAnchors, readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'

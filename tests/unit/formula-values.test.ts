@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
 import { FUNCTION_NOTES } from '$lib/core/formula/functions/table.ts'
-import { checkFormulaRow, type FormulaRow } from '$lib/server/commands/check-values/formula.ts'
+import { checkFormulaRow, type FormulaRow } from '../check-values/formula.ts'
 
 /** Values computed by two or more general-purpose reference libraries, with their clauses, in both lives of a formula. */
 const tables = ['formula.json', 'formula-ours.json'].flatMap((file) => {

@@ -1,7 +1,7 @@
 /** What nobody may do, whatever lines say, and what is kept of a row beside what was sent. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { CellInput, Change } from '$lib/core/query/change.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { refusal } from '../support/refusal.ts'

@@ -1,6 +1,6 @@
 /** Guessing passwords is slowed, and shuts nobody else out (OWASP ASVS V6: throttling that is no lock-out). */
 import { beforeAll, beforeEach, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { addKnown, findKnown } from '$lib/server/sign-in/known-browser.ts'
 import { hashPassword } from '$lib/server/sign-in/passwords.ts'
 import { signIn } from '$lib/server/sign-in/sign-in.ts'

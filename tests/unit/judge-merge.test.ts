@@ -4,7 +4,7 @@
  */
 import { describe, expect, test } from 'vitest'
 import type { MergeInto } from '$lib/core/exchange/plan.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { BUILDER } from '$lib/server/rights/system-roles.ts'
 import { judgeStaged, judgeTable, measureMerge } from '$lib/server/sources/judge-merge.ts'
 import { readComparison } from '$lib/server/sources/read-comparison.ts'

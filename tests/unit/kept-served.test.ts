@@ -3,7 +3,7 @@ import { expect, test } from 'vitest'
 import { isAlways, isNever } from '$lib/core/access/rights.ts'
 import { keptTotalsOf, whereServed } from '$lib/core/formula/sql/kept.ts'
 import { getColumn, getTable } from '$lib/core/model/table.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
 import { seeLine } from '../support/see-line.ts'
 

@@ -1,6 +1,6 @@
 /** Computed columns that are not kept: those that read the day, the looker or other rows, wherever they are read from. */
 import { expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { countRows, readRows } from '$lib/server/rows/read.ts'
 

@@ -1,6 +1,6 @@
 /** Looking as somebody else at a table that the looker does not keep: what both may see, whatever it is ordered by. */
 import { beforeEach, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { readAnchors, readRows, type SortBy } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { seeLine } from '../support/see-line.ts'

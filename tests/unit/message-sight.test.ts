@@ -1,6 +1,6 @@
 /** A message is composed with its recipient's sight: what they may not see is left out, whoever set it off. */
 import { beforeEach, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { compose } from '$lib/server/routines/run-routine.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { seeLine } from '../support/see-line.ts'

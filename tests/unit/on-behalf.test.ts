@@ -3,7 +3,7 @@
  * be forged; the second is chosen, on behalf of somebody or as an assignment. Lines name either.
  */
 import { beforeEach, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import type { CellChange } from '$lib/core/query/change.ts'

@@ -5,7 +5,7 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import { planPage } from '$lib/core/query/plan.ts'
 import { getColumn, getTable } from '$lib/core/model/table.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch, PEOPLE_TABLE } from '../support/scratch-store.ts'
 import { readZone, setZone } from '$lib/server/credentials/own-account.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'

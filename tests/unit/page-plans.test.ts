@@ -11,7 +11,7 @@ import type { Cursor, PageRequest } from '$lib/core/query/request.ts'
 import { candidatesOf, indexedColumns } from '$lib/core/query/text-search.ts'
 import { getColumn, getTable, type Table } from '$lib/core/model/table.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
 import type { Store } from '$lib/server/store/store.ts'
 

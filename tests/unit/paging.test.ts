@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { compareCodePoints } from '$lib/core/text/key.ts'
 import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { ANCHOR_EVERY, readAnchors, readRows, type RowsRequest, type SortBy } from '$lib/server/rows/read.ts'
 import { createIndex } from '$lib/server/store/schema.ts'
 import { getColumn, getTable } from '$lib/core/model/table.ts'

@@ -1,6 +1,6 @@
 /** Mail as it leaves: what stands in a subject or a name can make no further header (RFC 5322, 2.2). */
 import { expect, test } from 'vitest'
-import { openPost, type TakenMessage } from '$lib/server/host/stand-in.ts'
+import { openPost, type TakenMessage } from '$lib/server/stand-ins/mail.ts'
 
 test('line breaks in a subject or a name add no header and no recipient', async () => {
 	const taken: TakenMessage[] = []

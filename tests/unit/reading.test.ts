@@ -5,7 +5,7 @@
 import { beforeAll, describe, expect, test } from 'vitest'
 import { cellKey } from '$lib/core/query/wire.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { countRows, labelText, readAnchors, readRows, type RowsRequest } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'

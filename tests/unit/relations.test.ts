@@ -1,7 +1,7 @@
 /** Columns whose values name rows of another table are found, from both ends, and only among what the builder sees. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { TableEntry } from '$lib/core/workspace/document.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'

@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { CellInput } from '$lib/core/query/change.ts'
 import type { OnRemoval } from '$lib/core/model/table.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { readHistory } from '$lib/server/rows/read-history.ts'

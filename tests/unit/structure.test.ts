@@ -3,7 +3,7 @@ import type { AppDocument } from '$lib/core/app/document.ts'
 import type { CellInput } from '$lib/core/query/change.ts'
 import { addAppFrom, readDraft, releaseApp } from '$lib/server/apps/apps.ts'
 import { findLiveApp } from '$lib/server/releases/live.ts'
-import { KEEPER, openScratch, PEOPLE_TABLE } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch, PEOPLE_TABLE } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { countRows, readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'
@@ -282,8 +282,7 @@ describe('rules', () => {
 			'M-2026-0001',
 			'M-2026-0002'
 		])
-		const bad = () =>
-			changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{day}-{00}' } })
+		const bad = () => changeColumn(store, { ...by, table: MOORINGS, column: 35, words: { numbering: 'M-{day}-{00}' } })
 		expect(bad).toThrow('one group of noughts in braces')
 	})
 

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test } from 'vitest'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { addAppFrom } from '$lib/server/apps/apps.ts'
 import { readRows } from '$lib/server/rows/read.ts'
 import { changeRows } from '$lib/server/rows/change.ts'

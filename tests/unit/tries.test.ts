@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterEach, beforeEach, expect, test } from 'vitest'
 import { copyDatabase } from '$lib/server/store/copy-database.ts'
-import { openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { openScratch } from '../support/scratch-store.ts'
 import { openTries, type Tries } from '$lib/server/host/tries.ts'
 
 const SCRIPTS = resolve('build/threads')

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
-import { checkTypeRow, type TypeRow } from '$lib/server/commands/check-values/types.ts'
+import { checkTypeRow, type TypeRow } from '../check-values/types.ts'
 
 /** A judged table of column names and first values; what does not hold yet is listed here by its reason. */
 const { rows } = JSON.parse(readFileSync(new URL('../checks/types.json', import.meta.url), 'utf8')) as {

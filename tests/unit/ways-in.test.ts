@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { addAppFrom, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
-import { KEEPER, openScratch } from '$lib/server/commands/check-values/scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { addSession, describePerson, findSession } from '$lib/server/rights/accounts.ts'
 import { arrive, comeIn, findArrival, readDoor, useArrival } from '$lib/server/joining/door.ts'
 import { BY_MAIL, listProofs, setProof } from '$lib/server/joining/door-proofs.ts'

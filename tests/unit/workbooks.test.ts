@@ -5,7 +5,7 @@
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { expect, test } from 'vitest'
-import { checkWorkbook, type WorkbookFile } from '$lib/server/commands/check-values/workbooks.ts'
+import { checkWorkbook, type WorkbookFile } from '../check-values/workbooks.ts'
 
 const index = fileURLToPath(new URL('../checks/workbooks/index.json', import.meta.url))
 const { files } = JSON.parse(readFileSync(index, 'utf8')) as { files: WorkbookFile[] }

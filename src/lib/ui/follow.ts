@@ -15,7 +15,7 @@ export function eventsOf(tables: readonly number[]): EventSource {
 export function followTables(tables: readonly number[]): () => void {
 	const source = eventsOf(tables)
 	let timer: ReturnType<typeof setTimeout> | undefined
-	source.addEventListener('turned', () => {
+	source.addEventListener('changed', () => {
 		clearTimeout(timer)
 		timer = setTimeout(() => void invalidateAll(), 80)
 	})

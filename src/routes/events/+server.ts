@@ -6,8 +6,8 @@ import { hashToken } from '$lib/server/base/token.ts'
 const BEAT_MS = 25_000
 
 /**
- * Says that something turned, never what: the page then reads again what it may. `since` is when the page was read: what
- * turned between that and this connection would be missed otherwise. It lasts no longer than the session that opened it.
+ * Says that something changed, never what: the page then reads again what it may. `since` is when the page was read: what
+ * changed between that and this connection would be missed otherwise. It lasts no longer than the session that opened it.
  */
 export async function GET({ locals, url, request, cookies }) {
 	const { host } = locals
@@ -32,27 +32,27 @@ export async function GET({ locals, url, request, cookies }) {
 			}
 			const end = () => {
 				if (isOver) return
-				sayTurned()
+				sayChanged()
 				leave()
 				controller.close()
 			}
-			const sayTurned = () => send('event: turned\ndata: 1\n\n')
+			const sayChanged = () => send('event: changed\ndata: 1\n\n')
 			/** After it the page reads again, and is told to sign in where its session has ended. */
 			const lookAgain = async () => {
 				const session = await host.read('session', { tokenHash, now: host.now() })
 				if (session?.person === actor.person) tables = await readSeen()
 				else end()
 			}
-			const stop = host.onTurned((turned) => {
-				if (turned.access || turned.tables.some((table) => tables.has(table))) sayTurned()
-				if (turned.access || turned.sessions) void lookAgain().catch(() => end())
+			const stop = host.onChange((notice) => {
+				if (notice.access || notice.tables.some((table) => tables.has(table))) sayChanged()
+				if (notice.access || notice.sessions) void lookAgain().catch(() => end())
 			})
 			const beat = setInterval(() => {
 				send(': still here\n\n')
 				void lookAgain().catch(() => end())
 			}, BEAT_MS)
 			send('retry: 2000\n\n')
-			if (since !== undefined && host.hasTurnedSince(since, tables)) sayTurned()
+			if (since !== undefined && host.hasChangedSince(since, tables)) sayChanged()
 			request.signal.addEventListener('abort', leave)
 		},
 		cancel: () => leave()

@@ -2,7 +2,7 @@
  * Keeps the queue moving: wakes when something was queued or falls due, works off what stays inside, and hands what
  * leaves to the post. A message that fails is tried again later; its Message-ID stays the same.
  */
-import type { Post } from './stand-in.ts'
+import type { Post } from '../stand-ins/mail.ts'
 import type { Threads } from '../threads/threads.ts'
 
 export interface Runner {

@@ -64,7 +64,7 @@ export async function applyInSteps(host: Doors, run: ApplyRun, watch: Watch): Pr
 	const comparison = await compareInSteps(host, applying, { ...watch, isStopped: () => false })
 	const refuse = (refused: string, misfits: readonly Misfit[] = []): Outcome => ({ refused, misfits, comparison })
 	if (watch.isStopped()) return refuse(STOPPED)
-	if (hasTurned(comparison, expected)) return refuse('The table was changed meanwhile. This is what it comes to now.')
+	if (hasChanged(comparison, expected)) return refuse('The table was changed meanwhile. This is what it comes to now.')
 	const removed = intoOf(run.plan).how === 'replace' ? comparison.missing : 0
 	const of = comparison.added + comparison.changed + removed
 	if (of <= AT_ONCE) return applyAtOnce(host, { ...applying, partly }, refuse)
@@ -155,6 +155,6 @@ function stepSize(): <T>(step: (atMost: number) => Promise<T>) => Promise<T> {
 	}
 }
 
-function hasTurned(now: Comparison, expected: Comparison): boolean {
+function hasChanged(now: Comparison, expected: Comparison): boolean {
 	return now.added !== expected.added || now.changed !== expected.changed || now.missing !== expected.missing
 }

@@ -3,7 +3,7 @@ import { runRoutineJob } from '../routines/run-routine.ts'
 import { markSent, readMessage, type Message } from '../queue/messages.ts'
 import { describePerson } from '../rights/accounts.ts'
 import type { Store } from '../store/store.ts'
-import { claimJob, finishJob, putOffJob, type Job } from '../queue/queue.ts'
+import { claimJob, finishJob, payloadOf, putOffJob, type Job } from '../queue/queue.ts'
 
 const INSIDE_LEASE_MS = 1
 const POST_LEASE_MS = 60_000
@@ -26,7 +26,7 @@ export function runInsideJob(store: Store, { worker, now }: { worker: string; no
 }
 
 export interface Posting {
-	readonly job: Job
+	readonly job: Job<'post'>
 	readonly message: Message
 	readonly id: number
 	readonly to: { readonly name: string; readonly email: string }
@@ -36,7 +36,7 @@ export interface Posting {
 export function claimPosting(store: Store, { worker, now }: { worker: string; now: number }): Posting | null {
 	const job = claimJob(store, { task: 'post', worker, now, leaseMs: POST_LEASE_MS })
 	if (!job) return null
-	const id = Number(job.payload['message'])
+	const { message: id } = payloadOf(job)
 	const message = readMessage(store, id)
 	const to = message && recipientOf(store, message)
 	if (!message || !to) {

@@ -4,14 +4,36 @@
  * Work inside the workspace is claimed, done and finished in one transaction, so a kill at any moment leaves it either
  * waiting or done. Work outside (a message that leaves) is claimed under a lease and finished only by its owner.
  */
+import { z } from 'zod'
 import type { Store } from '../store/store.ts'
 
-export type Task = 'routine' | 'post'
+const number = z.number().int()
 
-export interface Job {
+/** What there is to do, and what each task is given. */
+const PAYLOADS = {
+	/** The later steps of a routine, once its start is committed: on a row by its number, for whoever set it off. */
+	routine: z.object({
+		app: number,
+		release: number,
+		routine: z.string(),
+		table: number,
+		row: number,
+		person: number,
+		/** How many routines have set each other off up to here. */
+		depth: number
+	}),
+	/** A message that is to leave, by its number. */
+	post: z.object({ message: number })
+}
+
+export type Task = keyof typeof PAYLOADS
+export type Payload<T extends Task> = z.output<(typeof PAYLOADS)[T]>
+
+export interface Job<T extends Task = Task> {
 	readonly id: number
-	readonly task: Task
-	readonly payload: Record<string, unknown>
+	readonly task: T
+	/** As JSON text, as it lies in the queue. */
+	readonly payload: string
 	readonly attempts: number
 }
 
@@ -35,23 +57,27 @@ const PUT_OFF = `
 const NEXT_DUE = `SELECT min(max(run_at, coalesce(locked_until, 0))) FROM job WHERE done_at IS NULL AND attempts < max_attempts`
 const STUCK = `SELECT count(*) FROM job WHERE done_at IS NULL AND attempts >= max_attempts`
 
-export function addJob(store: Store, task: Task, payload: Record<string, unknown>, now: number): void {
+export function addJob<T extends Task>(store: Store, task: T, payload: Payload<T>, now: number): void {
 	store.prepare(ADD).run({ task, payload: JSON.stringify(payload), now })
 	store.touched.add('jobs')
 }
 
-export interface Claim {
-	readonly task: Task
+/** What a job was given; throws where that cannot be read, which is then the job's own failure. */
+export function payloadOf<T extends Task>({ task, payload }: Pick<Job<T>, 'task' | 'payload'>): Payload<T> {
+	// The schema of the task gives its payload, which is lost where one of several schemas is looked up.
+	return PAYLOADS[task].parse(JSON.parse(payload)) as Payload<T>
+}
+
+export interface Claim<T extends Task> {
+	readonly task: T
 	/** A name for whoever takes the job: the boot id, so that a lease of an earlier run is never mistaken for ours. */
 	readonly worker: string
 	readonly now: number
 	readonly leaseMs: number
 }
 
-export function claimJob(store: Store, { task, worker, now, leaseMs }: Claim): Job | undefined {
-	const row = store.prepare(CLAIM).get({ task, worker, now, until: now + leaseMs }) as
-		(Omit<Job, 'payload'> & { payload: string }) | undefined
-	return row && { ...row, payload: JSON.parse(row.payload) as Record<string, unknown> }
+export function claimJob<T extends Task>(store: Store, { task, worker, now, leaseMs }: Claim<T>): Job<T> | undefined {
+	return store.prepare(CLAIM).get({ task, worker, now, until: now + leaseMs }) as Job<T> | undefined
 }
 
 /** False if the lease was lost meanwhile: then somebody else has the job. */

@@ -12,7 +12,7 @@ import type { CellChange } from '$lib/core/query/change.ts'
 import { parseMessage, showResult } from '$lib/core/routine/message-text.ts'
 import { getColumn, getTable, type Table } from '$lib/core/model/table.ts'
 import { readRelease } from '../releases/live.ts'
-import { addJob } from '../queue/queue.ts'
+import { addJob, payloadOf, type Job } from '../queue/queue.ts'
 import { momentAt, standingOf, type Actor } from '../rights/rights-of-actor.ts'
 import { openThrottle } from '../base/throttle.ts'
 import { addMessage } from '../queue/messages.ts'
@@ -101,20 +101,15 @@ function toCell(store: Store, step: SetStep, { table, n, actor, now }: Place): C
 	return { column: column.id, value }
 }
 
-export interface RoutineJob {
-	readonly id: number
-	readonly payload: Record<string, unknown>
-}
-
 /** Writes the messages of a routine whose start has happened. The Message-ID names the job and the step. */
-export function runRoutineJob(store: Store, job: RoutineJob, now: number): void {
-	const { app, release, routine: id, table: tableId, row, person } = job.payload
-	const routine = readRelease(store, Number(app), Number(release)).routines.find((each) => each.id === id)
-	const table = store.workspace().catalogue.tables.get(Number(tableId))
+export function runRoutineJob(store: Store, job: Job<'routine'>, now: number): void {
+	const { app, release, routine: id, table: tableId, row: n, person } = payloadOf(job)
+	const routine = readRelease(store, app, release).routines.find((each) => each.id === id)
+	const table = store.workspace().catalogue.tables.get(tableId)
 	if (!routine || !table) return
 	for (const step of routine.steps) {
 		const cause = `routine ${job.id} step ${step.id}`
-		runOf(step).later?.(store, step, { table, n: Number(row), person: Number(person), cause, now })
+		runOf(step).later?.(store, step, { table, n, person, cause, now })
 	}
 }
 

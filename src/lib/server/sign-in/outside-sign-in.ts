@@ -12,7 +12,7 @@ import { seal, unseal } from '../base/seal.ts'
 import { newToken } from '../base/token.ts'
 import type { Vouched } from '../joining/providers.ts'
 import type { Provider } from '$lib/core/requests/joining.ts'
-import type { StandIn } from './stand-in-provider.ts'
+import type { StandIn } from '../stand-ins/provider.ts'
 
 export type SiteWithStandIn = Site & {
 	/** The stand-in for a provider; in a demo only. */

@@ -19,18 +19,21 @@ export type Answer =
 			readonly details: unknown
 	  }
 
-/** Sent by the writer after a commit that changed what people see. */
-export interface Turned {
-	readonly turned: {
-		/** Tables whose rows changed. */
-		readonly tables: readonly number[]
-		/** Lines, roles or structure changed: everything may look different. */
-		readonly access: boolean
-		/** Work was queued. */
-		readonly jobs: boolean
-		/** Sessions ended: whoever is still listening asks whether theirs did. */
-		readonly sessions: boolean
-	}
+/** What a commit changed of what people see. */
+export interface ChangeNotice {
+	/** Tables whose rows changed. */
+	readonly tables: readonly number[]
+	/** Lines, roles or structure changed: everything may look different. */
+	readonly access: boolean
+	/** Work was queued. */
+	readonly jobs: boolean
+	/** Sessions ended: whoever is still listening asks whether theirs did. */
+	readonly sessions: boolean
+}
+
+/** Sent by the writer after a commit. */
+export interface Changed {
+	readonly changed: ChangeNotice
 }
 
 /** Sent by a reader that was asked for rows in orders which no index served. */

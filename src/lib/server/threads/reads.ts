@@ -37,6 +37,7 @@ import { previewConversion, previewRemoval } from '../structure/change-columns.t
 import { explainAccess } from '../review/explain-access.ts'
 import { findRelations } from '../structure/find-relations.ts'
 import { previewReference } from '../structure/tables.ts'
+import { standInPeople } from '../people/stand-in-people.ts'
 import { tryFormula } from '../review/try-formula.ts'
 import { checkSeals, listLogbook } from '../logbook/logbook.ts'
 
@@ -138,6 +139,7 @@ export const READS = {
 	case: readCase,
 	tray: listTray,
 	people: (store: Store) => listPeople(store),
+	standInPeople: (store: Store) => standInPeople(store),
 	queue: (store: Store) => queueState(store),
 	logbook: listLogbook,
 	checkSeals

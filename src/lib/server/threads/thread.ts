@@ -1,6 +1,6 @@
 /** One thread, asked from the main thread: questions by name, answers as promises. */
 import { Worker, type MessagePort } from 'node:worker_threads'
-import { toError, type Answer, type ThreadData, type Turned } from './protocol.ts'
+import { toError, type Answer, type ThreadData, type ChangeNotice, type Changed } from './protocol.ts'
 
 export interface Thread {
 	/** The result as JSON text. */
@@ -15,7 +15,11 @@ interface Waiting {
 	readonly reject: (error: Error) => void
 }
 
-export function startThread(script: string, data: ThreadData, onNews: (news: Turned) => void): Promise<Thread> {
+export function startThread(
+	script: string,
+	data: ThreadData,
+	onChange: (notice: ChangeNotice) => void
+): Promise<Thread> {
 	const worker = new Worker(script, { workerData: data })
 	const waiting = new Map<number, Waiting>()
 	let next = 1
@@ -40,12 +44,12 @@ export function startThread(script: string, data: ThreadData, onNews: (news: Tur
 	}
 
 	return new Promise((resolve, reject) => {
-		worker.on('message', (message: 'ready' | Answer | Turned) => {
+		worker.on('message', (message: 'ready' | Answer | Changed) => {
 			if (message === 'ready') {
 				isReady = true
 				return resolve(thread)
 			}
-			if ('turned' in message) return onNews(message)
+			if ('changed' in message) return onChange(message.changed)
 			const asked = waiting.get(message.id)
 			waiting.delete(message.id)
 			if (message.ok) asked?.resolve(message.json)

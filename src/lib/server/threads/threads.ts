@@ -3,7 +3,7 @@
  * workspace takes as much of this as it asks for.
  */
 import type { MessagePort } from 'node:worker_threads'
-import type { Turned } from './protocol.ts'
+import type { ChangeNotice } from './protocol.ts'
 import type { READS, ReadName } from './reads.ts'
 import type { WRITES, WriteName } from './writes.ts'
 
@@ -21,9 +21,9 @@ export interface Threads {
 	readJson<N extends ReadName>(name: N, args: Args<(typeof READS)[N]>, signal?: AbortSignal): Promise<string>
 	write<N extends WriteName>(name: N, args: Args<(typeof WRITES)[N]>): Promise<Result<(typeof WRITES)[N]>>
 	/** Calls back after every commit that changed what people see; the result ends it. */
-	onTurned(listener: (turned: Turned['turned']) => void): () => void
+	onChange(listener: (notice: ChangeNotice) => void): () => void
 	/** Whether any of these tables, or who may see what, changed at or after a moment (epoch ms). */
-	hasTurnedSince(since: number, tables: ReadonlySet<number>): boolean
+	hasChangedSince(since: number, tables: ReadonlySet<number>): boolean
 	connectToWriter(port: MessagePort): void
 	/** Epoch ms. */
 	now(): number

@@ -13,7 +13,7 @@ import type { Store } from '../store/store.ts'
 import type { Growth } from '../derived/tend-indexes.ts'
 import { noteRefusal, refuseGuessing } from '../history/note-refusal.ts'
 import { openWriter } from './open-writer.ts'
-import { toAnswer, type Answer, type Ask, type ThreadData, type Turned } from './protocol.ts'
+import { toAnswer, type Answer, type Ask, type ThreadData, type Changed } from './protocol.ts'
 import { ALONE, BULK, FILLING, STAFF, WRITES, type WriteName } from './writes.ts'
 
 /** How long a group may take in further changes; longer would be felt, shorter would cost a sync each. */
@@ -92,7 +92,7 @@ function runGroup(): void {
 		for (const { answer, reply } of answers) reply(toAnswer(answer.id, error))
 		return
 	}
-	tellTurned()
+	tellChanged()
 	for (const { answer, reply } of answers) reply(answer)
 }
 
@@ -150,12 +150,12 @@ function call(name: string, args: unknown): unknown {
 	return write(store, args)
 }
 
-function tellTurned(): void {
+function tellChanged(): void {
 	if (store.touched.size === 0) return
 	const tables = [...store.touched].filter((each) => typeof each === 'number')
 	const has = (what: 'access' | 'jobs' | 'sessions') => store.touched.has(what)
-	const message: Turned = {
-		turned: { tables, access: has('access'), jobs: has('jobs'), sessions: has('sessions') }
+	const message: Changed = {
+		changed: { tables, access: has('access'), jobs: has('jobs'), sessions: has('sessions') }
 	}
 	parentPort?.postMessage(message)
 }

@@ -55,7 +55,7 @@
 		const source = eventsOf([tableId])
 		let timer: ReturnType<typeof setTimeout> | undefined
 		// Other people's changes of what is shown.
-		source.addEventListener('turned', () => {
+		source.addEventListener('changed', () => {
 			clearTimeout(timer)
 			timer = setTimeout(() => {
 				if (!work.editing) void work.reload()

@@ -26,7 +26,7 @@
 	let loading = $state(false)
 	let wrong = $state('')
 
-	// When the first page is read again (something turned), what was loaded after it is stale.
+	// When the first page is read again (something changed), what was loaded after it is stale.
 	$effect(() => {
 		next = line.page.next
 		more = []

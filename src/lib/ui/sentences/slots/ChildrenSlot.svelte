@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Chooses tables whose rows belong to a request, by their reference to its table. */
 	import type { Child } from '$lib/core/sentence/slots/children.ts'
-	import type { SlotProps } from './editors.ts'
+	import type { SlotProps } from './slot-props.ts'
 
 	let { vocabulary, table, value, onchange }: SlotProps<readonly Child[]> = $props()
 

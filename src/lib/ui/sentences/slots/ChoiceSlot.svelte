@@ -3,7 +3,7 @@
 	import { entryOfSlot } from '$lib/core/sentence/slots/all.ts'
 	import type { Choice } from '$lib/core/sentence/slots/entry.ts'
 	import Choices from './Choices.svelte'
-	import type { SlotProps } from './editors.ts'
+	import type { SlotProps } from './slot-props.ts'
 
 	let { slot, value, vocabulary, table, onchoose }: SlotProps<V> = $props()
 

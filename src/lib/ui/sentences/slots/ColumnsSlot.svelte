@@ -1,6 +1,6 @@
 <script lang="ts">
 	import ColumnsEditor from './ColumnsEditor.svelte'
-	import type { SlotProps } from './editors.ts'
+	import type { SlotProps } from './slot-props.ts'
 
 	let { value, vocabulary, table, onchange }: SlotProps<readonly number[]> = $props()
 </script>

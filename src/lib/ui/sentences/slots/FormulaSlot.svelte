@@ -1,6 +1,6 @@
 <script lang="ts">
 	import FormulaEditor from '../../formula/FormulaEditor.svelte'
-	import type { SlotProps } from './editors.ts'
+	import type { SlotProps } from './slot-props.ts'
 
 	let { slot, value, table, onchange }: SlotProps<string> = $props()
 </script>

@@ -3,7 +3,7 @@
 	import type { ColumnScope } from '$lib/core/access/types.ts'
 	import Choices from './Choices.svelte'
 	import ColumnsEditor from './ColumnsEditor.svelte'
-	import type { SlotProps } from './editors.ts'
+	import type { SlotProps } from './slot-props.ts'
 
 	let { value, vocabulary, table, onchange }: SlotProps<ColumnScope> = $props()
 

@@ -3,7 +3,7 @@
 	import { SLOTS } from '$lib/core/sentence/slots/all.ts'
 	import { orderWords, type Sort } from '$lib/core/sentence/slots/columns.ts'
 	import Choices from './Choices.svelte'
-	import type { SlotProps } from './editors.ts'
+	import type { SlotProps } from './slot-props.ts'
 
 	let { slot, value: sort, vocabulary, table, onchange, onchoose }: SlotProps<Sort> = $props()
 

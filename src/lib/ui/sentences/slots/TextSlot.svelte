@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { SlotProps } from './editors.ts'
+	import type { SlotProps } from './slot-props.ts'
 
 	let { value, labelledby, onchange, onchoose }: SlotProps<string> = $props()
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { VERBS, type Verb } from '$lib/core/access/types.ts'
-	import type { SlotProps } from './editors.ts'
+	import type { SlotProps } from './slot-props.ts'
 
 	let { value, onchange }: SlotProps<readonly Verb[]> = $props()
 

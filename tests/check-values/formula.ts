@@ -12,11 +12,11 @@ import { raw, sql } from '$lib/core/sql/sql.ts'
 import { readTime } from '$lib/core/table/read-time.ts'
 import { getTable } from '$lib/core/model/table.ts'
 import type { ColumnEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
-import { changeRows } from '../../rows/change.ts'
-import { readStoredRow, storeEnv } from '../../store/stored-row.ts'
-import type { Store } from '../../store/store.ts'
+import { changeRows } from '$lib/server/rows/change.ts'
+import { readStoredRow, storeEnv } from '$lib/server/store/stored-row.ts'
+import type { Store } from '$lib/server/store/store.ts'
 import type { RowResult } from './result.ts'
-import { KEEPER, openScratch } from './scratch-store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
 
 type Given = null | number | string | boolean | { date: string }
 type Outcome =

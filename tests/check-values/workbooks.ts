@@ -7,9 +7,9 @@ import { CURRENCY_MARKS } from '$lib/core/table/kinds/currency.ts'
 import { parseDuration } from '$lib/core/table/kinds/duration.ts'
 import type { Plain } from '$lib/core/model/formula.ts'
 import type { Column } from '$lib/core/model/table.ts'
-import { inspectFile } from '../../sources/inspect.ts'
-import { openFile } from '../../sources/open-file.ts'
-import { columnOf } from '../../sources/workbook/cell-address.ts'
+import { inspectFile } from '$lib/server/sources/inspect.ts'
+import { openFile } from '$lib/server/sources/open-file.ts'
+import { columnOf } from '$lib/server/sources/workbook/cell-address.ts'
 import type { RowResult } from './result.ts'
 
 export interface WorkbookFile {

@@ -7,14 +7,8 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import type { StandInPerson } from '../people/stand-in-people.ts'
 import { exportJWK, generateKeyPair, SignJWT } from 'jose'
-
-export interface StandInPerson {
-	readonly subject: string
-	readonly name: string
-	readonly email: string
-	readonly vouched: boolean
-}
 
 export interface StandIn {
 	readonly issuer: string

@@ -3,13 +3,13 @@
  * Prints each row that falls short and, last, how many passed and failed.
  */
 import { readFileSync } from 'node:fs'
-import { checkScenario } from './check-values/access.ts'
-import { checkCsvRow } from './check-values/csv.ts'
-import { checkDateRow } from './check-values/dates.ts'
-import { checkFormulaRow } from './check-values/formula.ts'
-import type { RowResult } from './check-values/result.ts'
-import { checkTypeRow } from './check-values/types.ts'
-import { checkWorkbook } from './check-values/workbooks.ts'
+import { checkScenario } from './access.ts'
+import { checkCsvRow } from './csv.ts'
+import { checkDateRow } from './dates.ts'
+import { checkFormulaRow } from './formula.ts'
+import type { RowResult } from './result.ts'
+import { checkTypeRow } from './types.ts'
+import { checkWorkbook } from './workbooks.ts'
 
 type Check = (row: never, file: string) => RowResult | Promise<RowResult[]>
 

@@ -1,10 +1,10 @@
 import { randomBytes } from 'node:crypto'
 import type { ColumnEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { WORKSPACE_FORMAT } from '$lib/core/workspace/document.ts'
-import { STEWARD } from '../../rights/system-roles.ts'
-import type { Store } from '../../store/store.ts'
-import { openWriter } from '../../threads/open-writer.ts'
-import { saveWorkspace } from '../../structure/save.ts'
+import { STEWARD } from '$lib/server/rights/system-roles.ts'
+import type { Store } from '$lib/server/store/store.ts'
+import { openWriter } from '$lib/server/threads/open-writer.ts'
+import { saveWorkspace } from '$lib/server/structure/save.ts'
 
 /** The number of the person who keeps every table of a scratch workspace. */
 export const KEEPER = 1
