@@ -44,8 +44,8 @@ const GROUPS = {
 	compile: {
 		files: within('src/lib/core/formula/sql', 'compile'),
 		tests: unit(
-			...['formula-plans', 'formula-two-lives', 'small-faults', 'page-plans', 'filters', 'kept-served', 'doors'],
-			...['own-time-zone', 'access-generated', 'kept-totals']
+			...['formula-plans', 'formula-two-lives', 'small-faults', 'page-plans', 'filters', 'rollups-served', 'doors'],
+			...['own-time-zone', 'access-generated', 'rollups']
 		)
 	},
 	signoff: {
@@ -59,7 +59,7 @@ const GROUPS = {
 				'reading',
 				'writing',
 				'guards',
-				'kept-totals',
+				'rollups',
 				'files',
 				'new-rows',
 				'small-faults',

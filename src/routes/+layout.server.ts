@@ -1,7 +1,7 @@
 import { createHmac } from 'node:crypto'
 import { readSessionToken } from '$lib/server/sign-in/session-cookie.ts'
 
-/** What every signed-in page's ridge shows. */
+/** What every signed-in page's header shows. */
 export async function load({ locals, depends, cookies, url }) {
 	depends('app:waiting')
 	const { user, host } = locals

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { showCount } from '$lib/ui/count.ts'
-	import Ridge from '$lib/ui/frame/Ridge.svelte'
+	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 	import { showAge, showMoment } from '$lib/ui/dates.ts'
 
 	let { data } = $props()
@@ -8,7 +8,7 @@
 
 <svelte:head><title>{data.workspaceName}</title></svelte:head>
 
-<Ridge title={data.workspaceName} workspace="" user={data.user} waiting={data.waiting} />
+<PageHeader title={data.workspaceName} workspace="" user={data.user} waiting={data.waiting} />
 <div class="page">
 	<main>
 		<div class="head">

@@ -165,9 +165,9 @@ test('axe finds nothing on the main views', async ({ browser }) => {
 
 test('what is typed before the page has come to life is kept', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
-	const letGo = await openHeld(builder, '/bench/2/screens')
+	const cascade = await openHeld(builder, '/bench/2/screens')
 	await builder.getByLabel('Title of the screen').fill('Typed early')
-	letGo()
+	cascade()
 	// From the change on it says that it is being saved; an earlier draft may have been ahead before.
 	await expect(builder.getByRole('button', { name: 'Undo' }).first()).toBeEnabled()
 	await expect(builder.getByText('Draft ahead of what staff use')).toBeVisible()
@@ -178,7 +178,7 @@ test('what is typed before the page has come to life is kept', async ({ browser 
 
 test('what is typed while the last of the scripts is on its way is kept, as it was typed last', async ({ browser }) => {
 	const page = await (await browser.newContext()).newPage()
-	const letGo = await openHeld(page, '/door/1', '**/_app/immutable/nodes/*.js')
+	const cascade = await openHeld(page, '/door/1', '**/_app/immutable/nodes/*.js')
 	await page.getByLabel('Your name').fill('Linnet')
 	// The first scripts have run once they can be imported a second time.
 	await page.evaluate(async () => {
@@ -187,7 +187,7 @@ test('what is typed while the last of the scripts is on its way is kept, as it w
 	})
 	await page.getByLabel('Your name').fill('Linnet Oakes')
 	await page.getByLabel('Your email').fill('linnet.oakes@elsewhere.example')
-	letGo()
+	cascade()
 	// It is there from the mounting on.
 	await expect(page.locator('#svelte-announcer')).toBeAttached()
 	await expect(page.getByLabel('Your name')).toHaveValue('Linnet Oakes')
@@ -199,8 +199,8 @@ test('the browser asks before a page is left whose changes are still on their wa
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/2/screens')
 	const asks = () => builder.evaluate(() => !dispatchEvent(new Event('beforeunload', { cancelable: true })))
-	let letGo = () => undefined as void
-	const held = new Promise<void>((resolve) => (letGo = resolve))
+	let cascade = () => undefined as void
+	const held = new Promise<void>((resolve) => (cascade = resolve))
 	await builder.route('**/bench/2/draft', async (route) => {
 		await held
 		await route.continue()
@@ -211,7 +211,7 @@ test('the browser asks before a page is left whose changes are still on their wa
 	await title.press('Tab')
 	await expect(builder.getByText('Saving…')).toBeVisible()
 	expect(await asks()).toBe(true)
-	letGo()
+	cascade()
 	await expect(builder.getByText('Draft ahead of what staff use')).toBeVisible()
 	expect(await asks()).toBe(false)
 	await title.fill(before)
@@ -222,22 +222,22 @@ test('the browser asks before a page is left whose changes are still on their wa
 
 test('what is chosen and pressed before the page has come to life is done once it has', async ({ browser }) => {
 	const steward = await signIn(browser, 'Ailith Brand')
-	let letGo = await openHeld(steward, '/people?show=ways')
+	let cascade = await openHeld(steward, '/people?show=ways')
 	await steward.getByLabel('For', { exact: true }).selectOption('domain')
-	letGo()
+	cascade()
 	await expect(steward.getByLabel('Domain')).toBeVisible()
 	await steward.unrouteAll()
-	letGo = await openHeld(steward, '/people?show=teams')
+	cascade = await openHeld(steward, '/people?show=teams')
 	await steward.getByLabel('A new team').fill('Early birds')
 	await steward.getByRole('button', { name: 'Add it' }).click()
-	letGo()
+	cascade()
 	await expect(steward.getByRole('heading', { name: 'Early birds' })).toBeVisible()
 	await steward.context().close()
 
 	const builder = await signIn(browser, 'Saskia Holm')
-	letGo = await openHeld(builder, '/bench/1/tables')
+	cascade = await openHeld(builder, '/bench/1/tables')
 	await builder.getByRole('button', { name: 'Find' }).click()
-	letGo()
+	cascade()
 	await expect(builder.getByLabel('Replace by')).toBeVisible()
 	await builder.context().close()
 })

@@ -29,8 +29,8 @@ async function lookAs(builder: Page, name: string, role: string): Promise<string
 
 test('whom a builder chose before the Lookout had chosen is still who is shown', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
-	let letGo = () => {}
-	const held = new Promise<void>((resolve) => (letGo = resolve))
+	let cascade = () => {}
+	const held = new Promise<void>((resolve) => (cascade = resolve))
 	await builder.route('**/bench/looks?app=1', async (route) => {
 		await held
 		await route.continue()
@@ -40,7 +40,7 @@ test('whom a builder chose before the Lookout had chosen is still who is shown',
 	await asked
 	await choice(builder).selectOption('Imke Dahl, divers')
 	await expect(builder.getByTitle('The app as Imke Dahl sees it')).toBeVisible()
-	letGo()
+	cascade()
 	// The other view is chosen for as ever.
 	await expect(builder.getByTitle(/^The app as/)).toHaveCount(2)
 	await expect(choice(builder).locator('option:checked')).toHaveText('Imke Dahl, divers')

@@ -17,12 +17,12 @@ export const PHONE = { width: 390, height: 844 }
  * listens yet.
  */
 export async function openHeld(page: Page, path: string, scripts = '**/_app/immutable/**/*.js'): Promise<() => void> {
-	let letGo = () => {}
-	const held = new Promise<void>((resolve) => (letGo = resolve))
+	let cascade = () => {}
+	const held = new Promise<void>((resolve) => (cascade = resolve))
 	await page.route(scripts, async (route) => {
 		await held
 		await route.continue()
 	})
 	await page.goto(path, { waitUntil: 'commit' })
-	return letGo
+	return cascade
 }

@@ -209,11 +209,11 @@ test('addresses of pictures are tried by the browser, those that do not open are
 
 test('a file that is chosen before the page has come to life is taken all the same', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
-	const letGo = await openHeld(builder, '/bench/1/sources')
+	const cascade = await openHeld(builder, '/bench/1/sources')
 	const file = join(folder, 'early.csv')
 	writeFileSync(file, 'boat,berth\nDunlin,A1\nKnot,A2\n')
 	await builder.getByLabel('Choose a file').setInputFiles(file)
-	letGo()
+	cascade()
 	await expect(builder.getByRole('heading', { name: 'early.csv' })).toBeVisible()
 	await builder.context().close()
 })

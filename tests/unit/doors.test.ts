@@ -214,7 +214,7 @@ describe('the door out', () => {
 		expect(codes(CORRIE, { where: ['ISBLANK(arrears)'] })).toEqual(['NH-001', 'NH-002'])
 	})
 
-	test('two readers get different counts over one reverse reference', () => {
+	test('two readers get different counts over one back-reference reference', () => {
 		const counted = (person: number) =>
 			readRows(store, { person }, { table: HARBOURS }, NOW).rows.map((row) => [
 				row.cells[cellKey(NAME)],

@@ -10,7 +10,13 @@ import { KEEPER, openScratch, PEOPLE_TABLE } from '../support/scratch-store.ts'
 import { addSession, describePerson, findSession, noteUse, putAccount } from '$lib/server/rights/accounts.ts'
 import { giveRole, takeRole } from '$lib/server/people/grants.ts'
 import { endOtherSessions, listSessions } from '$lib/server/credentials/own-account.ts'
-import { askNewPassword, findPass, invite, makePass, usePass } from '$lib/server/credentials/passes.ts'
+import {
+	askNewPassword,
+	findOneTimeLink,
+	invite,
+	makeOneTimeLink,
+	useOneTimeLink
+} from '$lib/server/credentials/one-time-links.ts'
 import { addPerson, letBack, suspend } from '$lib/server/people/people-changes.ts'
 import { readPeople } from '$lib/server/people/people-sheet.ts'
 import { addRole, changeRole, removeRole } from '$lib/server/people/roles.ts'
@@ -307,12 +313,12 @@ describe('links that let in', () => {
 		const link = store.db.prepare('SELECT link FROM message ORDER BY id DESC LIMIT 1').pluck().get() as string
 		return link.replace('/join/', '')
 	}
-	const isOpen = (token: string, now = NOW) => findPass(store, { token, now }) !== null
+	const isOpen = (token: string, now = NOW) => findOneTimeLink(store, { token, now }) !== null
 
 	test('an invitation works once, for seven days, and the newest alone', () => {
 		invite(store, { person: IMKE, words: 'Welcome.', ...steward })
 		const first = linkOf()
-		expect(findPass(store, { token: first, now: NOW })).toEqual({
+		expect(findOneTimeLink(store, { token: first, now: NOW })).toEqual({
 			kind: 'invitation',
 			name: 'Imke',
 			email: 'imke@varrow.example'
@@ -321,13 +327,13 @@ describe('links that let in', () => {
 		invite(store, { person: IMKE, words: '', ...steward })
 		expect(isOpen(first)).toBe(false)
 		const second = linkOf()
-		expect(usePass(store, { token: second, hash: 'h', now: NOW })).toEqual({ person: IMKE })
-		expect(() => usePass(store, { token: second, hash: 'other', now: NOW })).toThrow('has been used')
+		expect(useOneTimeLink(store, { token: second, hash: 'h', now: NOW })).toEqual({ person: IMKE })
+		expect(() => useOneTimeLink(store, { token: second, hash: 'other', now: NOW })).toThrow('has been used')
 		expect(store.db.prepare('SELECT password_hash FROM account WHERE person = ?').pluck().get(IMKE)).toBe('h')
 	})
 
 	test('only the hash of a token is kept with the pass', () => {
-		const token = makePass(store, { kind: 'invitation', person: IMKE, by: KEEPER, now: NOW })
+		const token = makeOneTimeLink(store, { kind: 'invitation', person: IMKE, by: KEEPER, now: NOW })
 		expect(JSON.stringify(store.db.prepare('SELECT * FROM pass').all())).not.toContain(token)
 	})
 
@@ -342,7 +348,7 @@ describe('links that let in', () => {
 		addSession(store, { tokenHash: 's', person: IMKE, now: NOW, expiresAt: NOW + DAY, through: 'x', agent: '' })
 		const token = linkOf()
 		expect(isOpen(token, NOW + 3 * 3_600_000)).toBe(false)
-		usePass(store, { token, hash: 'new', now: NOW })
+		useOneTimeLink(store, { token, hash: 'new', now: NOW })
 		expect(findSession(store, { tokenHash: 's', now: NOW })).toBeUndefined()
 	})
 
@@ -360,9 +366,9 @@ describe('links that let in', () => {
 	})
 
 	test('the first steward’s opens a workspace, once', () => {
-		const token = makePass(store, { kind: 'first steward', person: 0, by: null, now: NOW })
+		const token = makeOneTimeLink(store, { kind: 'first steward', person: 0, by: null, now: NOW })
 		const first = { name: 'Ailith', email: 'ailith@varrow.example', hash: 'h', workspaceName: 'Trust', now: NOW }
-		expect(() => usePass(store, { token, hash: 'h', now: NOW })).toThrow('has been used')
+		expect(() => useOneTimeLink(store, { token, hash: 'h', now: NOW })).toThrow('has been used')
 		const begin = (timeZone: string) => whole(() => startWorkspace(store, { token, timeZone, ...first }))
 		expect(() => begin('Atlantis/Quay')).toThrow('no time zone')
 		const { person } = begin('Europe/London')

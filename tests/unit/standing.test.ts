@@ -257,14 +257,14 @@ describe('small writes', () => {
 		outcome = () => Promise.resolve()
 		await next()
 		expect(health.isWell()).toBe(true)
-		let letGo = () => {}
-		outcome = () => new Promise((resolve) => (letGo = resolve))
+		let cascade = () => {}
+		outcome = () => new Promise((resolve) => (cascade = resolve))
 		await next()
 		expect(health.isWell()).toBe(true)
 		await next()
 		expect(health.isWell()).toBe(false)
 		outcome = () => Promise.resolve()
-		letGo()
+		cascade()
 		await next()
 		expect(health.isWell()).toBe(true)
 		health.close()

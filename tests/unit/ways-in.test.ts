@@ -2,10 +2,10 @@ import { beforeEach, describe, expect, test } from 'vitest'
 import { addAppFrom, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { addSession, describePerson, findSession } from '$lib/server/rights/accounts.ts'
-import { arrive, comeIn, findArrival, readDoor, useArrival } from '$lib/server/joining/door.ts'
+import { arrive, comeIn, findSignUp, readDoor, completeSignUp } from '$lib/server/joining/door.ts'
 import { BY_MAIL, listProofs, setProof } from '$lib/server/joining/door-proofs.ts'
 import { giveRole } from '$lib/server/people/grants.ts'
-import { decideKnock, listKnocks, waitsAt } from '$lib/server/joining/knocks.ts'
+import { decideAccessRequest, listAccessRequests, waitsAt } from '$lib/server/joining/access-requests.ts'
 import { addProvider, arriveVouched, listProviders, removeProvider } from '$lib/server/joining/providers.ts'
 import { BUILDER, STEWARD } from '$lib/server/rights/system-roles.ts'
 import { readSharing, shareApp } from '$lib/server/people/sharing.ts'
@@ -97,10 +97,10 @@ describe('an address at a domain', () => {
 		way({ kind: 'domain', word: '@Varrow.example' })
 		arrive(store, { ...coming(), name: 'Linnet Oakes', email: 'linnet@varrow.example' })
 		const token = mailed()
-		expect(findArrival(store, { token, now: NOW })).toMatchObject({ name: 'Linnet Oakes', known: false })
-		const { person, isNew } = useArrival(store, { token, hash: 'hashed', now: NOW })
+		expect(findSignUp(store, { token, now: NOW })).toMatchObject({ name: 'Linnet Oakes', known: false })
+		const { person, isNew } = completeSignUp(store, { token, hash: 'hashed', now: NOW })
 		expect([isNew, rolesOf(person), codesSeen(person)]).toEqual([true, ['Clerks'], 1])
-		expect(() => useArrival(store, { token, hash: 'hashed', now: NOW })).toThrow(/has been used/)
+		expect(() => completeSignUp(store, { token, hash: 'hashed', now: NOW })).toThrow(/has been used/)
 	})
 
 	test('of another domain, or of one that only ends alike, is refused', () => {
@@ -112,7 +112,7 @@ describe('an address at a domain', () => {
 	test('that is known keeps its password: its owner signs in with it', () => {
 		way({ kind: 'domain', word: 'varrow.example' })
 		arrive(store, { ...coming(), name: 'Somebody Else', email: 'HALE@varrow.example'.toLowerCase() })
-		expect(useArrival(store, { token: mailed(), hash: 'other', now: NOW })).toMatchObject({
+		expect(completeSignUp(store, { token: mailed(), hash: 'other', now: NOW })).toMatchObject({
 			person: HALE,
 			isNew: false
 		})
@@ -124,7 +124,7 @@ describe('an address at a domain', () => {
 		way({ kind: 'domain', word: 'varrow.example' })
 		for (let i = 0; i < 5; i++) arrive(store, { ...coming(), name: 'L', email: 'linnet@varrow.example' })
 		expect(store.db.prepare('SELECT count(*) FROM message').pluck().get()).toBe(3)
-		expect(findArrival(store, { token: mailed(), now: NOW + DAY + 1 })).toBeNull()
+		expect(findSignUp(store, { token: mailed(), now: NOW + DAY + 1 })).toBeNull()
 	})
 })
 
@@ -183,33 +183,37 @@ describe('the doorstep', () => {
 		const told = store.db.prepare(`SELECT person FROM message WHERE subject LIKE '%asks to come into%'`).pluck().all()
 		expect(told).toEqual(expect.arrayContaining([KEEPER, MASTER]))
 		for (const person of [KEEPER, MASTER])
-			expect(listKnocks(store, { actor: { person } })).toMatchObject([{ name: 'Hale Dunmore', answer: 'The Petrel' }])
-		expect(listKnocks(store, { actor: { person: HALE } })).toEqual([])
+			expect(listAccessRequests(store, { actor: { person } })).toMatchObject([
+				{ name: 'Hale Dunmore', answer: 'The Petrel' }
+			])
+		expect(listAccessRequests(store, { actor: { person: HALE } })).toEqual([])
 	})
 
 	test('lets in by who may pass the role on, and tells who waited', () => {
-		const [knock] = listKnocks(store, { actor: { person: MASTER } })
-		decideKnock(store, { id: knock?.id ?? 0, letIn: true, actor: { person: MASTER }, now: NOW })
+		const [knock] = listAccessRequests(store, { actor: { person: MASTER } })
+		decideAccessRequest(store, { id: knock?.id ?? 0, letIn: true, actor: { person: MASTER }, now: NOW })
 		expect([codesSeen(HALE), readDoor(store, { app, person: HALE })?.at?.state]).toEqual([1, 'let in'])
 		expect(store.db.prepare(`SELECT subject FROM message WHERE person = ?`).pluck().all(HALE)).toEqual([
 			'Quayside is open to you'
 		])
-		expect(() => decideKnock(store, { id: knock?.id ?? 0, letIn: false, ...by })).toThrow(/Nobody waits/)
+		expect(() => decideAccessRequest(store, { id: knock?.id ?? 0, letIn: false, ...by })).toThrow(/Nobody waits/)
 	})
 
 	test('turns away, and may be asked once more; knocking twice is one knock', () => {
 		comeIn(store, { ...coming(), person: HALE })
-		const [knock, ...more] = listKnocks(store, { actor: { person: KEEPER } })
+		const [knock, ...more] = listAccessRequests(store, { actor: { person: KEEPER } })
 		expect(more).toEqual([])
-		decideKnock(store, { id: knock?.id ?? 0, letIn: false, ...by })
+		decideAccessRequest(store, { id: knock?.id ?? 0, letIn: false, ...by })
 		expect([codesSeen(HALE), readDoor(store, { app, person: HALE })?.at?.state]).toEqual([0, 'turned away'])
 		expect(comeIn(store, { ...coming(), person: HALE }).state).toBe('waiting')
 	})
 
 	test('is nobody’s to open for themselves', () => {
-		const [knock] = listKnocks(store, { actor: { person: KEEPER } })
+		const [knock] = listAccessRequests(store, { actor: { person: KEEPER } })
 		const actor = { person: HALE }
-		expect(() => decideKnock(store, { id: knock?.id ?? 0, letIn: true, actor, now: NOW })).toThrow(/Nobody waits/)
+		expect(() => decideAccessRequest(store, { id: knock?.id ?? 0, letIn: true, actor, now: NOW })).toThrow(
+			/Nobody waits/
+		)
 		expect(codesSeen(HALE)).toBe(0)
 	})
 })
@@ -222,7 +226,7 @@ describe('who waits on the doorstep is not kept there', () => {
 		comeIn(store, { ...coming(), person: HALE })
 		giveRole(store, { person: HALE, role: CLERKS, mayPassOn: false, ...by })
 		expect([atDoor(), waitsAt(store, { person: HALE })]).toEqual(['let in', []])
-		expect(listKnocks(store, { actor: { person: KEEPER } })).toEqual([])
+		expect(listAccessRequests(store, { actor: { person: KEEPER } })).toEqual([])
 	})
 
 	test('nor sent there who has what it gives already', () => {
@@ -231,7 +235,7 @@ describe('who waits on the doorstep is not kept there', () => {
 		expect(atDoor()).toBe('let in')
 		expect(comeIn(store, { ...coming(), person: HALE }).state).toBe('let in')
 		expect(waitsAt(store, { person: HALE })).toEqual([])
-		expect(listKnocks(store, { actor: { person: KEEPER } })).toEqual([])
+		expect(listAccessRequests(store, { actor: { person: KEEPER } })).toEqual([])
 	})
 
 	test('when the doorstep is closed', () => {

@@ -5,12 +5,12 @@
 type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement
 
 /** A press of a button or the sending of a form, kept by the few lines in `app.html` that run before all else. */
-export type EarlyDeed = { press: HTMLButtonElement } | { send: HTMLFormElement; by: HTMLElement | null }
+export type EarlyAction = { press: HTMLButtonElement } | { send: HTMLFormElement; by: HTMLElement | null }
 
 declare global {
 	interface Window {
 		/** What was done so far; it is kept no longer once `over` was called. */
-		early?: { deeds: EarlyDeed[]; over: () => void }
+		early?: { actions: EarlyAction[]; over: () => void }
 	}
 }
 
@@ -55,9 +55,9 @@ export function doAgain(): void {
 	ticked.clear()
 	chosen.clear()
 	window.early?.over()
-	for (const deed of window.early?.deeds.splice(0) ?? []) {
-		if ('press' in deed) deed.press.click()
-		else if (deed.send.isConnected) deed.send.requestSubmit(deed.by)
+	for (const action of window.early?.actions.splice(0) ?? []) {
+		if ('press' in action) action.press.click()
+		else if (action.send.isConnected) action.send.requestSubmit(action.by)
 	}
 }
 

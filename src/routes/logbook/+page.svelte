@@ -1,5 +1,5 @@
 <script lang="ts">
-	import Ridge from '$lib/ui/frame/Ridge.svelte'
+	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 	import Logbook from '$lib/ui/logbook/Logbook.svelte'
 
 	let { data } = $props()
@@ -7,5 +7,5 @@
 
 <svelte:head><title>Logbook · {data.workspaceName}</title></svelte:head>
 
-<Ridge title={data.workspaceName} workspace="Logbook" user={data.user} waiting={data.waiting} />
+<PageHeader title={data.workspaceName} workspace="Logbook" user={data.user} waiting={data.waiting} />
 <Logbook page={data.page} asked={data.asked} whole={true} />

@@ -2,7 +2,7 @@
 	/** One's own account: password, second step, and where one is signed in. */
 	import { enhance } from '$app/forms'
 	import { showMoment } from '$lib/ui/dates.ts'
-	import Ridge from '$lib/ui/frame/Ridge.svelte'
+	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 
 	let { data, form } = $props()
 
@@ -18,7 +18,7 @@
 
 <svelte:head><title>{data.user?.name} · {data.workspaceName}</title></svelte:head>
 
-<Ridge title={data.workspaceName} workspace="" user={data.user} waiting={data.waiting} />
+<PageHeader title={data.workspaceName} workspace="" user={data.user} waiting={data.waiting} />
 <main>
 	<header>
 		<h1>{data.user?.name}</h1>

@@ -3,7 +3,7 @@
 	import { page } from '$app/state'
 	import { cellKey } from '$lib/core/query/wire.ts'
 	import { showCell } from '$lib/ui/cells/show-cell.ts'
-	import Ridge from '$lib/ui/frame/Ridge.svelte'
+	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 	import NewPerson from '$lib/ui/people/NewPerson.svelte'
 	import PersonCard from '$lib/ui/people/PersonCard.svelte'
 	import RolesSheet from '$lib/ui/people/RolesSheet.svelte'
@@ -56,7 +56,7 @@
 
 <svelte:head><title>People · {data.workspaceName}</title></svelte:head>
 
-<Ridge title={data.workspaceName} workspace="People, teams and roles" user={data.user} waiting={data.waiting}>
+<PageHeader title={data.workspaceName} workspace="People, teams and roles" user={data.user} waiting={data.waiting}>
 	{#snippet below()}
 		<nav class="bays" aria-label="People, teams and roles">
 			{#each TABS.filter((tab) => (!['ways', 'signing'].includes(tab.show) || data.ways) && (tab.show !== 'sharing' || data.sharing)) as tab (tab.show)}
@@ -68,7 +68,7 @@
 			{/each}
 		</nav>
 	{/snippet}
-</Ridge>
+</PageHeader>
 {#if show === 'teams'}<TeamsSheet {sheet} />
 {:else if show === 'roles'}<RolesSheet {sheet} />
 {:else if show === 'sharing' && data.sharing}<SharingSheet {sheet} apps={data.sharing} builders={data.builders} />
@@ -143,7 +143,7 @@
 	.bays a {
 		padding: 0.45rem 1rem;
 		background: rgb(255 255 255 / 8%);
-		color: var(--ridge-text);
+		color: var(--page-header-text);
 		text-decoration: none;
 		font: 600 0.92rem var(--head);
 		border-top: 3px solid transparent;

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { showMoment } from '$lib/ui/dates.ts'
-	import Ridge from '$lib/ui/frame/Ridge.svelte'
+	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 
 	let { data } = $props()
 
@@ -15,7 +15,7 @@
 
 <svelte:head><title>Post tray</title></svelte:head>
 
-<Ridge title="Post tray" workspace={data.workspaceName} user={data.user} waiting={data.waiting} />
+<PageHeader title="Post tray" workspace={data.workspaceName} user={data.user} waiting={data.waiting} />
 <main>
 	<h1>Post tray</h1>
 	<p class="quiet">

@@ -7,7 +7,7 @@ import { buildWorkspace, type Workspace } from '../workspace/catalogue.ts'
 import { WORKSPACE_FORMAT, type LineEntry, type TableEntry } from '../workspace/document.ts'
 import { columnsComparedWithMe, decidingColumns } from './deciding.ts'
 import { proposeLines } from './propose.ts'
-import { EVERYTHING, NOTHING, rightsOf, withinSightOf, type Reader, type Rights } from './rights.ts'
+import { EVERYTHING, NOTHING, rightsOf, withinVisibilityOf, type Reader, type Rights } from './rights.ts'
 import { ACCESS_LINE } from '../sentence/access-line.ts'
 import { closeRoles, covers } from './types.ts'
 
@@ -190,18 +190,18 @@ describe('what somebody may do', () => {
 			rights([line('depth > 3')]),
 			rights([line('state = "worn"', { columns: { kind: 'except', columns: [32] } })])
 		]
-		const together = withinSightOf(mine, theirs, () => false)
+		const together = withinVisibilityOf(mine, theirs, () => false)
 		expect(together.rows(moorings)).toMatchObject({ kind: 'and', args: [{ kind: 'compare' }, { kind: 'compare' }] })
 		expect(together.cell(moorings, code)).toEqual(EVERYTHING)
 		expect(together.cell(moorings, keeper)).toEqual(NOTHING)
-		const kept = withinSightOf(mine, theirs, () => true)
+		const kept = withinVisibilityOf(mine, theirs, () => true)
 		expect(kept.rows(moorings)).toEqual(mine.rows(moorings))
 		expect(kept.cell(moorings, keeper)).toEqual(EVERYTHING)
 		// One sees all of it: what the other sees is left, and a cell of it only in rows that both see.
 		const all = rights([line('')])
-		expect(withinSightOf(all, theirs, () => false).rows(moorings)).toEqual(theirs.rows(moorings))
+		expect(withinVisibilityOf(all, theirs, () => false).rows(moorings)).toEqual(theirs.rows(moorings))
 		const part = rights([line('depth > 3', { columns: { kind: 'only', columns: [30] } }), line('state = "worn"')])
-		expect(withinSightOf(part, all, () => false).cell(moorings, keeper)).toMatchObject({ kind: 'and' })
+		expect(withinVisibilityOf(part, all, () => false).cell(moorings, keeper)).toMatchObject({ kind: 'and' })
 	})
 })
 

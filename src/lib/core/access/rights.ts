@@ -11,7 +11,8 @@
  * Pure: the store's condition and the explanation both come from here. Proved against an independent calculation by
  * `npm run check-values -- access` and `tests/unit/access.test.ts`.
  */
-import type { Sight } from '../formula/sql/sql-context.ts'
+import { isAlways, isNever } from '../formula/syntax/constant.ts'
+import type { Visibility } from '../formula/sql/sql-context.ts'
 import { fold, type Moment } from '../formula/evaluate/fold.ts'
 import type { Expr } from '../model/formula.ts'
 import { ownColumns } from '../formula/syntax/walk.ts'
@@ -36,7 +37,7 @@ export interface Right {
 	readonly columns: ColumnScope
 }
 
-export interface Rights extends Sight {
+export interface Rights extends Visibility {
 	/** The moment that the lines were folded for. */
 	readonly moment: Moment
 	/** The lines by which this person may do something with rows of a table. */
@@ -106,14 +107,6 @@ function granted(reader: Reader, table: Table, column?: Column): Expr {
 	return { kind: 'granted', table, person: reader.person, ...of, type: { kind: 'yesno' } }
 }
 
-export function isNever(expr: Expr): boolean {
-	return expr.kind === 'literal' && expr.value !== true && expr.value !== 1
-}
-
-export function isAlways(expr: Expr): boolean {
-	return expr.kind === 'literal' && !isNever(expr)
-}
-
 function anyOf(conditions: readonly Expr[]): Expr {
 	const possible = conditions.filter((condition) => !isNever(condition))
 	if (possible.some(isAlways)) return EVERYTHING
@@ -131,7 +124,7 @@ function bothOf(conditions: readonly Expr[]): Expr {
 }
 
 /** What two people may both see: for looking as somebody else at tables that the looker does not keep. */
-export function withinSightOf(rights: Rights, looker: Rights, keeps: (table: Table) => boolean): Rights {
+export function withinVisibilityOf(rights: Rights, looker: Rights, keeps: (table: Table) => boolean): Rights {
 	const rows = (table: Table) => (keeps(table) ? rights.rows(table) : bothOf([rights.rows(table), looker.rows(table)]))
 	return {
 		...rights,

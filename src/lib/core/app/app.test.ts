@@ -14,7 +14,7 @@ const people: Table = {
 	label: 1,
 	columns: [{ id: 1, name: 'Name', type: 'text' }],
 	checks: [],
-	reverses: []
+	backReferences: []
 }
 const moorings: Table = {
 	id: 3,
@@ -27,7 +27,7 @@ const moorings: Table = {
 		{ id: 22, name: 'Next due', type: 'date' }
 	],
 	checks: [],
-	reverses: []
+	backReferences: []
 }
 const catalogue: Catalogue = {
 	people,

@@ -5,7 +5,7 @@
  * - A row is known by its number inside the database; outside it never appears as one.
  */
 import type { Sql } from '../sql/sql.ts'
-import type { Column, Reverse, Table } from './table.ts'
+import type { Column, BackReference, Table } from './table.ts'
 
 export interface Span {
 	readonly from: number
@@ -83,7 +83,7 @@ export type Expr = { readonly type: Type } & (
 	/** The looker's own row, or a column of it. `row`: whose it is, once that was settled. */
 	| { readonly kind: 'me'; readonly table: Table; readonly column: Column | undefined; readonly row?: number | null }
 	| { readonly kind: 'field'; readonly of: Expr; readonly table: Table; readonly column: Column }
-	| { readonly kind: 'children'; readonly of: Expr; readonly reverse: Reverse }
+	| { readonly kind: 'children'; readonly of: Expr; readonly backReference: BackReference }
 	| { readonly kind: 'filter'; readonly rows: Expr; readonly level: number; readonly where: Expr }
 	| {
 			readonly kind: 'sort'
@@ -102,7 +102,7 @@ export type Expr = { readonly type: Type } & (
 			readonly name: AggregateName
 			readonly args: readonly Expr[]
 			/** Where it lies in the row already. */
-			readonly kept?: KeptTotal
+			readonly kept?: Rollup
 	  }
 	| { readonly kind: 'arithmetic'; readonly op: ArithmeticOp; readonly left: Expr; readonly right: Expr }
 	| { readonly kind: 'negate'; readonly arg: Expr }
@@ -126,8 +126,8 @@ export type Expr = { readonly type: Type } & (
 	| { readonly kind: 'granted'; readonly table: Table; readonly person: number; readonly column?: number }
 )
 
-/** A total over the rows that point to a row, kept in that row's place in the store: `formula/sql/kept.ts`. */
-export interface KeptTotal {
+/** A total over the rows that point to a row, kept in that row's place in the store: `formula/sql/rollups.ts`. */
+export interface Rollup {
 	readonly name: AggregateName
 	readonly parent: Table
 	readonly child: Table

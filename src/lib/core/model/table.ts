@@ -24,7 +24,7 @@ export interface Table {
 	/** What must hold of every row, and what is said where it does not. */
 	readonly checks: readonly { readonly expr: Expr; readonly message: string }[]
 	/** References in other tables that point here. */
-	readonly reverses: readonly Reverse[]
+	readonly backReferences: readonly BackReference[]
 	/** Columns by which lines let people see rows as theirs (`diver = me`): totals of this table are kept for each value. */
 	readonly comparedWithMe?: readonly Column[]
 }
@@ -110,7 +110,7 @@ export interface Computed {
 	readonly vouched: boolean
 }
 
-export interface Reverse {
+export interface BackReference {
 	readonly name: string
 	readonly table: number
 	readonly column: number

@@ -6,14 +6,14 @@
  *     the kinds of moorings, for who sees their own harbour's
  *     → SELECT k, count(*), min(s) FROM (SELECT r.c31 AS k, r.c31 AS s, 1 AS seen FROM t3 AS r WHERE …) WHERE seen AND k IS NOT NULL GROUP BY k ORDER BY 2 DESC, 1 LIMIT ?
  */
-import { isAlways, isNever } from '../access/rights.ts'
+import { isAlways, isNever } from '../formula/syntax/constant.ts'
 import { compileCondition } from '../formula/sql/compile.ts'
 import { newContext, type Context } from '../formula/sql/sql-context.ts'
 import { columnType } from '../formula/check/column-type.ts'
 import { comparedPlace, hasKey } from '../table/storage.ts'
 import { getColumn, getTable, type Column, type Table } from '../model/table.ts'
 import { conditionsOf, rowsOf, TICK, type PageRequest, type Plans } from './request.ts'
-import { countsAnew, labelOf, layerValue } from './sorted-value.ts'
+import { countsAnew, labelOf, virtualValue } from './sorted-value.ts'
 import { allOf, param, raw, sql, type Sql } from '../sql/sql.ts'
 
 /** How a column's values are told apart, and what can be made of many. */
@@ -104,7 +104,7 @@ function keyOf(table: Table, column: Column, { as, ctx, catalogue, rights }: Key
 	if (as === 'words' && hasKey(column)) return { key: raw(`r.${comparedPlace(column)}`), shown: raw(`r.c${column.id}`) }
 	if (column.type === 'choice' || column.type === 'yes/no')
 		return { key: raw(`r.c${column.id}`), shown: raw(`r.c${column.id}`) }
-	const value = layerValue(table, column, ctx)
+	const value = virtualValue(table, column, ctx)
 	return {
 		key: as === 'words' && column.computed?.expr.type.kind === 'text' ? sql`text_key(${value})` : value,
 		shown: value

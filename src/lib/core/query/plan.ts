@@ -12,7 +12,7 @@
  *     page of moorings by next due for a diver
  *     → SELECT r.n, r.rev, r.c5, … FROM t3 AS r WHERE (r.c9 = ?) AND r.c7 IS NOT NULL AND (r.c7, r.n) > (?, ?) ORDER BY r.c7, r.n LIMIT ?
  */
-import { isNever } from '../access/rights.ts'
+import { isNever } from '../formula/syntax/constant.ts'
 import { newContext, type Context } from '../formula/sql/sql-context.ts'
 import { conditionsOf, rowsOf, type Conditions, type Cursor, type PageRequest, type Plans } from './request.ts'
 import { SelectList, type CellPlace, type OfferPlaces } from './select-list.ts'

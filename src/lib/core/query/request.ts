@@ -1,5 +1,6 @@
 /** What is asked of a table's rows, and which rows that leaves: those that the reader sees and that fit. */
-import { isAlways, type Rights } from '../access/rights.ts'
+import { isAlways } from '../formula/syntax/constant.ts'
+import type { Rights } from '../access/rights.ts'
 import { compileCondition } from '../formula/sql/compile.ts'
 import type { Context } from '../formula/sql/sql-context.ts'
 import type { Expr } from '../model/formula.ts'

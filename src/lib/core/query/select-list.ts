@@ -1,10 +1,11 @@
 /** The columns of a page's SELECT: cells, the flags that say which of them are seen, labels, and what may be done. */
-import { isAlways, type Right, type Rights } from '../access/rights.ts'
+import { isAlways } from '../formula/syntax/constant.ts'
+import type { Right, Rights } from '../access/rights.ts'
 import { compileCondition, compileFault } from '../formula/sql/compile.ts'
 import type { Context } from '../formula/sql/sql-context.ts'
 import type { Type } from '../model/formula.ts'
 import { getColumn, getTable, type Catalogue, type Column, type Table } from '../model/table.ts'
-import { fieldOf, labelOf, layerValue } from './sorted-value.ts'
+import { fieldOf, labelOf, virtualValue } from './sorted-value.ts'
 import { anyOf, raw, sql, type Sql } from '../sql/sql.ts'
 
 export interface CellPlace {
@@ -74,7 +75,7 @@ export class SelectList {
 	}
 
 	private addComputed(table: Table, column: Column, stored: boolean): { at: number; faultAt?: number } {
-		const at = this.add(stored ? raw(`r.c${column.id}`) : layerValue(table, column, this.ctx))
+		const at = this.add(stored ? raw(`r.c${column.id}`) : virtualValue(table, column, this.ctx))
 		const fault = stored ? raw(`r.c${column.id}e`) : compileFault(fieldOf(table, column), this.ctx)
 		return fault ? { at, faultAt: this.add(fault) } : { at }
 	}

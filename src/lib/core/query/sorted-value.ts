@@ -1,8 +1,9 @@
 /** What a column comes to for a reader where rows are ordered or grouped by it, and where that would take counting anew. */
-import { isAlways, isNever, type Rights } from '../access/rights.ts'
+import { isAlways, isNever } from '../formula/syntax/constant.ts'
+import type { Rights } from '../access/rights.ts'
 import { compileCondition, compileFault, compileValue } from '../formula/sql/compile.ts'
 import type { Context } from '../formula/sql/sql-context.ts'
-import { keptSortPlace, whereServed } from '../formula/sql/kept.ts'
+import { keptSortPlace, whereServed } from '../formula/sql/rollups.ts'
 import type { Expr } from '../model/formula.ts'
 import { partsOf, someNode } from '../formula/syntax/walk.ts'
 import { comparedPlace, hasKey, isStored } from '../table/storage.ts'
@@ -31,7 +32,7 @@ export function sortOf(
 	}
 	if (isStored(column)) return { value: raw(`r.c${column.id}`), mask }
 	const kept = keptSort(column, rights)
-	return { value: kept === undefined ? layerValue(table, column, ctx) : raw(`r.${kept}`), mask }
+	return { value: kept === undefined ? virtualValue(table, column, ctx) : raw(`r.${kept}`), mask }
 }
 
 /** The place of a kept total that is the whole of a column, where it serves the reader on every row: an index serves it. */
@@ -74,8 +75,8 @@ function sortedLabel(label: Column): (alias: string) => Sql {
 	return (alias) => raw(`${alias}.${comparedPlace(label)}`)
 }
 
-/** A layer's value as this reader sees it; in error it counts as blank. */
-export function layerValue(table: Table, column: Column, ctx: Context): Sql {
+/** A virtual column's value as this reader sees it; in error it counts as blank. */
+export function virtualValue(table: Table, column: Column, ctx: Context): Sql {
 	const expr = fieldOf(table, column)
 	const fault = compileFault(expr, ctx)
 	const value = compileValue(expr, { ...ctx, sight: ctx.sight && withoutMask(ctx.sight, table, column) })

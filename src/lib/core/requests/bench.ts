@@ -32,7 +32,7 @@ export interface BenchTable {
 	/** Whether this person may add rows at all. */
 	readonly mayAdd: boolean
 	readonly columns: readonly ShownColumn[]
-	readonly reverses: readonly string[]
+	readonly backReferences: readonly string[]
 	readonly source: { readonly file: string; readonly sheet?: string; readonly at: number } | null
 	/** Whether the last file went into rows that were there, and can be undone as a whole. */
 	readonly undoable: boolean

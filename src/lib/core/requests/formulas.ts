@@ -43,7 +43,7 @@ export interface FormulaResult {
 	/** Kept in the row, or worked out when it is read. */
 	readonly kept?: boolean
 	/** How many of its totals lie in the row, brought up to date with each child. */
-	readonly keptTotals?: number
+	readonly rollups?: number
 	/** How many rows it may have to look at for each row, where that is worth a word. */
 	readonly looksAt?: number
 }

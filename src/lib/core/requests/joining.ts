@@ -13,7 +13,7 @@ export interface Proof {
 	readonly open: boolean
 }
 
-export interface ShownKnock {
+export interface AccessRequest {
 	readonly id: number
 	readonly app: string
 	readonly name: string

@@ -6,7 +6,7 @@
 import { readSlot, writeSlot } from './line-values.ts'
 import { isBlank, tableOf } from './print.ts'
 import { entryOfSlot } from './slots/all.ts'
-import type { Place } from './slots/entry.ts'
+import type { SlotPlace } from './slots/entry.ts'
 import type { LineValue, ParsedLine, Part, Sentence, SentenceKind, Slot } from './types.ts'
 import type { Vocabulary } from './vocabulary.ts'
 
@@ -69,7 +69,7 @@ function readBrackets(text: string, at: number): { readonly text: string; readon
 
 const BRACKETS = /^\[((?:[^\]]|\]\])*)\](?!\])/
 
-function fillExact(kind: SentenceKind, blank: LineValue, filled: readonly Filled[], place: Place): ParsedLine {
+function fillExact(kind: SentenceKind, blank: LineValue, filled: readonly Filled[], place: SlotPlace): ParsedLine {
 	let line = blank
 	// Names of columns are those of the table, which comes first.
 	const ordered = [...filled].sort((a, b) => Number(b.slot.type === 'table') - Number(a.slot.type === 'table'))

@@ -7,7 +7,7 @@ import { readExact } from './exact.ts'
 import { writeSlot } from './line-values.ts'
 import { tableOf } from './print.ts'
 import { entryOfSlot } from './slots/all.ts'
-import type { Place } from './slots/entry.ts'
+import type { SlotPlace } from './slots/entry.ts'
 import type { LineValue, ParsedLine, Sentence, SentenceKind, Slot } from './types.ts'
 import type { Vocabulary } from './vocabulary.ts'
 
@@ -95,7 +95,7 @@ function findWords(key: string, words: string): number {
 	return pattern.exec(key)?.index ?? -1
 }
 
-function fill(kind: SentenceKind, blank: LineValue, filled: readonly Filled[], place: Place): ParsedLine {
+function fill(kind: SentenceKind, blank: LineValue, filled: readonly Filled[], place: SlotPlace): ParsedLine {
 	let line = blank
 	const ordered = [...filled].sort((a, b) => Number(b.slot.type === 'table') - Number(a.slot.type === 'table'))
 	for (const { slot, text } of ordered) {

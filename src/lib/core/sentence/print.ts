@@ -1,7 +1,7 @@
 /** Prints a line as words and slots, with today's names. */
 import { readSlot } from './line-values.ts'
 import { entryOfSlot } from './slots/all.ts'
-import type { Place } from './slots/entry.ts'
+import type { SlotPlace } from './slots/entry.ts'
 import type { LineValue, Segment, SentenceKind, Slot } from './types.ts'
 import type { Vocabulary } from './vocabulary.ts'
 
@@ -32,7 +32,7 @@ export function tableOf(kind: SentenceKind, line: LineValue, table?: number): nu
 }
 
 /** What stands in a slot; empty where it is blank. */
-export function printSlot(slot: Slot, value: unknown, place: Place): string {
+export function printSlot(slot: Slot, value: unknown, place: SlotPlace): string {
 	return isBlank(value) ? '' : entryOfSlot(slot.type).print(value, place)
 }
 

@@ -8,7 +8,7 @@ export interface DrawnTable {
 	readonly height: number
 }
 
-export interface Place {
+export interface BoxPlace {
 	/** Its column of the drawing, from the left, from 0. */
 	readonly across: number
 	/** Where it begins, in the measure of the heights. */
@@ -16,7 +16,7 @@ export interface Place {
 }
 
 /** Tables in a circle of references stand side by side with those that they were met with. */
-export function layOut(tables: readonly DrawnTable[]): ReadonlyMap<number, Place> {
+export function layOut(tables: readonly DrawnTable[]): ReadonlyMap<number, BoxPlace> {
 	const byId = new Map(tables.map((table) => [table.id, table]))
 	const across = new Map<number, number>()
 	const open = new Set<number>()

@@ -74,7 +74,7 @@ export function comparedPlace(column: Column): string {
 	return `c${column.id}${hasKey(column) ? 'k' : ''}`
 }
 
-/** Whether the column lies in the row at all; layers are worked out when they are read. */
+/** Whether the column lies in the row at all; virtual columns are worked out when they are read. */
 export function isStored(column: Column): boolean {
 	return column.type !== 'computed' || column.computed?.stored === true
 }

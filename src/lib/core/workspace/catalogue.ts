@@ -1,5 +1,5 @@
 /**
- * Builds what the program works with from the workspace document: tables with their reverse references, computed
+ * Builds what the program works with from the workspace document: tables with their back-reference references, computed
  * columns and access lines as checked trees.
  *
  * A formula that no longer holds (its column was removed) gives an issue and, in an access line, a line that lets
@@ -8,7 +8,7 @@
 import { type Scope } from '../formula/check/check-call.ts'
 import { check, checkCondition } from '../formula/check/check.ts'
 import * as issues from '../formula/syntax/issues.ts'
-import { withKeptTotals } from '../formula/sql/kept.ts'
+import { withRollups } from '../formula/sql/rollups.ts'
 import type { Expr, Issue } from '../model/formula.ts'
 import { isVolatile, readsOwnRowOnly, someNode } from '../formula/syntax/walk.ts'
 import { NOTHING, EVERYTHING } from '../access/rights.ts'
@@ -20,7 +20,7 @@ import {
 	type Catalogue,
 	type Column,
 	type Computed,
-	type Reverse,
+	type BackReference,
 	type Table
 } from '../model/table.ts'
 import type { ColumnEntry, LineEntry, RoleEntry, TableEntry, WorkspaceDocument } from './document.ts'
@@ -51,7 +51,7 @@ type Building<T> = { -readonly [K in keyof T]: T[K] }
 export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	const found: PlacedIssue[] = []
 	const tables = new Map<number, Table>(document.tables.map((entry) => [entry.id, toTable(entry, document.timeZone)]))
-	addReverses(tables)
+	addBackReferences(tables)
 	const people = tables.get(document.people)
 	if (!people) throw new Error(`Cannot find the people table "${document.people}"`)
 	const catalogue: Catalogue = { tables, people, timeZone: document.timeZone }
@@ -84,7 +84,7 @@ function toTable(entry: TableEntry, timeZone: string): Table {
 		...about,
 		checks: [],
 		columns: entry.columns.map((column) => toColumn(column, timeZone)),
-		reverses: []
+		backReferences: []
 	}
 }
 
@@ -98,13 +98,17 @@ export function toColumn(entry: ColumnEntry, timeZone: string): Column {
 	} as unknown as Column
 }
 
-function addReverses(tables: ReadonlyMap<number, Table>): void {
+function addBackReferences(tables: ReadonlyMap<number, Table>): void {
 	for (const table of tables.values()) {
 		for (const column of table.columns) {
 			const target = column.type === 'reference' ? tables.get(column.to ?? 0) : undefined
 			if (!target) continue
-			const reverse: Reverse = { name: reverseName(table, column, target), table: table.id, column: column.id }
-			;(target as Building<Table>).reverses = [...target.reverses, reverse]
+			const backReference: BackReference = {
+				name: reverseName(table, column, target),
+				table: table.id,
+				column: column.id
+			}
+			;(target as Building<Table>).backReferences = [...target.backReferences, backReference]
 		}
 	}
 }
@@ -113,7 +117,7 @@ function addReverses(tables: ReadonlyMap<number, Table>): void {
 function reverseName(table: Table, column: Column, target: Table): string {
 	if (column.reverseName) return column.reverseName
 	const plain = table.name.toLowerCase()
-	const taken = [...target.columns, ...target.reverses].some((each) => each.name.toLowerCase() === plain)
+	const taken = [...target.columns, ...target.backReferences].some((each) => each.name.toLowerCase() === plain)
 	return taken ? `${plain} by ${column.name.toLowerCase()}` : plain
 }
 
@@ -201,7 +205,7 @@ function mentioned(text: string, catalogue: Catalogue): number[] {
 
 function toComputed({ id, formula = '', vouched = false }: ColumnEntry, expr: Expr): Computed {
 	const stored = readsOwnRowOnly(expr) && !isVolatile(expr)
-	return { text: formula, expr: stored ? expr : withKeptTotals(expr, id), stored, vouched }
+	return { text: formula, expr: stored ? expr : withRollups(expr, id), stored, vouched }
 }
 
 /** A role's condition is over the person's own row; it may not vary by itself, so that nobody gains a right overnight. */

@@ -18,7 +18,7 @@ import type { Store } from '../store/store.ts'
 import { readRelease } from '../releases/live.ts'
 import { findTooDear } from '../derived/formula-cost.ts'
 import { brokenExamples } from '../structure/examples.ts'
-import { refuseUnkept } from './refuse-unkept.ts'
+import { refuseUnheldRows } from './refuse-unheld-rows.ts'
 import { indexSorts } from './index-sorts.ts'
 
 export interface Draft {
@@ -175,7 +175,7 @@ export function releaseApp(
 	if (mistakes.length > 0)
 		throw new AppError('invalid', `${mistakes[0]?.place}: ${mistakes[0]?.message}`, { findings: mistakes })
 	const { document, live } = readDraft(store, app)
-	refuseUnkept(store, document, live === null ? undefined : readRelease(store, app, live), { actor, now })
+	refuseUnheldRows(store, document, live === null ? undefined : readRelease(store, app, live), { actor, now })
 	const number = Number(store.prepare(LAST_RELEASE).pluck().get(app)) + 1
 	store.prepare(ADD_RELEASE).run({ app, number, body: JSON.stringify(document), now, by: actor.person, note })
 	setLive(store, { app, number, document, actor, now, kind: 'release' })

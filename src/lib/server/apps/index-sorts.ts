@@ -1,6 +1,6 @@
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { entryOfLine } from '$lib/core/app/lines/all.ts'
-import { keptSortPlace } from '$lib/core/formula/sql/kept.ts'
+import { keptSortPlace } from '$lib/core/formula/sql/rollups.ts'
 import { isStored } from '$lib/core/table/storage.ts'
 import { findColumn } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'

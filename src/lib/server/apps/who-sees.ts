@@ -1,6 +1,6 @@
 /** Who sees something of a draft, table by table: so that the Lookout begins with people who do, and says why others do not. */
 import type { WhoSees } from '$lib/core/requests/access.ts'
-import { isNever } from '$lib/core/access/rights.ts'
+import { isNever } from '$lib/core/formula/syntax/constant.ts'
 import { tablesOf } from '$lib/core/app/walk-app.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
 import { countUnder } from '../rows/read.ts'

@@ -6,7 +6,7 @@ import { existsSync, mkdirSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { openForWriting } from '../store/open.ts'
 import { endForOperator } from '../base/for-operator.ts'
-import { makePass } from '../credentials/passes.ts'
+import { makeOneTimeLink } from '../credentials/one-time-links.ts'
 import { openRowIds } from '../store/row-ids.ts'
 import { openStore } from '../store/store.ts'
 import { readKey } from '../base/workspace-key.ts'
@@ -36,7 +36,7 @@ function begin(): string | undefined {
 		if (isNew) makeWorkspace(store, { name: 'Tin Shed', timeZone: 'UTC', now })
 		const { people } = store.workspace().catalogue
 		const somebody = store.prepare(`SELECT 1 FROM t${people.id} LIMIT 1`).get()
-		return somebody ? undefined : makePass(store, { kind: 'first steward', person: 0, by: null, now })
+		return somebody ? undefined : makeOneTimeLink(store, { kind: 'first steward', person: 0, by: null, now })
 	})()
 	db.close()
 	return token

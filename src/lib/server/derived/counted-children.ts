@@ -1,13 +1,13 @@
 /** Which children a kept total counts, as the text of a statement in a trigger, which takes no parameters. */
 import { compileCondition } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
-import type { KeptTotal } from '$lib/core/model/formula.ts'
+import type { Rollup } from '$lib/core/model/formula.ts'
 import type { Sql } from '$lib/core/sql/sql.ts'
 import { hasKey } from '$lib/core/table/storage.ts'
 import type { Column } from '$lib/core/model/table.ts'
 
 /** A condition over a child's row that stands in the statement under this name. */
-export function conditionOf({ where }: KeptTotal, alias: string): string {
+export function conditionOf({ where }: Rollup, alias: string): string {
 	// A kept condition reads neither the clock nor the looker.
 	const ctx = { ...newContext('r', { today: '', now: '' }), aliases: ['r', alias] }
 	return ['1', ...where.map((each) => inline(compileCondition(each, ctx)))].join(' AND ')
@@ -29,7 +29,7 @@ function written(value: Sql['params'][number]): string {
 }
 
 /** The columns of the store by which a child's part in a total is decided, beside others that a total names. */
-export function columnsDeciding({ by, item, reads }: KeptTotal, ...further: string[]): readonly string[] {
+export function columnsDeciding({ by, item, reads }: Rollup, ...further: string[]): readonly string[] {
 	const columns = [`c${by.id}`, ...(item ? [`c${item.id}`] : []), ...reads.flatMap(placesRead), ...further]
 	return [...new Set(columns)]
 }

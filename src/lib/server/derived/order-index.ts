@@ -5,7 +5,7 @@
  * Only where values are many: an index of few values is a worse way to rows than none. Columns by which a released list is
  * sorted have theirs from the release on (`apps/index-sorts.ts`).
  */
-import { keptSortPlace } from '$lib/core/formula/sql/kept.ts'
+import { keptSortPlace } from '$lib/core/formula/sql/rollups.ts'
 import { isStored } from '$lib/core/table/storage.ts'
 import { findColumn, type Column, type ColumnTypeName, type Table } from '$lib/core/model/table.ts'
 import type { Store, WantedOrder } from '../store/store.ts'

@@ -41,7 +41,7 @@ export interface GivenFiles {
 }
 
 const MAX_BYTES = 512 * 1024 * 1024
-const KEPT_MS = 48 * 3_600_000
+const RETENTION_MS = 48 * 3_600_000
 
 /** @param now epoch ms */
 export function openGivenFiles(folder: string, now: () => number): GivenFiles {
@@ -65,7 +65,8 @@ export function openGivenFiles(folder: string, now: () => number): GivenFiles {
 			file.usedAt = now()
 			return file
 		},
-		old: () => [...files.values()].filter(({ state, usedAt }) => state.state !== 'running' && now() - usedAt > KEPT_MS),
+		old: () =>
+			[...files.values()].filter(({ state, usedAt }) => state.state !== 'running' && now() - usedAt > RETENTION_MS),
 		async remove(file) {
 			files.delete(file.id)
 			await removeBytes(file.path)
@@ -103,6 +104,6 @@ async function writeTo(path: string, name: string, body: ReadableStream<Uint8Arr
 async function removeOld(folder: string, now: number): Promise<void> {
 	for (const name of await readdir(folder).catch(() => [])) {
 		const path = join(folder, name)
-		if (now - (await stat(path)).mtimeMs > KEPT_MS) await rm(path, { force: true })
+		if (now - (await stat(path)).mtimeMs > RETENTION_MS) await rm(path, { force: true })
 	}
 }

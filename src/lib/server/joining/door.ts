@@ -10,7 +10,7 @@ import type { Store } from '../store/store.ts'
 import { hashToken, newToken } from '../base/token.ts'
 import { BY_MAIL, isProofOpen, proofsOf } from './door-proofs.ts'
 import { describePerson, emailColumn, findPersonByEmail, putAccount } from '../rights/accounts.ts'
-import { knock, standingAtDoor, type AtDoor } from './knocks.ts'
+import { requestAccess, standingAtDoor, type AtDoor } from './access-requests.ts'
 import { isSuspended } from '../rights/roles-held.ts'
 import { appName, findAppName, findWay, isOver, letInBy, sameCode, waysOf, type WayIn } from './ways-in.ts'
 import { mayUsePassword, NO_PASSWORDS } from '../credentials/password-use.ts'
@@ -108,7 +108,7 @@ export function comeIn(store: Store, { person, ...coming }: Coming & { person: n
 	return standingAtDoor(store, { app, person })
 }
 
-export interface FoundArrival {
+export interface FoundSignUp {
 	readonly app: number
 	readonly appName: string
 	readonly name: string
@@ -117,39 +117,39 @@ export interface FoundArrival {
 	readonly known: boolean
 }
 
-export function findArrival(store: Store, { token, now }: { token: string; now: number }): FoundArrival | null {
-	const arrival = readArrival(store, token, now)
-	const way = arrival && findWay(store, arrival.way)
-	if (!arrival || !way) return null
-	const person = findPersonByEmail(store, arrival.email)
+export function findSignUp(store: Store, { token, now }: { token: string; now: number }): FoundSignUp | null {
+	const signUp = readSignUp(store, token, now)
+	const way = signUp && findWay(store, signUp.way)
+	if (!signUp || !way) return null
+	const person = findPersonByEmail(store, signUp.email)
 	const known = person !== undefined && store.prepare(HAS_ACCOUNT).get(person) !== undefined
-	return { app: way.app, appName: appName(store, way.app), name: arrival.name, email: arrival.email, known }
+	return { app: way.app, appName: appName(store, way.app), name: signUp.name, email: signUp.email, known }
 }
 
 /**
  * Uses the link up: whoever read the mail owns the address. A new person gets a row and the password; one who has a
  * password already keeps it, and signs in with it. Gives who it is, and whether they begin a session now.
  */
-export function useArrival(
+export function completeSignUp(
 	store: Store,
 	{ token, hash, now }: { token: string; hash: string | undefined; now: number }
 ): { person: number; isNew: boolean; app: number } {
-	const arrival = readArrival(store, token, now)
-	const way = arrival && findWay(store, arrival.way)
-	if (!arrival || !way)
+	const signUp = readSignUp(store, token, now)
+	const way = signUp && findWay(store, signUp.way)
+	if (!signUp || !way)
 		throw new AppError('not_found', 'This link has been used, or its time is over. Ask again at the door.')
 	store.prepare(END).run({ hash: hashToken(token), now })
-	const known = findPersonByEmail(store, arrival.email)
+	const known = findPersonByEmail(store, signUp.email)
 	if (known !== undefined && isSuspended(store, known))
 		throw new AppError('forbidden', 'This account is suspended. Ask whoever looks after the workspace.')
-	const person = known ?? addPersonBy(store, way, arrival, now)
+	const person = known ?? addPersonBy(store, way, signUp, now)
 	const isNew = store.prepare(HAS_ACCOUNT).get(person) === undefined
 	if (isNew) {
 		if (hash === undefined) throw new AppError('invalid', 'Choose a password first.')
 		putAccount(store, { person, hash })
 		writeHistory(store, { at: now, person, through: 'door', kind: 'set password', table: null, row: null, body: {} })
 	}
-	enter(store, way, { person, answer: arrival.answer, now })
+	enter(store, way, { person, answer: signUp.answer, now })
 	return { person, isNew, app: way.app }
 }
 
@@ -196,13 +196,13 @@ function enter(
 	way: WayIn,
 	{ person, answer, now }: { person: number; answer: string; now: number }
 ): void {
-	if (way.kind === 'doorstep') knock(store, way, { person, answer, now })
+	if (way.kind === 'doorstep') requestAccess(store, way, { person, answer, now })
 	else letInBy(store, way, { person, now })
 }
 
 const NOT_BY_MAIL = 'No links are sent from this door. Come in by one of the ways above.'
 
-interface Arrival {
+interface SignUp {
 	readonly way: number
 	readonly name: string
 	readonly email: string
@@ -222,15 +222,15 @@ const DROP_OLD = `DELETE FROM arrival WHERE expires_at < ?`
 const LATELY = `SELECT count(*) FROM arrival WHERE email = @email AND made_at > @since`
 const HAS_ACCOUNT = `SELECT 1 FROM account WHERE person = ?`
 
-function readArrival(store: Store, token: string, now: number): Arrival | undefined {
-	return store.prepare(FIND).get({ hash: hashToken(token), now }) as Arrival | undefined
+function readSignUp(store: Store, token: string, now: number): SignUp | undefined {
+	return store.prepare(FIND).get({ hash: hashToken(token), now }) as SignUp | undefined
 }
 
 /** On behalf of the steward who opened the way. */
 function addPersonBy(
 	store: Store,
 	{ by }: WayIn,
-	{ name, email }: Pick<Arrival, 'name' | 'email'>,
+	{ name, email }: Pick<SignUp, 'name' | 'email'>,
 	now: number
 ): number {
 	const { people } = store.workspace().catalogue

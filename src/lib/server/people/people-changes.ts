@@ -6,7 +6,7 @@ import { changeRows } from '../rows/change.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
 import { giveRole } from './grants.ts'
-import { invite } from '../credentials/passes.ts'
+import { invite } from '../credentials/one-time-links.ts'
 import { keepingASteward, refuseUnlessSteward } from '../rights/stewardship.ts'
 import { joinTeam } from './teams.ts'
 

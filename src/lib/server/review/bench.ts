@@ -1,7 +1,8 @@
 /** What a builder reads on the Bench: the tables they may know of, their structure, and what a condition comes to. */
 import type { FormulaTrial } from '$lib/core/requests/formulas.ts'
 import type { BenchTable } from '$lib/core/requests/bench.ts'
-import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import { isNever } from '$lib/core/formula/syntax/constant.ts'
+import type { Rights } from '$lib/core/access/rights.ts'
 import { checkCondition } from '$lib/core/formula/check/check.ts'
 import { tooMuch } from '$lib/core/formula/syntax/issues.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
@@ -39,7 +40,7 @@ export function listTables(store: Store, { actor, now }: ByActor): BenchTable[] 
 			visible.map((column) => column.id),
 			kept
 		)
-		const reverses = table.reverses.map((each) => each.name)
+		const backReferences = table.backReferences.map((each) => each.name)
 		return [
 			{
 				id: table.id,
@@ -51,7 +52,7 @@ export function listTables(store: Store, { actor, now }: ByActor): BenchTable[] 
 				rows: countUnder(store, rights, { table, where: [], limit: LISTED }),
 				mayAdd: rights.mayPossibly('add', table),
 				columns: shown,
-				reverses,
+				backReferences,
 				source,
 				undoable: kept && findUndoable(store, table.id, now) !== undefined,
 				about: table.about ?? '',

@@ -2,7 +2,8 @@
  * Counts what rights come to, for keepers. People whose lines come to the same conditions, once their own values stand in
  * them, are counted once: of fifty people there are seldom more than a handful of different ones.
  */
-import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import { isNever } from '$lib/core/formula/syntax/constant.ts'
+import type { Rights } from '$lib/core/access/rights.ts'
 import { planCount } from '$lib/core/query/plan.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
 import type { Table } from '$lib/core/model/table.ts'

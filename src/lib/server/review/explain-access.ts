@@ -18,7 +18,7 @@ import { readRows } from '../rows/read.ts'
 import { readStoredRow, storeEnv } from '../store/stored-row.ts'
 import { cellText } from '../rows/written-text.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 
 export interface WhyAsked {
 	readonly table: number
@@ -31,7 +31,7 @@ export interface WhyAsked {
 const WAS_ASKED = `SELECT 1 FROM row_grant WHERE person = ? AND table_id = ? AND row_n = ? LIMIT 1`
 
 export function explainAccess(store: Store, { table: id, person, row, actor, now }: WhyAsked): AccessReasons {
-	const table = getKeptTable(store, id, actor)
+	const table = getTableAsKeeper(store, id, actor)
 	const n = store.ids.fromId(id, row)
 	const who = describePerson(store, person)
 	if (n === undefined || !who || !readStoredRow(store, table, n))
@@ -78,7 +78,7 @@ function lookedAt(table: Table): Column[] {
 	return table.columns.filter((column) => !column.condition)
 }
 
-interface Place {
+interface ExplainedRow {
 	readonly table: Table
 	readonly n: number
 	readonly person: number
@@ -86,7 +86,7 @@ interface Place {
 	readonly now: number
 }
 
-function reasonsOf(store: Store, place: Place): LineReason[] {
+function reasonsOf(store: Store, place: ExplainedRow): LineReason[] {
 	const { table, n, person, now } = place
 	const { lines, roles } = store.workspace()
 	const me = readPersonRow(store, person)
@@ -115,7 +115,7 @@ function reasonsOf(store: Store, place: Place): LineReason[] {
 }
 
 /** The row's own cells and the person's that a condition reads, as whoever asks sees them. */
-function valuesOf(store: Store, where: Expr, { table, n, person, actor, now }: Place): LineReason['values'] {
+function valuesOf(store: Store, where: Expr, { table, n, person, actor, now }: ExplainedRow): LineReason['values'] {
 	const { people } = store.workspace().catalogue
 	const found = new Map<string, { name: string; text: string | undefined }>()
 	const add = (name: string, of: Table, column: Column, at: number): void => {

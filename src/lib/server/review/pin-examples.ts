@@ -5,7 +5,7 @@ import { describePerson } from '../rights/accounts.ts'
 import { readStoredRow } from '../store/stored-row.ts'
 import type { Store } from '../store/store.ts'
 import type { Example } from '../structure/examples.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { saveWorkspace } from '../structure/save.ts'
 
 interface OfExample extends ByActor {
@@ -33,7 +33,7 @@ export function unpinExample(store: Store, asked: OfExample): void {
 }
 
 function find(store: Store, { table: id, row, actor }: OfExample) {
-	const table = getKeptTable(store, id, actor)
+	const table = getTableAsKeeper(store, id, actor)
 	const n = store.ids.fromId(id, row)
 	if (n === undefined) throw new AppError('not_found', 'Choose a person and a row that are there.')
 	return { table, n }

@@ -6,11 +6,11 @@ import { proposeLines } from '$lib/core/access/propose.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { EVERYONE } from '../rights/system-roles.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { readAccess } from './read-access.ts'
 
 export function proposeAccess(store: Store, { table: id, actor, now }: ByActor & { table: number }): ProposedAccess[] {
-	const table = getKeptTable(store, id, actor)
+	const table = getTableAsKeeper(store, id, actor)
 	return proposeLines(table, store.workspace().catalogue).map(({ says, where, asksRole }, i) => {
 		const line: LineEntry = {
 			id: `proposed ${i}`,

@@ -1,7 +1,8 @@
 /** What the lines of a table come to, person by person and line by line; with unsaved ones, what those would. */
 import type { AccessSheet, PersonCount } from '$lib/core/requests/access.ts'
 import { AppError } from '$lib/core/app-error.ts'
-import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import { isNever } from '$lib/core/formula/syntax/constant.ts'
+import type { Rights } from '$lib/core/access/rights.ts'
 import type { Line } from '$lib/core/access/types.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
@@ -14,7 +15,7 @@ import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
 import type { Store } from '../store/store.ts'
 import { openCounts, peopleListed, peopleUnlisted, type Counts } from './counts.ts'
 import { readExamples } from '../structure/examples.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { refuseUnheldLines } from '../structure/tables.ts'
 
 export interface AskingAccess {
@@ -26,7 +27,7 @@ export interface AskingAccess {
 }
 
 export function readAccess(store: Store, { table: id, draft, actor, now }: AskingAccess): AccessSheet {
-	getKeptTable(store, id, actor)
+	getTableAsKeeper(store, id, actor)
 	const workspace = store.workspace()
 	const saved = workspace.document.lines.filter((line) => line.table === id)
 	const lines = draft === undefined ? saved : parseDraft(draft)

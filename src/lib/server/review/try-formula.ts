@@ -2,7 +2,7 @@
 import type { FormulaResult } from '$lib/core/requests/formulas.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { tooMuch } from '$lib/core/formula/syntax/issues.ts'
-import { keptTotalsOf, withKeptTotals } from '$lib/core/formula/sql/kept.ts'
+import { rollupsOf, withRollups } from '$lib/core/formula/sql/rollups.ts'
 import { FAULT_NAMES, isFault } from '$lib/core/model/formula.ts'
 import { showResult } from '$lib/core/routine/message-text.ts'
 import { isVolatile, ownColumns, readsOwnRowOnly, registeredCalls } from '$lib/core/formula/syntax/walk.ts'
@@ -12,7 +12,7 @@ import { workOut } from '../routines/work-out.ts'
 import type { Store } from '../store/store.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import { findCost, findTooDear } from '../derived/formula-cost.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 
 export interface TryFormula {
 	readonly table: number
@@ -23,7 +23,7 @@ export interface TryFormula {
 }
 
 export function tryFormula(store: Store, { table: id, text, row, actor, now }: TryFormula): FormulaResult {
-	const table = getKeptTable(store, id, actor)
+	const table = getTableAsKeeper(store, id, actor)
 	const { expr, issues } = check(text, { catalogue: store.workspace().catalogue, rows: [table], me: true })
 	if (!expr) return { issues }
 	const tooDear = findTooDear(store, expr)
@@ -37,7 +37,7 @@ export function tryFormula(store: Store, { table: id, text, row, actor, now }: T
 		registered: registeredCalls(expr),
 		...(looksAt === undefined ? {} : { looksAt }),
 		kept: readsOwnRowOnly(expr) && !isVolatile(expr),
-		keptTotals: keptTotalsOf(withKeptTotals(expr, 0)).length
+		rollups: rollupsOf(withRollups(expr, 0)).length
 	}
 	const first = row ?? readRows(store, actor, { table: id, columns: [], limit: 1 }, now).rows[0]?.id
 	const n = first === undefined ? undefined : store.ids.fromId(id, first)

@@ -6,7 +6,8 @@
  * opened it to builders (`open-as-me.ts`).
  */
 import { AppError } from '$lib/core/app-error.ts'
-import { isAlways, type Rights } from '$lib/core/access/rights.ts'
+import { isAlways } from '$lib/core/formula/syntax/constant.ts'
+import type { Rights } from '$lib/core/access/rights.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
 import { someNode } from '$lib/core/formula/syntax/walk.ts'
 import { getColumn, getTable, type Column, type Table } from '$lib/core/model/table.ts'
@@ -50,8 +51,8 @@ function findFirstUnheld(store: Store, expr: Expr, rights: Rights): string | und
 			else if (column.computed) unheld = findFirstUnheld(store, column.computed.expr, rights)
 		}
 		if (node.kind === 'children') {
-			const child = getTable(catalogue, node.reverse.table)
-			const column = getColumn(child, node.reverse.column)
+			const child = getTable(catalogue, node.backReference.table)
+			const column = getColumn(child, node.backReference.column)
 			if (!isHeld(rights, child, column)) unheld = `${child.name}, ${column.name}`
 		}
 		return unheld !== undefined

@@ -1,7 +1,7 @@
 /**
  * Who is asking, and what they may do now: read in the same snapshot as the rows.
  */
-import { rightsOf, withinSightOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
+import { rightsOf, withinVisibilityOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
 import type { Line } from '$lib/core/access/types.ts'
 import type { Moment } from '$lib/core/formula/evaluate/fold.ts'
 import type { Table } from '$lib/core/model/table.ts'
@@ -43,7 +43,7 @@ export function standingOf(store: Store, actor: Actor, now: number): Standing {
 	const lookers = ownStanding(store, looker, now).rights
 	// Lines were folded with what is true of the person; what is written for them to be tried is not told more than the looker.
 	const moment = own.moment.me ? { ...own.moment, me: asShownTo(store, lookers, own.moment.me) } : own.moment
-	return { ...own, moment, rights: { ...withinSightOf(own.rights, lookers, keeps), moment } }
+	return { ...own, moment, rights: { ...withinVisibilityOf(own.rights, lookers, keeps), moment } }
 }
 
 function ownStanding(store: Store, person: number, now: number): Standing {

@@ -1,4 +1,4 @@
-import { isNever } from '$lib/core/access/rights.ts'
+import { isNever } from '$lib/core/formula/syntax/constant.ts'
 import { tablesRead } from '$lib/core/formula/syntax/walk.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'

@@ -2,7 +2,8 @@
  * Of somebody's own row, what another person may read in formulas: `me.Harbour` of a colleague who is looked as is a cell of
  * People like any other. What the looker does not see there is blank to them, unless a steward opened the column to builders.
  */
-import { isAlways, isNever, type Rights } from '$lib/core/access/rights.ts'
+import { isAlways, isNever } from '$lib/core/formula/syntax/constant.ts'
+import type { Rights } from '$lib/core/access/rights.ts'
 import { compileCondition } from '$lib/core/formula/sql/compile.ts'
 import type { RowValues } from '$lib/core/formula/evaluate/evaluate.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'

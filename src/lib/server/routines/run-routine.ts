@@ -52,7 +52,7 @@ export function pressButton(store: Store, pressed: Pressed): void {
 /** What becomes of a kind of step. */
 interface Run<S> {
 	/** What it writes into the row, in the change that the press makes. */
-	readonly atPress: ((store: Store, step: S, place: Place) => CellChange) | undefined
+	readonly atPress: ((store: Store, step: S, place: PressedRow) => CellChange) | undefined
 	/** What it does once its start is committed, from the queue. */
 	readonly later: ((store: Store, step: S, sending: Sending) => void) | undefined
 }
@@ -76,7 +76,7 @@ function slowSending({ person }: Actor, now: number): void {
 		throw new AppError('busy', 'You have sent very many messages. Wait a quarter of an hour, then press again.')
 }
 
-interface Place {
+interface PressedRow {
 	readonly table: Table
 	readonly n: number
 	readonly actor: Actor
@@ -84,7 +84,7 @@ interface Place {
 }
 
 /** The new value of a column, worked out as whoever pressed may see the row. */
-function toCell(store: Store, step: SetStep, { table, n, actor, now }: Place): CellChange {
+function toCell(store: Store, step: SetStep, { table, n, actor, now }: PressedRow): CellChange {
 	const standing = standingOf(store, actor, now)
 	const column = getColumn(table, step.column)
 	const { expr, issues } = check(step.formula, { catalogue: store.workspace().catalogue, rows: [table], me: true })

@@ -9,13 +9,13 @@ const PUT = `
 	INSERT OR REPLACE INTO bin (table_id, row_n, body, company, removed_at, removed_by)
 	VALUES (@table, @row, @body, @company, @now, @person)`
 /** What has lain there for longer goes with the next removal. */
-const KEPT_MS = 30 * 86_400_000
+const RETENTION_MS = 30 * 86_400_000
 const EMPTY_OLD = `DELETE FROM bin WHERE removed_at < ?`
 const IS_THERE = `SELECT 1 FROM bin WHERE table_id = ? AND row_n = ?`
 const TAKE = `DELETE FROM bin WHERE table_id = ? AND row_n = ? RETURNING body, company`
 
 /** What went with a row: rows of a table that were removed because of it, and cells that pointed to it. */
-export interface Company {
+export interface Cascaded {
 	readonly removed: (readonly [table: number, n: number])[]
 	readonly cleared: (readonly [table: number, n: number, column: number])[]
 }
@@ -23,28 +23,26 @@ export interface Company {
 export function putInBin(
 	store: Store,
 	table: Table,
-	{ row, company }: { row: StoredRow; company: Company },
+	{ row, cascaded }: { row: StoredRow; cascaded: Cascaded },
 	{ now, actor }: ChangeContext
 ): void {
-	store.prepare(EMPTY_OLD).run(now - KEPT_MS)
+	store.prepare(EMPTY_OLD).run(now - RETENTION_MS)
 	const whole = store.prepare(`SELECT * FROM t${table.id} WHERE n = ?`).get(row.n)
-	const [body, went] = [JSON.stringify(whole), JSON.stringify(company)]
+	const [body, went] = [JSON.stringify(whole), JSON.stringify(cascaded)]
 	store.prepare(PUT).run({ table: table.id, row: row.n, body, company: went, now, person: actor.person })
 	store.prepare(`DELETE FROM t${table.id} WHERE n = ?`).run(row.n)
 }
 
 /** Puts a row back as it was, and gives what went with it; undefined if it is not in the bin. */
-export function takeFromBin(store: Store, table: Table, n: number): Company | undefined {
+export function takeFromBin(store: Store, table: Table, n: number): Cascaded | undefined {
 	const found = store.prepare(TAKE).get(table.id, n) as { body: string; company: string } | undefined
 	if (found === undefined) return undefined
-	const whole = Object.entries(JSON.parse(found.body) as Record<string, SqlValue>).filter(
-		([name]) => !isKeptTotal(name)
-	)
+	const whole = Object.entries(JSON.parse(found.body) as Record<string, SqlValue>).filter(([name]) => !isRollup(name))
 	const names = whole.map(([name]) => name).join(', ')
 	const marks = whole.map(() => '?').join(', ')
 	store.prepare(`INSERT INTO t${table.id} (${names}) VALUES (${marks})`).run(...whole.map(([, value]) => value))
 	store.prepare(`UPDATE t${table.id} SET rev = rev + 1 WHERE n = ?`).run(n)
-	return JSON.parse(found.company) as Company
+	return JSON.parse(found.company) as Cascaded
 }
 
 export function isInBin(store: Store, table: number, n: number): boolean {
@@ -52,6 +50,6 @@ export function isInBin(store: Store, table: number, n: number): boolean {
 }
 
 /** A row that was removed had no children; what other formulas made of its totals meanwhile does not matter. */
-function isKeptTotal(name: string): boolean {
+function isRollup(name: string): boolean {
 	return /^c\d+t\d/.test(name)
 }

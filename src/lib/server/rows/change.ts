@@ -9,7 +9,8 @@
  * Callers hold a write transaction with a savepoint around each call; a refusal is thrown and undoes all of it.
  */
 import { AppError } from '$lib/core/app-error.ts'
-import { isAlways, isNever, type Right, type Rights } from '$lib/core/access/rights.ts'
+import { isAlways, isNever } from '$lib/core/formula/syntax/constant.ts'
+import type { Right, Rights } from '$lib/core/access/rights.ts'
 import { covers, type Verb } from '$lib/core/access/types.ts'
 import type { Moment } from '$lib/core/formula/evaluate/fold.ts'
 import { compileCondition } from '$lib/core/formula/sql/compile.ts'
@@ -27,7 +28,7 @@ import { isTry } from '../store/become-try.ts'
 import { checkGuards, checkNotClosed } from './guards.ts'
 import { writeHistory } from '../history/history.ts'
 import type { ChangeContext } from './change-context.ts'
-import { isInBin, putInBin, takeFromBin, type Company } from './bin.ts'
+import { isInBin, putInBin, takeFromBin, type Cascaded } from './bin.ts'
 import { readRows } from './read.ts'
 import { nextRowNumber } from '../store/row-numbers.ts'
 import { toStoredCells, type StoredCells } from './stored-cells.ts'
@@ -140,8 +141,8 @@ function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new S
 	const before = seenRow(door, id)
 	checkNotClosed(store, table, before)
 	refuseUnless(allowedBy(door, before.n, rights.of('remove', table), []), 'remove', door)
-	const company = letGo(door, before.n, removing)
-	keepStewardIfPeople(door, () => putInBin(store, table, { row: before, company }, context))
+	const cascaded = cascade(door, before.n, removing)
+	keepStewardIfPeople(door, () => putInBin(store, table, { row: before, cascaded }, context))
 	writeChange(door, 'remove', before.n, `{"before":${cellsText(before)}}`)
 	tell(store, { kind: 'removed', table, n: before.n }, context)
 	return { row: id, rev: before.rev, conflicts: [] }
@@ -151,10 +152,10 @@ function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new S
 function restoreRow(door: Door, id: string): Changed {
 	const { store, table, rights } = door
 	const n = store.ids.fromId(table.id, id)
-	const company = n === undefined ? undefined : takeFromBin(store, table, n)
-	if (n === undefined || !company) throw notFound()
+	const cascaded = n === undefined ? undefined : takeFromBin(store, table, n)
+	if (n === undefined || !cascaded) throw notFound()
 	// First, since rows that went together may point to one another.
-	bringBack(door, id, company)
+	bringBack(door, id, cascaded)
 	const filled = readStoredRow(store, table, n)
 	for (const column of table.columns) refuseIfTargetGone(store, column, filled?.stored.get(column.id) ?? null)
 	const columns = table.columns.filter((column) => !column.computed && (filled?.stored.get(column.id) ?? null) !== null)
@@ -166,7 +167,7 @@ function restoreRow(door: Door, id: string): Changed {
 }
 
 /** What went with a row comes back with it, as far as it is still in the bin, or still blank. */
-function bringBack({ store, context }: Door, id: string, { removed, cleared }: Company): void {
+function bringBack({ store, context }: Door, id: string, { removed, cleared }: Cascaded): void {
 	for (const [table, n] of removed)
 		if (isInBin(store, table, n)) restoreRow(openDoor(store, table, context), store.ids.toId(table, n))
 	const { tables } = store.workspace().catalogue
@@ -350,16 +351,16 @@ function cellsText(row: StoredRow, before?: StoredRow): string {
  * What becomes of the rows that point to one that goes, as each reference says: it is refused, the reference becomes
  * blank, or they go as well, which needs the right on each. Rows that this person cannot see are only "other rows".
  */
-function letGo(door: Door, n: number, removing: ReadonlySet<string>): Company {
+function cascade(door: Door, n: number, removing: ReadonlySet<string>): Cascaded {
 	const { store, table, context } = door
-	const company: Company = { removed: [], cleared: [] }
+	const cascaded: Cascaded = { removed: [], cleared: [] }
 	const { catalogue } = store.workspace()
 	const further = new Set([...removing, `${table.id} ${n}`])
-	for (const reverse of table.reverses) {
-		const child = catalogue.tables.get(reverse.table)
+	for (const backReference of table.backReferences) {
+		const child = catalogue.tables.get(backReference.table)
 		if (!child) continue
-		const { onRemoval = 'keep' } = getColumn(child, reverse.column)
-		const points = sql`r.c${reverse.column} = ${param(n)}`
+		const { onRemoval = 'keep' } = getColumn(child, backReference.column)
+		const points = sql`r.c${backReference.column} = ${param(n)}`
 		const found = store.select(sql`SELECT r.n FROM t${child.id} AS r WHERE ${points} LIMIT ${param(MOST_LET_GO)}`)
 		const rows = found.map(([row]) => Number(row)).filter((row) => !further.has(`${child.id} ${row}`))
 		if (rows.length === 0) continue
@@ -372,14 +373,14 @@ function letGo(door: Door, n: number, removing: ReadonlySet<string>): Company {
 			const id = store.ids.toId(child.id, row)
 			if (onRemoval === 'remove too') {
 				removeRow(own, id, further)
-				company.removed.push([child.id, row])
+				cascaded.removed.push([child.id, row])
 			} else {
-				changeRow(own, id, [{ column: reverse.column, value: null }])
-				company.cleared.push([child.id, row, reverse.column])
+				changeRow(own, id, [{ column: backReference.column, value: null }])
+				cascaded.cleared.push([child.id, row, backReference.column])
 			}
 		}
 	}
-	return company
+	return cascaded
 }
 
 const MOST_LET_GO = 10_000

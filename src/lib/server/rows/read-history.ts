@@ -3,7 +3,8 @@
  * now, and saw them as the row was then.
  */
 import type { HistoryEntry } from '$lib/core/requests/rows.ts'
-import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import { isNever } from '$lib/core/formula/syntax/constant.ts'
+import type { Rights } from '$lib/core/access/rights.ts'
 import { fromStoredFile, holdsFile, showSize } from '$lib/core/capture/attachment.ts'
 import { compileCondition } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'

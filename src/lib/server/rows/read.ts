@@ -8,7 +8,8 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import { fromStoredFile, holdsFile } from '$lib/core/capture/attachment.ts'
-import { isNever, type Rights } from '$lib/core/access/rights.ts'
+import { isNever } from '$lib/core/formula/syntax/constant.ts'
+import type { Rights } from '$lib/core/access/rights.ts'
 import { covers } from '$lib/core/access/types.ts'
 import { checkCondition } from '$lib/core/formula/check/check.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
@@ -334,12 +335,12 @@ function isSqlValue(value: unknown): value is SqlValue {
 	return value === null || typeof value === 'string' || typeof value === 'number'
 }
 
-interface Place {
+interface WirePlace {
 	readonly store: Store
 	readonly table: Table
 }
 
-function toWire(row: unknown[], plan: PagePlan, place: Place): WireRow {
+function toWire(row: unknown[], plan: PagePlan, place: WirePlace): WireRow {
 	const cells: Record<string, WireCell> = {}
 	for (const cell of plan.cells) {
 		if (cell.seenAt !== undefined && row[cell.seenAt] !== 1) continue

@@ -17,7 +17,7 @@ import { hashToken } from '../base/token.ts'
 import { isTry } from '../store/become-try.ts'
 
 /** Files that no cell took up go after two days. */
-const KEPT_MS = 48 * 3_600_000
+const RETENTION_MS = 48 * 3_600_000
 /** The most bytes that one person may have lying about without a cell. */
 const MOST_WAITING = 500 * 1024 * 1024
 
@@ -137,6 +137,6 @@ export function dropOldUploads(store: Store, { now }: { now: number }): string[]
 	const dropped = store
 		.prepare(DROP_OLD)
 		.pluck()
-		.all(now - KEPT_MS) as string[]
+		.all(now - RETENTION_MS) as string[]
 	return [...new Set(dropped)].filter((sha) => store.prepare(IS_KNOWN).get(sha) === undefined)
 }

@@ -14,7 +14,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { caseLink } from './case-ids.ts'
 import { rowLabel } from './row-label.ts'
 
-export interface Asking {
+export interface CaseAsked {
 	readonly app: number
 	readonly signoff: Signoff
 	readonly table: Table
@@ -31,7 +31,7 @@ const ADD_GRANT = `
 	INSERT OR IGNORE INTO row_grant (person, table_id, row_n, column_id, case_id)
 	VALUES (@person, @table, @row, @column, @case)`
 
-export function openCase(store: Store, asking: Asking): void {
+export function openCase(store: Store, asking: CaseAsked): void {
 	const { app, signoff, table, n, askedBy, now } = asking
 	if (store.prepare(OPEN_CASE).get(app, table.id, n)) return
 	const waitsOn = decider(store, asking)
@@ -51,7 +51,7 @@ export function openCase(store: Store, asking: Asking): void {
 	store.touched.add('access')
 }
 
-function decider(store: Store, { signoff, table, n, askedBy, now }: Asking): number {
+function decider(store: Store, { signoff, table, n, askedBy, now }: CaseAsked): number {
 	const moment = momentAt(store.workspace().timeZone, now)
 	const person = findPerson(store, signoff.decider, { table, n, moment })
 	if (person === undefined) {
@@ -66,7 +66,7 @@ function decider(store: Store, { signoff, table, n, askedBy, now }: Asking): num
 }
 
 /** The right to see what was asked about: the named columns of the row, and of the rows that belong to it. */
-function grant(store: Store, { signoff, table, n }: Asking, to: { id: number; person: number }): void {
+function grant(store: Store, { signoff, table, n }: CaseAsked, to: { id: number; person: number }): void {
 	const add = (of: Table, row: number, columns: readonly number[]) => {
 		for (const column of new Set([of.label, ...columns])) {
 			store.prepare(ADD_GRANT).run({ person: to.person, table: of.id, row, column, case: to.id })
@@ -82,7 +82,7 @@ function grant(store: Store, { signoff, table, n }: Asking, to: { id: number; pe
 
 function tell(
 	store: Store,
-	{ signoff, table, n, askedBy, now }: Asking,
+	{ signoff, table, n, askedBy, now }: CaseAsked,
 	{ id, waitsOn }: { id: number; waitsOn: number }
 ): void {
 	const label = rowLabel(store, table, { person: waitsOn, n, now })

@@ -55,7 +55,7 @@ export function beginImport(store: Store, { plan, actor }: Beginning): Begun {
 		label: first,
 		columns: columns.map((column) => toColumn(column, timeZone)),
 		checks: [],
-		reverses: []
+		backReferences: []
 	} satisfies Table)
 	return { table, columns, timeZone }
 }

@@ -12,7 +12,7 @@ import { hasKey } from '$lib/core/table/storage.ts'
 import { getColumn, getTable } from '$lib/core/model/table.ts'
 import { standingOf } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import {
 	differsIn,
 	intoOf,
@@ -46,7 +46,7 @@ export function measureMerge(store: Store, { begun, plan }: Staging): Lengths {
 export function judgeStaged(store: Store, { from, to, ...staging }: Staging & Span): void {
 	const { begun, plan, actor } = staging
 	const into = intoOf(plan)
-	getKeptTable(store, into.table, actor)
+	getTableAsKeeper(store, into.table, actor)
 	const pairs = pairsOf(store, staging)
 	const here = sql`n BETWEEN ${param(from)} AND ${param(to)}`
 	const staged = raw(`t${begun.table}`)
@@ -65,7 +65,7 @@ export function judgeStaged(store: Store, { from, to, ...staging }: Staging & Sp
 export function judgeTable(store: Store, { from, to, ...staging }: Staging & Span): void {
 	const { begun, plan, actor, now } = staging
 	const into = intoOf(plan)
-	const table = getKeptTable(store, into.table, actor)
+	const table = getTableAsKeeper(store, into.table, actor)
 	const pairs = pairsOf(store, staging)
 	if (into.how === 'add') return
 	const staged = raw(`t${begun.table}`)

@@ -7,7 +7,7 @@ import { labelText } from '../rows/read.ts'
 import { cellText } from '../rows/written-text.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import {
 	differsIn,
 	intoOf,
@@ -25,7 +25,7 @@ const SHOWN = 20
 export function readComparison(store: Store, staging: Staging): Comparison {
 	const { begun, plan, actor } = staging
 	const into = intoOf(plan)
-	const table = getKeptTable(store, into.table, actor)
+	const table = getTableAsKeeper(store, into.table, actor)
 	const pairs = pairsOf(store, staging)
 	const missing = into.how === 'add' ? raw('0') : missingFrom(begun, into, pairs)
 	const [[missed] = []] = store.select(sql`SELECT count(*) FROM t${table.id} AS t WHERE ${missing}`)

@@ -12,7 +12,7 @@ import type { ColumnEntry } from '$lib/core/workspace/document.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { takeNumbers } from '../store/numbers.ts'
 import { createTable } from '../store/schema.ts'
 import type { Begun } from './bring-in.ts'
@@ -34,7 +34,7 @@ export interface Pair {
 export function beginMerge(store: Store, { plan, actor }: Pick<Staging, 'plan' | 'actor'>): Begun {
 	refuseUnlessBuilder(store, actor)
 	const into = intoOf(plan)
-	const table = getKeptTable(store, into.table, actor)
+	const table = getTableAsKeeper(store, into.table, actor)
 	const targets = plan.columns.filter(isFilled).map((column) => getColumn(table, column.to))
 	refuseUnfit(table, targets, into)
 	const id = takeNumbers(store, 'table', 1)
@@ -47,7 +47,7 @@ export function beginMerge(store: Store, { plan, actor }: Pick<Staging, 'plan' |
 	const skipped = first + targets.length
 	const entries: ColumnEntry[] = [...columns, { id: skipped, name: 'skipped', type: 'long text' }]
 	const { timeZone } = store.workspace()
-	const plain = { keepers: [], label: first, checks: [], reverses: [] }
+	const plain = { keepers: [], label: first, checks: [], backReferences: [] }
 	createTable(store.db, {
 		id,
 		name: table.name,

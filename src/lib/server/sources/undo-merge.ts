@@ -19,7 +19,7 @@ import { findUndoable } from '../history/last-merge.ts'
 import { readStoredRow, toValue } from '../store/stored-row.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { throughOf } from './apply-merge.ts'
 import { refusedOf } from './refused-of.ts'
 
@@ -54,7 +54,7 @@ export interface UndoStep {
 }
 
 export function undoStep(store: Store, { table: id, actor, now, soFar, atMost }: UndoStep): Undoing {
-	const table = getKeptTable(store, id, actor)
+	const table = getTableAsKeeper(store, id, actor)
 	const merge = findUndoable(store, id, now)
 	if (!merge) throw new AppError('not_found', `There is nothing that can be undone at ${table.name}.`)
 	const context: ChangeContext = { actor, now, through: `undo of file ${merge.file}` }

@@ -4,7 +4,7 @@
  *
  * Column numbers are never used again, so renaming moves no data.
  */
-import { keptSortPlace } from '$lib/core/formula/sql/kept.ts'
+import { keptSortPlace } from '$lib/core/formula/sql/rollups.ts'
 import { quoteName, raw, joinSql, sql } from '$lib/core/sql/sql.ts'
 import { comparedPlace, hasKey, isStored, storageClass } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/model/table.ts'
@@ -44,13 +44,13 @@ export function addColumn(db: Db, table: Table, column: Column): void {
 	if (!isStored(column)) return
 	const there = new Set(db.prepare(`SELECT name FROM pragma_table_info('t${table.id}')`).pluck().all())
 	for (const definition of columnDefinitions(column)) {
-		// A computed column that was kept before, then a layer, still has its place.
+		// A computed column that was kept before, then a virtual column, still has its place.
 		if (!there.has(definition.split(' ')[0])) db.exec(`ALTER TABLE t${table.id} ADD COLUMN ${definition}`)
 	}
 	if (isIndexed(table, column)) createIndex(db, table, column)
 }
 
-/** Made anew whenever a name changes. Layers are left out: they depend on who looks. */
+/** Made anew whenever a name changes. Virtual columns are left out: they depend on who looks. */
 export function replaceView(db: Db, table: Table, oldName?: string): void {
 	const columns = table.columns.filter(isStored).map((column) => sql`c${column.id} AS ${quoteName(column.name)}`)
 	const view = quoteName(viewName(table.name)).text

@@ -95,10 +95,10 @@ export function storeEnv(store: Store): StoreEnv {
 	if (known) return known
 	const made: StoreEnv = {
 		findRow: (table, n) => readStoredRow(store, table, n),
-		childrenOf: (reverse, n) => {
-			const child = getTable(store.workspace().catalogue, reverse.table)
+		childrenOf: (backReference, n) => {
+			const child = getTable(store.workspace().catalogue, backReference.table)
 			const found = store
-				.prepare(`SELECT n FROM t${child.id} WHERE c${reverse.column} = ? ORDER BY n`)
+				.prepare(`SELECT n FROM t${child.id} WHERE c${backReference.column} = ? ORDER BY n`)
 				.pluck()
 				.all(n) as number[]
 			return found.map((each) => readStoredRow(store, child, each)).filter((row) => row !== undefined)

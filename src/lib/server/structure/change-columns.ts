@@ -29,8 +29,8 @@ import { takeNumbers } from '../store/numbers.ts'
 import { refuseUnheldRule } from './rules.ts'
 import { refuseIfNeeded, restructure, usesOfColumn } from './restructure.ts'
 import { addColumn as addPhysical } from '../store/schema.ts'
-import { KEPT_MS } from './kept-for.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { RETENTION_MS } from './kept-for.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { refuseTakenName } from './tables.ts'
 
 interface OfColumn extends ByActor {
@@ -42,7 +42,7 @@ export function changeColumn(
 	store: Store,
 	{ table, column, words, actor, now }: OfColumn & { words: ColumnWords }
 ): void {
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	const old = getColumn(kept, column)
 	const name = words.name?.trim()
 	if (name !== undefined) refuseTaken(kept, name, column)
@@ -77,7 +77,7 @@ export function changeTable(
 	store: Store,
 	{ table, words, actor, now }: ByActor & { table: number; words: TableWords }
 ): void {
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	const name = words.name?.trim()
 	if (name !== undefined && name.toLowerCase() !== kept.name.toLowerCase()) refuseTakenName(store, name)
 	for (const { formula } of words.checks ?? [])
@@ -98,7 +98,7 @@ export function setKeepers(
 	const found = store.workspace().catalogue.tables.get(table)
 	const byName = (person: number) => describePerson(store, person)
 	const steward = found?.id === store.workspace().catalogue.people.id && byName(actor.person)?.isSteward === true
-	if (!steward || actor.lookedAtBy !== undefined) getKeptTable(store, table, actor)
+	if (!steward || actor.lookedAtBy !== undefined) getTableAsKeeper(store, table, actor)
 	const wanted = [...new Set(keepers)]
 	if (wanted.length === 0 && !steward)
 		throw new AppError('invalid', 'Somebody must keep the table. Name another keeper first.')
@@ -128,21 +128,21 @@ export function previewRemoval(
 	store: Store,
 	{ table, column, actor }: OfColumn
 ): { uses: ColumnUse[]; filled: number } {
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	const old = getColumn(kept, column)
 	const filled = old.computed ? 0 : (store.prepare(`SELECT count(c${column}) FROM t${table}`).pluck().get() as number)
 	return { uses: usesOfColumn(store, table, column), filled }
 }
 
 export function removeColumn(store: Store, { table, column, actor, now }: OfColumn): void {
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	const { name } = getColumn(kept, column)
 	refuseIfNeeded(store, table, column)
 	const gone = new Set([column])
 	restructure(store, { table, actor, now, what: `column ${name} taken out`, gone }, (entry) => {
 		const position = entry.columns.findIndex((each) => each.id === column)
 		const taken = entry.columns[position]
-		const removed = (entry.removed ?? []).filter((each) => each.at > now - KEPT_MS)
+		const removed = (entry.removed ?? []).filter((each) => each.at > now - RETENTION_MS)
 		return {
 			...entry,
 			columns: entry.columns.filter((each) => each.id !== column),
@@ -153,7 +153,7 @@ export function removeColumn(store: Store, { table, column, actor, now }: OfColu
 
 /** Puts a column that was taken out back where it was, with its values. */
 export function returnColumn(store: Store, { table, column, actor, now }: OfColumn): void {
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	const entry = store.workspace().document.tables.find((each) => each.id === table)
 	const found = entry?.removed?.find((each) => each.column.id === column)
 	if (!found) throw new AppError('not_found', 'That column can no longer be put back.')
@@ -170,7 +170,7 @@ export function previewConversion(
 	store: Store,
 	{ table, column, type, actor }: OfColumn & { type: ColumnTypeName }
 ): ConversionPreview {
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	const old = getColumn(kept, column)
 	const target = targetColumn(store, kept, old, type)
 	const unread: { text: string; rows: number }[] = []
@@ -189,7 +189,7 @@ export function convertColumn(
 	store: Store,
 	{ table, column, type, actor, now }: OfColumn & { type: ColumnTypeName }
 ): number {
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	const old = getColumn(kept, column)
 	const target = targetColumn(store, kept, old, type)
 	const id = takeNumbers(store, 'column', 1)

@@ -3,13 +3,13 @@ import type { Relation } from '$lib/core/requests/structure.ts'
 import { compileCondition } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import type { Rights } from '$lib/core/access/rights.ts'
-import { isNever } from '$lib/core/access/rights.ts'
+import { isNever } from '$lib/core/formula/syntax/constant.ts'
 import { allOf, raw, sql, type Sql } from '$lib/core/sql/sql.ts'
 import { comparedPlace, hasKey } from '$lib/core/table/storage.ts'
 import { getColumn, type Column, type Table } from '$lib/core/model/table.ts'
 import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 
 /** Enough different values to tell by. */
 const LOOKED_AT = 2_000
@@ -17,7 +17,7 @@ const LEAST_FOUND = 0.9
 
 /** Relations of a table to others and of others to it, each only where both ends are the builder's to see. */
 export function findRelations(store: Store, { table: id, actor, now }: ByActor & { table: number }): Relation[] {
-	const table = getKeptTable(store, id, actor)
+	const table = getTableAsKeeper(store, id, actor)
 	const { rights } = standingOf(store, actor, now)
 	const others = [...store.workspace().catalogue.tables.values()].filter((each) => each.id !== id)
 	return others.flatMap((other) => [

@@ -5,7 +5,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { putAccount } from '../rights/accounts.ts'
-import { takeFirstPass } from '../credentials/passes.ts'
+import { takeFirstLink } from '../credentials/one-time-links.ts'
 import { writeHistory } from '../history/history.ts'
 import { WORKSPACE_FORMAT, type WorkspaceDocument } from '$lib/core/workspace/document.ts'
 import { BUILDER, EVERYONE, STEWARD } from '../rights/system-roles.ts'
@@ -77,7 +77,7 @@ export interface FirstSteward {
 
 /** The first steward names the workspace and comes in; the link is used up by it. */
 export function startWorkspace(store: Store, first: FirstSteward): { person: number } {
-	takeFirstPass(store, first)
+	takeFirstLink(store, first)
 	const { name, email, hash, workspaceName, timeZone, now } = first
 	if (!isTimeZone(timeZone)) throw new AppError('invalid', `"${timeZone}" is no time zone that is known here.`)
 	saveWorkspace(store, { ...store.workspace().document, name: workspaceName.trim(), timeZone }, { now, by: null })

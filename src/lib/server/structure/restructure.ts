@@ -24,7 +24,7 @@ import type { Store } from '../store/store.ts'
 import { placesOf } from '$lib/core/table/choice-places.ts'
 import { refuseUnheldRules } from './rules.ts'
 import { saveWorkspace } from './save.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 
 export interface Restructuring extends ByActor {
 	readonly table: number
@@ -181,7 +181,7 @@ export function putTableBack(
 	store: Store,
 	{ table, version, actor, now }: ByActor & { table: number; version: number }
 ): void {
-	getKeptTable(store, table, actor)
+	getTableAsKeeper(store, table, actor)
 	const [was, next] = [version, version + 1].map((each) => findEntry(store, table, each))
 	const current = store.workspace().document.tables.find((entry) => entry.id === table)
 	if (!was || !current || !next || JSON.stringify(next) !== JSON.stringify(current))

@@ -13,7 +13,7 @@ import { addColumn, createIndex, createIndexes, createTable, replaceView } from 
 import { basisOf, someNode } from '$lib/core/formula/syntax/walk.ts'
 import { examplesThatHold, refuseBrokenExamples } from './examples.ts'
 import { fillComputed } from '../derived/fill-computed.ts'
-import { keepTotals } from '../derived/keep-totals.ts'
+import { keepRollups } from '../derived/keep-rollups.ts'
 import { alignTextIndexes } from '../derived/text-index.ts'
 
 const LAST_VERSION = `SELECT max(version) FROM document WHERE kind = 'workspace'`
@@ -52,7 +52,7 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 		}
 	}
 	watchPeople(store.db, catalogue.people.id)
-	keepTotals(store)
+	keepRollups(store)
 	alignTextIndexes(store)
 	indexWhatLinesRead(store)
 	refuseBrokenExamples(store, held, saving)

@@ -15,7 +15,7 @@ import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
 import { refuseTooDear } from '../derived/formula-cost.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { takeNumbers } from '../store/numbers.ts'
 import { restructure } from './restructure.ts'
 import { labelBesides, numberRows } from './known-by.ts'
@@ -61,7 +61,7 @@ export function addColumn(
 	store: Store,
 	{ table, column, actor, now }: ByActor & { table: number; column: NewColumn }
 ): number {
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	refuseTakenColumn(kept, column.name)
 	const id = takeNumbers(store, 'column', 1)
 	restructure(store, { table, actor, now, what: `column ${column.name} added` }, (entry) => ({
@@ -77,7 +77,7 @@ export function setFormula(
 	store: Store,
 	{ table, column, formula, actor, now }: ByActor & { table: number; column: number; formula: string }
 ): void {
-	getKeptTable(store, table, actor)
+	getTableAsKeeper(store, table, actor)
 	restructure(store, { table, actor, now, what: 'formula' }, (entry) => ({
 		...entry,
 		columns: entry.columns.map((each) => (each.id === column && each.type === 'computed' ? { ...each, formula } : each))
@@ -95,7 +95,7 @@ export function setLabel(
 	store: Store,
 	{ table, column, actor, now }: ByActor & { table: number; column: number }
 ): void {
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	const { type } = getColumn(kept, column)
 	if (!TYPED_TYPES.includes(type))
 		throw new AppError('invalid', 'A row is known by a column of its own that is typed in, such as its code or name.')
@@ -146,7 +146,7 @@ export function toReference(
 	{ fixes, ...asked }: Matching & { fixes: readonly (readonly [string, string])[] }
 ): number {
 	const { table, column, to, actor, now } = asked
-	const kept = getKeptTable(store, table, actor)
+	const kept = getTableAsKeeper(store, table, actor)
 	const id = takeNumbers(store, 'column', 1)
 	const old = getColumn(kept, column)
 	const entry = asReference(entryOf(store, table).columns, { column, id, to })
@@ -186,7 +186,7 @@ export function canBeReference(column: Column): boolean {
 }
 
 function matching(store: Store, asked: Matching) {
-	const source = getKeptTable(store, asked.table, asked.actor)
+	const source = getTableAsKeeper(store, asked.table, asked.actor)
 	const from = getColumn(source, asked.column)
 	if (!canBeReference(from))
 		throw new AppError('invalid', 'Only a column of texts or whole numbers can become a reference.')
@@ -222,7 +222,7 @@ export interface SavingLines extends ByActor {
 
 /** Saves all access lines of one table. They are in force at once, in open pages too. */
 export function saveLines(store: Store, { table, lines, version, actor, now }: SavingLines): void {
-	getKeptTable(store, table, actor)
+	getTableAsKeeper(store, table, actor)
 	refuseUnheldLines(store, lines, { table, actor, now })
 	const workspace = store.workspace()
 	if (workspace.version !== version) {

@@ -12,8 +12,8 @@ import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
-import { KEPT_MS } from './kept-for.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
+import { RETENTION_MS } from './kept-for.ts'
 import { appsAt, refuseBrokenApps } from './restructure.ts'
 import { saveWorkspace } from './save.ts'
 import { dropTable, dropView } from '../store/schema.ts'
@@ -25,13 +25,13 @@ interface OfTable extends ByActor {
 
 /** What taking a table out would come to. */
 export function previewTableRemoval(store: Store, { table, actor }: OfTable): TableRemoval {
-	const { id, name } = getKeptTable(store, table, actor)
+	const { id, name } = getTableAsKeeper(store, table, actor)
 	const rows = Number(store.prepare(`SELECT count(*) FROM t${id}`).pluck().get())
 	return { rows, uses: usesOfTable(store, id, name) }
 }
 
 export function removeTable(store: Store, { table, actor, now }: OfTable): void {
-	const { name } = getKeptTable(store, table, actor)
+	const { name } = getTableAsKeeper(store, table, actor)
 	const uses = usesOfTable(store, table, name)
 	if (uses.length > 0)
 		throw new AppError('invalid', `These cannot do without ${name}: ${uses.join('; ')}. Change them first.`, { uses })
@@ -40,7 +40,7 @@ export function removeTable(store: Store, { table, actor, now }: OfTable): void 
 	if (!entry) throw new Error(`Cannot find table "${table}" in the document`)
 	const lines = document.lines.filter((line) => line.table === table)
 	const rest = without(document, table)
-	const earlier = (document.removed ?? []).filter(({ at }) => at > now - KEPT_MS)
+	const earlier = (document.removed ?? []).filter(({ at }) => at > now - RETENTION_MS)
 	const removed = [...earlier, { table: entry, lines, names: namesOf(rest), at: now }]
 	dropView(store.db, name)
 	saveWorkspace(store, { ...rest, removed }, { now, by: actor.person })
@@ -83,13 +83,13 @@ function namesOf({ tables }: Pick<WorkspaceDocument, 'tables'>): string {
 /** The tables that this person kept and took out, and that can still be put back. */
 export function removedTables(store: Store, actor: Actor, now: number): NonNullable<WorkspaceDocument['removed']> {
 	const removed = store.workspace().document.removed ?? []
-	return removed.filter(({ table, at }) => at > now - KEPT_MS && table.keepers.includes(actor.person))
+	return removed.filter(({ table, at }) => at > now - RETENTION_MS && table.keepers.includes(actor.person))
 }
 
 /** At start: rows of tables that have been out for too long. */
 export function dropOldTables(store: Store, now: number): void {
 	const { document } = store.workspace()
-	for (const { table, at } of document.removed ?? []) if (at <= now - KEPT_MS) dropTable(store.db, table.id)
+	for (const { table, at } of document.removed ?? []) if (at <= now - RETENTION_MS) dropTable(store.db, table.id)
 }
 
 function without(document: WorkspaceDocument, table: number): WorkspaceDocument {

@@ -11,7 +11,7 @@ import type { Lacking, ThreadData } from './protocol.ts'
 import { toError } from './protocol.ts'
 import { startReader, type ReaderProcess } from './reader-process.ts'
 
-export interface Asking {
+export interface Asker {
 	/** Nobody waits for the answer any more. */
 	readonly signal?: AbortSignal | undefined
 	/** Who asks; what nobody in particular asks is never held back. */
@@ -20,7 +20,7 @@ export interface Asking {
 
 export interface Readers {
 	/** The result as JSON text. */
-	ask(name: string, args: unknown, asking?: Asking): Promise<string>
+	ask(name: string, args: unknown, asking?: Asker): Promise<string>
 	close(): Promise<void>
 }
 
@@ -48,7 +48,7 @@ const IDLE_MS = 60_000
 
 const TOO_LONG = 'This took too long and was stopped. Narrow it down, or order by another column.'
 
-interface Question extends Asking {
+interface Question extends Asker {
 	/** Out of the queue, and refused: called when nobody waits any more. */
 	readonly withdraw: () => void
 	readonly id: number

@@ -7,7 +7,7 @@ import { findAccount, findSession, describePerson } from '../rights/accounts.ts'
 import { listSessions, readZone } from '../credentials/own-account.ts'
 import { mayUsePassword, readSignInWays } from '../credentials/password-use.ts'
 import { findProvider, listProviders } from '../joining/providers.ts'
-import { findPass } from '../credentials/passes.ts'
+import { findOneTimeLink } from '../credentials/one-time-links.ts'
 import { readPeople } from '../people/people-sheet.ts'
 import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { findSecondFactor } from '../credentials/second-factor.ts'
@@ -27,9 +27,9 @@ import { previewTableRemoval, removedTables } from '../structure/take-out-table.
 import { readMatrix } from '../review/access-matrix.ts'
 import { proposeAccess } from '../review/propose-access.ts'
 import { readAccess } from '../review/read-access.ts'
-import { findArrival, readDoor, readPhrase } from '../joining/door.ts'
+import { findSignUp, readDoor, readPhrase } from '../joining/door.ts'
 import { listProofs } from '../joining/door-proofs.ts'
-import { countKnocks, listKnocks, waitsAt } from '../joining/knocks.ts'
+import { countAccessRequests, listAccessRequests, waitsAt } from '../joining/access-requests.ts'
 import { readSharing } from '../people/sharing.ts'
 import { visitorOf } from '../joining/visitors.ts'
 import { listWays } from '../joining/ways-in.ts'
@@ -45,7 +45,7 @@ export const READS = {
 	account: findAccount,
 	session: findSession,
 	sessions: listSessions,
-	pass: findPass,
+	oneTimeLink: findOneTimeLink,
 	signInWays: readSignInWays,
 	mayUsePassword,
 	providers: listProviders,
@@ -125,15 +125,16 @@ export const READS = {
 	previewTableRemoval,
 	previewConversion,
 	cases: listCases,
-	waiting: (store: Store, { actor }: { actor: Actor }) => countWaiting(store, actor) + countKnocks(store, actor),
+	waiting: (store: Store, { actor }: { actor: Actor }) =>
+		countWaiting(store, actor) + countAccessRequests(store, actor),
 	ways: listWays,
 	proofs: listProofs,
 	sharing: readSharing,
 	door: readDoor,
 	phrase: readPhrase,
 	visitorOf,
-	arrival: findArrival,
-	knocks: listKnocks,
+	signUp: findSignUp,
+	accessRequests: listAccessRequests,
 	waitsAt,
 	zone: readZone,
 	case: readCase,

@@ -8,11 +8,11 @@ import { addSession, endSession, noteUse, putAccount } from '../rights/accounts.
 import { giveRole, takeRole } from '../people/grants.ts'
 import { openAsMe } from '../people/open-as-me.ts'
 import { changeOwnPassword, endOtherSessions, endOwnSession, setZone } from '../credentials/own-account.ts'
-import { askNewPassword, invite, usePass } from '../credentials/passes.ts'
-import { arrive, comeIn, useArrival } from '../joining/door.ts'
+import { askNewPassword, invite, useOneTimeLink } from '../credentials/one-time-links.ts'
+import { arrive, comeIn, completeSignUp } from '../joining/door.ts'
 import { setProof } from '../joining/door-proofs.ts'
 import { addProvider, arriveVouched, comeFromProvider, openPasswords, removeProvider } from '../joining/providers.ts'
-import { decideKnock } from '../joining/knocks.ts'
+import { decideAccessRequest } from '../joining/access-requests.ts'
 import { shareApp } from '../people/sharing.ts'
 import { addWay, closeWay } from '../joining/ways-in.ts'
 import { addPerson, endSessionsOf, letBack, suspend } from '../people/people-changes.ts'
@@ -82,20 +82,20 @@ export const WRITES = {
 	setProof,
 	arrive,
 	comeIn,
-	useArrival,
+	completeSignUp,
 	addProvider,
 	removeProvider,
 	openPasswords,
 	comeFromProvider,
 	arriveVouched,
-	decideKnock,
+	decideAccessRequest,
 	addPerson,
 	suspend,
 	letBack,
 	endSessionsOf,
 	invite,
 	askNewPassword,
-	usePass,
+	useOneTimeLink,
 	startWorkspace,
 	becomeTry,
 	changeOwnPassword,

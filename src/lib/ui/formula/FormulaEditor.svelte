@@ -50,7 +50,7 @@
 		return bench?.tables?.find((each) => each.id === table)
 	})
 	/** Columns and sets of the row that the formula stands on. */
-	const names = $derived(own ? [...own.columns.map((column) => column.name), ...own.reverses] : [])
+	const names = $derived(own ? [...own.columns.map((column) => column.name), ...own.backReferences] : [])
 	const named = $derived(condition ? (own?.columns.filter((column) => column.condition) ?? []) : [])
 
 	/** A named condition is put in where nothing stands, and joined to what does. */
@@ -84,10 +84,10 @@
 		}
 	})
 
-	function sayWhen({ kept, keptTotals = 0 }: Trial): string {
+	function sayWhen({ kept, rollups = 0 }: Trial): string {
 		if (kept) return 'when the row changes, and kept'
-		if (keptTotals === 0) return 'in the database, whenever it is read'
-		return keptTotals === 1 ? 'when read; its total is kept' : 'when read; its totals are kept'
+		if (rollups === 0) return 'in the database, whenever it is read'
+		return rollups === 1 ? 'when read; its total is kept' : 'when read; its totals are kept'
 	}
 
 	const write: Attachment<HTMLElement> = (host) => {

@@ -26,9 +26,9 @@
 		min-height: 100dvh;
 	}
 	.door {
-		background-color: var(--ridge);
+		background-color: var(--page-header);
 		background-image: var(--ribs);
-		color: var(--ridge-text);
+		color: var(--page-header-text);
 		padding: 3rem 2rem;
 		display: flex;
 		flex-direction: column;
@@ -42,7 +42,7 @@
 		margin-top: 0.8rem;
 	}
 	.where {
-		color: var(--ridge-quiet);
+		color: var(--page-header-quiet);
 	}
 	main {
 		padding: 3rem 2.5rem;

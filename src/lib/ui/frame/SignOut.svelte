@@ -39,7 +39,7 @@
 	.out {
 		border: 0;
 		background: none;
-		color: var(--ridge-quiet);
+		color: var(--page-header-quiet);
 		text-decoration: underline;
 		font: inherit;
 		font-size: 0.85rem;

@@ -3,7 +3,7 @@ import { ATTACHED_TYPES } from '$lib/core/capture/attachment.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import { fromClipboard, plainCell, toClipboard } from './clipboard.ts'
 import type { GridWork } from './grid-work.svelte.ts'
-import { at, moved, type Place } from './selection.ts'
+import { at, moved, type CellPlace } from './selection.ts'
 
 /** Types in which a key that is pressed does not begin a new value. */
 const CHOSEN_TYPES: ReadonlySet<string> = new Set(['date', 'choice', 'several choices', 'yes/no', ...ATTACHED_TYPES])
@@ -67,7 +67,7 @@ async function keyWhileEditing(work: GridWork, event: KeyboardEvent) {
 	await work.select(at(next.row, next.column))
 }
 
-export async function pressCell(work: GridWork, event: MouseEvent, { row, column }: Place) {
+export async function pressCell(work: GridWork, event: MouseEvent, { row, column }: CellPlace) {
 	if (event.button !== 0) return
 	const here = work.selection.focus.row === row && work.selection.focus.column === column
 	if (work.editing) {
@@ -81,7 +81,7 @@ export async function pressCell(work: GridWork, event: MouseEvent, { row, column
 	work.scroll.focus()
 }
 
-export function dragOver(work: GridWork, event: MouseEvent, { row, column }: Place) {
+export function dragOver(work: GridWork, event: MouseEvent, { row, column }: CellPlace) {
 	if (event.buttons !== 1 || work.editing) return
 	work.selection = { anchor: work.selection.anchor, focus: { row, column } }
 }

@@ -267,24 +267,24 @@ describe('rows as they come into sight', () => {
 	})
 
 	test('an answer to an earlier question is dropped, and says nothing', async () => {
-		let letGo = () => {}
-		server.hold = new Promise<void>((done) => (letGo = done))
+		let cascade = () => {}
+		server.hold = new Promise<void>((done) => (cascade = done))
 		const first = rows.open({ sorts: [{ column: 1, descending: true }], filters: [] })
 		const second = rows.open({ sorts: [], filters: [] })
-		letGo()
+		cascade()
 		await Promise.all([first, second])
 		expect([rows.wrong, rows.at(0)?.id, rows.count]).toEqual(['', 'r0', 2_500])
 	})
 
 	test('a search that takes too long can be stopped; what was shown stays', async () => {
-		let letGo = () => {}
-		server.hold = new Promise<void>((done) => (letGo = done))
+		let cascade = () => {}
+		server.hold = new Promise<void>((done) => (cascade = done))
 		const search = rows.open({ sorts: [], filters: [{ column: 0, is: 'contains', text: 'x' }] })
 		await vi.waitFor(() => expect(rows.slow).toBe(true))
 		rows.stop()
 		expect([rows.slow, rows.stopped, rows.at(0)?.id]).toEqual([false, true, 'r0'])
 		expect(rows.wrong).toMatch(/^Stopped before/)
-		letGo()
+		cascade()
 		await search
 		expect(rows.wrong).toMatch(/^Stopped before/)
 		const before = server.asked.length

@@ -1,12 +1,12 @@
 /** A block of cells: where it was begun, and where it goes to. Rows and columns count from 0. */
-export interface Place {
+export interface CellPlace {
 	readonly row: number
 	readonly column: number
 }
 
 export interface Selection {
-	readonly anchor: Place
-	readonly focus: Place
+	readonly anchor: CellPlace
+	readonly focus: CellPlace
 }
 
 export interface Block {
@@ -56,11 +56,11 @@ export function moved(
 }
 
 function targetOf(
-	{ row, column }: Place,
+	{ row, column }: CellPlace,
 	{ key, control }: { readonly key: string; readonly control: boolean },
 	{ rows, columns }: Extent,
 	page: number
-): Place | undefined {
+): CellPlace | undefined {
 	switch (key) {
 		case 'ArrowUp':
 			return { row: control ? 0 : row - 1, column }
@@ -83,7 +83,7 @@ function targetOf(
 	}
 }
 
-function within({ row, column }: Place, { rows, columns }: Extent): Place {
+function within({ row, column }: CellPlace, { rows, columns }: Extent): CellPlace {
 	return {
 		row: Math.max(0, Math.min(rows - 1, row)),
 		column: Math.max(0, Math.min(columns - 1, column))

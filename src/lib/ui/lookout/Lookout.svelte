@@ -238,7 +238,7 @@
 		width: 1.7rem;
 		height: 1.7rem;
 		border-radius: 50%;
-		background: var(--ridge);
+		background: var(--page-header);
 		color: var(--marigold);
 		font-size: 0.75rem;
 		font-weight: 700;

@@ -1,13 +1,13 @@
 <script lang="ts">
 	/** People who wait on a doorstep: let in or turned away in one press. */
 	import { invalidateAll } from '$app/navigation'
-	import type { ShownKnock } from '$lib/core/requests/joining.ts'
+	import type { AccessRequest } from '$lib/core/requests/joining.ts'
 	import { showMoment } from '../dates.ts'
 	import { send } from '../send.ts'
 
-	type Props = { knocks: readonly ShownKnock[] }
+	type Props = { requests: readonly AccessRequest[] }
 
-	let { knocks }: Props = $props()
+	let { requests }: Props = $props()
 
 	let wrong = $state('')
 
@@ -18,22 +18,22 @@
 	}
 </script>
 
-{#if knocks.length > 0 || wrong !== ''}
+{#if requests.length > 0 || wrong !== ''}
 	<section aria-labelledby="doorstep">
 		<h2 id="doorstep">On the doorstep</h2>
 		{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
-		{#each knocks as knock (knock.id)}
+		{#each requests as request (request.id)}
 			<article>
 				<p>
-					<strong>{knock.name}</strong> <span class="quiet">{knock.email}</span><br />
-					asks to come into <strong>{knock.app}</strong>, {showMoment(knock.at)}. They would hold {knock.gives}.
+					<strong>{request.name}</strong> <span class="quiet">{request.email}</span><br />
+					asks to come into <strong>{request.app}</strong>, {showMoment(request.at)}. They would hold {request.gives}.
 				</p>
-				{#if knock.answer}<p class="answer"><span class="quiet">{knock.asks}</span><br />{knock.answer}</p>{/if}
+				{#if request.answer}<p class="answer"><span class="quiet">{request.asks}</span><br />{request.answer}</p>{/if}
 				<p class="ways">
-					<button class="btn main" onclick={() => decide(knock.id, true)} aria-label="Let {knock.name} in"
+					<button class="btn main" onclick={() => decide(request.id, true)} aria-label="Let {request.name} in"
 						>Let in</button
 					>
-					<button class="btn danger" onclick={() => decide(knock.id, false)} aria-label="Turn {knock.name} away"
+					<button class="btn danger" onclick={() => decide(request.id, false)} aria-label="Turn {request.name} away"
 						>Turn away</button
 					>
 				</p>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation'
 	import { page } from '$app/state'
-	import Ridge from '$lib/ui/frame/Ridge.svelte'
+	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 	import { DraftState, provideDraft } from '$lib/ui/bench/draft.svelte.ts'
 
 	let { data, children } = $props()
@@ -46,7 +46,7 @@
 <svelte:head><title>{bays.find((bay) => bay.path === at)?.name ?? 'Bench'} · {draft.document.name}</title></svelte:head>
 
 <div class="bench">
-	<Ridge title={draft.document.name} workspace={data.workspaceName} user={data.user} waiting={data.waiting}>
+	<PageHeader title={draft.document.name} workspace={data.workspaceName} user={data.user} waiting={data.waiting}>
 		<button class="undo" onclick={() => draft.undo()} disabled={!draft.canUndo}>Undo</button>
 		<span class="state" role="status"
 			>{draft.saving
@@ -71,7 +71,7 @@
 				{/each}
 			</nav>
 		{/snippet}
-	</Ridge>
+	</PageHeader>
 	{#if draft.wrong}
 		<p class="wrong" role="alert">
 			{draft.wrong} <button class="btn" onclick={() => location.reload()}>Load again</button>
@@ -98,7 +98,7 @@
 		gap: 0.5rem;
 		padding: 0.5rem 0.8rem;
 		background: rgb(255 255 255 / 8%);
-		color: var(--ridge-text);
+		color: var(--page-header-text);
 		font-family: var(--head);
 		font-stretch: 92%;
 		font-weight: 600;
@@ -115,25 +115,25 @@
 	.no,
 	.holds {
 		font-size: 0.8rem;
-		color: var(--ridge-quiet);
+		color: var(--page-header-quiet);
 	}
 	a.on .no,
 	a.on .holds {
 		color: var(--zinc-5);
 	}
 	.state {
-		color: var(--ridge-quiet);
+		color: var(--page-header-quiet);
 	}
 	.undo {
 		border: 1px solid rgb(255 255 255 / 30%);
 		border-radius: 3px;
 		background: none;
-		color: var(--ridge-text);
+		color: var(--page-header-text);
 		font: 600 0.85rem var(--head);
 		padding: 0.3rem 0.7rem;
 	}
 	.undo:disabled {
-		color: var(--ridge-quiet);
+		color: var(--page-header-quiet);
 		opacity: 0.7;
 	}
 	.wrong {

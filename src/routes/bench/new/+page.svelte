@@ -1,14 +1,14 @@
 <script lang="ts">
 	import { showCount } from '$lib/ui/count.ts'
 	import { COLOURS } from '$lib/core/app/document.ts'
-	import Ridge from '$lib/ui/frame/Ridge.svelte'
+	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 
 	let { data, form } = $props()
 </script>
 
 <svelte:head><title>New app</title></svelte:head>
 
-<Ridge title="New app" workspace={data.workspaceName} user={data.user} waiting={data.waiting} />
+<PageHeader title="New app" workspace={data.workspaceName} user={data.user} waiting={data.waiting} />
 <main>
 	<h1>Start an app</h1>
 	<form method="POST">

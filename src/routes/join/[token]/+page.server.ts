@@ -7,11 +7,11 @@ import { agentOf, enter } from '$lib/server/sign-in/session-cookie.ts'
 
 /** Opening a link does nothing: mail programs open links by themselves. It is used up when a password is chosen. */
 export async function load({ locals, params }) {
-	const [pass, { name }] = await Promise.all([
-		locals.host.read('pass', { token: params.token, now: locals.now }),
+	const [link, { name }] = await Promise.all([
+		locals.host.read('oneTimeLink', { token: params.token, now: locals.now }),
 		locals.host.read('workspace', undefined)
 	])
-	return { pass, workspace: name }
+	return { link, workspace: name }
 }
 
 const formSchema = z.object({
@@ -27,24 +27,24 @@ export const actions = {
 		let owesCode: boolean
 		const { host, now } = locals
 		const { token } = params
-		const pass = await host.read('pass', { token, now })
-		if (!pass) return fail(404, { message: 'This link has been used, or its time is over. Ask for a new one.' })
+		const link = await host.read('oneTimeLink', { token, now })
+		if (!link) return fail(404, { message: 'This link has been used, or its time is over. Ask for a new one.' })
 		const form = Object.fromEntries(await request.formData())
 		const { password: _never, ...typed } = form
 		const parsed = formSchema.safeParse(form)
 		if (!parsed.success) return fail(422, { message: parsed.error.issues[0]?.message ?? '', ...typed })
 		const { password, name = '', email = '', workspaceName = '', timeZone = 'UTC' } = parsed.data
-		const first = pass.kind === 'first steward'
+		const first = link.kind === 'first steward'
 		if (first && [name, email, workspaceName].some((each) => each === ''))
 			return fail(422, { message: 'Fill in your name, your address and what the workspace is called.', ...typed })
-		const weakness = findWeakness(password, [pass.name, pass.email, name, email, workspaceName])
+		const weakness = findWeakness(password, [link.name, link.email, name, email, workspaceName])
 		if (weakness) return fail(422, { message: weakness, ...typed })
 		try {
 			const hash = await hashPassword(password)
 			const { person } = first
 				? await host.write('startWorkspace', { token, name, email, hash, workspaceName, timeZone, now })
-				: await host.write('usePass', { token, hash, now })
-			const through = first ? 'first start' : pass.kind
+				: await host.write('useOneTimeLink', { token, hash, now })
+			const through = first ? 'first start' : link.kind
 			// A mailbox alone must not do without the second step: they sign in with the new password and a code.
 			owesCode = (await host.read('secondFactor', { person }))?.confirmed ?? false
 			if (!owesCode)

@@ -4,7 +4,7 @@
 
 	let { data, form } = $props()
 
-	const first = $derived(data.pass?.kind === 'first steward')
+	const first = $derived(data.link?.kind === 'first steward')
 	const typed = $derived((form ?? {}) as Record<string, string | undefined>)
 	const here = browser ? Intl.DateTimeFormat().resolvedOptions().timeZone : 'UTC'
 </script>
@@ -12,16 +12,16 @@
 <svelte:head><title>Come in · {data.workspace}</title></svelte:head>
 
 <Door workspace={first ? '' : data.workspace}>
-	{#if !data.pass}
+	{#if !data.link}
 		<h1>This link no longer works</h1>
 		<p>It has been used, or its time is over. Ask whoever sent it for a new one.</p>
 		<p><a href="/sign-in">Sign in</a> or <a href="/forgot">ask for a new password</a></p>
 	{:else}
-		<h1>{first ? 'Open the shed' : `Welcome, ${data.pass.name}`}</h1>
+		<h1>{first ? 'Open the shed' : `Welcome, ${data.link.name}`}</h1>
 		{#if first}
 			<p>You will be its first steward: whoever looks after its people. You can build apps as well.</p>
 		{:else}
-			<p>You sign in with <strong>{data.pass.email}</strong> and the password that you choose here.</p>
+			<p>You sign in with <strong>{data.link.email}</strong> and the password that you choose here.</p>
 		{/if}
 		<form method="POST">
 			{#if first}
@@ -41,7 +41,7 @@
 				/>
 				<input type="hidden" name="timeZone" value={here} />
 			{:else}
-				<input type="hidden" autocomplete="username" value={data.pass.email} />
+				<input type="hidden" autocomplete="username" value={data.link.email} />
 			{/if}
 			<label for="password">A password</label>
 			<input class="field" id="password" name="password" type="password" autocomplete="new-password" required />

@@ -7,10 +7,13 @@ import { getNamedActor } from '$lib/server/web/signed-in.ts'
 export async function load({ locals, params }) {
 	const actor = getNamedActor(locals)
 	const { host, now } = locals
-	const [lists, knocks] = await Promise.all([host.read('cases', { actor, now }), host.read('knocks', { actor })])
+	const [lists, accessRequests] = await Promise.all([
+		host.read('cases', { actor, now }),
+		host.read('accessRequests', { actor })
+	])
 	const id = params.case ?? lists.waiting[0]?.id
 	const sheet = id === undefined ? null : await forPage(() => host.read('case', { id, actor, now }))
-	return { lists, knocks, sheet, asked: params.case !== undefined }
+	return { lists, accessRequests, sheet, asked: params.case !== undefined }
 }
 
 const decisionSchema = z.object({

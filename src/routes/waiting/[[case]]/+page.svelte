@@ -4,7 +4,7 @@
 	import { isNumeric, showCell } from '$lib/ui/cells/show-cell.ts'
 	import { showAge, showMoment } from '$lib/ui/dates.ts'
 	import AtTheDoor from '$lib/ui/people/AtTheDoor.svelte'
-	import Ridge from '$lib/ui/frame/Ridge.svelte'
+	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 
 	let { data, form } = $props()
 
@@ -40,11 +40,11 @@
 
 <svelte:head><title>Waiting on me</title></svelte:head>
 
-<Ridge title="Waiting on me" workspace={data.workspaceName} user={data.user} waiting={data.waiting} />
+<PageHeader title="Waiting on me" workspace={data.workspaceName} user={data.user} waiting={data.waiting} />
 <main class="page" class:open={data.asked}>
 	<h1 class="visually-hidden">Waiting on me</h1>
 	<aside>
-		<AtTheDoor knocks={data.knocks} />
+		<AtTheDoor requests={data.accessRequests} />
 		<div class="tabs" role="tablist">
 			{#each TABS as [key, words] (key)}
 				<button role="tab" aria-selected={tab === key} class:on={tab === key} onclick={() => (chosen = key)}
@@ -137,8 +137,8 @@
 			{/if}
 		{:else}
 			<p class="none">
-				{data.knocks.length > 0 ? 'Somebody waits on the doorstep.' : 'Nothing waits on you.'} What you have decided, and
-				what you have asked for, stands on the left.
+				{data.accessRequests.length > 0 ? 'Somebody waits on the doorstep.' : 'Nothing waits on you.'} What you have decided,
+				and what you have asked for, stands on the left.
 			</p>
 		{/if}
 	</section>

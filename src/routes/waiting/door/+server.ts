@@ -6,6 +6,6 @@ import { getNamedActor } from '$lib/server/web/signed-in.ts'
 export function POST({ locals, request }) {
 	return asJson<AtTheDoor['answers']>(async () => {
 		const asked = await readBody(request, doorSchema)
-		await locals.host.write('decideKnock', { ...asked, actor: getNamedActor(locals), now: locals.now })
+		await locals.host.write('decideAccessRequest', { ...asked, actor: getNamedActor(locals), now: locals.now })
 	})
 }

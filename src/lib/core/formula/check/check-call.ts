@@ -16,8 +16,8 @@ export interface Scope {
 /** A name in a formula's text, and what it means. */
 export type NameUse = { readonly span: Span } & (
 	| { readonly kind: 'column'; readonly table: number; readonly column: number }
-	/** Seen from its target, by the reference that it is the reverse of. */
-	| { readonly kind: 'reverse'; readonly table: number; readonly column: number }
+	/** Seen from its target, by the reference that it is the back-reference of. */
+	| { readonly kind: 'backReference'; readonly table: number; readonly column: number }
 )
 
 /** A call that becomes a node of its own, with the way to check its parts. */

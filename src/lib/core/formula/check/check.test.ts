@@ -13,7 +13,7 @@ const people: Table = {
 		{ id: 2, name: 'Harbour', type: 'reference', to: 2 }
 	],
 	checks: [],
-	reverses: []
+	backReferences: []
 }
 const harbours: Table = {
 	id: 2,
@@ -22,7 +22,7 @@ const harbours: Table = {
 	label: 10,
 	columns: [{ id: 10, name: 'Name', type: 'text' }],
 	checks: [],
-	reverses: [{ name: 'moorings', table: 3, column: 21 }]
+	backReferences: [{ name: 'moorings', table: 3, column: 21 }]
 }
 const moorings: Table = {
 	id: 3,
@@ -40,7 +40,7 @@ const moorings: Table = {
 		{ id: 27, name: 'Arrears', type: 'money' }
 	],
 	checks: [],
-	reverses: []
+	backReferences: []
 }
 const catalogue: Catalogue = {
 	people,

@@ -164,7 +164,7 @@ function meNode(span: Span, scope: Scope) {
 	return { kind: 'me', table: scope.catalogue.people, column: undefined } as const
 }
 
-/** A column or reverse reference of a row, or of each row of a set. */
+/** A column or back-reference reference of a row, or of each row of a set. */
 function memberOf(of: Expr, name: string, span: Span, scope: Scope): Expr {
 	const { type } = of
 	if (type.kind === 'row') return memberOfRow(of, type.table, name, span, scope)
@@ -197,17 +197,17 @@ function memberOfRow(of: Expr, table: Table, name: string, span: Span, scope: Sc
 		scope.onName?.({ kind: 'column', table: table.id, column: column.id, span })
 		return { kind: 'field', of, table, column, type: columnType(scope.catalogue, column) }
 	}
-	const reverse = findByName(table.reverses, name)
-	if (reverse) {
-		scope.onName?.({ kind: 'reverse', table: table.id, column: reverse.column, span })
-		const child = getTable(scope.catalogue, reverse.table)
-		return { kind: 'children', of, reverse, type: { kind: 'rows', table: child } }
+	const backReference = findByName(table.backReferences, name)
+	if (backReference) {
+		scope.onName?.({ kind: 'backReference', table: table.id, column: backReference.column, span })
+		const child = getTable(scope.catalogue, backReference.table)
+		return { kind: 'children', of, backReference, type: { kind: 'rows', table: child } }
 	}
 	throw new Refused(unknownIn(table, name, span))
 }
 
 function unknownIn(table: Table, name: string, span: Span): Issue {
-	const names = [...table.columns, ...table.reverses].map((each) => each.name)
+	const names = [...table.columns, ...table.backReferences].map((each) => each.name)
 	return issue.unknownColumn(name, table.name, findNearest(name, names), span)
 }
 

@@ -3,12 +3,12 @@
  * how many rows point to one row at most, for saying so before it is saved; what a condition leaves out early is not known.
  */
 import { isStored } from '../../table/storage.ts'
-import type { Column, Reverse } from '../../model/table.ts'
+import type { Column, BackReference } from '../../model/table.ts'
 import type { Expr } from '../../model/formula.ts'
 import { partsOf } from '../syntax/walk.ts'
 
 /** How many rows point to one row by a reference, at most. */
-export type MostChildren = (reverse: Reverse) => number
+export type MostChildren = (backReference: BackReference) => number
 
 /** More for each row than anybody waits for: a page of fifty would look at fifty million (some five seconds). */
 export const MOST_LOOKED_AT = 1_000_000
@@ -34,8 +34,10 @@ function costOf(expr: Expr, counting: Counting): number {
 	}
 	if (isSet(expr)) return costOfSet(expr, counting)
 	const column = expr.kind === 'field' || expr.kind === 'me' ? expr.column : undefined
-	const layer = column?.computed && !isStored(column) && !counting.open.has(column) ? column.computed.expr : undefined
-	const inside = layer && column ? costOf(layer, { ...counting, open: new Set([...counting.open, column]) }) : 0
+	const virtualColumn =
+		column?.computed && !isStored(column) && !counting.open.has(column) ? column.computed.expr : undefined
+	const inside =
+		virtualColumn && column ? costOf(virtualColumn, { ...counting, open: new Set([...counting.open, column]) }) : 0
 	return inside + sum(partsOf(expr).map((part) => costOf(part, counting)))
 }
 
@@ -44,7 +46,7 @@ function costOfSet(set: Expr, counting: Counting): number {
 	const { rows, asked } = unfold(set)
 	if (rows.kind !== 'children') return costOf(rows, counting) + sum(asked.map((each) => costOf(each, counting)))
 	const each = 1 + sum(asked.map((part) => costOf(part, counting)))
-	return costOf(rows.of, counting) + counting.most(rows.reverse) * each
+	return costOf(rows.of, counting) + counting.most(rows.backReference) * each
 }
 
 /** The rows that a set begins with, and what is asked of each of them. */

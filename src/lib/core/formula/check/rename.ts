@@ -68,7 +68,7 @@ function replaceNames(text: string, names: readonly NameUse[], print: (use: Name
 function nameOf(use: NameUse, catalogue: Catalogue): string | undefined {
 	const table: Table | undefined = catalogue.tables.get(use.table)
 	if (use.kind === 'column') return table?.columns.find((column) => column.id === use.column)?.name
-	return table?.reverses.find((reverse) => reverse.column === use.column)?.name
+	return table?.backReferences.find((backReference) => backReference.column === use.column)?.name
 }
 
 /** A name that still is what it was stays as the builder wrote it. */

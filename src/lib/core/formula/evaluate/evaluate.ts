@@ -6,7 +6,7 @@
  */
 import { compareCodePoints, textKey } from '../../text/key.ts'
 import { scaleOf } from '../../table/storage.ts'
-import type { Column, Reverse, Table } from '../../model/table.ts'
+import type { Column, BackReference, Table } from '../../model/table.ts'
 import { showDuration } from '../../table/kinds/duration.ts'
 import { unreachable } from '../../unreachable.ts'
 import { call } from '../functions/define.ts'
@@ -42,7 +42,7 @@ export interface Env {
 	readonly now: string
 	findRow(table: Table, n: number): RowValues | undefined
 	/** The rows that point to row `n`, in the order in which they were added. */
-	childrenOf(reverse: Reverse, n: number): readonly RowValues[]
+	childrenOf(backReference: BackReference, n: number): readonly RowValues[]
 	isGranted?(table: Table, n: number): boolean
 }
 
@@ -284,7 +284,7 @@ function totalOfSet(expr: Expr & { kind: 'aggregate' }, set: Expr, env: Env): Va
 function rowsOf(set: Expr, env: Env): readonly RowValues[] {
 	if (set.kind === 'children') {
 		const row = findRowOf(set.of, env)
-		return row === undefined || isFault(row) ? [] : env.childrenOf(set.reverse, row.n)
+		return row === undefined || isFault(row) ? [] : env.childrenOf(set.backReference, row.n)
 	}
 	if (set.kind === 'sort') return sortedRows(set, env)
 	if (set.kind !== 'filter') throw new Error(`Expected a set of rows, got "${set.kind}"`)

@@ -16,14 +16,14 @@ export function fold(expr: Expr, moment: Moment): Expr {
 	// A list has no value of its own; what takes it is folded.
 	if (expr.kind !== 'list' && isConstant(expr))
 		return { kind: 'literal', value: evaluate(expr, { ...moment, rows: [], ...NO_ROWS }), type: expr.type }
-	return mapParts(withLayerFolded(expr, moment), (part) => fold(part, moment))
+	return mapParts(withVirtualFolded(expr, moment), (part) => fold(part, moment))
 }
 
 /**
- * A layer is read where it stands, maybe beside one that was folded for somebody else (who looks as another person is
+ * A virtual column is read where it stands, maybe beside one that was folded for somebody else (who looks as another person is
  * held to both their lines), so it must take its own moment with it.
  */
-function withLayerFolded(expr: Expr, moment: Moment): Expr {
+function withVirtualFolded(expr: Expr, moment: Moment): Expr {
 	if ((expr.kind !== 'field' && expr.kind !== 'me') || !expr.column?.computed || isStored(expr.column)) return expr
 	const { computed } = expr.column
 	const column = { ...expr.column, computed: { ...computed, expr: fold(computed.expr, moment) } }

@@ -13,7 +13,7 @@ import { caught, faultOf } from './compile-faults.ts'
 import { choiceText, columnValue, throughReference, valueOf } from './compile-values.ts'
 import { FITS, soughtAnywhere } from '../functions/wildcards.ts'
 import { FLIPPED, choiceNumber, scaleBound, solveDates, type DateRange } from './solve.ts'
-import { maskOf } from './compile-sight.ts'
+import { maskOf } from './compile-visibility.ts'
 import { FALSE, TRUE, aliasAt, isBlankLiteral, isTruthy, literal, whole, type Context } from './sql-context.ts'
 import type { CompareOp, Expr, Value } from '../../model/formula.ts'
 

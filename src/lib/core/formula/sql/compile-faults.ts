@@ -10,15 +10,15 @@ import { firstOf } from './compile-sets.ts'
 import {
 	arithmeticValue,
 	callSql,
-	layerContext,
-	layerOf,
+	virtualContext,
+	virtualColumnOf,
 	numberOf,
 	ownCell,
 	throughReference,
 	valueOf
 } from './compile-values.ts'
 import { solveDates, type DateRange } from './solve.ts'
-import { maskOf } from './compile-sight.ts'
+import { maskOf } from './compile-visibility.ts'
 import { NULL, aliasAt, withAlias, type Context } from './sql-context.ts'
 import { isFault, type Expr } from '../../model/formula.ts'
 
@@ -122,12 +122,12 @@ function ifFault(expr: Expr & { kind: 'if' }, ctx: Context): Sql | undefined {
 	return test ? sql`coalesce(${test}, ${branches})` : branches
 }
 
-/** An error in a kept column lies beside it; one in a layer is worked out. Through a reference both are looked up. */
+/** An error in a kept column lies beside it; one in a virtual column is worked out. Through a reference both are looked up. */
 function fieldFault(expr: Expr & { kind: 'field' }, ctx: Context): Sql | undefined {
 	const read = (column: Column, alias: string, inner: Context): Sql | undefined => {
 		if (!column.computed) return undefined
 		if (column.computed.stored) return raw(`${alias}.c${column.id}e`)
-		return faultOf(layerOf(column.computed, inner), layerContext(column, alias, inner))
+		return faultOf(virtualColumnOf(column.computed, inner), virtualContext(column, alias, inner))
 	}
 	if (expr.of.kind !== 'this') {
 		const before = faultOf(expr.of, ctx)

@@ -1,6 +1,6 @@
 /**
  * Sets of rows and what is made of them as SQL: totals, the first of them, their values gathered for a function. With a sight,
- * rows and cells that the reader does not see are left out; a total that is kept is read where it serves (`kept.ts`).
+ * rows and cells that the reader does not see are left out; a total that is kept is read where it serves (`rollups.ts`).
  */
 import { allOf, joinSql, param, raw, sql, type Sql } from '../../sql/sql.ts'
 import { scaleOf } from '../../table/storage.ts'
@@ -8,10 +8,10 @@ import { getColumn } from '../../model/table.ts'
 import { comparable, conditionOf, guarded } from './compile-conditions.ts'
 import { faultOf } from './compile-faults.ts'
 import { valueOf } from './compile-values.ts'
-import { PART_NAMES, partsOfTotal, placeByValue, whereServed, type OneValue } from './kept.ts'
-import { maskOf, sightOf } from './compile-sight.ts'
-import { NULL, TRUE, aliasAt, isAlways, withAlias, type Context } from './sql-context.ts'
-import type { AggregateName, Expr, KeptTotal } from '../../model/formula.ts'
+import { PART_NAMES, partsOfTotal, placeByValue, whereServed, type OneValue } from './rollups.ts'
+import { maskOf, visibilityOf } from './compile-visibility.ts'
+import { NULL, TRUE, aliasAt, isTrueLiteral, withAlias, type Context } from './sql-context.ts'
+import type { AggregateName, Expr, Rollup } from '../../model/formula.ts'
 
 interface Source {
 	readonly alias: string
@@ -44,10 +44,10 @@ function sourceOf(set: Expr, ctx: Context): Source {
 		const alias = ctx.newAlias()
 		if (set.type.kind !== 'rows') throw new Error('Expected children to be a set of rows')
 		const child = set.type.table
-		const column = getColumn(child, set.reverse.column)
+		const column = getColumn(child, set.backReference.column)
 		const mask = maskOf(child, column, alias, ctx)
 		const points = sql`${raw(`${alias}.c${column.id}`)} = ${valueOf(set.of, ctx)}`
-		const where = [points, ...sightOf(child, alias, ctx), ...(mask ? [mask] : [])]
+		const where = [points, ...visibilityOf(child, alias, ctx), ...(mask ? [mask] : [])]
 		return { alias, from: sql`t${child.id} AS ${raw(alias)}`, where }
 	}
 	if (set.kind !== 'filter' && set.kind !== 'sort') throw new Error(`Expected a set of rows, got "${set.kind}"`)
@@ -101,7 +101,7 @@ export function aggregateValue(expr: Expr & { kind: 'aggregate' }, ctx: Context)
 	const kept = keptValue(expr.kept, `${aliasAt(ctx, 0)}.${expr.kept.place}`)
 	if (!ctx.sight) return kept
 	const { where, elseNone, elseOf } = whereServed(expr.kept, ctx.sight)
-	if (isAlways(where)) return kept
+	if (isTrueLiteral(where)) return kept
 	const other = elseNone ? nothingOf(expr) : elseOf ? keptOfOne(expr.kept, elseOf, ctx) : totalValue(expr, ctx)
 	if (where.kind === 'literal') return other
 	const served = conditionOf(where, { ...ctx, aliases: [aliasAt(ctx, 0)], sight: undefined })
@@ -109,12 +109,12 @@ export function aggregateValue(expr: Expr & { kind: 'aggregate' }, ctx: Context)
 }
 
 /** A total of no rows. */
-function nothingOf({ name }: Pick<KeptTotal, 'name'>): Sql {
+function nothingOf({ name }: Pick<Rollup, 'name'>): Sql {
 	return name === 'COUNT' || name === 'COUNTA' || name === 'SUM' ? raw('0.0') : NULL
 }
 
 /** A total of the children that hold one value in a column: it lies in a table of its own, by row and value. */
-function keptOfOne(total: KeptTotal, { column, value }: OneValue, ctx: Context): Sql {
+function keptOfOne(total: Rollup, { column, value }: OneValue, ctx: Context): Sql {
 	const alias = ctx.newAlias()
 	const found = sql`SELECT ${keptValue(total, `${alias}.`)} FROM ${raw(placeByValue(total, column))} AS ${raw(alias)}`
 	const sought = comparable(value, ctx).value
@@ -123,7 +123,7 @@ function keptOfOne(total: KeptTotal, { column, value }: OneValue, ctx: Context):
 }
 
 /** A total that lies in the store already, as the formula sees it. `place`: what the names of its parts begin with. */
-function keptValue(total: KeptTotal, place: string): Sql {
+function keptValue(total: Rollup, place: string): Sql {
 	const [first = 'count'] = partsOfTotal(total)
 	const at = raw(`${place}${PART_NAMES[first]}`)
 	const scale = total.item ? scaleOf(total.item) : 1

@@ -9,7 +9,7 @@ import { caught, faultOf } from './compile-faults.ts'
 import { aggregateValue, firstOf, gathered } from './compile-sets.ts'
 import { fold } from '../evaluate/fold.ts'
 import { isSetType } from '../functions/define.ts'
-import { maskOf, sightOf } from './compile-sight.ts'
+import { maskOf, visibilityOf } from './compile-visibility.ts'
 import { NULL, aliasAt, literal, type Context } from './sql-context.ts'
 import type { Expr } from '../../model/formula.ts'
 import { isVolatile } from '../syntax/walk.ts'
@@ -117,7 +117,7 @@ export function columnValue(column: Column, alias: string, ctx: Context): Sql {
 	const name = raw(`${alias}.c${column.id}`)
 	if (column.computed) {
 		if (column.computed.stored) return name
-		const value = valueOf(layerOf(column.computed, ctx), layerContext(column, alias, ctx))
+		const value = valueOf(virtualColumnOf(column.computed, ctx), virtualContext(column, alias, ctx))
 		return column.computed.expr.type.kind === 'text' ? sql`nullif(${value}, '')` : value
 	}
 	if (column.type === 'choice') return choiceText(column, alias, (label) => label)
@@ -126,12 +126,12 @@ export function columnValue(column: Column, alias: string, ctx: Context): Sql {
 	return column.type === 'whole number' ? sql`CAST(${name} AS REAL)` : name
 }
 
-/** A layer that reads the clock or the looker is folded for this moment, so that an index can serve it too. */
-export function layerOf({ expr }: Computed, { moment }: Context): Expr {
+/** A virtual column that reads the clock or the looker is folded for this moment, so that an index can serve it too. */
+export function virtualColumnOf({ expr }: Computed, { moment }: Context): Expr {
 	return isVolatile(expr) ? fold(expr, moment) : expr
 }
 
-/** A layer of the looker's own row, which folding cannot work out: read like any other row's, as the data is. */
+/** A virtual column of the looker's own row, which folding cannot work out: read like any other row's, as the data is. */
 export function ownCell(expr: Expr & { kind: 'me' }, { moment }: Context): Expr {
 	const { table, column, type } = expr
 	const n = expr.row === undefined ? (moment.me?.n ?? null) : expr.row
@@ -139,7 +139,7 @@ export function ownCell(expr: Expr & { kind: 'me' }, { moment }: Context): Expr 
 	return column ? { kind: 'field', of: row, table, column, type } : row
 }
 
-export function layerContext(column: Column, alias: string, ctx: Context): Context {
+export function virtualContext(column: Column, alias: string, ctx: Context): Context {
 	return { ...ctx, aliases: [alias], sight: column.computed?.vouched ? undefined : ctx.sight }
 }
 
@@ -157,7 +157,7 @@ export function throughReference(
 	read: (column: Column, alias: string, ctx: Context) => Sql
 ): Sql {
 	const alias = ctx.newAlias()
-	const conditions = [sql`${raw(alias)}.n = ${valueOf(expr.of, ctx)}`, ...sightOf(expr.table, alias, ctx)]
+	const conditions = [sql`${raw(alias)}.n = ${valueOf(expr.of, ctx)}`, ...visibilityOf(expr.table, alias, ctx)]
 	const mask = maskOf(expr.table, expr.column, alias, ctx)
 	if (mask) conditions.push(mask)
 	return sql`(SELECT ${read(expr.column, alias, ctx)} FROM t${expr.table.id} AS ${raw(alias)} WHERE ${allOf(conditions)})`

@@ -20,7 +20,7 @@ export class FormulaTooLong extends Error {
 	override readonly name = 'FormulaTooLong'
 }
 
-/** Longer SQL takes seconds to prepare (50 s at depth 24 when layers are inlined without a bound). */
+/** Longer SQL takes seconds to prepare (50 s at depth 24 when virtual columns are inlined without a bound). */
 const MAX_LENGTH = 120_000
 
 /** The value of a formula; NULL where it is blank or in error. Yes/no as 1 and 0. */

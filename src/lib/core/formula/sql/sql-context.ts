@@ -7,18 +7,18 @@ import type { Moment } from '../evaluate/fold.ts'
 import { isFault, type Expr, type Value } from '../../model/formula.ts'
 
 /** What a reader may see, as conditions over one row of a table (level 0). */
-export interface Sight {
+export interface Visibility {
 	rows(table: Table): Expr
 	/** Where a cell is seen, given that its row is. A computed cell needs every operand in its row as well. */
 	cell(table: Table, column: Column): Expr
 }
 
 export interface Context {
-	/** Who looks, and when: for the layers that depend on it. The formula itself comes folded. */
+	/** Who looks, and when: for the virtual columns that depend on it. The formula itself comes folded. */
 	readonly moment: Moment
 	/** The names of the rows in reach, by level. */
 	readonly aliases: readonly string[]
-	readonly sight: Sight | undefined
+	readonly sight: Visibility | undefined
 	/** Makes a fresh name for a row of a subquery. */
 	readonly newAlias: () => string
 }
@@ -27,7 +27,7 @@ export const TRUE = raw('1')
 export const FALSE = raw('0')
 export const NULL = raw('NULL')
 
-export function newContext(alias: string, moment: Moment, sight?: Sight): Context {
+export function newContext(alias: string, moment: Moment, sight?: Visibility): Context {
 	let count = 0
 	return { moment, aliases: [alias], sight, newAlias: () => `${alias}_${++count}` }
 }
@@ -46,7 +46,7 @@ export function withAlias(ctx: Context, level: number, alias: string): Context {
 	return { ...ctx, aliases: [...ctx.aliases.slice(0, level), alias] }
 }
 
-export function isAlways(expr: Expr): boolean {
+export function isTrueLiteral(expr: Expr): boolean {
 	return expr.kind === 'literal' && isTruthy(expr.value)
 }
 

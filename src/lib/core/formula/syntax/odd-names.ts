@@ -29,8 +29,8 @@ export function isOddName(name: string): boolean {
 }
 
 function findOddNames({ tables }: Catalogue): readonly string[] {
-	const names = [...tables.values()].flatMap(({ columns, reverses }) =>
-		[...columns, ...reverses].map(({ name }) => name)
+	const names = [...tables.values()].flatMap(({ columns, backReferences }) =>
+		[...columns, ...backReferences].map(({ name }) => name)
 	)
 	return [...new Set(names)].filter(isOddName).sort((a, b) => b.length - a.length)
 }

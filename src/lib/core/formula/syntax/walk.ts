@@ -115,7 +115,7 @@ export function readsOwnRowOnly(expr: Expr): boolean {
 	})
 }
 
-/** The tables whose rows a tree reads, through references and reverses, and through the layers that it reads. */
+/** The tables whose rows a tree reads, through references and back-references, and through the virtual columns that it reads. */
 export function tablesRead(expr: Expr): ReadonlySet<number> {
 	const found = new Set<number>()
 	const visit = (node: Expr): boolean => {
@@ -150,7 +150,7 @@ function printTree(expr: Expr): string {
 	return JSON.stringify(expr, (key, value: unknown) => {
 		// What is kept of a total follows from it.
 		if (key === 'type' || key === 'kept') return undefined
-		if (key === 'reverse') return (value as { column: number }).column
+		if (key === 'backReference') return (value as { column: number }).column
 		if (key === 'table' || key === 'column') return (value as { id?: number } | undefined)?.id ?? value
 		return key === 'fn' ? (value as { name: string }).name : value
 	})

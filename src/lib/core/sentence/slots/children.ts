@@ -1,5 +1,5 @@
 /** The slot for tables whose rows belong to a row, by their reference to it. */
-import type { Place, Reading, SlotEntry } from './entry.ts'
+import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
 import { columnNames } from './columns.ts'
 import {
 	indexOutside,
@@ -38,12 +38,12 @@ export const children: SlotEntry<readonly Child[]> = {
 	onTable: () => []
 }
 
-function printChild({ table, column, columns }: Child, { vocabulary }: Place): string {
+function printChild({ table, column, columns }: Child, { vocabulary }: SlotPlace): string {
 	const names = columnNames({ vocabulary, table })
 	return `${printExactName(tableNames({ vocabulary }), table)}.${printExactName(names, column)} (${printExactNames(names, columns)})`
 }
 
-function readChild(text: string, { vocabulary }: Place): Reading<Child> {
+function readChild(text: string, { vocabulary }: SlotPlace): Reading<Child> {
 	const bracket = indexOutside(text, '(')
 	const [tableText = '', columnText = ''] = splitOutside(text.slice(0, bracket), '.')
 	const shown = text.slice(bracket + 1, text.lastIndexOf(')'))
@@ -58,7 +58,7 @@ function readChild(text: string, { vocabulary }: Place): Reading<Child> {
 }
 
 /** Of a table that was typed: what of it points to the line's own, and its first columns. */
-function findChild(name: string, { vocabulary, table: of }: Place): Reading<Child> {
+function findChild(name: string, { vocabulary, table: of }: SlotPlace): Reading<Child> {
 	const table = readName(tableNames({ vocabulary }), name)
 	if ('message' in table) return table
 	const columns = vocabulary.tables.find(({ id }) => id === table.value)?.columns ?? []

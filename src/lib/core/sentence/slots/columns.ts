@@ -1,7 +1,7 @@
 /** Slots that name columns of the line's table. */
 import type { ColumnScope } from '../../access/types.ts'
 import type { NamedColumn } from '../vocabulary.ts'
-import type { Place, Reading, SlotEntry } from './entry.ts'
+import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
 import {
 	printExactName,
 	printExactNames,
@@ -14,7 +14,7 @@ import {
 	type Names
 } from './names.ts'
 
-export const columnNames = (place: Place): Names<number> => ({ list: columnsOf(place), what: 'column' })
+export const columnNames = (place: SlotPlace): Names<number> => ({ list: columnsOf(place), what: 'column' })
 
 const SHOWN_AT_FIRST = 4
 
@@ -85,19 +85,19 @@ export function orderWords(of: Pick<NamedColumn, 'type' | 'shows'> | undefined):
 		: ['A to Z', 'Z to A']
 }
 
-function columnsOf({ vocabulary, table }: Place): readonly NamedColumn[] {
+function columnsOf({ vocabulary, table }: SlotPlace): readonly NamedColumn[] {
 	return vocabulary.tables.find((each) => each.id === table)?.columns ?? []
 }
 
-function printOrder({ column: id, descending }: Sort, place: Place): string {
+function printOrder({ column: id, descending }: Sort, place: SlotPlace): string {
 	return orderWords(columnsOf(place).find((each) => each.id === id))[descending ? 1 : 0]
 }
 
-function printNames(ids: readonly number[], place: Place): string {
+function printNames(ids: readonly number[], place: SlotPlace): string {
 	return ids.map((id) => printName(columnNames(place), id)).join(', ')
 }
 
-function readNames(text: string, place: Place): Reading<readonly number[]> {
+function readNames(text: string, place: SlotPlace): Reading<readonly number[]> {
 	return readEach(text.split(/\s*,\s*|\s+and\s+/), (name) => readName(columnNames(place), name))
 }
 

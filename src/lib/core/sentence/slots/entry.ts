@@ -2,7 +2,7 @@
 import type { Vocabulary } from '../vocabulary.ts'
 
 /** The names of today, and the table that the line's columns belong to. */
-export interface Place {
+export interface SlotPlace {
 	readonly vocabulary: Vocabulary
 	readonly table: number | undefined
 }
@@ -13,14 +13,14 @@ export interface SlotEntry<V> {
 	/** Whether it is set as formulas are. */
 	readonly isFormula: boolean
 	/** For reading: empty where it is blank, in words where what it names is gone. */
-	print(value: V, place: Place): string
+	print(value: V, place: SlotPlace): string
 	/** So that `readExact` gives the same, whatever stands in the names. */
-	printExact(value: V, place: Place): string
+	printExact(value: V, place: SlotPlace): string
 	/** What somebody typed; a name that is not known is said, with the nearest one. */
-	read(text: string, place: Place): Reading<V>
-	readExact(text: string, place: Place): Reading<V>
+	read(text: string, place: SlotPlace): Reading<V>
+	readExact(text: string, place: SlotPlace): Reading<V>
 	/** What can be chosen for it, where that is one of a few. */
-	choices?(place: Place): readonly Choice<V>[]
+	choices?(place: SlotPlace): readonly Choice<V>[]
 	/** What it begins anew with once its line is about another table, whose columns these are; left as it stands without. */
 	onTable?(columns: readonly number[]): V | null
 }

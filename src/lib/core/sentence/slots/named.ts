@@ -1,19 +1,19 @@
 /** Slots that name one thing: a table, a role, a screen; or what a button opens or runs. */
 import type { Vocabulary } from '../vocabulary.ts'
-import type { Place, Reading, SlotEntry } from './entry.ts'
+import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
 import { printExactName, printName, readExactName, readName, type Names } from './names.ts'
 
-export const tableNames = ({ vocabulary }: Pick<Place, 'vocabulary'>): Names<number> => ({
+export const tableNames = ({ vocabulary }: Pick<SlotPlace, 'vocabulary'>): Names<number> => ({
 	list: vocabulary.tables,
 	what: 'table'
 })
-const roleNames = ({ vocabulary }: Place): Names<number> => ({ list: vocabulary.roles, what: 'role' })
-const screenNames = ({ vocabulary }: Place): Names<string> => ({ list: titled(vocabulary), what: 'screen' })
-const routineNames = ({ vocabulary }: Place): Names<string> => ({ list: vocabulary.routines, what: 'routine' })
+const roleNames = ({ vocabulary }: SlotPlace): Names<number> => ({ list: vocabulary.roles, what: 'role' })
+const screenNames = ({ vocabulary }: SlotPlace): Names<string> => ({ list: titled(vocabulary), what: 'screen' })
+const routineNames = ({ vocabulary }: SlotPlace): Names<string> => ({ list: vocabulary.routines, what: 'routine' })
 
 const titled = ({ screens }: Vocabulary) => screens.map(({ id, title }) => ({ id, name: title }))
 
-function oneName<Id extends number | string>(namesAt: (place: Place) => Names<Id>): SlotEntry<Id> {
+function oneName<Id extends number | string>(namesAt: (place: SlotPlace) => Names<Id>): SlotEntry<Id> {
 	return {
 		isFormula: false,
 		print: (id, place) => printName(namesAt(place), id),
@@ -58,7 +58,7 @@ export const does: SlotEntry<Does> = {
 
 function readDoes(
 	text: string,
-	place: Place,
+	place: SlotPlace,
 	read: (names: Names<string>, text: string) => Reading<string>
 ): Reading<Does> {
 	const [, verb = '', name = text] = /^(opens?|runs?)\s+(.+)$/is.exec(text) ?? []

@@ -10,7 +10,7 @@
 	const remarks = $derived(data.findings.filter((finding) => finding.weight === 'remark'))
 	const result = $derived(form as { message?: string; released?: number; putBack?: number } | null)
 
-	// After a release the draft is no longer ahead; the ridge says so too.
+	// After a release the draft is no longer ahead; the page header says so too.
 	$effect(() => {
 		draft.ahead = data.current.ahead
 	})

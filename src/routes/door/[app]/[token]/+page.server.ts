@@ -6,26 +6,26 @@ import { agentOf, enter } from '$lib/server/sign-in/session-cookie.ts'
 
 /** Opening a link does nothing: mail programs open links by themselves. It is used up by the button. */
 export async function load({ locals, params }) {
-	const [arrival, { name }] = await Promise.all([
-		locals.host.read('arrival', { token: params.token, now: locals.now }),
+	const [signUp, { name }] = await Promise.all([
+		locals.host.read('signUp', { token: params.token, now: locals.now }),
 		locals.host.read('workspace', undefined)
 	])
-	return { arrival, workspace: name }
+	return { signUp, workspace: name }
 }
 
 export const actions = {
 	default: async ({ request, params, locals, cookies, url }) => {
 		const { host, now } = locals
 		const { token } = params
-		const arrival = await host.read('arrival', { token, now })
-		if (!arrival) return fail(404, { message: 'This link has been used, or its time is over. Ask again at the door.' })
+		const signUp = await host.read('signUp', { token, now })
+		if (!signUp) return fail(404, { message: 'This link has been used, or its time is over. Ask again at the door.' })
 		const password = String((await request.formData()).get('password') ?? '').slice(0, 1000)
-		const weakness = arrival.known ? undefined : findWeakness(password, [arrival.name, arrival.email])
+		const weakness = signUp.known ? undefined : findWeakness(password, [signUp.name, signUp.email])
 		if (weakness) return fail(422, { message: weakness })
 		let entered: { person: number; isNew: boolean; app: number }
 		try {
-			const hash = arrival.known ? undefined : await hashPassword(password)
-			entered = await host.write('useArrival', { token, hash, now })
+			const hash = signUp.known ? undefined : await hashPassword(password)
+			entered = await host.write('completeSignUp', { token, hash, now })
 			if (entered.isNew) {
 				const session = { person: entered.person, through: 'door', agent: agentOf(request) }
 				await enter({ host: locals.host, cookies, url }, await beginSession(host, session))

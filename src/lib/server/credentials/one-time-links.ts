@@ -13,9 +13,9 @@ import { mayUsePassword, NO_PASSWORDS, readSignInWays } from './password-use.ts'
 import { isSuspended } from '../rights/roles-held.ts'
 import { refuseUnlessSteward } from '../rights/stewardship.ts'
 
-export type PassKind = 'invitation' | 'password' | 'first steward'
+export type LinkKind = 'invitation' | 'password' | 'first steward'
 
-const LASTS_MS: Readonly<Record<PassKind, number>> = {
+const LASTS_MS: Readonly<Record<LinkKind, number>> = {
 	invitation: 7 * 86_400_000,
 	password: 2 * 3_600_000,
 	'first steward': 86_400_000
@@ -34,9 +34,9 @@ const WAS_INVITED = `SELECT 1 FROM pass WHERE person = ? AND kind = 'invitation'
 const END_SESSIONS = `DELETE FROM session WHERE person = ?`
 
 /** Makes a link and gives its token, which is kept nowhere. */
-export function makePass(
+export function makeOneTimeLink(
 	store: Store,
-	{ kind, person, by, now }: { kind: PassKind; person: number; by: number | null; now: number }
+	{ kind, person, by, now }: { kind: LinkKind; person: number; by: number | null; now: number }
 ): string {
 	const token = newToken()
 	store.prepare(ADD).run({ hash: hashToken(token), kind, person, by, now, expiresAt: now + LASTS_MS[kind] })
@@ -57,7 +57,7 @@ export function invite(store: Store, { person, words, actor, now }: Inviting): v
 	if (who.email === '') throw new AppError('invalid', `${who.name} has no address to write to.`)
 	if (isSuspended(store, person)) throw new AppError('invalid', `${who.name} is suspended. Let them back in first.`)
 	store.prepare(END).run({ person, now })
-	const token = makePass(store, { kind: 'invitation', person, by: actor.person, now })
+	const token = makeOneTimeLink(store, { kind: 'invitation', person, by: actor.person, now })
 	const { name } = store.workspace()
 	const inviter = describePerson(store, actor.person)?.name ?? 'A steward'
 	const own = words.trim() === '' ? '' : `\n\n${words.trim().slice(0, 2000)}`
@@ -91,7 +91,7 @@ export function askNewPassword(store: Store, { email, now }: { email: string; no
 			.get({ person, since: now - 3_600_000 })
 	)
 	if (lately >= MOST_AN_HOUR) return
-	const token = makePass(store, { kind: 'password', person, by: null, now })
+	const token = makeOneTimeLink(store, { kind: 'password', person, by: null, now })
 	const who = describePerson(store, person)
 	addMessage(store, {
 		cause: `password ${hashToken(token).slice(0, 24)}`,
@@ -103,35 +103,35 @@ export function askNewPassword(store: Store, { email, now }: { email: string; no
 	})
 }
 
-export interface FoundPass {
-	readonly kind: PassKind
+export interface FoundLink {
+	readonly kind: LinkKind
 	readonly name: string
 	readonly email: string
 }
 
 /** What a link is for, if it still works. */
-export function findPass(store: Store, { token, now }: { token: string; now: number }): FoundPass | null {
-	const pass = readPass(store, token, now)
-	if (!pass) return null
-	const who = describePerson(store, pass.person)
-	return { kind: pass.kind, name: who?.name ?? '', email: who?.email ?? '' }
+export function findOneTimeLink(store: Store, { token, now }: { token: string; now: number }): FoundLink | null {
+	const link = readOneTimeLink(store, token, now)
+	if (!link) return null
+	const who = describePerson(store, link.person)
+	return { kind: link.kind, name: who?.name ?? '', email: who?.email ?? '' }
 }
 
 /** Uses a link up: its person gets the password, every other link and every open session of theirs ends. */
-export function usePass(
+export function useOneTimeLink(
 	store: Store,
 	{ token, hash, now }: { token: string; hash: string; now: number }
 ): { person: number } {
-	const pass = readPass(store, token, now)
-	if (!pass || pass.kind === 'first steward') throw new AppError('not_found', GONE)
-	if (!mayUsePassword(store, { person: pass.person })) throw new AppError('invalid', NO_PASSWORDS)
-	setPassword(store, { person: pass.person, hash, now, through: pass.kind })
-	return { person: pass.person }
+	const link = readOneTimeLink(store, token, now)
+	if (!link || link.kind === 'first steward') throw new AppError('not_found', GONE)
+	if (!mayUsePassword(store, { person: link.person })) throw new AppError('invalid', NO_PASSWORDS)
+	setPassword(store, { person: link.person, hash, now, through: link.kind })
+	return { person: link.person }
 }
 
 /** Uses the first steward's link up. */
-export function takeFirstPass(store: Store, { token, now }: { token: string; now: number }): void {
-	if (readPass(store, token, now)?.kind !== 'first steward') throw new AppError('not_found', GONE)
+export function takeFirstLink(store: Store, { token, now }: { token: string; now: number }): void {
+	if (readOneTimeLink(store, token, now)?.kind !== 'first steward') throw new AppError('not_found', GONE)
 	store.prepare(END).run({ person: 0, now })
 }
 
@@ -147,8 +147,8 @@ function setPassword(
 
 const GONE = 'This link has been used, or its time is over. Ask for a new one.'
 
-function readPass(store: Store, token: string, now: number): { kind: PassKind; person: number } | undefined {
-	const pass = store.prepare(FIND).get({ hash: hashToken(token), now }) as
-		{ kind: PassKind; person: number } | undefined
-	return pass && !isSuspended(store, pass.person) ? pass : undefined
+function readOneTimeLink(store: Store, token: string, now: number): { kind: LinkKind; person: number } | undefined {
+	const link = store.prepare(FIND).get({ hash: hashToken(token), now }) as
+		{ kind: LinkKind; person: number } | undefined
+	return link && !isSuspended(store, link.person) ? link : undefined
 }

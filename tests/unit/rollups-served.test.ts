@@ -1,7 +1,7 @@
 /** Whom a kept total serves, and by which of its places: read off the lines of access, before any row is looked at. */
 import { expect, test } from 'vitest'
-import { isAlways, isNever } from '$lib/core/access/rights.ts'
-import { keptTotalsOf, whereServed } from '$lib/core/formula/sql/kept.ts'
+import { isAlways, isNever } from '$lib/core/formula/syntax/constant.ts'
+import { rollupsOf, whereServed } from '$lib/core/formula/sql/rollups.ts'
 import { getColumn, getTable } from '$lib/core/model/table.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { standingOf } from '$lib/server/rights/rights-of-actor.ts'
@@ -70,7 +70,7 @@ function served(
 		INSERT INTO t1 (n, made_at, changed_at, c1, c1k, c2, c2k, c3, c4, c5) VALUES (${PERSON}, 0, 0, 'I', 'i', 'i@varrow.example', 'i@varrow.example', 1, 2, 500);
 		INSERT INTO role_held (person, role) VALUES (${PERSON}, ${ROLE})`)
 	const { catalogue } = store.workspace()
-	const [kept] = keptTotalsOf(getColumn(getTable(catalogue, MOORINGS), 32).computed?.expr ?? never())
+	const [kept] = rollupsOf(getColumn(getTable(catalogue, MOORINGS), 32).computed?.expr ?? never())
 	const { where, elseNone, elseOf } = whereServed(kept ?? never(), standingOf(store, { person: PERSON }, NOW).rights)
 	store.db.close()
 	const rows = isAlways(where) ? 'all rows' : isNever(where) ? 'no row' : 'some rows'

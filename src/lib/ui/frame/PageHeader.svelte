@@ -24,7 +24,7 @@
 	)
 </script>
 
-<header class="ridge">
+<header class="page-header">
 	<div class="top">
 		<a href="/" class="mark" aria-label="Home">
 			<svg width="28" height="24" viewBox="0 0 28 24" aria-hidden="true">
@@ -55,10 +55,10 @@
 </header>
 
 <style>
-	.ridge {
-		background-color: var(--ridge);
+	.page-header {
+		background-color: var(--page-header);
 		background-image: var(--ribs);
-		color: var(--ridge-text);
+		color: var(--page-header-text);
 	}
 	.top {
 		display: flex;
@@ -76,13 +76,13 @@
 		display: flex;
 	}
 	.where {
-		color: var(--ridge-quiet);
+		color: var(--page-header-quiet);
 	}
 	.gap {
 		flex: 1;
 	}
 	.waits {
-		color: var(--ridge-text);
+		color: var(--page-header-text);
 		text-decoration: none;
 	}
 	.waits:hover {
@@ -126,7 +126,7 @@
 		text-decoration: underline;
 	}
 	.role {
-		color: var(--ridge-quiet);
+		color: var(--page-header-quiet);
 	}
 	@media (max-width: 640px) {
 		.where,

@@ -8,13 +8,14 @@
  *   children of one row, such as `mooring.harbour = me.harbour`; or who sees the children that hold one value in a
  *   column, such as `diver = me`, for which it is kept value by value. For others it is worked out from what they see.
  */
+import { isAlways } from '../syntax/constant.ts'
 import { scaleOf } from '../../table/storage.ts'
 import { getColumn, type Column, type Table } from '../../model/table.ts'
-import { isFault, type Expr, type KeptTotal } from '../../model/formula.ts'
+import { isFault, type Expr, type Rollup } from '../../model/formula.ts'
 import { isSameTree, isVolatile, mapParts, someNode } from '../syntax/walk.ts'
 
 /** The same tree, with a place for each total in it that can be kept. `column`: the computed column it belongs to. */
-export function withKeptTotals(expr: Expr, column: number): Expr {
+export function withRollups(expr: Expr, column: number): Expr {
 	let count = 0
 	const visit = (node: Expr): Expr => {
 		const mapped = mapParts(node, visit)
@@ -26,8 +27,8 @@ export function withKeptTotals(expr: Expr, column: number): Expr {
 }
 
 /** All totals of a tree that are kept. */
-export function keptTotalsOf(expr: Expr): readonly KeptTotal[] {
-	const found: KeptTotal[] = []
+export function rollupsOf(expr: Expr): readonly Rollup[] {
+	const found: Rollup[] = []
 	someNode(expr, (node) => {
 		if (node.kind === 'aggregate' && node.kept) found.push(node.kept)
 		return false
@@ -36,9 +37,9 @@ export function keptTotalsOf(expr: Expr): readonly KeptTotal[] {
 }
 
 /** What a total is put together from in the parent's row: how many there are, their sum, or the extreme. */
-export type KeptPart = 'count' | 'sum' | 'extreme'
+export type RollupPart = 'count' | 'sum' | 'extreme'
 
-export function partsOfTotal({ name }: KeptTotal): readonly KeptPart[] {
+export function partsOfTotal({ name }: Rollup): readonly RollupPart[] {
 	if (name === 'AVERAGE') return ['sum', 'count']
 	if (name === 'SUM') return ['sum']
 	return name === 'MIN' || name === 'MAX' ? ['extreme'] : ['count']
@@ -48,12 +49,12 @@ export function partsOfTotal({ name }: KeptTotal): readonly KeptPart[] {
 export const PART_NAMES = { count: 'n', sum: 's', extreme: 'x', mean: 'm' } as const
 
 /** The name of a part's place in the parent's table. */
-export function placeOf({ place }: KeptTotal, part: KeptPart): string {
+export function placeOf({ place }: Rollup, part: RollupPart): string {
 	return `${place}${PART_NAMES[part]}`
 }
 
 /** The place of a mean: worked out by the store from the sum and the count beside it, so that an index can order by it. */
-export function meanPlace({ place }: KeptTotal): string {
+export function meanPlace({ place }: Rollup): string {
 	return `${place}${PART_NAMES.mean}`
 }
 
@@ -65,7 +66,7 @@ export function keptSortPlace({ computed }: Column): string | undefined {
 	return total.name === 'AVERAGE' ? meanPlace(total) : placeOf(total, part)
 }
 
-function totalOf(expr: Expr & { kind: 'aggregate' }): Omit<KeptTotal, 'place'> | undefined {
+function totalOf(expr: Expr & { kind: 'aggregate' }): Omit<Rollup, 'place'> | undefined {
 	const [set] = expr.args
 	if (!set || expr.args.length !== 1) return undefined
 	const item = set.kind === 'each' ? itemOf(set) : undefined
@@ -85,22 +86,22 @@ function itemOf({ level, item }: Expr & { kind: 'each' }): Column | undefined {
 const EXACT: ReadonlySet<Column['type']> = new Set(['whole number', 'money', 'percent', 'decimal', 'time', 'duration'])
 const ORDERED: ReadonlySet<Column['type']> = new Set([...EXACT, 'date', 'date and time'])
 
-function canTotal(name: KeptTotal['name'], column: Column): boolean {
+function canTotal(name: Rollup['name'], column: Column): boolean {
 	if (name === 'COUNT' || name === 'COUNTA') return true
 	if (name === 'MIN' || name === 'MAX') return ORDERED.has(column.type)
 	return EXACT.has(column.type) && (column.type !== 'decimal' || scaleOf(column) > 1)
 }
 
-function childrenOf(set: Expr): Pick<KeptTotal, 'parent' | 'child' | 'by' | 'where'> | undefined {
+function childrenOf(set: Expr): Pick<Rollup, 'parent' | 'child' | 'by' | 'where'> | undefined {
 	if (set.kind === 'filter') {
 		const inner = set.level === 1 ? childrenOf(set.rows) : undefined
 		return inner && { ...inner, where: [...inner.where, set.where] }
 	}
 	if (set.kind !== 'children' || set.type.kind !== 'rows') return undefined
-	const { of, reverse } = set
+	const { of, backReference } = set
 	if (of.kind !== 'this' || of.level !== 0 || of.type.kind !== 'row') return undefined
 	const child = set.type.table
-	return { parent: of.type.table, child, by: getColumn(child, reverse.column), where: [] }
+	return { parent: of.type.table, child, by: getColumn(child, backReference.column), where: [] }
 }
 
 /** The columns of the child that conditions read; undefined where they read anything else. */
@@ -119,8 +120,8 @@ function columnsRead(where: readonly Expr[]): readonly Column[] | undefined {
 
 /** Where a reader sees rows and cells of a table, as conditions over one row of it. */
 interface Seeing {
-	rows(table: KeptTotal['child']): Expr
-	cell(table: KeptTotal['child'], column: Column): Expr
+	rows(table: Rollup['child']): Expr
+	cell(table: Rollup['child'], column: Column): Expr
 }
 
 export interface WhereServed {
@@ -139,7 +140,7 @@ export interface OneValue {
 }
 
 /** Where a kept total serves a reader who sees the parent's row. */
-export function whereServed(total: KeptTotal, sight: Seeing): WhereServed {
+export function whereServed(total: Rollup, sight: Seeing): WhereServed {
 	const { parent, child, by, item, reads } = total
 	const cells = [by, ...reads, ...(item ? [item] : [])].map((column) => constantPart(sight.cell(child, column), total))
 	const rows = constantPart(sight.rows(child), total)
@@ -150,7 +151,7 @@ export function whereServed(total: KeptTotal, sight: Seeing): WhereServed {
 }
 
 /** The value by which the reader sees children where no condition over their row lets them. */
-function oneValueOf(total: KeptTotal, sight: Seeing): OneValue | undefined {
+function oneValueOf(total: Rollup, sight: Seeing): OneValue | undefined {
 	const { child, by, item, reads } = total
 	const rows = sight.rows(child)
 	const cells = [by, ...reads, ...(item ? [item] : [])].map((column) => sight.cell(child, column))
@@ -170,12 +171,8 @@ function asOneValue(expr: Expr, child: Table): OneValue | undefined {
 	return column && { column, value }
 }
 
-function isAlways(expr: Expr): boolean {
-	return expr.kind === 'literal' && (expr.value === true || expr.value === 1)
-}
-
 /** The table in which a total is kept for each row and each value of a column of its children. */
-export function placeByValue({ place }: KeptTotal, column: Column): string {
+export function placeByValue({ place }: Rollup, column: Column): string {
 	return `${place}_${column.id}`
 }
 
@@ -190,7 +187,7 @@ interface ConstantPart {
 }
 
 /** What of a condition over the child is the same for all children of one row, said of that row. */
-function constantPart(expr: Expr, total: KeptTotal): ConstantPart {
+function constantPart(expr: Expr, total: Rollup): ConstantPart {
 	if (expr.kind === 'literal') return { where: isAlways(expr) ? YES : NO, whole: true }
 	if (expr.kind === 'or') {
 		const parts = expr.args.map((arg) => constantPart(arg, total))
@@ -202,7 +199,7 @@ function constantPart(expr: Expr, total: KeptTotal): ConstantPart {
 }
 
 /** `mooring.harbour = 3`, said of a child, is `harbour = 3`, said of its mooring. */
-function ofParent(expr: Expr, { by, parent }: KeptTotal): Expr | undefined {
+function ofParent(expr: Expr, { by, parent }: Rollup): Expr | undefined {
 	let stays = true
 	const visit = (node: Expr): Expr => {
 		const isOwn = node.kind === 'field' && node.of.kind === 'this' && node.of.level === 0

@@ -1,12 +1,12 @@
 /**
  * Totals kept for each parent and each value of a column of its children, in a table of their own: `c52t0_46 (p, v, …)`.
  * They serve who sees the children that hold one value (`diver = me`). Triggers bring them up to date, as with totals in
- * the parent's row (`keep-totals.ts`).
+ * the parent's row (`keep-rollups.ts`).
  *
  * A pair whose children are all gone keeps its row, with nothing in it: as many as there ever were pairs, no more.
  */
-import { partsOfTotal, placeByValue, PART_NAMES, type KeptPart } from '$lib/core/formula/sql/kept.ts'
-import type { KeptTotal } from '$lib/core/model/formula.ts'
+import { partsOfTotal, placeByValue, PART_NAMES, type RollupPart } from '$lib/core/formula/sql/rollups.ts'
+import type { Rollup } from '$lib/core/model/formula.ts'
 import { comparedPlace } from '$lib/core/table/storage.ts'
 import type { Column } from '$lib/core/model/table.ts'
 import type { Db } from '../store/open.ts'
@@ -15,7 +15,7 @@ import { columnsDeciding, conditionOf } from './counted-children.ts'
 const VALUE_TABLES = `SELECT name FROM sqlite_schema WHERE type = 'table' AND name GLOB 'c[0-9]*t[0-9]*_[0-9]*'`
 
 /** Drops those that no total needs any more. */
-export function dropValueTables(db: Db, totals: readonly KeptTotal[]): void {
+export function dropValueTables(db: Db, totals: readonly Rollup[]): void {
 	const needed = new Set(
 		totals.flatMap((total) => (total.child.comparedWithMe ?? []).map((each) => placeByValue(total, each)))
 	)
@@ -23,14 +23,14 @@ export function dropValueTables(db: Db, totals: readonly KeptTotal[]): void {
 	for (const name of there) if (!needed.has(name)) db.exec(`DROP TABLE ${name}`)
 }
 
-const DEFINITIONS: Readonly<Record<KeptPart, string>> = {
+const DEFINITIONS: Readonly<Record<RollupPart, string>> = {
 	count: 'n INTEGER NOT NULL DEFAULT 0',
 	sum: 's ANY NOT NULL DEFAULT 0',
 	extreme: 'x ANY'
 }
 const MEAN = `m REAL GENERATED ALWAYS AS (CAST(s AS REAL) / nullif(n, 0)) VIRTUAL`
 
-export function makeValueTable(db: Db, total: KeptTotal, column: Column): void {
+export function makeValueTable(db: Db, total: Rollup, column: Column): void {
 	const { child, by, item } = total
 	const parts = partsOfTotal(total)
 	const definitions = [...parts.map((part) => DEFINITIONS[part]), ...(total.name === 'AVERAGE' ? [MEAN] : [])]
@@ -46,7 +46,7 @@ export function makeValueTable(db: Db, total: KeptTotal, column: Column): void {
 		)
 }
 
-export function fillByValue(db: Db, total: KeptTotal, column: Column): void {
+export function fillByValue(db: Db, total: Rollup, column: Column): void {
 	const { child, by, item, name } = total
 	const value = item ? `k.c${item.id}` : '*'
 	const parts = partsOfTotal(total)
@@ -57,7 +57,7 @@ export function fillByValue(db: Db, total: KeptTotal, column: Column): void {
 	)
 }
 
-export function triggersByValue(total: KeptTotal, column: Column): Map<string, string> {
+export function triggersByValue(total: Rollup, column: Column): Map<string, string> {
 	const name = `kept_${placeByValue(total, column)}`
 	const on = `ON t${total.child.id}`
 	const columns = columnsDeciding(total, comparedPlace(column))
@@ -73,7 +73,7 @@ export function triggersByValue(total: KeptTotal, column: Column): Map<string, s
 	)
 }
 
-function added(total: KeptTotal, column: Column): string {
+function added(total: Rollup, column: Column): string {
 	const parts = partsOfTotal(total)
 	const value = total.item ? `NEW.c${total.item.id}` : '1'
 	const first = parts.map((part) => (part === 'count' ? '1' : value))
@@ -88,7 +88,7 @@ function added(total: KeptTotal, column: Column): string {
 }
 
 /** The next extreme is looked for only where the child that goes was it. */
-function takenAway(total: KeptTotal, column: Column): string {
+function takenAway(total: Rollup, column: Column): string {
 	const { child, by, item, name } = total
 	const value = item ? `OLD.c${item.id}` : '1'
 	const own = comparedPlace(column)
@@ -104,11 +104,11 @@ function takenAway(total: KeptTotal, column: Column): string {
 }
 
 /** Which children stand in a pair's total: those that point to a row, hold a value, and count. */
-function countsAs(total: KeptTotal, column: Column, row: string): string {
+function countsAs(total: Rollup, column: Column, row: string): string {
 	const filled = [`c${total.by.id}`, comparedPlace(column), ...(total.item ? [`c${total.item.id}`] : [])]
 	return [...filled.map((each) => `${row}.${each} IS NOT NULL`), conditionOf(total, row)].join(' AND ')
 }
 
-function namesOf(parts: readonly KeptPart[]): string {
+function namesOf(parts: readonly RollupPart[]): string {
 	return parts.map((part) => PART_NAMES[part]).join(', ')
 }

@@ -5,7 +5,7 @@ import { conditionOf } from './compile-conditions.ts'
 import { TRUE, type Context } from './sql-context.ts'
 
 /** Where the reader sees a row; nothing where they see all of the table. */
-export function sightOf(table: Table, alias: string, ctx: Context): Sql[] {
+export function visibilityOf(table: Table, alias: string, ctx: Context): Sql[] {
 	if (!ctx.sight) return []
 	const seen = conditionOf(ctx.sight.rows(table), { ...ctx, aliases: [alias], sight: undefined })
 	return seen === TRUE ? [] : [seen]

@@ -13,15 +13,20 @@ import { check } from '$lib/core/formula/check/check.ts'
 import { getTable } from '$lib/core/model/table.ts'
 import { refuseUnheld } from '../rights/held-formulas.ts'
 import type { Store } from '../store/store.ts'
-import { getKeptTable } from '../rights/kept-table.ts'
+import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 
-export function refuseUnkept(store: Store, document: AppDocument, live: AppDocument | undefined, by: ByActor): void {
+export function refuseUnheldRows(
+	store: Store,
+	document: AppDocument,
+	live: AppDocument | undefined,
+	by: ByActor
+): void {
 	const fresh = freshOf(document, live)
 	for (const { name, table, children } of fresh.signoffs)
 		for (const id of [table, ...children.map((child) => child.table)])
-			refuseUnlessKept(store, id, by, `Sign-off ${name}`)
+			refuseUnlessKeeper(store, id, by, `Sign-off ${name}`)
 	for (const { name, start } of fresh.routines)
-		if (!entryOfStart(start).isPressed) refuseUnlessKept(store, start.table, by, `Routine ${name}`)
+		if (!entryOfStart(start).isPressed) refuseUnlessKeeper(store, start.table, by, `Routine ${name}`)
 	refuseUnheldFormulas(store, fresh, by)
 }
 
@@ -33,9 +38,9 @@ function freshOf(document: AppDocument, live: AppDocument | undefined): AppDocum
 	return { ...document, screens: [], routines: routines.filter(isFresh), signoffs: signoffs.filter(isFresh) }
 }
 
-function refuseUnlessKept(store: Store, id: number, { actor }: ByActor, what: string): void {
+function refuseUnlessKeeper(store: Store, id: number, { actor }: ByActor, what: string): void {
 	try {
-		getKeptTable(store, id, actor)
+		getTableAsKeeper(store, id, actor)
 	} catch {
 		throw new AppError(
 			'forbidden',

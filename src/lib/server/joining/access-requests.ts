@@ -1,5 +1,5 @@
 /** The doorstep: people who wait to be let in, and those who may let them. */
-import type { ShownKnock } from '$lib/core/requests/joining.ts'
+import type { AccessRequest } from '$lib/core/requests/joining.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { addMessage } from '../queue/messages.ts'
 import type { Store } from '../store/store.ts'
@@ -30,7 +30,7 @@ const MIGHT_LET_IN = `
 	SELECT person FROM role_held WHERE role = @steward OR (role = @role AND may_pass_on = 1)
 	UNION SELECT m.person FROM team_role AS r JOIN team_member AS m ON m.team = r.team WHERE r.role = @steward`
 
-interface StoredKnock {
+interface StoredAccessRequest {
 	readonly id: number
 	readonly app: number
 	readonly way: number | null
@@ -39,12 +39,12 @@ interface StoredKnock {
 	readonly at: number
 }
 
-interface WaitingKnock extends Omit<StoredKnock, 'way'> {
+interface WaitingAccessRequest extends Omit<StoredAccessRequest, 'way'> {
 	readonly way: WayIn
 }
 
 /** Somebody waits from now on, unless they have what is given there; those who may let in are told. */
-export function knock(
+export function requestAccess(
 	store: Store,
 	way: WayIn,
 	{ person, answer, now }: { person: number; answer: string; now: number }
@@ -56,7 +56,7 @@ export function knock(
 	note(store, { actor: { person }, now }, 'wait on the doorstep', title)
 	const asked = { steward: STEWARD, role: way.role ?? 0 }
 	for (const keeper of store.prepare(MIGHT_LET_IN).pluck().all(asked) as number[]) {
-		if (!knocksFor(store, { person: keeper }).some(({ id }) => id === Number(lastInsertRowid))) continue
+		if (!accessRequestsFor(store, { person: keeper }).some(({ id }) => id === Number(lastInsertRowid))) continue
 		addMessage(store, {
 			cause: `knock ${lastInsertRowid} ${keeper}`,
 			person: keeper,
@@ -69,8 +69,8 @@ export function knock(
 }
 
 /** Those whom this person may let in. */
-export function listKnocks(store: Store, { actor }: { actor: Actor }): ShownKnock[] {
-	return knocksFor(store, actor).map(({ id, app, person, answer, at, way }) => {
+export function listAccessRequests(store: Store, { actor }: { actor: Actor }): AccessRequest[] {
+	return accessRequestsFor(store, actor).map(({ id, app, person, answer, at, way }) => {
 		const who = describePerson(store, person)
 		const gives = store.workspace().roles.find((role) => role.id === way.role)?.name ?? 'a team'
 		const asked = { asks: way.asks, answer, gives, at }
@@ -78,12 +78,15 @@ export function listKnocks(store: Store, { actor }: { actor: Actor }): ShownKnoc
 	})
 }
 
-export function countKnocks(store: Store, actor: Actor): number {
-	return knocksFor(store, actor).length
+export function countAccessRequests(store: Store, actor: Actor): number {
+	return accessRequestsFor(store, actor).length
 }
 
-export function decideKnock(store: Store, { id, letIn, actor, now }: ByActor & { id: number; letIn: boolean }): void {
-	if (!knocksFor(store, actor).some((each) => each.id === id))
+export function decideAccessRequest(
+	store: Store,
+	{ id, letIn, actor, now }: ByActor & { id: number; letIn: boolean }
+): void {
+	if (!accessRequestsFor(store, actor).some((each) => each.id === id))
 		throw new AppError('not_found', 'Nobody waits there any more, or it is not yours to let them in.')
 	const state = letIn ? 'let in' : 'turned away'
 	const decided = store.prepare(DECIDE).get({ id, state, now, by: actor.person }) as
@@ -126,11 +129,11 @@ export function waitsAt(store: Store, { person }: { person: number }): { app: nu
 }
 
 /** Stewards let anybody in, others those whom they may give the role that waits; nobody themselves. */
-function knocksFor(store: Store, actor: Actor): WaitingKnock[] {
+function accessRequestsFor(store: Store, actor: Actor): WaitingAccessRequest[] {
 	const me = readPersonRow(store, actor.person)
 	if (!me || rolesOf(store, actor.person, me).size === 0) return []
 	const granter = granterOf(store, actor)
-	return (store.prepare(WAITING).all() as StoredKnock[]).flatMap(({ way: id, ...waiting }) => {
+	return (store.prepare(WAITING).all() as StoredAccessRequest[]).flatMap(({ way: id, ...waiting }) => {
 		const way = id === null ? undefined : findWay(store, id)
 		if (!way || waiting.person === actor.person || holdsWhatGives(store, way, waiting.person)) return []
 		const may = granter.isSteward || (way.role !== null && granter.mayPassOn.has(way.role))

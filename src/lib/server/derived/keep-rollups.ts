@@ -6,12 +6,12 @@
  * changes the total in the same statement, so it is always right (docs/decisions/006). The text of the triggers is all
  * that a total follows from; where it is the same as in the store, the total stands.
  */
-import { keptTotalsOf, meanPlace, partsOfTotal, placeOf, type KeptPart } from '$lib/core/formula/sql/kept.ts'
-import type { KeptTotal } from '$lib/core/model/formula.ts'
+import { rollupsOf, meanPlace, partsOfTotal, placeOf, type RollupPart } from '$lib/core/formula/sql/rollups.ts'
+import type { Rollup } from '$lib/core/model/formula.ts'
 import type { Db } from '../store/open.ts'
 import type { Store } from '../store/store.ts'
 import { columnsDeciding, conditionOf } from './counted-children.ts'
-import { dropValueTables, fillByValue, makeValueTable, triggersByValue } from './keep-totals-by-value.ts'
+import { dropValueTables, fillByValue, makeValueTable, triggersByValue } from './keep-rollups-by-value.ts'
 
 const TRIGGERS = `SELECT name, sql FROM sqlite_schema WHERE type = 'trigger' AND name LIKE 'kept!_%' ESCAPE '!'`
 
@@ -22,7 +22,7 @@ interface Kept {
 	readonly fill: () => void
 }
 
-export function keepTotals(store: Store): void {
+export function keepRollups(store: Store): void {
 	const { db } = store
 	const totals = allTotals(store)
 	const wanted = totals.flatMap((total) => keptOf(db, total))
@@ -40,7 +40,7 @@ export function keepTotals(store: Store): void {
 }
 
 /** A total in its parent's row, and beside it one for each value by which lines let people see children as theirs. */
-function keptOf(db: Db, total: KeptTotal): Kept[] {
+function keptOf(db: Db, total: Rollup): Kept[] {
 	const inRow = {
 		triggers: triggersOf(total),
 		make: () => makePlaces(db, total),
@@ -54,21 +54,21 @@ function keptOf(db: Db, total: KeptTotal): Kept[] {
 	return [inRow, ...byValue]
 }
 
-function allTotals(store: Store): KeptTotal[] {
+function allTotals(store: Store): Rollup[] {
 	const { tables } = store.workspace().catalogue
 	return [...tables.values()].flatMap((table) =>
-		table.columns.flatMap(({ computed }) => (computed && !computed.stored ? keptTotalsOf(computed.expr) : []))
+		table.columns.flatMap(({ computed }) => (computed && !computed.stored ? rollupsOf(computed.expr) : []))
 	)
 }
 
-const DEFINITIONS: Readonly<Record<KeptPart, string>> = {
+const DEFINITIONS: Readonly<Record<RollupPart, string>> = {
 	count: 'INTEGER NOT NULL DEFAULT 0',
 	// A sum past 2^63 goes on as a floating number.
 	sum: 'ANY NOT NULL DEFAULT 0',
 	extreme: 'ANY'
 }
 
-function makePlaces(db: Db, total: KeptTotal): void {
+function makePlaces(db: Db, total: Rollup): void {
 	const { parent, child, by, item } = total
 	const there = new Set(db.prepare(`SELECT name FROM pragma_table_xinfo('t${parent.id}')`).pluck().all())
 	for (const part of partsOfTotal(total)) {
@@ -84,7 +84,7 @@ function makePlaces(db: Db, total: KeptTotal): void {
 	db.exec(`ALTER TABLE t${parent.id} ADD COLUMN ${mean} REAL GENERATED ALWAYS AS (${divided}) VIRTUAL`)
 }
 
-function fill(db: Db, total: KeptTotal): void {
+function fill(db: Db, total: Rollup): void {
 	const { parent, child, by, name } = total
 	const counts = conditionOf(total, 'k')
 	const value = total.item ? `k.c${total.item.id}` : '*'
@@ -99,7 +99,7 @@ function fill(db: Db, total: KeptTotal): void {
 	)
 }
 
-function triggersOf(total: KeptTotal): Map<string, string> {
+function triggersOf(total: Rollup): Map<string, string> {
 	const { child, by, place } = total
 	const on = `ON t${child.id}`
 	const columns = columnsDeciding(total)
@@ -127,7 +127,7 @@ function triggersOf(total: KeptTotal): Map<string, string> {
  * What a child that stays with its parent changes there, in one statement; undefined for an extreme, which may have to be
  * looked for. Two statements, one taking away and one adding, cost an edit of a cell a fifth of its time.
  */
-function shifted(total: KeptTotal): string | undefined {
+function shifted(total: Rollup): string | undefined {
 	const parts = partsOfTotal(total)
 	if (parts.includes('extreme')) return undefined
 	const { parent, by } = total
@@ -140,14 +140,14 @@ function shifted(total: KeptTotal): string | undefined {
 }
 
 /** What one child comes to in a part of a total. */
-function shareOf(total: KeptTotal, part: KeptPart, row: 'NEW' | 'OLD'): string {
+function shareOf(total: Rollup, part: RollupPart, row: 'NEW' | 'OLD'): string {
 	const value = total.item ? `${row}.c${total.item.id}` : '1'
 	const counts = [`${value} IS NOT NULL`, conditionOf(total, row)].join(' AND ')
 	return `iif(${counts}, ${part === 'count' ? '1' : value}, 0)`
 }
 
 /** What a new child, or one as it now is, adds to its parent. */
-function added(total: KeptTotal): string {
+function added(total: Rollup): string {
 	const value = total.item ? `NEW.c${total.item.id}` : '1'
 	const sets = partsOfTotal(total).map((part) => {
 		const at = placeOf(total, part)
@@ -158,7 +158,7 @@ function added(total: KeptTotal): string {
 }
 
 /** What a child as it was, or one that goes, takes away. The next extreme is looked for only where this one was it. */
-function takenAway(total: KeptTotal): string {
+function takenAway(total: Rollup): string {
 	const { child, by, item, name } = total
 	const value = item ? `OLD.c${item.id}` : '1'
 	const sets = partsOfTotal(total).map((part) => {
@@ -171,12 +171,12 @@ function takenAway(total: KeptTotal): string {
 	return changeParent(total, 'OLD', sets, was)
 }
 
-function extremeOf(total: KeptTotal, say: (at: string, beyond: '<' | '>') => string): string[] {
+function extremeOf(total: Rollup, say: (at: string, beyond: '<' | '>') => string): string[] {
 	if (!partsOfTotal(total).includes('extreme')) return []
 	return [say(placeOf(total, 'extreme'), total.name === 'MIN' ? '<' : '>')]
 }
 
-function changeParent(total: KeptTotal, row: 'NEW' | 'OLD', sets: readonly string[], and: readonly string[]): string {
+function changeParent(total: Rollup, row: 'NEW' | 'OLD', sets: readonly string[], and: readonly string[]): string {
 	const { parent, by, item } = total
 	const filled = item ? [`${row}.c${item.id} IS NOT NULL`] : []
 	const where = [`n = ${row}.c${by.id}`, ...filled, ...and, conditionOf(total, row)]
