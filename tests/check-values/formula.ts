@@ -3,11 +3,11 @@
  */
 import type { CellChange } from '$lib/core/query/change.ts'
 import { check } from '$lib/core/formula/check/check.ts'
-import { compileFault, compileValue } from '$lib/core/formula/sql/compile.ts'
+import { compileError, compileValue } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import { evaluate } from '$lib/core/formula/evaluate/evaluate.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
-import { FAULT_NAMES, isFault, type Expr, type Value } from '$lib/core/model/formula.ts'
+import { ERROR_NAMES, isErrorValue, type Expr, type Value } from '$lib/core/model/formula.ts'
 import { raw, sql } from '$lib/core/sql/sql.ts'
 import { readTime } from '$lib/core/table/read-time.ts'
 import { getTable } from '$lib/core/model/table.ts'
@@ -140,10 +140,10 @@ export function bothLives(store: Store, expr: Expr, n: number): Outcome[] {
 	const moment = { today: '2026-11-23', now: new Date(NOW).toISOString() }
 	const folded = fold(expr, moment)
 	const ctx = newContext('r', moment)
-	const fault = compileFault(folded, ctx) ?? raw('NULL')
-	const [found] = store.select(sql`SELECT ${compileValue(folded, ctx)}, ${fault} FROM t${OWN} AS r WHERE r.n = ${n}`)
+	const error = compileError(folded, ctx) ?? raw('NULL')
+	const [found] = store.select(sql`SELECT ${compileValue(folded, ctx)}, ${error} FROM t${OWN} AS r WHERE r.n = ${n}`)
 	const queried =
-		found?.[1] === null ? toOutcome(fromSql(found[0], expr), expr) : { error: FAULT_NAMES[Number(found?.[1])] ?? '?' }
+		found?.[1] === null ? toOutcome(fromSql(found[0], expr), expr) : { error: ERROR_NAMES[Number(found?.[1])] ?? '?' }
 	const row = readStoredRow(store, table, n)
 	if (!row) throw new Error('Expected the row of a check value to be there')
 	const evaluated = evaluate(expr, { rows: [row], ...moment, ...storeEnv(store) })
@@ -156,7 +156,7 @@ function fromSql(value: unknown, expr: Expr): Value {
 }
 
 function toOutcome(value: Value, expr: Expr): Outcome {
-	if (isFault(value)) return { error: FAULT_NAMES[value.fault] }
+	if (isErrorValue(value)) return { error: ERROR_NAMES[value.errorCode] }
 	if (expr.type.kind === 'date' && typeof value === 'string') return { date: value }
 	if (expr.type.kind === 'datetime' && typeof value === 'string') return { datetime: value }
 	return value

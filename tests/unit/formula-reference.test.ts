@@ -2,7 +2,7 @@ import * as reference from '@formulajs/formulajs'
 import { expect, test } from 'vitest'
 import { call } from '$lib/core/formula/functions/define.ts'
 import { FUNCTIONS } from '$lib/core/formula/functions/table.ts'
-import { isFault, type Given } from '$lib/core/model/formula.ts'
+import { isErrorValue, type Given } from '$lib/core/model/formula.ts'
 import { addDays } from '$lib/core/schedule/calendar.ts'
 import { randomFrom, type Random } from '../../demo/random.ts'
 
@@ -100,7 +100,7 @@ test.each(CASES)(`%s gives what the reference library gives (seed ${SEED})`, (na
 		const args = makes.map((make) => make(random))
 		const ours = call(fn, [...args, ...fn.parameters.slice(args.length).map(({ otherwise }) => otherwise ?? null)])
 		const wanted = theirs(...args.map((arg, at) => toTheirs(arg, fn.parameters[at]?.type === 'date')))
-		expect(isFault(ours), `${name} of ${JSON.stringify(args)}`).toBe(false)
+		expect(isErrorValue(ours), `${name} of ${JSON.stringify(args)}`).toBe(false)
 		if (typeof wanted === 'number' && typeof ours === 'number') expect(ours).toBeCloseTo(wanted, 6)
 		else expect(ours, `${name} of ${JSON.stringify(args)}`).toBe(toOurs(wanted))
 	}

@@ -7,11 +7,11 @@ import { randomFrom } from '../../demo/random.ts'
 import { raw, sql } from '$lib/core/sql/sql.ts'
 import { getTable } from '$lib/core/model/table.ts'
 import { check } from '$lib/core/formula/check/check.ts'
-import { compileCondition, compileFault, compileValue, FormulaTooLong } from '$lib/core/formula/sql/compile.ts'
+import { compileCondition, compileError, compileValue, FormulaTooLong } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import { evaluate, isTrue } from '$lib/core/formula/evaluate/evaluate.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
-import { FAULT_NAMES, isFault, type Expr, type Value } from '$lib/core/model/formula.ts'
+import { ERROR_NAMES, isErrorValue, type Expr, type Value } from '$lib/core/model/formula.ts'
 
 /** How many formulas; the long run asks for more. Each is worked out on every row. */
 const COUNT = Number(process.env['TIN_SHED_FORMULAS'] ?? 2000)
@@ -23,7 +23,7 @@ const moment = { today: '2026-11-23', now: new Date(NOW).toISOString() }
 test(`generated formulas give the same in the database and in TypeScript (seed ${SEED})`, () => {
 	const random = randomFrom(SEED)
 	const store = makeWorld(random, ROWS)
-	const seen = { worked: 0, faults: 0, blanks: 0 }
+	const seen = { worked: 0, errors: 0, blanks: 0 }
 	for (let i = 0; i < COUNT; i++) {
 		const kind = random.pick(['number', 'text', 'date', 'yesno'] as const)
 		const formula = writeFormula(random, kind, 1 + random.below(4))
@@ -33,14 +33,14 @@ test(`generated formulas give the same in the database and in TypeScript (seed $
 		if (!queried) continue
 		seen.worked++
 		const evaluated = evaluateAll(store, expr)
-		for (const value of evaluated) if (isFault(value)) seen.faults++
+		for (const value of evaluated) if (isErrorValue(value)) seen.errors++
 		seen.blanks += evaluated.filter((value) => value === null).length
 		expect(queried.values, formula).toEqual(evaluated.map(toShown))
 		if (queried.holds) expect(queried.holds, formula).toEqual(evaluated.map(isTrue))
 	}
 	// The generator must really reach what it is for.
 	expect(seen.worked).toBeGreaterThan(COUNT / 2)
-	expect(seen.faults).toBeGreaterThan(COUNT / 10)
+	expect(seen.errors).toBeGreaterThan(COUNT / 10)
 	expect(seen.blanks).toBeGreaterThan(COUNT / 10)
 })
 
@@ -68,11 +68,11 @@ function scopeOf(store: Store) {
 function query(store: Store, expr: Expr): { values: unknown[]; holds: boolean[] | undefined } | undefined {
 	const folded = fold(expr, moment)
 	try {
-		const fault = compileFault(folded, newContext('r', moment)) ?? raw('NULL')
+		const error = compileError(folded, newContext('r', moment)) ?? raw('NULL')
 		const value = compileValue(folded, newContext('r', moment))
 		const condition = expr.type.kind === 'yesno' ? compileCondition(folded, newContext('r', moment)) : raw('NULL')
-		const rows = store.select(sql`SELECT ${value}, ${fault}, (${condition}) IS TRUE FROM t${ITEMS} AS r ORDER BY r.n`)
-		const values = rows.map((row) => (row[1] === null ? toShown(fromSql(row[0], expr)) : FAULT_NAMES[Number(row[1])]))
+		const rows = store.select(sql`SELECT ${value}, ${error}, (${condition}) IS TRUE FROM t${ITEMS} AS r ORDER BY r.n`)
+		const values = rows.map((row) => (row[1] === null ? toShown(fromSql(row[0], expr)) : ERROR_NAMES[Number(row[1])]))
 		return { values, holds: expr.type.kind === 'yesno' ? rows.map((row) => row[2] === 1) : undefined }
 	} catch (error) {
 		if (error instanceof FormulaTooLong) return undefined
@@ -96,6 +96,6 @@ function fromSql(value: unknown, expr: Expr): Value {
 
 /** Numbers are compared to the last bit; −0 and 0 are one number. */
 function toShown(value: Value): unknown {
-	if (isFault(value)) return FAULT_NAMES[value.fault]
+	if (isErrorValue(value)) return ERROR_NAMES[value.errorCode]
 	return value === 0 ? 0 : value
 }

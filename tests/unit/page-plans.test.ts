@@ -102,8 +102,8 @@ describe('a page', () => {
 	})
 
 	test('asks whether a computed cell is in error only where it can be', () => {
-		const faults = page(KEEPER, { columns: [TWICE, GAP] }).cells.map(({ faultAt }) => faultAt !== undefined)
-		expect(faults).toEqual([false, true])
+		const errors = page(KEEPER, { columns: [TWICE, GAP] }).cells.map(({ errorAt }) => errorAt !== undefined)
+		expect(errors).toEqual([false, true])
 	})
 
 	test('reads the label of a reference, and whether it is seen only where that is not always so', () => {

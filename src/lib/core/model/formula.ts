@@ -1,7 +1,7 @@
 /**
  * The shapes that a formula passes through: syntax, typed tree, value.
  *
- * - A value is blank (`null`), a number, text, yes/no, or a fault. Dates are ISO 8601 text; only the type tells them from text.
+ * - A value is blank (`null`), a number, text, yes/no, or an error. Dates are ISO 8601 text; only the type tells them from text.
  * - A row is known by its number inside the database; outside it never appears as one.
  */
 import type { Sql } from '../sql/sql.ts'
@@ -28,22 +28,22 @@ export interface Mend {
 	readonly text: string
 }
 
-export const FAULT_NAMES = ['', '', '#DIV/0!', '#VALUE!', '#REF!', '#NAME?', '#NUM!', '#N/A'] as const
+export const ERROR_NAMES = ['', '', '#DIV/0!', '#VALUE!', '#REF!', '#NAME?', '#NUM!', '#N/A'] as const
 
 /** The number that `ERROR.TYPE` gives for the error (OpenFormula 6.13.11, from memory). */
-export type FaultCode = 2 | 3 | 4 | 5 | 6 | 7
+export type ErrorValueCode = 2 | 3 | 4 | 5 | 6 | 7
 
-export interface Fault {
-	readonly fault: FaultCode
+export interface ErrorValue {
+	readonly errorCode: ErrorValueCode
 }
 
-export const DIV_ZERO: Fault = { fault: 2 }
-export const BAD_VALUE: Fault = { fault: 3 }
-export const BAD_NUMBER: Fault = { fault: 6 }
-export const NOT_AVAILABLE: Fault = { fault: 7 }
+export const DIV_ZERO: ErrorValue = { errorCode: 2 }
+export const BAD_VALUE: ErrorValue = { errorCode: 3 }
+export const BAD_NUMBER: ErrorValue = { errorCode: 6 }
+export const NOT_AVAILABLE: ErrorValue = { errorCode: 7 }
 
 export type Plain = null | number | string | boolean
-export type Value = Plain | Fault
+export type Value = Plain | ErrorValue
 
 export type Type =
 	| { readonly kind: 'number' | 'text' | 'yesno' | 'date' | 'datetime' | 'blank' | 'mixed' }
@@ -186,6 +186,6 @@ export interface FunctionEntry extends FunctionNote {
 	readonly rises?: boolean
 }
 
-export function isFault(value: unknown): value is Fault {
-	return typeof value === 'object' && value !== null && 'fault' in value
+export function isErrorValue(value: unknown): value is ErrorValue {
+	return typeof value === 'object' && value !== null && 'errorCode' in value
 }

@@ -1,7 +1,7 @@
 /** The columns of a page's SELECT: cells, the flags that say which of them are seen, labels, and what may be done. */
 import { isAlways } from '../formula/syntax/constant.ts'
 import type { Right, Rights } from '../access/rights.ts'
-import { compileCondition, compileFault } from '../formula/sql/compile.ts'
+import { compileCondition, compileError } from '../formula/sql/compile.ts'
 import type { Context } from '../formula/sql/sql-context.ts'
 import type { Type } from '../model/formula.ts'
 import { getColumn, getTable, type Catalogue, type Column, type Table } from '../model/table.ts'
@@ -14,7 +14,7 @@ export interface CellPlace {
 	readonly at: number
 	/** Where the flag stands that is 1 if the cell is seen; undefined if it always is. */
 	readonly seenAt?: number
-	readonly faultAt?: number
+	readonly errorAt?: number
 	/** For a reference: the label of its target, and the flag that the target is seen, unless it always is. */
 	readonly label?: { readonly column: Column; readonly at: number; readonly seenAt?: number }
 	readonly type: Type | undefined
@@ -74,10 +74,10 @@ export class SelectList {
 		}
 	}
 
-	private addComputed(table: Table, column: Column, stored: boolean): { at: number; faultAt?: number } {
+	private addComputed(table: Table, column: Column, stored: boolean): { at: number; errorAt?: number } {
 		const at = this.add(stored ? raw(`r.c${column.id}`) : virtualValue(table, column, this.ctx))
-		const fault = stored ? raw(`r.c${column.id}e`) : compileFault(fieldOf(table, column), this.ctx)
-		return fault ? { at, faultAt: this.add(fault) } : { at }
+		const error = stored ? raw(`r.c${column.id}e`) : compileError(fieldOf(table, column), this.ctx)
+		return error ? { at, errorAt: this.add(error) } : { at }
 	}
 
 	private addLabel(column: Column, target: Table): NonNullable<CellPlace['label']> {

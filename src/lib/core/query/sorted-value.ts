@@ -1,7 +1,7 @@
 /** What a column comes to for a reader where rows are ordered or grouped by it, and where that would take counting anew. */
 import { isAlways, isNever } from '../formula/syntax/constant.ts'
 import type { Rights } from '../access/rights.ts'
-import { compileCondition, compileFault, compileValue } from '../formula/sql/compile.ts'
+import { compileCondition, compileError, compileValue } from '../formula/sql/compile.ts'
 import type { Context } from '../formula/sql/sql-context.ts'
 import { keptSortPlace, whereServed } from '../formula/sql/rollups.ts'
 import type { Expr } from '../model/formula.ts'
@@ -78,9 +78,9 @@ function sortedLabel(label: Column): (alias: string) => Sql {
 /** A virtual column's value as this reader sees it; in error it counts as blank. */
 export function virtualValue(table: Table, column: Column, ctx: Context): Sql {
 	const expr = fieldOf(table, column)
-	const fault = compileFault(expr, ctx)
+	const error = compileError(expr, ctx)
 	const value = compileValue(expr, { ...ctx, sight: ctx.sight && withoutMask(ctx.sight, table, column) })
-	return fault ? sql`(CASE WHEN (${fault}) IS NULL THEN ${value} END)` : value
+	return error ? sql`(CASE WHEN (${error}) IS NULL THEN ${value} END)` : value
 }
 
 /** The mask of the column itself is asked beside the value, once; inside, the operands stand bare. */

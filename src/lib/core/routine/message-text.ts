@@ -1,7 +1,7 @@
 /** A message's text: words, and formulas in braces. `{{` stands for a brace. */
 import { check, type Checked } from '../formula/check/check.ts'
 import { plainText } from '../formula/evaluate/evaluate.ts'
-import { isFault, type Expr, type Issue, type Value } from '../model/formula.ts'
+import { isErrorValue, type Expr, type Issue, type Value } from '../model/formula.ts'
 import { findKind } from '../table/kinds/all.ts'
 import { showDuration } from '../table/kinds/duration.ts'
 import { showDate } from '../table/kinds/date.ts'
@@ -44,7 +44,7 @@ export function mapPieces(text: string, map: (formula: string) => string): strin
 
 /** The words that a formula's value stands for in a message: each as its column shows it, errors and blanks as nothing. */
 export function showResult(expr: Expr, value: Value): string {
-	if (isFault(value) || value === null) return ''
+	if (isErrorValue(value) || value === null) return ''
 	if (expr.kind === 'field' && !expr.column.computed)
 		return findKind(expr.column.type)?.show(value, expr.column) ?? String(value)
 	if (expr.type.kind === 'date') return showDate(String(value))

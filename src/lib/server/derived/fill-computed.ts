@@ -1,6 +1,6 @@
 /** Works a kept column out for every row, after its formula was written or changed. */
 import { evaluate } from '$lib/core/formula/evaluate/evaluate.ts'
-import { isFault } from '$lib/core/model/formula.ts'
+import { isErrorValue } from '$lib/core/model/formula.ts'
 import { hasKey } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/model/table.ts'
 import { textKey } from '$lib/core/text/key.ts'
@@ -15,15 +15,15 @@ export function fillComputed(store: Store, table: Table, column: Column): void {
 	if (!computed) return
 	const key = hasKey(column) ? `, c${column.id}k = @key` : ''
 	const update = store.db.prepare(
-		`UPDATE t${table.id} SET c${column.id} = @value, c${column.id}e = @fault${key} WHERE n = @n`
+		`UPDATE t${table.id} SET c${column.id} = @value, c${column.id}e = @errorCode${key} WHERE n = @n`
 	)
 	const env = { ...NO_MOMENT, ...storeEnv(store) }
 	for (const n of store.db.prepare(`SELECT n FROM t${table.id}`).pluck().all() as number[]) {
 		const row = readStoredRow(store, table, n)
 		if (!row) continue
 		const result = evaluate(computed.expr, { ...env, rows: [row] })
-		const value = isFault(result) || result === '' ? null : typeof result === 'boolean' ? Number(result) : result
+		const value = isErrorValue(result) || result === '' ? null : typeof result === 'boolean' ? Number(result) : result
 		const keyed = hasKey(column) ? { key: typeof value === 'string' ? textKey(value) : null } : {}
-		update.run({ n, value, fault: isFault(result) ? result.fault : null, ...keyed })
+		update.run({ n, value, errorCode: isErrorValue(result) ? result.errorCode : null, ...keyed })
 	}
 }

@@ -3,7 +3,7 @@ import type { FormulaResult } from '$lib/core/requests/formulas.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { tooMuch } from '$lib/core/formula/syntax/issues.ts'
 import { rollupsOf, withRollups } from '$lib/core/formula/sql/rollups.ts'
-import { FAULT_NAMES, isFault } from '$lib/core/model/formula.ts'
+import { ERROR_NAMES, isErrorValue } from '$lib/core/model/formula.ts'
 import { showResult } from '$lib/core/routine/message-text.ts'
 import { isVolatile, ownColumns, readsOwnRowOnly, registeredCalls } from '$lib/core/formula/syntax/walk.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
@@ -49,8 +49,8 @@ export function tryFormula(store: Store, { table: id, text, row, actor, now }: T
 			? check(`"" & (${text})`, { catalogue: store.workspace().catalogue, rows: [table], me: true }).expr
 			: expr
 	const value = shown ? workOut(store, shown, { table, n, moment, rights }) : null
-	const result = isFault(value)
-		? (FAULT_NAMES[value.fault] ?? '')
+	const result = isErrorValue(value)
+		? (ERROR_NAMES[value.errorCode] ?? '')
 		: value === null || value === ''
 			? 'blank'
 			: showResult(shown ?? expr, value)

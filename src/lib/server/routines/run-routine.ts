@@ -7,7 +7,7 @@ import { entryOfStart, type Routine, type Step } from '$lib/core/routine/routine
 import type { SendStep } from '$lib/core/routine/send-step.ts'
 import type { SetStep } from '$lib/core/routine/set-step.ts'
 import { check } from '$lib/core/formula/check/check.ts'
-import { isFault } from '$lib/core/model/formula.ts'
+import { isErrorValue } from '$lib/core/model/formula.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
 import { parseMessage, showResult } from '$lib/core/routine/message-text.ts'
 import { getColumn, getTable, type Table } from '$lib/core/model/table.ts'
@@ -91,7 +91,8 @@ function toCell(store: Store, step: SetStep, { table, n, actor, now }: PressedRo
 	if (!expr)
 		throw new AppError('invalid', `This routine cannot run: ${issues[0]?.message ?? 'its formula is damaged.'}`)
 	const value = workOut(store, expr, { table, n, moment: standing.moment, rights: standing.rights })
-	if (isFault(value)) throw new AppError('invalid', `${column.name} could not be worked out, so nothing was changed.`)
+	if (isErrorValue(value))
+		throw new AppError('invalid', `${column.name} could not be worked out, so nothing was changed.`)
 	if (column.type === 'reference') {
 		return {
 			column: column.id,

@@ -1,10 +1,10 @@
 /** Works formulas out on one row in the database: as the data is, or as somebody may see it. */
 import type { Rights } from '$lib/core/access/rights.ts'
 import { check } from '$lib/core/formula/check/check.ts'
-import { compileCondition, compileFault, compileValue } from '$lib/core/formula/sql/compile.ts'
+import { compileCondition, compileError, compileValue } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import { fold, type Moment } from '$lib/core/formula/evaluate/fold.ts'
-import type { Expr, FaultCode, Value } from '$lib/core/model/formula.ts'
+import type { Expr, ErrorValueCode, Value } from '$lib/core/model/formula.ts'
 import { allOf, param, raw, sql } from '$lib/core/sql/sql.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
@@ -23,12 +23,12 @@ export function workOut(store: Store, expr: Expr, { table, n, moment, rights }: 
 	const folded = fold(expr, moment)
 	const conditions = [sql`r.n = ${param(n)}`]
 	if (rights) conditions.push(compileCondition(rights.rows(table), newContext('r', moment)))
-	const fault = compileFault(folded, ctx) ?? raw('NULL')
+	const error = compileError(folded, ctx) ?? raw('NULL')
 	const [row] = store.select(
-		sql`SELECT ${compileValue(folded, ctx)}, ${fault} FROM t${table.id} AS r WHERE ${allOf(conditions)}`
+		sql`SELECT ${compileValue(folded, ctx)}, ${error} FROM t${table.id} AS r WHERE ${allOf(conditions)}`
 	)
 	if (!row) return null
-	if (typeof row[1] === 'number') return { fault: row[1] as FaultCode }
+	if (typeof row[1] === 'number') return { errorCode: row[1] as ErrorValueCode }
 	return expr.type.kind === 'yesno' && row[0] !== null ? row[0] === 1 : (row[0] as Value)
 }
 

@@ -4,7 +4,7 @@
  * Both are the system's: the person need not be granted the column, and the lines are judged on the row with them.
  */
 import { evaluate } from '$lib/core/formula/evaluate/evaluate.ts'
-import { isFault, type Value } from '$lib/core/model/formula.ts'
+import { isErrorValue, type Value } from '$lib/core/model/formula.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { printNumber, readNumber, seriesOf } from '$lib/core/table/numbering.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
@@ -64,7 +64,7 @@ function greatestNumber(store: Store, table: Table, column: Column, series: stri
 
 /** A default that does not fit its column is left out, as if there were none. */
 function toStored(column: Column, value: Value): StoredValue {
-	if (value === null || value === '' || isFault(value)) return null
+	if (value === null || value === '' || isErrorValue(value)) return null
 	if (column.type === 'reference') return typeof value === 'number' ? value : null
 	const kind = findKind(column.type)
 	const reading = kind?.check(value, column)

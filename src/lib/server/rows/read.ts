@@ -13,7 +13,7 @@ import type { Rights } from '$lib/core/access/rights.ts'
 import { covers } from '$lib/core/access/types.ts'
 import { checkCondition } from '$lib/core/formula/check/check.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
-import { FAULT_NAMES, type Expr } from '$lib/core/model/formula.ts'
+import { ERROR_NAMES, type Expr } from '$lib/core/model/formula.ts'
 import { labelIs, labelStarts } from '$lib/core/query/by-label.ts'
 import { atMost, planAnchors, planCount, planPage, type AnchorPlan, type PagePlan } from '$lib/core/query/plan.ts'
 import type { Cursor, PageRequest, Plans } from '$lib/core/query/request.ts'
@@ -352,8 +352,8 @@ function toWire(row: unknown[], plan: PagePlan, place: WirePlace): WireRow {
 
 function toCell(row: unknown[], cell: CellPlace, store: Store): WireCell {
 	const { column } = cell
-	const fault = cell.faultAt === undefined ? null : row[cell.faultAt]
-	if (typeof fault === 'number') return { error: FAULT_NAMES[fault] ?? '#VALUE!' }
+	const error = cell.errorAt === undefined ? null : row[cell.errorAt]
+	if (typeof error === 'number') return { error: ERROR_NAMES[error] ?? '#VALUE!' }
 	const stored = row[cell.at] as StoredValue
 	if (stored === null) return null
 	if (cell.label) return toReference(row, cell.label, Number(stored), { store, to: column.to ?? 0 })

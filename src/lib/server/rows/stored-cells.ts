@@ -5,7 +5,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import { holdsFile } from '$lib/core/capture/attachment.ts'
 import { evaluate } from '$lib/core/formula/evaluate/evaluate.ts'
-import { isFault } from '$lib/core/model/formula.ts'
+import { isErrorValue } from '$lib/core/model/formula.ts'
 import type { CellChange, CellInput } from '$lib/core/query/change.ts'
 import type { SqlValue } from '$lib/core/sql/sql.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
@@ -92,11 +92,11 @@ function addComputed(
 	const row = rowFromStored(0, 0, stored)
 	const env = { rows: [row], ...momentAt(store.workspace().timeZone, context.now), ...storeEnv(store) }
 	const value = evaluate(column.computed.expr, env)
-	const kept = isFault(value) || value === '' ? null : typeof value === 'boolean' ? Number(value) : value
+	const kept = isErrorValue(value) || value === '' ? null : typeof value === 'boolean' ? Number(value) : value
 	stored.set(column.id, kept)
 	addCell(column, kept, into)
 	into.names.push(`c${column.id}e`)
-	into.values.push(isFault(value) ? value.fault : null)
+	into.values.push(isErrorValue(value) ? value.errorCode : null)
 }
 
 function toStored(store: Store, cell: FileCell, input: CellInput, context: ChangeContext): StoredValue {

@@ -1,7 +1,7 @@
 /** The changes that staged rows come to, some at a time. */
 import type { MergeInto } from '$lib/core/exchange/plan.ts'
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
-import { isFault } from '$lib/core/model/formula.ts'
+import { isErrorValue } from '$lib/core/model/formula.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import { getTable, type Table } from '$lib/core/model/table.ts'
 import { labelText } from '../rows/read.ts'
@@ -94,5 +94,5 @@ function toCell(store: Store, { pair: { to, staged }, value, row }: Given, skipp
 
 function plain(column: Pair['staged'], stored: StoredValue): CellInput {
 	const value = toValue(column, stored)
-	return isFault(value) ? null : value
+	return isErrorValue(value) ? null : value
 }

@@ -7,7 +7,7 @@ import type { Undone } from '$lib/core/requests/imports.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { Misfit } from '$lib/core/exchange/comparison.ts'
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
-import { isFault } from '$lib/core/model/formula.ts'
+import { isErrorValue } from '$lib/core/model/formula.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/model/table.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
@@ -116,5 +116,5 @@ function toInput(store: Store, column: Column, stored: StoredValue): CellInput {
 	if (stored === null) return null
 	if (column.type === 'reference') return { id: store.ids.toId(column.to ?? 0, Number(stored)) }
 	const value = toValue(column, stored)
-	return isFault(value) ? null : value
+	return isErrorValue(value) ? null : value
 }

@@ -1,8 +1,8 @@
 import type { Database } from 'better-sqlite3'
 import { numberText, power } from '$lib/core/number/arithmetic.ts'
-import { call, decodeSets, faultNumber } from '$lib/core/formula/functions/define.ts'
+import { call, decodeSets, errorNumber } from '$lib/core/formula/functions/define.ts'
 import { REGISTERED } from '$lib/core/formula/functions/table.ts'
-import { isFault, type FunctionEntry, type Value } from '$lib/core/model/formula.ts'
+import { isErrorValue, type FunctionEntry, type Value } from '$lib/core/model/formula.ts'
 import { showDuration } from '$lib/core/table/kinds/duration.ts'
 import { textKey } from '$lib/core/text/key.ts'
 
@@ -35,10 +35,10 @@ function registerEntry(db: Database, entry: FunctionEntry): void {
 	const options = { deterministic: true, varargs: true } as const
 	const work = (args: unknown[]) => call(entry, decodeSets(entry, args))
 	db.function(`fn_${name}`, options, (...args: unknown[]) => toStored(work(args)))
-	if (entry.canFail) db.function(`fault_${name}`, options, (...args: unknown[]) => faultNumber(work(args)))
+	if (entry.canFail) db.function(`fault_${name}`, options, (...args: unknown[]) => errorNumber(work(args)))
 }
 
 function toStored(value: Value): number | string | null {
-	if (isFault(value)) return null
+	if (isErrorValue(value)) return null
 	return typeof value === 'boolean' ? Number(value) : value
 }

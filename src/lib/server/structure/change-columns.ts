@@ -3,7 +3,7 @@ import type { ColumnWords, ColumnUse, ConversionPreview, TableWords } from '$lib
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { plainText } from '$lib/core/formula/evaluate/evaluate.ts'
-import { isFault } from '$lib/core/model/formula.ts'
+import { isErrorValue } from '$lib/core/model/formula.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import { placesOf } from '$lib/core/table/choice-places.ts'
@@ -251,7 +251,7 @@ function toEntry(column: Column): ColumnEntry {
 /** A value as a person would type it. */
 function textOf(column: Column, stored: StoredValue): string {
 	const value = stored === null ? null : toValue(column, stored)
-	if (value === null || isFault(value)) return ''
+	if (value === null || isErrorValue(value)) return ''
 	if (column.type === 'time' || column.type === 'duration' || column.type === 'yes/no')
 		return findKind(column.type)?.show(value, column) ?? ''
 	return plainText(value) ?? ''

@@ -53,7 +53,7 @@
 			class:num={isNumeric(column)}
 			class:computed={column.type === 'computed'}
 			class:unseen={row !== undefined && cell === undefined}
-			class:fault={typeof cell === 'object' && cell !== null && 'error' in cell}
+			class:in-error={typeof cell === 'object' && cell !== null && 'error' in cell}
 			class:frozen={c < view.frozen}
 			style:width="{view.width(column)}px"
 			style:left={c < view.frozen ? `${lefts[c]}px` : undefined}
@@ -112,7 +112,7 @@
 	.cell.unseen {
 		background: repeating-linear-gradient(135deg, var(--limewash) 0 4px, transparent 4px 8px);
 	}
-	.cell.fault {
+	.cell.in-error {
 		color: var(--oxide);
 		font-family: var(--mono);
 		font-size: 0.82rem;

@@ -18,7 +18,7 @@ import {
 } from './convert.ts'
 import { TEXT_OF_DATE, TEXT_OF_MOMENT, TEXT_OF_NUMBER, TEXT_OF_TEXT } from '../functions/format-text.ts'
 import * as issue from '../syntax/issues.ts'
-import { BAD_VALUE, NOT_AVAILABLE, type Fault } from '../../model/formula.ts'
+import { BAD_VALUE, NOT_AVAILABLE, type ErrorValue } from '../../model/formula.ts'
 
 export function findSpecial(name: string): CheckCall | undefined {
 	return SPECIALS.get(name) ?? findTotal(name)
@@ -35,7 +35,7 @@ const SPECIALS: ReadonlyMap<string, CheckCall> = new Map<string, CheckCall>([
 	['NOT', (call) => ({ kind: 'not', arg: toCondition(only(call, 'NOT')), type: YESNO })],
 	['TRUE', (call) => constant(call, true)],
 	['FALSE', (call) => constant(call, false)],
-	['NA', (call) => none(call) && faulty(NOT_AVAILABLE)],
+	['NA', (call) => none(call) && inError(NOT_AVAILABLE)],
 	['ISBLANK', (call) => ({ kind: 'isblank', arg: one(call), type: YESNO })],
 	['ISERROR', (call) => ({ kind: 'iserror', which: 'any', arg: one(call), type: YESNO })],
 	['ISERR', (call) => ({ kind: 'iserror', which: 'err', arg: one(call), type: YESNO })],
@@ -76,7 +76,7 @@ function constant(call: Call, value: boolean): Expr {
 	return { kind: 'literal', value, type: YESNO }
 }
 
-function faulty(value: Fault): Expr {
+function inError(value: ErrorValue): Expr {
 	return { kind: 'literal', value, type: { kind: 'blank' } }
 }
 
@@ -110,7 +110,7 @@ function checkIfs(call: Call): Expr {
 		test: toCondition(call.part(test, 'A test of IFS')),
 		then: call.check(then)
 	}))
-	return toBranches(branches, faulty(NOT_AVAILABLE), call)
+	return toBranches(branches, inError(NOT_AVAILABLE), call)
 }
 
 function checkSwitch(call: Call): Expr {
@@ -121,7 +121,7 @@ function checkSwitch(call: Call): Expr {
 		then: call.check(then)
 	}))
 	const last = tree.args.length % 2 === 0 ? tree.args.at(-1) : undefined
-	return toBranches(branches, last ? call.check(last) : faulty(NOT_AVAILABLE), call)
+	return toBranches(branches, last ? call.check(last) : inError(NOT_AVAILABLE), call)
 }
 
 function checkChoose(call: Call): Expr {
@@ -136,7 +136,7 @@ function checkChoose(call: Call): Expr {
 	})
 	const values = tree.args.slice(1).map((arg) => call.check(arg))
 	const branches = values.map((then, i) => ({ test: below(i + 2), then }))
-	return toBranches([{ test: below(1), then: faulty(BAD_VALUE) }, ...branches], faulty(BAD_VALUE), call)
+	return toBranches([{ test: below(1), then: inError(BAD_VALUE) }, ...branches], inError(BAD_VALUE), call)
 }
 
 function pairsFrom(tree: Call['tree'], from: number): readonly (readonly [Syntax, Syntax])[] {

@@ -170,8 +170,8 @@ function totalOfList(name: AggregateName, items: readonly Expr[], criteria: read
 /** No rows to take a mean of is an error here, as in OpenFormula; plain AVERAGE gives a blank. */
 function unlessNone(mean: Expr): Expr {
 	const none: Expr = { kind: 'isblank', arg: mean, type: YESNO }
-	const fault: Expr = { kind: 'literal', value: DIV_ZERO, type: { kind: 'blank' } }
-	return { kind: 'if', test: none, then: fault, else: mean, type: mean.type }
+	const error: Expr = { kind: 'literal', value: DIV_ZERO, type: { kind: 'blank' } }
+	return { kind: 'if', test: none, then: error, else: mean, type: mean.type }
 }
 
 const CRITERION = /^(<>|<=|>=|=|<|>)?(.*)$/s

@@ -15,12 +15,12 @@ import {
 	BAD_NUMBER,
 	BAD_VALUE,
 	DIV_ZERO,
-	isFault,
+	isErrorValue,
 	NOT_AVAILABLE,
 	type ArithmeticOp,
 	type CompareOp,
 	type Expr,
-	type Fault,
+	type ErrorValue,
 	type Given,
 	type Plain,
 	type Value
@@ -85,15 +85,15 @@ export function evaluate(expr: Expr, env: Env): Value {
 			return withPlain([expr.test], env, (test) => evaluate(isTrue(test ?? null) ? expr.then : expr.else, env))
 		case 'iferror': {
 			const value = evaluate(expr.arg, env)
-			return isFault(value) && (expr.only === 'any' || value.fault === 7) ? evaluate(expr.else, env) : value
+			return isErrorValue(value) && (expr.only === 'any' || value.errorCode === 7) ? evaluate(expr.else, env) : value
 		}
 		case 'iserror': {
 			const value = evaluate(expr.arg, env)
-			return isFault(value) && (expr.which === 'any' || (value.fault === 7) === (expr.which === 'na'))
+			return isErrorValue(value) && (expr.which === 'any' || (value.errorCode === 7) === (expr.which === 'na'))
 		}
 		case 'errortype': {
 			const value = evaluate(expr.arg, env)
-			return isFault(value) ? value.fault : NOT_AVAILABLE
+			return isErrorValue(value) ? value.errorCode : NOT_AVAILABLE
 		}
 		case 'istype':
 			return isOfType(expr, evaluate(expr.arg, env))
@@ -138,7 +138,7 @@ function rowAt(env: Env, level: number): RowValues {
 
 function evaluateField(expr: Expr & { kind: 'field' }, env: Env): Value {
 	const row = findRowOf(expr.of, env)
-	return row === undefined || isFault(row) ? (row ?? null) : cellOf(row, expr.column, env)
+	return row === undefined || isErrorValue(row) ? (row ?? null) : cellOf(row, expr.column, env)
 }
 
 function cellOf(row: RowValues, column: Column, env: Env): Value {
@@ -150,7 +150,7 @@ function cellOf(row: RowValues, column: Column, env: Env): Value {
 function findRowOf(of: Expr, env: Env) {
 	if (of.kind === 'this') return rowAt(env, of.level)
 	const n = evaluate(of, env)
-	if (isFault(n)) return n
+	if (isErrorValue(n)) return n
 	if (of.type.kind !== 'row' || typeof n !== 'number') return undefined
 	return env.findRow(of.type.table, n)
 }
@@ -160,7 +160,7 @@ function withPlain(parts: readonly Expr[], env: Env, use: (...values: Plain[]) =
 	const values: Plain[] = []
 	for (const part of parts) {
 		const value = evaluate(part, env)
-		if (isFault(value)) return value
+		if (isErrorValue(value)) return value
 		values.push(value)
 	}
 	return use(...values)
@@ -218,7 +218,7 @@ function compareValues(a: number | string | boolean, b: number | string | boolea
 
 /** Dates are numbers, as in OpenFormula; an error is neither a number nor a text. */
 function isOfType({ which, arg }: Expr & { kind: 'istype' }, value: Value): boolean {
-	if (value === null || isFault(value)) return false
+	if (value === null || isErrorValue(value)) return false
 	const { kind } = arg.type
 	if (kind === 'date' || kind === 'datetime') return which === 'number'
 	return typeof value === (which === 'text' ? 'string' : 'number')
@@ -229,19 +229,19 @@ function evaluateCall(expr: Expr & { kind: 'call' }, env: Env): Value {
 	const values: Given[] = []
 	for (const arg of expr.args) {
 		const value = arg.type.kind === 'set' ? valuesOf(arg, env) : evaluate(arg, env)
-		if (isFault(value)) return value
+		if (isErrorValue(value)) return value
 		values.push(value as Given)
 	}
 	return call(expr.fn, values)
 }
 
 /** The values of a set in their order: rows in error are left out, an error that is written in a list is the result. */
-function valuesOf(set: Expr, env: Env): readonly Plain[] | Fault {
+function valuesOf(set: Expr, env: Env): readonly Plain[] | ErrorValue {
 	const values: Plain[] = []
 	if (set.kind === 'list') {
 		for (const item of set.items) {
 			const value = evaluate(item, env)
-			if (isFault(value)) return value
+			if (isErrorValue(value)) return value
 			values.push(value)
 		}
 		return values
@@ -249,7 +249,7 @@ function valuesOf(set: Expr, env: Env): readonly Plain[] | Fault {
 	if (set.kind !== 'each') throw new Error(`Expected a set of values, got "${set.kind}"`)
 	for (const row of rowsOf(set.rows, env)) {
 		const value = evaluate(set.item, atLevel(env, set.level, row))
-		if (!isFault(value)) values.push(value)
+		if (!isErrorValue(value)) values.push(value)
 	}
 	return values
 }
@@ -266,8 +266,8 @@ function evaluateAggregate(expr: Expr & { kind: 'aggregate' }, env: Env): Value 
 	const values: Plain[] = []
 	for (const arg of expr.args) {
 		const value = evaluate(arg, env)
-		if (!isFault(value)) values.push(value)
-		else if (expr.name === 'COUNTA') values.push(value.fault)
+		if (!isErrorValue(value)) values.push(value)
+		else if (expr.name === 'COUNTA') values.push(value.errorCode)
 		else if (expr.name !== 'COUNT') return value
 	}
 	return total(expr, values, 1)
@@ -276,7 +276,7 @@ function evaluateAggregate(expr: Expr & { kind: 'aggregate' }, env: Env): Value 
 function totalOfSet(expr: Expr & { kind: 'aggregate' }, set: Expr, env: Env): Value {
 	if (set.kind !== 'each') return rowsOf(set, env).length
 	const values = valuesOf(set, env)
-	if (isFault(values)) throw new Error('Expected the rows of a set in error to be left out')
+	if (isErrorValue(values)) throw new Error('Expected the rows of a set in error to be left out')
 	return total(expr, values, set.item.kind === 'field' ? scaleOf(set.item.column) : 1)
 }
 
@@ -284,7 +284,7 @@ function totalOfSet(expr: Expr & { kind: 'aggregate' }, set: Expr, env: Env): Va
 function rowsOf(set: Expr, env: Env): readonly RowValues[] {
 	if (set.kind === 'children') {
 		const row = findRowOf(set.of, env)
-		return row === undefined || isFault(row) ? [] : env.childrenOf(set.backReference, row.n)
+		return row === undefined || isErrorValue(row) ? [] : env.childrenOf(set.backReference, row.n)
 	}
 	if (set.kind === 'sort') return sortedRows(set, env)
 	if (set.kind !== 'filter') throw new Error(`Expected a set of rows, got "${set.kind}"`)
@@ -295,7 +295,7 @@ function rowsOf(set: Expr, env: Env): readonly RowValues[] {
 function sortedRows(set: Expr & { kind: 'sort' }, env: Env): readonly RowValues[] {
 	const keyed = rowsOf(set.rows, env).map((row) => {
 		const key = evaluate(set.key, atLevel(env, set.level, row))
-		return { row, key: isFault(key) ? null : key }
+		return { row, key: isErrorValue(key) ? null : key }
 	})
 	const sign = set.falling ? -1 : 1
 	const order = (a: Plain, b: Plain) => {

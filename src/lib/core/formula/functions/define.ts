@@ -5,7 +5,7 @@
  * (texts keep them, as ""). A blank date makes the result blank, so no body sees one.
  */
 import {
-	isFault,
+	isErrorValue,
 	type Family,
 	type FunctionEntry,
 	type Given,
@@ -57,7 +57,7 @@ export function call(fn: FunctionEntry, values: readonly Given[]): Value {
 		args.push(toArgument(parameter.type, value))
 	}
 	const result = fn.evaluate(...args)
-	return typeof result === 'number' && !Number.isFinite(result) ? { fault: 6 } : result
+	return typeof result === 'number' && !Number.isFinite(result) ? { errorCode: 6 } : result
 }
 
 /** A set as the database hands it over: JSON text of its values. */
@@ -71,9 +71,9 @@ export function isSetType(type: ParameterType | undefined): boolean {
 	return type === 'numbers' || type === 'texts' || type === 'dates'
 }
 
-/** The number of a fault, for the database; null where there is none. */
-export function faultNumber(value: Value): number | null {
-	return isFault(value) ? value.fault : null
+/** The number of an error, for the database; null where there is none. */
+export function errorNumber(value: Value): number | null {
+	return isErrorValue(value) ? value.errorCode : null
 }
 
 function toArgument(type: ParameterType, value: Given): Given {

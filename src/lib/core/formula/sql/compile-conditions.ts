@@ -9,7 +9,7 @@ import { allOf, anyOf, joinSql, param, raw, sql, type Sql } from '../../sql/sql.
 import { hasKey, scaleOf } from '../../table/storage.ts'
 import type { Column } from '../../model/table.ts'
 import { textKey } from '../../text/key.ts'
-import { caught, faultOf } from './compile-faults.ts'
+import { caught, errorOf } from './compile-errors.ts'
 import { choiceText, columnValue, throughReference, valueOf } from './compile-values.ts'
 import { FITS, soughtAnywhere } from '../functions/wildcards.ts'
 import { FLIPPED, choiceNumber, scaleBound, solveDates, type DateRange } from './solve.ts'
@@ -22,10 +22,10 @@ export function conditionOf(expr: Expr, ctx: Context): Sql {
 	// A part in error makes the whole no, as a part that does not hold does.
 	if (expr.kind === 'and') return allOf(expr.args.map((arg) => conditionOf(arg, ctx)))
 	const range = expr.kind === 'compare' ? solveDates(expr) : undefined
-	if (range && !faultOf(range.column, ctx)) return holdsRange(withinWorks(range), true, ctx)
-	const fault = faultOf(expr, ctx)
+	if (range && !errorOf(range.column, ctx)) return holdsRange(withinWorks(range), true, ctx)
+	const error = errorOf(expr, ctx)
 	const condition = holds(expr, true, ctx)
-	return fault ? sql`((${fault}) IS NULL AND ${condition})` : condition
+	return error ? sql`((${error}) IS NULL AND ${condition})` : condition
 }
 
 /** True exactly where the value of `expr` counts as `want`; otherwise false or NULL. Errors are not looked at. */
@@ -49,9 +49,9 @@ export function holds(expr: Expr, want: boolean, ctx: Context): Sql {
 		case 'if':
 			return sql`(CASE WHEN ${holds(expr.test, true, ctx)} THEN ${holds(expr.then, want, ctx)} ELSE ${holds(expr.else, want, ctx)} END)`
 		case 'iferror': {
-			const fault = caught(expr, ctx)
-			if (!fault) return holds(expr.arg, want, ctx)
-			return sql`(CASE WHEN ${fault} THEN ${holds(expr.else, want, ctx)} ELSE ${holds(expr.arg, want, ctx)} END)`
+			const error = caught(expr, ctx)
+			if (!error) return holds(expr.arg, want, ctx)
+			return sql`(CASE WHEN ${error} THEN ${holds(expr.else, want, ctx)} ELSE ${holds(expr.arg, want, ctx)} END)`
 		}
 		case 'iserror':
 			return unlessWanted(want, isError(expr, ctx))
@@ -240,10 +240,10 @@ function isGranted(expr: Expr & { kind: 'granted' }, ctx: Context): Sql {
 }
 
 function isError(expr: Expr & { kind: 'iserror' }, ctx: Context): Sql {
-	const fault = faultOf(expr.arg, ctx)
-	if (!fault) return FALSE
-	if (expr.which === 'na') return sql`((${fault}) IS 7)`
-	return expr.which === 'any' ? sql`((${fault}) IS NOT NULL)` : sql`(coalesce(${fault}, 7) <> 7)`
+	const error = errorOf(expr.arg, ctx)
+	if (!error) return FALSE
+	if (expr.which === 'na') return sql`((${error}) IS 7)`
+	return expr.which === 'any' ? sql`((${error}) IS NOT NULL)` : sql`(coalesce(${error}, 7) <> 7)`
 }
 
 const NUMBER_KINDS: ReadonlySet<string> = new Set(['number', 'date', 'datetime', 'duration'])
@@ -256,8 +256,8 @@ function isOfType(expr: Expr & { kind: 'istype' }, ctx: Context): Sql {
 	const fits = expr.which === 'text' ? kind === 'text' : NUMBER_KINDS.has(kind)
 	if (!fits && kind !== 'mixed') return FALSE
 	const is = kind === 'mixed' ? sql`(typeof(${value}) IN ${types})` : sql`(${value} IS NOT NULL)`
-	const fault = faultOf(expr.arg, ctx)
-	return fault ? sql`((${fault}) IS NULL AND ${is})` : is
+	const error = errorOf(expr.arg, ctx)
+	return error ? sql`((${error}) IS NULL AND ${is})` : is
 }
 
 /** A value that is NULL where `ISBLANK` says yes: empty text counts as blank. */

@@ -6,7 +6,7 @@ import { allOf, joinSql, param, raw, sql, type Sql } from '../../sql/sql.ts'
 import { scaleOf } from '../../table/storage.ts'
 import { getColumn } from '../../model/table.ts'
 import { comparable, conditionOf, guarded } from './compile-conditions.ts'
-import { faultOf } from './compile-faults.ts'
+import { errorOf } from './compile-errors.ts'
 import { valueOf } from './compile-values.ts'
 import { PART_NAMES, partsOfTotal, placeByValue, whereServed, type OneValue } from './rollups.ts'
 import { maskOf, visibilityOf } from './compile-visibility.ts'
@@ -60,9 +60,9 @@ function sourceOf(set: Expr, ctx: Context): Source {
 /** Blanks and errors come last, whichever way the rest goes. */
 function sortOrder(set: Expr & { kind: 'sort' }, ctx: Context): Sql {
 	const { value, guard } = comparable(set.key, ctx)
-	const fault = faultOf(set.key, ctx)
+	const error = errorOf(set.key, ctx)
 	const seen = guarded(guard ? { value, guard } : { value })
-	const key = fault ? sql`(CASE WHEN (${fault}) IS NULL THEN ${seen} END)` : seen
+	const key = error ? sql`(CASE WHEN (${error}) IS NULL THEN ${seen} END)` : seen
 	return sql`${key} ${raw(set.falling ? 'DESC' : 'ASC')} NULLS LAST`
 }
 
@@ -81,9 +81,9 @@ export function gathered(set: Expr, ctx: Context): Sql {
 	if (set.kind !== 'each') throw new Error(`Expected a set of values, got "${set.kind}"`)
 	const source = sourceOf(set.rows, ctx)
 	const inner = withAlias(ctx, set.level, source.alias)
-	const fault = faultOf(set.item, inner)
+	const error = errorOf(set.item, inner)
 	const value = valueOf(set.item, inner)
-	const fits = fault ? [...source.where, sql`(${fault}) IS NULL`] : source.where
+	const fits = error ? [...source.where, sql`(${error}) IS NULL`] : source.where
 	const where = whereOf(source, fits, [value, orderOf(source)])
 	return sql`(SELECT gather(${value} ORDER BY ${orderOf(source)}) FROM ${source.from} WHERE ${where})`
 }
@@ -145,8 +145,8 @@ function totalValue(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql {
 	}
 	const source = sourceOf(first.rows, ctx)
 	const inner = withAlias(ctx, first.level, source.alias)
-	const fault = faultOf(first.item, inner)
-	const conditions = fault ? [...source.where, sql`(${fault}) IS NULL`] : source.where
+	const error = errorOf(first.item, inner)
+	const conditions = error ? [...source.where, sql`(${error}) IS NULL`] : source.where
 	const { item, scale } = summed(expr, first.item, inner)
 	const total = sql`${raw(AGGREGATES[expr.name])}(${item})`
 	return sql`(SELECT ${finish(expr, total, scale)} FROM ${source.from} WHERE ${whereOf(source, conditions, [item])})`
@@ -178,6 +178,6 @@ function scalarAggregate(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql 
 /** COUNT passes over errors and COUNTA counts them; every other total passes them on (OpenFormula 6.13.6, from memory). */
 function counted(name: AggregateName, arg: Expr, ctx: Context): Sql {
 	const value = valueOf(arg, ctx)
-	const fault = name === 'COUNT' || name === 'COUNTA' ? faultOf(arg, ctx) : undefined
-	return fault ? sql`(CASE WHEN (${fault}) IS NULL THEN ${value} ELSE ${name === 'COUNTA' ? TRUE : NULL} END)` : value
+	const error = name === 'COUNT' || name === 'COUNTA' ? errorOf(arg, ctx) : undefined
+	return error ? sql`(CASE WHEN (${error}) IS NULL THEN ${value} ELSE ${name === 'COUNTA' ? TRUE : NULL} END)` : value
 }

@@ -5,7 +5,7 @@ import { scaleOf } from '../../table/storage.ts'
 import type { Column, Computed } from '../../model/table.ts'
 import { unreachable } from '../../unreachable.ts'
 import { holds } from './compile-conditions.ts'
-import { caught, faultOf } from './compile-faults.ts'
+import { caught, errorOf } from './compile-errors.ts'
 import { aggregateValue, firstOf, gathered } from './compile-sets.ts'
 import { fold } from '../evaluate/fold.ts'
 import { isSetType } from '../functions/define.ts'
@@ -27,7 +27,7 @@ export function valueOf(expr: Expr, ctx: Context): Sql {
 		case 'first':
 			return firstOf(expr, ctx, valueOf)
 		case 'errortype':
-			return sql`(${faultOf(expr.arg, ctx) ?? NULL})`
+			return sql`(${errorOf(expr.arg, ctx) ?? NULL})`
 		case 'arithmetic':
 			return arithmeticValue(expr, ctx)
 		case 'negate':
@@ -39,9 +39,9 @@ export function valueOf(expr: Expr, ctx: Context): Sql {
 		case 'if':
 			return sql`(CASE WHEN ${holds(expr.test, true, ctx)} THEN ${branchOf(expr.then, ctx)} ELSE ${branchOf(expr.else, ctx)} END)`
 		case 'iferror': {
-			const fault = caught(expr, ctx)
-			if (!fault) return valueOf(expr.arg, ctx)
-			return sql`(CASE WHEN ${fault} THEN ${valueOf(expr.else, ctx)} ELSE ${valueOf(expr.arg, ctx)} END)`
+			const error = caught(expr, ctx)
+			if (!error) return valueOf(expr.arg, ctx)
+			return sql`(CASE WHEN ${error} THEN ${valueOf(expr.else, ctx)} ELSE ${valueOf(expr.arg, ctx)} END)`
 		}
 		case 'call':
 			return expr.fn.sql ? expr.fn.sql(...argumentsOf(expr, ctx)) : callSql('fn', expr, ctx)
@@ -167,6 +167,7 @@ function functionName(expr: Expr & { kind: 'call' }): string {
 	return expr.fn.name.toLowerCase().replaceAll('.', '_')
 }
 
+/** `fn_…` gives the value, `fault_…` the number of its error: names that the rules of saved workspaces hold. */
 export function callSql(prefix: 'fn' | 'fault', expr: Expr & { kind: 'call' }, ctx: Context): Sql {
 	return sql`${raw(`${prefix}_${functionName(expr)}`)}(${joinSql(argumentsOf(expr, ctx), ', ')})`
 }

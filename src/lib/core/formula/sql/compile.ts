@@ -11,7 +11,7 @@
  */
 import type { Sql } from '../../sql/sql.ts'
 import { conditionOf } from './compile-conditions.ts'
-import { faultOf } from './compile-faults.ts'
+import { errorOf } from './compile-errors.ts'
 import { valueOf } from './compile-values.ts'
 import type { Context } from './sql-context.ts'
 import type { Expr } from '../../model/formula.ts'
@@ -29,9 +29,9 @@ export function compileValue(expr: Expr, ctx: Context): Sql {
 }
 
 /** The number of the error of a formula, or undefined if it can have none. */
-export function compileFault(expr: Expr, ctx: Context): Sql | undefined {
-	const fault = faultOf(expr, ctx)
-	return fault && bounded(fault)
+export function compileError(expr: Expr, ctx: Context): Sql | undefined {
+	const error = errorOf(expr, ctx)
+	return error && bounded(error)
 }
 
 /** A condition that is true exactly where the formula is: never for a blank or an error. */

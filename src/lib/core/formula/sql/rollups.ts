@@ -11,7 +11,7 @@
 import { isAlways } from '../syntax/constant.ts'
 import { scaleOf } from '../../table/storage.ts'
 import { getColumn, type Column, type Table } from '../../model/table.ts'
-import { isFault, type Expr, type Rollup } from '../../model/formula.ts'
+import { isErrorValue, type Expr, type Rollup } from '../../model/formula.ts'
 import { isSameTree, isVolatile, mapParts, someNode } from '../syntax/walk.ts'
 
 /** The same tree, with a place for each total in it that can be kept. `column`: the computed column it belongs to. */
@@ -166,7 +166,7 @@ function asOneValue(expr: Expr, child: Table): OneValue | undefined {
 	const [field, value] = expr.left.kind === 'field' ? [expr.left, expr.right] : [expr.right, expr.left]
 	if (field.kind !== 'field' || field.of.kind !== 'this' || value.kind !== 'literal') return undefined
 	// Blank equals nothing, so there is no value to look for.
-	if (value.value === null || isFault(value.value)) return undefined
+	if (value.value === null || isErrorValue(value.value)) return undefined
 	const column = child.comparedWithMe?.find((each) => each.id === field.column.id)
 	return column && { column, value }
 }

@@ -10,7 +10,7 @@ import { fromDayNumber, toDayNumber } from '../../schedule/calendar.ts'
 import { textKey } from '../../text/key.ts'
 import type { Column } from '../../model/table.ts'
 import { call } from '../functions/define.ts'
-import { isFault, type CompareOp, type Expr, type Given, type Value } from '../../model/formula.ts'
+import { isErrorValue, type CompareOp, type Expr, type Given, type Value } from '../../model/formula.ts'
 
 export const FLIPPED: Readonly<Record<CompareOp, CompareOp>> = {
 	'=': '=',
@@ -27,7 +27,7 @@ export interface DateRange {
 	readonly from: string | undefined
 	readonly before: string | undefined
 	/** Outside these the function fails, with the number of the error. */
-	readonly works: { readonly from: string | undefined; readonly before: string | undefined; readonly fault: number }
+	readonly works: { readonly from: string | undefined; readonly before: string | undefined; readonly errorCode: number }
 }
 
 /** The dates for which `function of a date column <op> constant` holds, where the function never falls as the date rises. */
@@ -39,14 +39,14 @@ export function solveDates(expr: Expr & { kind: 'compare' }): DateRange | undefi
 	const [column, ...others] = side.args
 	if (column?.kind !== 'field' || column.of.kind !== 'this' || column.column.type !== 'date') return undefined
 	const rest = others.map(constantOf)
-	if (rest.includes(undefined) || constant.value === null || isFault(constant.value)) return undefined
+	if (rest.includes(undefined) || constant.value === null || isErrorValue(constant.value)) return undefined
 	const valueOn = (date: string) => call(side.fn, [date, ...(rest as Given[])])
 	const works = worksBetween(valueOn)
 	if (!works) return undefined
 	const wanted = constant.value
 	const atLeast = firstDay(works, (date) => isAtLeast(valueOn(date), wanted))
 	const above = firstDay(works, (date) => isAtLeast(valueOn(date), wanted) && valueOn(date) !== wanted)
-	const ends = { works: { from: dateOf(works.from), before: dateOf(works.before), fault: works.fault }, column }
+	const ends = { works: { from: dateOf(works.from), before: dateOf(works.before), errorCode: works.errorCode }, column }
 	switch (op) {
 		case '=':
 			return { ...ends, from: dateOf(atLeast), before: dateOf(above) }
@@ -69,7 +69,7 @@ const NO_DATE = '~'
 interface Works {
 	readonly from: number
 	readonly before: number
-	readonly fault: number
+	readonly errorCode: number
 }
 
 /** A date for SQL; one past every date where nothing fits, none where everything does. */
@@ -80,15 +80,15 @@ function dateOf(day: number): string | undefined {
 
 /** The days on which a function does not fail: one stretch, since it only fails past the ends of the calendar. */
 function worksBetween(valueOn: (date: string) => Value): Works | undefined {
-	const middle = PROBES.find((date) => !isFault(valueOn(date)))
+	const middle = PROBES.find((date) => !isErrorValue(valueOn(date)))
 	if (middle === undefined) return undefined
-	const works = (day: number) => !isFault(valueOn(fromDayNumber(day) ?? ''))
+	const works = (day: number) => !isErrorValue(valueOn(fromDayNumber(day) ?? ''))
 	const at = toDayNumber(middle)
 	const from = bisect(FIRST_DAY, at, works)
 	const before = bisect(at, END_DAY, (day) => !works(day))
 	const failing = [before, from - 1].map((day) => fromDayNumber(day)).find((date) => date !== undefined)
 	const failed = failing === undefined ? null : valueOn(failing)
-	return { from, before, fault: isFault(failed) ? failed.fault : 0 }
+	return { from, before, errorCode: isErrorValue(failed) ? failed.errorCode : 0 }
 }
 
 const PROBES = ['2000-01-01', '0001-01-01', '9999-12-31']
@@ -113,9 +113,11 @@ function isAtLeast(value: Value, wanted: Value): boolean {
 }
 
 function constantOf(expr: Expr): Given | undefined {
-	if (expr.kind === 'literal' && !isFault(expr.value)) return expr.value
+	if (expr.kind === 'literal' && !isErrorValue(expr.value)) return expr.value
 	if (expr.kind !== 'list') return undefined
-	const values = expr.items.map((item) => (item.kind === 'literal' && !isFault(item.value) ? item.value : undefined))
+	const values = expr.items.map((item) =>
+		item.kind === 'literal' && !isErrorValue(item.value) ? item.value : undefined
+	)
 	return values.includes(undefined) ? undefined : (values as Given)
 }
 

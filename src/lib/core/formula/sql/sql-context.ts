@@ -4,7 +4,7 @@
 import { param, raw, type Sql } from '../../sql/sql.ts'
 import type { Column, Table } from '../../model/table.ts'
 import type { Moment } from '../evaluate/fold.ts'
-import { isFault, type Expr, type Value } from '../../model/formula.ts'
+import { isErrorValue, type Expr, type Value } from '../../model/formula.ts'
 
 /** What a reader may see, as conditions over one row of a table (level 0). */
 export interface Visibility {
@@ -38,7 +38,7 @@ export function whole(value: number | null): Sql {
 }
 
 export function literal(value: Value): Sql {
-	if (value === null || isFault(value)) return NULL
+	if (value === null || isErrorValue(value)) return NULL
 	return param(typeof value === 'boolean' ? Number(value) : value)
 }
 

@@ -20,78 +20,78 @@ import {
 import { solveDates, type DateRange } from './solve.ts'
 import { maskOf } from './compile-visibility.ts'
 import { NULL, aliasAt, withAlias, type Context } from './sql-context.ts'
-import { isFault, type Expr } from '../../model/formula.ts'
+import { isErrorValue, type Expr } from '../../model/formula.ts'
 
 /** The dates outside a solved range on which its function fails. */
-function rangeFault({ column, works }: DateRange, ctx: Context): Sql | undefined {
+function rangeError({ column, works }: DateRange, ctx: Context): Sql | undefined {
 	const value = valueOf(column, ctx)
 	const outside = [
 		works.from === undefined ? undefined : sql`(${value} < ${param(works.from)})`,
 		works.before === undefined ? undefined : sql`(${value} >= ${param(works.before)})`
 	].filter((part) => part !== undefined)
-	return works.fault === 0 || outside.length === 0
+	return works.errorCode === 0 || outside.length === 0
 		? undefined
-		: sql`(CASE WHEN ${anyOf(outside)} THEN ${raw(String(works.fault))} END)`
+		: sql`(CASE WHEN ${anyOf(outside)} THEN ${raw(String(works.errorCode))} END)`
 }
 
 /** Where `IFERROR` or `IFNA` steps in; undefined where there is nothing to catch. */
 export function caught(expr: Expr & { kind: 'iferror' }, ctx: Context): Sql | undefined {
-	const fault = faultOf(expr.arg, ctx)
-	return fault && (expr.only === 'na' ? sql`((${fault}) IS 7)` : sql`((${fault}) IS NOT NULL)`)
+	const error = errorOf(expr.arg, ctx)
+	return error && (expr.only === 'na' ? sql`((${error}) IS 7)` : sql`((${error}) IS NOT NULL)`)
 }
 
 /** The number of the first error among the parts, in the order of the text, or undefined where there can be none. */
-export function faultOf(expr: Expr, ctx: Context): Sql | undefined {
+export function errorOf(expr: Expr, ctx: Context): Sql | undefined {
 	switch (expr.kind) {
 		case 'literal':
-			return isFault(expr.value) ? raw(String(expr.value.fault)) : undefined
+			return isErrorValue(expr.value) ? raw(String(expr.value.errorCode)) : undefined
 		case 'field':
-			return fieldFault(expr, ctx)
+			return fieldError(expr, ctx)
 		case 'aggregate':
-			return aggregateFault(expr, ctx)
+			return aggregateError(expr, ctx)
 		case 'arithmetic':
-			return firstFault([faultOf(expr.left, ctx), faultOf(expr.right, ctx), ownFault(expr, ctx)])
+			return firstError([errorOf(expr.left, ctx), errorOf(expr.right, ctx), ownError(expr, ctx)])
 		case 'compare': {
 			const range = solveDates(expr)
-			if (range) return firstFault([faultOf(range.column, ctx), rangeFault(range, ctx)])
-			return firstFault([faultOf(expr.left, ctx), faultOf(expr.right, ctx)])
+			if (range) return firstError([errorOf(range.column, ctx), rangeError(range, ctx)])
+			return firstError([errorOf(expr.left, ctx), errorOf(expr.right, ctx)])
 		}
 		case 'join':
-			return firstFault([faultOf(expr.left, ctx), faultOf(expr.right, ctx)])
+			return firstError([errorOf(expr.left, ctx), errorOf(expr.right, ctx)])
 		case 'negate':
 		case 'totext':
 		case 'not':
 		case 'isblank':
-			return faultOf(expr.arg, ctx)
+			return errorOf(expr.arg, ctx)
 		case 'and':
 		case 'or':
-			return firstFault(expr.args.map((arg) => faultOf(arg, ctx)))
+			return firstError(expr.args.map((arg) => errorOf(arg, ctx)))
 		case 'in':
-			return firstFault([expr.item, ...expr.list].map((part) => faultOf(part, ctx)))
+			return firstError([expr.item, ...expr.list].map((part) => errorOf(part, ctx)))
 		case 'if':
-			return ifFault(expr, ctx)
+			return ifError(expr, ctx)
 		case 'iferror': {
-			const inner = faultOf(expr.arg, ctx)
+			const inner = errorOf(expr.arg, ctx)
 			const catches = caught(expr, ctx)
 			if (!inner || !catches) return undefined
-			const other = faultOf(expr.else, ctx) ?? NULL
+			const other = errorOf(expr.else, ctx) ?? NULL
 			return sql`(CASE WHEN ${catches} THEN ${other} ELSE ${inner} END)`
 		}
 		case 'errortype': {
-			const inner = faultOf(expr.arg, ctx)
+			const inner = errorOf(expr.arg, ctx)
 			return inner ? sql`(CASE WHEN (${inner}) IS NULL THEN 7 END)` : raw('7')
 		}
 		case 'first':
-			return firstFaultOf(expr, ctx)
+			return firstErrorOf(expr, ctx)
 		case 'list':
-			return firstFault(expr.items.map((item) => faultOf(item, ctx)))
+			return firstError(expr.items.map((item) => errorOf(item, ctx)))
 
 		case 'call': {
-			const parts = expr.args.map((arg) => faultOf(arg, ctx))
-			return firstFault([...parts, expr.fn.canFail ? callSql('fault', expr, ctx) : undefined])
+			const parts = expr.args.map((arg) => errorOf(arg, ctx))
+			return firstError([...parts, expr.fn.canFail ? callSql('fault', expr, ctx) : undefined])
 		}
 		case 'me':
-			return faultOf(ownCell(expr, ctx), { ...ctx, sight: undefined })
+			return errorOf(ownCell(expr, ctx), { ...ctx, sight: undefined })
 		case 'this':
 		case 'now':
 		case 'iserror':
@@ -103,60 +103,60 @@ export function faultOf(expr: Expr, ctx: Context): Sql | undefined {
 		case 'each':
 			return undefined
 		default:
-			return unreachable(expr, 'faultOf')
+			return unreachable(expr, 'errorOf')
 	}
 }
 
-function firstFault(faults: readonly (Sql | undefined)[]): Sql | undefined {
-	const some = faults.filter((fault) => fault !== undefined)
+function firstError(errors: readonly (Sql | undefined)[]): Sql | undefined {
+	const some = errors.filter((error) => error !== undefined)
 	if (some.length <= 1) return some[0]
 	return sql`coalesce(${joinSql(some, ', ')})`
 }
 
-function ifFault(expr: Expr & { kind: 'if' }, ctx: Context): Sql | undefined {
-	const test = faultOf(expr.test, ctx)
-	const then = faultOf(expr.then, ctx)
-	const otherwise = faultOf(expr.else, ctx)
+function ifError(expr: Expr & { kind: 'if' }, ctx: Context): Sql | undefined {
+	const test = errorOf(expr.test, ctx)
+	const then = errorOf(expr.then, ctx)
+	const otherwise = errorOf(expr.else, ctx)
 	if (!then && !otherwise) return test
 	const branches = sql`(CASE WHEN ${holds(expr.test, true, ctx)} THEN ${then ?? NULL} ELSE ${otherwise ?? NULL} END)`
 	return test ? sql`coalesce(${test}, ${branches})` : branches
 }
 
 /** An error in a kept column lies beside it; one in a virtual column is worked out. Through a reference both are looked up. */
-function fieldFault(expr: Expr & { kind: 'field' }, ctx: Context): Sql | undefined {
+function fieldError(expr: Expr & { kind: 'field' }, ctx: Context): Sql | undefined {
 	const read = (column: Column, alias: string, inner: Context): Sql | undefined => {
 		if (!column.computed) return undefined
 		if (column.computed.stored) return raw(`${alias}.c${column.id}e`)
-		return faultOf(virtualColumnOf(column.computed, inner), virtualContext(column, alias, inner))
+		return errorOf(virtualColumnOf(column.computed, inner), virtualContext(column, alias, inner))
 	}
 	if (expr.of.kind !== 'this') {
-		const before = faultOf(expr.of, ctx)
+		const before = errorOf(expr.of, ctx)
 		if (!read(expr.column, 'unused', ctx)) return before
 		const looked = throughReference(expr, ctx, (column, alias, inner) => read(column, alias, inner) ?? NULL)
-		return firstFault([before, looked])
+		return firstError([before, looked])
 	}
 	const alias = aliasAt(ctx, expr.of.level)
-	const fault = read(expr.column, alias, ctx)
-	const mask = fault && maskOf(expr.table, expr.column, alias, ctx)
-	return mask ? sql`(CASE WHEN ${mask} THEN ${fault} END)` : fault
+	const error = read(expr.column, alias, ctx)
+	const mask = error && maskOf(expr.table, expr.column, alias, ctx)
+	return mask ? sql`(CASE WHEN ${mask} THEN ${error} END)` : error
 }
 
 /** Rows in error are not left out of FIRST: it is the first row that was asked for. */
-function firstFaultOf(expr: Expr & { kind: 'first' }, ctx: Context): Sql | undefined {
+function firstErrorOf(expr: Expr & { kind: 'first' }, ctx: Context): Sql | undefined {
 	const { set } = expr
-	if (set.kind !== 'each' || !faultOf(set.item, withAlias(ctx, set.level, 'unused'))) return undefined
-	return firstOf(expr, ctx, (item, inner) => faultOf(item, inner) ?? NULL)
+	if (set.kind !== 'each' || !errorOf(set.item, withAlias(ctx, set.level, 'unused'))) return undefined
+	return firstOf(expr, ctx, (item, inner) => errorOf(item, inner) ?? NULL)
 }
 
-function aggregateFault(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql | undefined {
+function aggregateError(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql | undefined {
 	const [first] = expr.args
 	if (first && (first.type.kind === 'rows' || first.type.kind === 'set')) return undefined
 	if (expr.name === 'COUNT' || expr.name === 'COUNTA') return undefined
-	return firstFault(expr.args.map((arg) => faultOf(arg, ctx)))
+	return firstError(expr.args.map((arg) => errorOf(arg, ctx)))
 }
 
 /** Division by nought, and results past what a number can hold. The latter is asked only where it can happen. */
-function ownFault(expr: Expr & { kind: 'arithmetic' }, ctx: Context): Sql | undefined {
+function ownError(expr: Expr & { kind: 'arithmetic' }, ctx: Context): Sql | undefined {
 	const value = arithmeticValue(expr, ctx)
 	if (expr.op === '^') return sql`(CASE WHEN ${value} IS NULL THEN 6 END)`
 	const overflow = magnitude(expr) > 300 ? sql` WHEN abs(${value}) > 1.7976931348623157e308 THEN 6` : raw('')
