@@ -58,7 +58,7 @@ const REGISTRIES: readonly Registry[] = [
 		files: [SLOTS, EDITORS],
 		added: exchange(SLOTS, slot),
 		whole: {
-			...exchange(SLOTS, slot, ['	text: plainText(false),', '	text: plainText(false),\n	tide: plainText(false),']),
+			...exchange(SLOTS, slot, ['	text: plainText,', '	text: plainText,\n	tide: plainText,']),
 			...exchange(EDITORS, ['	text: TextSlot,', '	text: TextSlot,\n	tide: TextSlot,'])
 		}
 	},
@@ -92,7 +92,7 @@ const REGISTRIES: readonly Registry[] = [
 		whole: {
 			...exchange(LINES, line, [
 				'{ heading, list, button, record, form }',
-				'{ heading, list, button, record, form, tally: { sentence: heading.sentence, mapFormulas: (it) => it, tables: () => [], columns: () => [], written: () => [], mapColumns: (it) => it, order: () => undefined, showsRow: false, check: () => [] } }'
+				'{ heading, list, button, record, form, tally: { sentence: heading.sentence, written: () => [], order: () => undefined, showsRow: false, check: () => [] } }'
 			]),
 			...exchange(SCREEN, ['	heading: {', '	tally: { holdsSomething: () => false, show: () => [] },\n	heading: {'])
 		}
@@ -104,7 +104,7 @@ const REGISTRIES: readonly Registry[] = [
 		whole: {
 			...exchange(ROUTINE, step, [
 				'	set: setStep,',
-				'	set: setStep,\n	ring: { sentence: sendStep.sentence, actsAsPresser: false, mapFormulas: (it) => it, written: () => [], mapColumns: (it) => it, check: () => [] },'
+				'	set: setStep,\n	ring: { sentence: sendStep.sentence, actsAsPresser: false, written: () => [], check: () => [] },'
 			]),
 			...exchange(RUN, ['	set: { atPress', '	ring: { atPress: undefined, later: undefined },\n	set: { atPress'])
 		}
@@ -115,7 +115,7 @@ const REGISTRIES: readonly Registry[] = [
 		added: exchange(ROUTINE, start),
 		whole: exchange(ROUTINE, start, [
 			'	button: buttonStart,',
-			`	button: buttonStart,\n	bell: { sentence: buttonStart.sentence, isPressed: true, begin: (table) => ({ kind: 'bell', table }), mapFormulas: (it) => it, check: () => [] },`
+			`	button: buttonStart,\n	bell: { sentence: buttonStart.sentence, isPressed: true, begin: (table) => ({ kind: 'bell', table }), check: () => [] },`
 		])
 	}
 ]

@@ -1,10 +1,13 @@
 /** Goes through an app document: every formula in it with where it stands, and every column that it names by number. */
 import type { Standing } from '../formula/check/rename.ts'
 import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
-import type { MapText } from '../routine/step-entry.ts'
-import type { AppDocument, Signoff } from './document.ts'
+import { tableOf } from '../sentence/print.ts'
+import type { SentenceKind } from '../sentence/types.ts'
+import { columnsIn, mapColumnsIn, mapFormulasIn, tablesIn, type MapText } from '../sentence/walk-line.ts'
+import { SIGNOFF_LINE } from '../signoff/sentence.ts'
+import type { AppDocument } from './document.ts'
 import { entryOfLine, type ScreenLine } from './lines/all.ts'
-import { mapList, type MapColumn } from '../document/map-columns.ts'
+import type { MapColumn } from '../model/map-columns.ts'
 
 export type MapFormula = (text: string, standing: Standing, place: string) => string
 
@@ -17,13 +20,13 @@ export function mapFormulas(document: AppDocument, map: MapFormula): AppDocument
 		screens: document.screens.map((screen) => ({
 			...screen,
 			lines: screen.lines.map((line) =>
-				entryOfLine(line).mapFormulas(line, (text, table) => at(table, true, `Screen ${screen.title}`)(text))
+				mapFormulasOfLine(line, (text, table, me) => at(table, me, `Screen ${screen.title}`)(text))
 			)
 		})),
 		routines: document.routines.map((routine) => mapRoutine(routine, at)),
 		signoffs: document.signoffs.map((signoff) => {
-			const own = at(signoff.table, false, `Sign-off ${signoff.name}`)
-			return { ...signoff, where: own(signoff.where), decider: own(signoff.decider) }
+			const map: MapText = (text, me) => at(signoff.table, me, `Sign-off ${signoff.name}`)(text)
+			return mapFormulasIn(SIGNOFF_LINE.kind, signoff, map)
 		})
 	}
 }
@@ -35,8 +38,8 @@ function mapRoutine(routine: Routine, at: At): Routine {
 	const map: MapText = (text, me) => at(start.table, me, `Routine ${routine.name}`)(text)
 	return {
 		...routine,
-		start: entryOfStart(start).mapFormulas(start, map),
-		steps: steps.map((step) => entryOfStep(step).mapFormulas(step, map))
+		...mapFormulasIn(entryOfStart(start).sentence.kind, { start }, map),
+		steps: steps.map((step) => mapFormulasIn(entryOfStep(step).sentence.kind, step, map))
 	}
 }
 
@@ -46,28 +49,29 @@ export function mapColumns(document: AppDocument, map: MapColumn): AppDocument {
 		...document,
 		screens: document.screens.map((screen) => ({
 			...screen,
-			lines: screen.lines.map((line) => entryOfLine(line).mapColumns(line, map))
+			lines: screen.lines.map((line) => mapColumnsIn(kindOf(line), line, map))
 		})),
 		routines: document.routines.map((routine) => ({
 			...routine,
-			steps: routine.steps.map((step) => entryOfStep(step).mapColumns(step, map))
+			steps: routine.steps.map((step) => mapColumnsIn(entryOfStep(step).sentence.kind, step, map))
 		})),
-		signoffs: document.signoffs.map((signoff) => mapSignoff(signoff, map))
+		signoffs: document.signoffs.map((signoff) => mapColumnsIn(SIGNOFF_LINE.kind, signoff, map))
 	}
 }
 
-function mapSignoff(signoff: Signoff, map: MapColumn): Signoff {
-	const children = signoff.children.map((child) => ({
-		...child,
-		column: map(child.column) ?? child.column,
-		columns: mapList(child.columns, map)
-	}))
-	return { ...signoff, columns: mapList(signoff.columns, map), children }
+function kindOf(line: ScreenLine): SentenceKind {
+	return entryOfLine(line).sentence.kind
+}
+
+/** Its formulas stand over the table that its sentence names. */
+function mapFormulasOfLine(line: ScreenLine, map: (text: string, table: number, me: boolean) => string): ScreenLine {
+	const table = tableOf(kindOf(line), line)
+	return table === undefined ? line : mapFormulasIn(kindOf(line), line, (text, me) => map(text, table, me))
 }
 
 /** Whether a line of a screen shows, asks for or sorts by a column. */
 export function namesColumn(lines: readonly ScreenLine[], column: number): boolean {
-	return lines.some((line) => entryOfLine(line).columns(line).includes(column))
+	return lines.some((line) => columnsIn(kindOf(line), line).includes(column))
 }
 
 /** Whether a document cannot do without a column: it sets it, or follows it to the rows of a request. */
@@ -84,15 +88,11 @@ export function needsColumn(document: AppDocument, column: number): string | und
 export function tablesOf(document: AppDocument): { readonly table: number; readonly place: string }[] {
 	return [
 		...document.screens.flatMap(({ title, lines }) =>
-			lines.flatMap((line) =>
-				entryOfLine(line)
-					.tables(line)
-					.map((table) => ({ table, place: `Screen ${title}` }))
-			)
+			lines.flatMap((line) => tablesIn(kindOf(line), line).map((table) => ({ table, place: `Screen ${title}` })))
 		),
 		...document.routines.map(({ name, start }) => ({ table: start.table, place: `Routine ${name}` })),
-		...document.signoffs.flatMap(({ name, table, children }) =>
-			[table, ...children.map((child) => child.table)].map((each) => ({ table: each, place: `Sign-off ${name}` }))
+		...document.signoffs.flatMap((signoff) =>
+			tablesIn(SIGNOFF_LINE.kind, signoff).map((table) => ({ table, place: `Sign-off ${signoff.name}` }))
 		)
 	]
 }

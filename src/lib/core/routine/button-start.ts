@@ -17,6 +17,5 @@ export const buttonStart: StartEntry<ButtonStart> = {
 	},
 	isPressed: true,
 	begin: (table) => ({ kind: 'button', table }),
-	mapFormulas: (start) => start,
 	check: () => []
 }

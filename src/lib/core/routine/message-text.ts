@@ -1,4 +1,5 @@
 /** A message's text: words, and formulas in braces. `{{` stands for a brace. */
+import { PIECE } from '../text/pieces.ts'
 import { check, type Checked } from '../formula/check/check.ts'
 import { plainText } from '../formula/evaluate/evaluate.ts'
 import { isErrorValue, type Expr, type Issue, type Value } from '../model/formula.ts'
@@ -13,8 +14,6 @@ export interface MessageText {
 	readonly parts: readonly MessagePart[]
 	readonly issues: readonly Issue[]
 }
-
-const PIECE = /\{\{|\{([^{}]*)\}/g
 
 export function parseMessage(text: string, catalogue: Catalogue, table: Table): MessageText {
 	const parts: MessagePart[] = []
@@ -33,13 +32,6 @@ export function parseMessage(text: string, catalogue: Catalogue, table: Table): 
 	}
 	parts.push({ text: text.slice(at) })
 	return { parts, issues }
-}
-
-/** The text with each formula in it mapped; the words between stay. */
-export function mapPieces(text: string, map: (formula: string) => string): string {
-	return text.replace(PIECE, (found: string, formula: string | undefined) =>
-		formula === undefined ? found : `{${map(formula)}}`
-	)
 }
 
 /** The words that a formula's value stands for in a message: each as its column shows it, errors and blanks as nothing. */

@@ -38,7 +38,6 @@ export const rowsStart: StartEntry<RowsStart> = {
 	},
 	isPressed: false,
 	begin: (table) => ({ kind: 'rows', table, when: 'added', where: '' }),
-	mapFormulas: (start, map) => ({ ...start, where: map(start.where, false) }),
 	check({ where }, table, catalogue) {
 		if (where.trim() === '') return []
 		const { issues } = checkCondition(where, { catalogue, rows: [table], me: false })

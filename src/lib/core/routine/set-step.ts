@@ -23,9 +23,7 @@ export const setStep: StepEntry<SetStep> = {
 		blank: { kind: 'set', column: null, formula: '' }
 	},
 	actsAsPresser: true,
-	mapFormulas: (step, map) => ({ ...step, formula: map(step.formula, true) }),
 	written: ({ column }) => [column],
-	mapColumns: (step, map) => ({ ...step, column: map(step.column) ?? step.column }),
 	check(step, table, catalogue) {
 		const column = findColumn(table, step.column)
 		if (!column) return mistake('The column it sets is gone.')

@@ -1,22 +1,15 @@
 /** What the program must know of a kind of step and of a kind of start, whatever it does with it. */
 import type { Found } from '../document/findings.ts'
-import type { MapColumn } from '../document/map-columns.ts'
 import type { Catalogue, Table } from '../model/table.ts'
 import type { Sentence } from '../sentence/types.ts'
 
-/** A formula over the row that a routine works on; with `me`, it reads whoever presses. */
-export type MapText = (text: string, me: boolean) => string
-
 export interface StepEntry<S> {
-	/** How it is printed, typed and begun. */
+	/** How it is printed, typed and begun; its slots say what it names. */
 	readonly sentence: Sentence
 	/** Whether it acts as whoever pressed, and so has its place after a press alone. */
 	readonly actsAsPresser: boolean
-	/** Its formulas, those inside texts too, mapped. */
-	mapFormulas(step: S, map: MapText): S
 	/** The columns of the row that it writes; it cannot do without them. */
 	written(step: S): readonly number[]
-	mapColumns(step: S, map: MapColumn): S
 	/** What would not work on a row of the table. */
 	check(step: S, table: Table, catalogue: Catalogue): Found[]
 }
@@ -27,6 +20,5 @@ export interface StartEntry<S> {
 	readonly isPressed: boolean
 	/** A fresh one, on a table. */
 	begin(table: number): S
-	mapFormulas(start: S, map: MapText): S
 	check(start: S, table: Table, catalogue: Catalogue): Found[]
 }

@@ -76,7 +76,8 @@ const someOf = <T>(random: Random, list: readonly T[]): T[] => {
 /** One in ten names what is gone. */
 const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unknown } = {
 	text: (random) => random.pick(TEXTS),
-	'long text': (random) => random.pick(TEXTS),
+	subject: (random) => random.pick(TEXTS),
+	message: (random) => random.pick(TEXTS),
 	condition: (random) => random.pick(TEXTS),
 	formula: (random) => random.pick(TEXTS),
 	person: (random) => random.pick(TEXTS),

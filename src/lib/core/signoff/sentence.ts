@@ -9,7 +9,14 @@ export const SIGNOFF_LINE: Sentence = {
 			'Rows of ',
 			{ key: 'table', type: 'table', title: 'a table' },
 			' ',
-			{ key: 'where', type: 'condition', title: 'Which rows', before: 'where ', empty: 'as soon as they are added' },
+			{
+				key: 'where',
+				type: 'condition',
+				me: false,
+				title: 'Which rows',
+				before: 'where ',
+				empty: 'as soon as they are added'
+			},
 			' wait on ',
 			{ key: 'decider', type: 'person', me: false, title: 'a formula that names a person' },
 			', who is shown ',

@@ -2,6 +2,7 @@
  * What one person gets of one screen: its lines with their data, as much as the lines of access let through. What a
  * person may not do is not offered: forms, buttons and screens that would be empty for them are left out.
  */
+import { tablesIn } from '$lib/core/sentence/walk-line.ts'
 import type { ShownLine, ShownScreen } from '$lib/core/requests/screens.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument, Screen } from '$lib/core/app/document.ts'
@@ -121,7 +122,7 @@ function isOffered(screen: Screen, view: View): boolean {
 }
 
 function tablesOf(screen: Screen): number[] {
-	return [...new Set(screen.lines.flatMap((line) => entryOfLine(line).tables(line)))]
+	return [...new Set(screen.lines.flatMap((line) => tablesIn(entryOfLine(line).sentence.kind, line)))]
 }
 
 /** What the server does with a kind of line. */

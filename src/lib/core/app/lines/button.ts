@@ -25,11 +25,7 @@ export const button: LineEntry<ButtonLine> = {
 		},
 		blank: { kind: 'button', label: '', does: null }
 	},
-	mapFormulas: (line) => line,
-	tables: () => [],
-	columns: () => [],
 	written: () => [],
-	mapColumns: (line) => line,
 	order: () => undefined,
 	showsRow: false,
 	check({ label, does }, { hasScreen, hasButtonRoutine }) {

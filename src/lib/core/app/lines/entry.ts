@@ -3,7 +3,6 @@ import type { Line } from '../../access/types.ts'
 import type { Catalogue } from '../../model/table.ts'
 import type { Sentence } from '../../sentence/types.ts'
 import type { Found } from '../../document/findings.ts'
-import type { MapColumn } from '../../document/map-columns.ts'
 
 /** As much of a document and its workspace as a line is checked against. */
 export interface Around {
@@ -16,18 +15,10 @@ export interface Around {
 }
 
 export interface LineEntry<L> {
-	/** How it is printed, typed and begun. */
+	/** How it is printed, typed and begun; its slots say what it names. */
 	readonly sentence: Sentence
-	/** Its formulas, each over a row of the table that is named beside it, mapped. */
-	mapFormulas(line: L, map: (text: string, table: number) => string): L
-	/** Every table that it names. */
-	tables(line: L): readonly number[]
-	/** Every column that it names: shown, asked for or ordered by. */
-	columns(line: L): readonly number[]
-	/** Those of them that staff can write by it. */
+	/** The columns that staff can write by it. */
 	written(line: L): readonly number[]
-	/** The columns that it names, mapped; what cannot do without one is left as it stands. */
-	mapColumns(line: L, map: MapColumn): L
 	/** What it orders rows by, so that an index can serve. */
 	order(line: L): { readonly table: number; readonly column: number } | undefined
 	/** Whether a screen that holds it shows one row, and is reached from there alone. */

@@ -1,6 +1,5 @@
 import { z } from 'zod'
 import { checkColumns, mistake, remark, TABLE_GONE } from '../../document/findings.ts'
-import { mapList } from '../../document/map-columns.ts'
 import { id, number, words } from '../../document/parts.ts'
 import type { LineEntry } from './entry.ts'
 
@@ -31,11 +30,7 @@ export const form: LineEntry<FormLine> = {
 		},
 		blank: { kind: 'form', table: null, columns: [], thanks: '' }
 	},
-	mapFormulas: (line) => line,
-	tables: ({ table }) => [table],
-	columns: ({ columns }) => columns,
 	written: ({ columns }) => columns,
-	mapColumns: (line, map) => ({ ...line, columns: mapList(line.columns, map) }),
 	order: () => undefined,
 	showsRow: false,
 	check(line, { catalogue, lines }) {

@@ -14,11 +14,7 @@ export const heading: LineEntry<HeadingLine> = {
 		},
 		blank: { kind: 'heading', text: '' }
 	},
-	mapFormulas: (line) => line,
-	tables: () => [],
-	columns: () => [],
 	written: () => [],
-	mapColumns: (line) => line,
 	order: () => undefined,
 	showsRow: false,
 	check: () => []

@@ -5,7 +5,6 @@ import { isSameTree, someNode } from '../../formula/syntax/walk.ts'
 import type { Expr } from '../../model/formula.ts'
 import { findColumn, type Table } from '../../model/table.ts'
 import { checkColumns, mistake, remark, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
-import { mapList } from '../../document/map-columns.ts'
 import { formula, id, number } from '../../document/parts.ts'
 import type { Around, LineEntry } from './entry.ts'
 import { remarkUnseen } from './unseen.ts'
@@ -44,15 +43,7 @@ export const list: LineEntry<ListLine> = {
 		},
 		blank: { kind: 'list', table: null, where: '', sort: null, columns: [], opens: null }
 	},
-	mapFormulas: (line, map) => ({ ...line, where: map(line.where, line.table) }),
-	tables: ({ table }) => [table],
-	columns: ({ columns, sort }) => [...columns, ...(sort ? [sort.column] : [])],
 	written: () => [],
-	mapColumns(line, map) {
-		const sorted = line.sort && map(line.sort.column)
-		const sort = line.sort && sorted ? { ...line.sort, column: sorted } : null
-		return { ...line, columns: mapList(line.columns, map), sort }
-	},
 	order: ({ table, sort }) => (sort ? { table, column: sort.column } : undefined),
 	showsRow: false,
 	check(line, around) {

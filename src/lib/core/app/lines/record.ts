@@ -1,6 +1,5 @@
 import { z } from 'zod'
 import { checkColumns, mistake, TABLE_GONE } from '../../document/findings.ts'
-import { mapList } from '../../document/map-columns.ts'
 import { id, number } from '../../document/parts.ts'
 import type { LineEntry } from './entry.ts'
 import { remarkUnseen } from './unseen.ts'
@@ -23,11 +22,7 @@ export const record: LineEntry<RecordLine> = {
 		},
 		blank: { kind: 'record', table: null, columns: [] }
 	},
-	mapFormulas: (line) => line,
-	tables: ({ table }) => [table],
-	columns: ({ columns }) => columns,
 	written: ({ columns }) => columns,
-	mapColumns: (line, map) => ({ ...line, columns: mapList(line.columns, map) }),
 	order: () => undefined,
 	showsRow: true,
 	check(line, { catalogue, lines }) {

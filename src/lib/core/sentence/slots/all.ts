@@ -5,7 +5,7 @@
 import type { ColumnScope, Verb } from '../../access/types.ts'
 import { children, type Child } from './children.ts'
 import { column, columns, scope, sort, type Sort } from './columns.ts'
-import { oneOf, plainText, type SlotEntry } from './entry.ts'
+import { formulaText, oneOf, pieces, plainText, type SlotEntry } from './entry.ts'
 import { does, role, screen, table, type Does } from './named.ts'
 import { verbs } from './verbs.ts'
 
@@ -14,7 +14,9 @@ export const WHEN = ['added', 'changed', 'added or changed'] as const
 /** What stands in a slot of each type, where it is not blank. */
 export interface SlotValues {
 	text: string
-	'long text': string
+	/** One line of words with formulas in braces, and several. */
+	subject: string
+	message: string
 	/** A formula that is true or not. */
 	condition: string
 	/** A formula that gives a value. */
@@ -37,11 +39,12 @@ export interface SlotValues {
 export type SlotType = keyof SlotValues
 
 export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
-	text: plainText(false),
-	'long text': plainText(false),
-	condition: plainText(true),
-	formula: plainText(true),
-	person: plainText(true),
+	text: plainText,
+	subject: pieces,
+	message: pieces,
+	condition: formulaText,
+	formula: formulaText,
+	person: formulaText,
 	table,
 	column,
 	columns,

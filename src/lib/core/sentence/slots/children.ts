@@ -1,4 +1,5 @@
 /** The slot for tables whose rows belong to a row, by their reference to it. */
+import { mapList } from '../../model/map-columns.ts'
 import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
 import { columnNames } from './columns.ts'
 import {
@@ -35,6 +36,14 @@ export const children: SlotEntry<readonly Child[]> = {
 	printExact: (value, place) => value.map((child) => printChild(child, place)).join(', '),
 	read: (text, place) => readEach(text.split(/\s*,\s*|\s+and\s+/), (name) => findChild(name, place)),
 	readExact: (text, place) => readEach(splitOutside(text, ','), (each) => readChild(each, place)),
+	tables: (value) => value.map(({ table }) => table),
+	columns: (value) => value.flatMap(({ column, columns }) => [column, ...columns]),
+	mapColumns: (value, map) =>
+		value.map(({ table, column, columns }) => ({
+			table,
+			column: map(column) ?? column,
+			columns: mapList(columns, map)
+		})),
 	onTable: () => []
 }
 

@@ -1,5 +1,6 @@
 /** Slots that name columns of the line's table. */
 import type { ColumnScope } from '../../access/types.ts'
+import { mapList } from '../../model/map-columns.ts'
 import type { NamedColumn } from '../vocabulary.ts'
 import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
 import {
@@ -28,6 +29,8 @@ export const column: SlotEntry<number> = {
 		columnsOf(place)
 			.filter(({ condition }) => !condition)
 			.map(({ id, name }) => ({ value: id, text: name })),
+	columns: (id) => [id],
+	mapColumns: (id, map) => map(id) ?? id,
 	onTable: ([first]) => first ?? null
 }
 
@@ -37,6 +40,8 @@ export const columns: SlotEntry<readonly number[]> = {
 	printExact: (ids, place) => printExactNames(columnNames(place), ids),
 	read: readNames,
 	readExact: (text, place) => readExactNames(columnNames(place), text),
+	columns: (ids) => ids,
+	mapColumns: (ids, map) => mapList(ids, map),
 	onTable: (all) => all.slice(0, SHOWN_AT_FIRST)
 }
 
@@ -58,6 +63,11 @@ export const sort: SlotEntry<Sort> = {
 		const found = readExactName(columnNames(place), pieces[0] ?? '')
 		return 'message' in found ? found : { value: { column: found.value, descending: DESCENDING.test(pieces[1] ?? '') } }
 	},
+	columns: (value) => [value.column],
+	mapColumns(value, map) {
+		const mapped = map(value.column)
+		return mapped === undefined ? null : { ...value, column: mapped }
+	},
 	onTable: () => null
 }
 
@@ -67,6 +77,8 @@ export const scope: SlotEntry<ColumnScope> = {
 	printExact: (value, place) => printScope(value, (ids) => printExactNames(columnNames(place), ids)),
 	read: (text, place) => readScope(text, (names) => readNames(names, place)),
 	readExact: (text, place) => readScope(text, (names) => readExactNames(columnNames(place), names)),
+	columns: (value) => (value.kind === 'all' ? [] : value.columns),
+	mapColumns: (value, map) => (value.kind === 'all' ? value : { ...value, columns: mapList(value.columns, map) }),
 	onTable: () => ({ kind: 'all' })
 }
 

@@ -1,4 +1,6 @@
 /** What the program must know of a type of slot: how what stands in it is printed, and read again. */
+import type { MapColumn } from '../../model/map-columns.ts'
+import { mapPieces } from '../../text/pieces.ts'
 import type { Vocabulary } from '../vocabulary.ts'
 
 /** The names of today, and the table that the line's columns belong to. */
@@ -19,6 +21,13 @@ export interface SlotEntry<V> {
 	/** What somebody typed; a name that is not known is said, with the nearest one. */
 	read(text: string, place: SlotPlace): Reading<V>
 	readExact(text: string, place: SlotPlace): Reading<V>
+	/** The tables, and the columns, that it names. */
+	tables?(value: V): readonly number[]
+	columns?(value: V): readonly number[]
+	/** Its columns mapped: what can do without one is left without it, what cannot stays as it stands. */
+	mapColumns?(value: V, map: MapColumn): V | null
+	/** Its formulas mapped, those inside a text too. */
+	mapFormulas?(value: V, map: (text: string) => string): V
 	/** What can be chosen for it, where that is one of a few. */
 	choices?(place: SlotPlace): readonly Choice<V>[]
 	/** What it begins anew with once its line is about another table, whose columns these are; left as it stands without. */
@@ -31,13 +40,22 @@ export interface Choice<V> {
 }
 
 /** Text comes back as it stands. */
-export const plainText = (isFormula: boolean): SlotEntry<string> => ({
-	isFormula,
+export const plainText: SlotEntry<string> = {
+	isFormula: false,
 	print: (value) => value,
 	printExact: (value) => value,
 	read: (text) => ({ value: text }),
 	readExact: (text) => ({ value: text })
-})
+}
+
+export const formulaText: SlotEntry<string> = {
+	...plainText,
+	isFormula: true,
+	mapFormulas: (value, map) => map(value)
+}
+
+/** Words with formulas in braces. */
+export const pieces: SlotEntry<string> = { ...plainText, mapFormulas: mapPieces }
 
 /** A slot whose value is one of some words. */
 export function oneOf<V extends string>(words: readonly V[]): SlotEntry<V> {

@@ -24,7 +24,7 @@ function oneName<Id extends number | string>(namesAt: (place: SlotPlace) => Name
 	}
 }
 
-export const table = oneName(tableNames)
+export const table: SlotEntry<number> = { ...oneName(tableNames), tables: (id) => [id] }
 export const role = oneName(roleNames)
 export const screen = oneName(screenNames)
 

@@ -20,5 +20,13 @@
 
 <Choices choices={KINDS} value={scope.kind} onchoose={(kind) => onchange(scoped(kind, chosen))} />
 {#if scope.kind !== 'all'}
-	<ColumnsEditor {vocabulary} {table} value={chosen} onchange={(next) => onchange(scoped(scope.kind, next))} />
+	<div class="columns">
+		<ColumnsEditor {vocabulary} {table} value={chosen} onchange={(next) => onchange(scoped(scope.kind, next))} />
+	</div>
 {/if}
+
+<style>
+	.columns {
+		margin-top: 0.6rem;
+	}
+</style>

@@ -5,7 +5,7 @@ import ChildrenSlot from './ChildrenSlot.svelte'
 import ChoiceSlot from './ChoiceSlot.svelte'
 import ColumnsSlot from './ColumnsSlot.svelte'
 import FormulaSlot from './FormulaSlot.svelte'
-import LongTextSlot from './LongTextSlot.svelte'
+import MessageSlot from './MessageSlot.svelte'
 import ScopeSlot from './ScopeSlot.svelte'
 import SortSlot from './SortSlot.svelte'
 import type { SlotProps } from './slot-props.ts'
@@ -16,7 +16,8 @@ type SlotComponent<V> = Component<SlotProps<V> & Record<string, unknown>>
 
 const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	text: TextSlot,
-	'long text': LongTextSlot,
+	subject: TextSlot,
+	message: MessageSlot,
 	condition: FormulaSlot,
 	formula: FormulaSlot,
 	person: FormulaSlot,

@@ -1,0 +1,45 @@
+/** What a line names, by the slots of its sentence: its tables, its columns, its formulas. */
+import type { MapColumn } from '../model/map-columns.ts'
+import { readSlot, writeSlot } from './line-values.ts'
+import { isBlank } from './print.ts'
+import { entryOfSlot } from './slots/all.ts'
+import type { LineValue, SentenceKind, Slot } from './types.ts'
+
+export function tablesIn(kind: SentenceKind, line: object): readonly number[] {
+	return filledSlots(kind, line).flatMap(({ slot, value }) => entryOfSlot(slot.type).tables?.(value) ?? [])
+}
+
+export function columnsIn(kind: SentenceKind, line: object): readonly number[] {
+	return filledSlots(kind, line).flatMap(({ slot, value }) => entryOfSlot(slot.type).columns?.(value) ?? [])
+}
+
+/** The line with its columns mapped; what cannot do without one is left as it stands. */
+export function mapColumnsIn<T extends object>(kind: SentenceKind, line: T, map: MapColumn): T {
+	return mapSlots(kind, line, (slot, value) => entryOfSlot(slot.type).mapColumns?.(value, map))
+}
+
+/** `me`: whether it may read of whoever looks or presses. */
+export type MapText = (text: string, me: boolean) => string
+
+/** The line with its formulas mapped, those inside texts too. */
+export function mapFormulasIn<T extends object>(kind: SentenceKind, line: T, map: MapText): T {
+	return mapSlots(kind, line, (slot, value) =>
+		entryOfSlot(slot.type).mapFormulas?.(value, (text) => map(text, slot.me ?? true))
+	)
+}
+
+/** The line with what stands in its slots changed; where nothing is given for one, it stays. */
+function mapSlots<T extends object>(kind: SentenceKind, line: T, change: (slot: Slot, value: unknown) => unknown): T {
+	return filledSlots(kind, line).reduce((next, { slot, value }) => {
+		const changed = change(slot, value)
+		return changed === undefined ? next : writeSlot(next, slot.key, changed)
+	}, line)
+}
+
+function filledSlots(kind: SentenceKind, line: object): { readonly slot: Slot; readonly value: unknown }[] {
+	return kind.parts.flatMap((part) => {
+		if (typeof part === 'string') return []
+		const value = readSlot(line as LineValue, part.key)
+		return isBlank(value) ? [] : [{ slot: part, value }]
+	})
+}
