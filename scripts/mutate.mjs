@@ -36,6 +36,8 @@ const GROUPS = {
 				'paging',
 				'text-search',
 				'order-index',
+				'reading',
+				'blocks',
 				'doors'
 			],
 			'access-generated'
