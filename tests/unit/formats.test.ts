@@ -9,7 +9,8 @@ import { defuse } from '$lib/core/exchange/write-csv.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { FileHead } from '$lib/server/exports/file-cell.ts'
 import { beginFile, FILE_FORMATS, type FileFormat } from '$lib/server/exports/make-file.ts'
-import { bringIn, type Batch } from '$lib/server/sources/bring-in.ts'
+import { bringIn } from '$lib/server/sources/bring-in.ts'
+import { type Batch } from '$lib/server/sources/batch-writer.ts'
 import { inspectFile } from '$lib/server/sources/inspect.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'tin-shed-formats-'))

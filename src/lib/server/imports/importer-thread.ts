@@ -2,7 +2,7 @@
 import { Worker, type MessagePort } from 'node:worker_threads'
 import { AppError } from '$lib/core/app-error.ts'
 import { toError, type Answer } from '../threads/protocol.ts'
-import type { Progress } from '../sources/bring-in.ts'
+import type { Progress } from '../sources/batch-writer.ts'
 
 export interface ImporterThread {
 	ask<T>(name: string, args: unknown, extra?: Extra): { readonly done: Promise<T>; readonly stop: () => void }
