@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest'
 import { ACCESS_LINE } from './access-line.ts'
 import { SCREEN_SENTENCES } from '../app/lines/all.ts'
-import { STEPS } from '../routine/routine.ts'
+import { STARTS, STEPS } from '../routine/routine.ts'
+import { SIGNOFF_LINE } from '../signoff/sentence.ts'
 import { parseLine } from './parse.ts'
 import { printText } from './print.ts'
 import type { Vocabulary } from './vocabulary.ts'
@@ -15,6 +16,15 @@ const vocabulary: Vocabulary = {
 				{ id: 17, name: 'Code', type: 'code' },
 				{ id: 18, name: 'Next due', type: 'date' },
 				{ id: 19, name: 'Arrears', type: 'money' }
+			]
+		},
+		{
+			id: 6,
+			name: 'Inspections',
+			columns: [
+				{ id: 21, name: 'Mooring', type: 'reference', to: 5 },
+				{ id: 22, name: 'Verdict', type: 'choice' },
+				{ id: 23, name: 'Date', type: 'date' }
 			]
 		}
 	],
@@ -67,6 +77,23 @@ describe('a sentence that is typed comes out as the line it says, and prints as 
 		]
 	])('step: %s', (typed, kind, wanted) => {
 		expect(parseLine(typed, [kind], vocabulary, 5)).toMatchObject({ ok: true, line: wanted })
+	})
+
+	test('sign-off: tables that go with a request are those whose rows point to it', () => {
+		const says = (tables: string) =>
+			`Rows of Moorings where Arrears > 0 wait on Harbour.Master, who is shown Code, with their ${tables}`
+		expect(parseLine(says('Inspections'), [SIGNOFF_LINE], vocabulary)).toMatchObject({
+			ok: true,
+			line: { table: 5, where: 'Arrears > 0', children: [{ table: 6, column: 21, columns: [22, 23] }] }
+		})
+		const lost = parseLine(says('Moorings'), [SIGNOFF_LINE], vocabulary)
+		expect(lost.ok ? '' : lost.message).toBe('Nothing in "Moorings" points to the rows of this line.')
+	})
+
+	test('start: only what can happen to a row', () => {
+		const says = (when: string) => parseLine(`When a row of Moorings is ${when}`, [STARTS.rows.sentence], vocabulary)
+		expect(says('changed')).toMatchObject({ ok: true, line: { start: { table: 5, when: 'changed' } } })
+		expect(says('mislaid')).toMatchObject({ ok: false })
 	})
 
 	test.each([

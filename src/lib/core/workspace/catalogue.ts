@@ -1,5 +1,5 @@
 /**
- * Builds what the program works with from the workspace document: tables with their back-reference references, computed
+ * Builds what the program works with from the workspace document: tables with their back-references, computed
  * columns and access lines as checked trees.
  *
  * A formula that no longer holds (its column was removed) gives an issue and, in an access line, a line that lets

@@ -164,7 +164,7 @@ function meNode(span: Span, scope: Scope) {
 	return { kind: 'me', table: scope.catalogue.people, column: undefined } as const
 }
 
-/** A column or back-reference reference of a row, or of each row of a set. */
+/** A column or back-reference of a row, or of each row of a set. */
 function memberOf(of: Expr, name: string, span: Span, scope: Scope): Expr {
 	const { type } = of
 	if (type.kind === 'row') return memberOfRow(of, type.table, name, span, scope)

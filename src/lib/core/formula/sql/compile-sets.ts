@@ -2,6 +2,7 @@
  * Sets of rows and what is made of them as SQL: totals, the first of them, their values gathered for a function. With a sight,
  * rows and cells that the reader does not see are left out; a total that is kept is read where it serves (`rollups.ts`).
  */
+import { isAlways } from '../syntax/constant.ts'
 import { allOf, joinSql, param, raw, sql, type Sql } from '../../sql/sql.ts'
 import { scaleOf } from '../../table/storage.ts'
 import { getColumn } from '../../model/table.ts'
@@ -10,7 +11,7 @@ import { errorOf } from './compile-errors.ts'
 import { valueOf } from './compile-values.ts'
 import { PART_NAMES, partsOfTotal, placeByValue, whereServed, type OneValue } from './rollups.ts'
 import { maskOf, visibilityOf } from './compile-visibility.ts'
-import { NULL, TRUE, aliasAt, isTrueLiteral, withAlias, type Context } from './sql-context.ts'
+import { NULL, TRUE, aliasAt, withAlias, type Context } from './sql-context.ts'
 import type { AggregateName, Expr, Rollup } from '../../model/formula.ts'
 
 interface Source {
@@ -101,7 +102,7 @@ export function aggregateValue(expr: Expr & { kind: 'aggregate' }, ctx: Context)
 	const kept = keptValue(expr.kept, `${aliasAt(ctx, 0)}.${expr.kept.place}`)
 	if (!ctx.sight) return kept
 	const { where, elseNone, elseOf } = whereServed(expr.kept, ctx.sight)
-	if (isTrueLiteral(where)) return kept
+	if (isAlways(where)) return kept
 	const other = elseNone ? nothingOf(expr) : elseOf ? keptOfOne(expr.kept, elseOf, ctx) : totalValue(expr, ctx)
 	if (where.kind === 'literal') return other
 	const served = conditionOf(where, { ...ctx, aliases: [aliasAt(ctx, 0)], sight: undefined })

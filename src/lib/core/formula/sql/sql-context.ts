@@ -46,10 +46,6 @@ export function withAlias(ctx: Context, level: number, alias: string): Context {
 	return { ...ctx, aliases: [...ctx.aliases.slice(0, level), alias] }
 }
 
-export function isTrueLiteral(expr: Expr): boolean {
-	return expr.kind === 'literal' && isTruthy(expr.value)
-}
-
 export function isTruthy(value: Value): boolean {
 	return value === true || (typeof value === 'number' && value !== 0)
 }

@@ -23,8 +23,6 @@ export interface Child {
 	readonly columns: readonly number[]
 }
 
-const SHOWN_AT_FIRST = 4
-
 /** Exact: `Inspections.Mooring (Date, Depth)`. */
 export const children: SlotEntry<readonly Child[]> = {
 	isFormula: false,
@@ -66,15 +64,23 @@ function readChild(text: string, { vocabulary }: SlotPlace): Reading<Child> {
 	return { value: { table: table.value, column: column.value, columns: columns.value } }
 }
 
-/** Of a table that was typed: what of it points to the line's own, and its first columns. */
-function findChild(name: string, { vocabulary, table: of }: SlotPlace): Reading<Child> {
-	const table = readName(tableNames({ vocabulary }), name)
+/** Every way in which rows may belong to those of a table, each with all that can be shown of them. */
+export function childrenOf({ vocabulary, table: of }: SlotPlace): readonly Child[] {
+	return vocabulary.tables.flatMap(({ id: table, columns }) =>
+		columns
+			.filter(({ type, to }) => type === 'reference' && to === of)
+			.map(({ id: column }) => ({
+				table,
+				column,
+				columns: columns.filter(({ id }) => id !== column).map(({ id }) => id)
+			}))
+	)
+}
+
+/** Of a table that was typed: the first way in which its rows belong to the line's. */
+function findChild(name: string, place: SlotPlace): Reading<Child> {
+	const table = readName(tableNames(place), name)
 	if ('message' in table) return table
-	const columns = vocabulary.tables.find(({ id }) => id === table.value)?.columns ?? []
-	const column = columns.find(({ to }) => to !== undefined && to === of)
-	if (!column) return { message: `Nothing in "${name}" points to the rows of this line.` }
-	const shown = columns.filter(({ id, condition }) => id !== column.id && !condition)
-	return {
-		value: { table: table.value, column: column.id, columns: shown.slice(0, SHOWN_AT_FIRST).map(({ id }) => id) }
-	}
+	const child = childrenOf(place).find((each) => each.table === table.value)
+	return child ? { value: child } : { message: `Nothing in "${name}" points to the rows of this line.` }
 }

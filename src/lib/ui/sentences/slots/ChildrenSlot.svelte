@@ -1,37 +1,33 @@
 <script lang="ts">
 	/** Chooses tables whose rows belong to a request, by their reference to its table. */
-	import type { Child } from '$lib/core/sentence/slots/children.ts'
+	import { childrenOf, type Child } from '$lib/core/sentence/slots/children.ts'
 	import type { SlotProps } from './slot-props.ts'
 
 	let { vocabulary, table, value, onchange }: SlotProps<readonly Child[]> = $props()
 
 	const chosen = $derived(value ?? [])
 	const possible = $derived(
-		vocabulary.tables.flatMap((each) =>
-			each.columns
-				.filter((column) => column.type === 'reference' && column.to === table)
-				.map((column) => ({
-					table: each,
-					column,
-					columns: each.columns.filter((other) => other.id !== column.id).map((other) => other.id)
-				}))
-		)
+		childrenOf({ vocabulary, table }).map((child) => {
+			const { name = '', columns = [] } = vocabulary.tables.find(({ id }) => id === child.table) ?? {}
+			const by = columns.find(({ id }) => id === child.column)?.name ?? ''
+			return { child, words: `${name}, by their ${by}` }
+		})
 	)
 
-	function toggle(child: (typeof possible)[number], on: boolean) {
-		const rest = chosen.filter((each) => each.column !== child.column.id)
-		onchange(on ? [...rest, { table: child.table.id, column: child.column.id, columns: child.columns }] : rest)
+	function toggle(child: Child, on: boolean) {
+		const rest = chosen.filter(({ column }) => column !== child.column)
+		onchange(on ? [...rest, child] : rest)
 	}
 </script>
 
-{#each possible as child (child.column.id)}
+{#each possible as { child, words } (child.column)}
 	<label>
 		<input
 			type="checkbox"
-			checked={chosen.some((each) => each.column === child.column.id)}
+			checked={chosen.some(({ column }) => column === child.column)}
 			onchange={(event) => toggle(child, event.currentTarget.checked)}
 		/>
-		{child.table.name}, by their {child.column.name}
+		{words}
 	</label>
 {:else}
 	<p class="quiet">No other table refers to this one.</p>
