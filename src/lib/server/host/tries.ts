@@ -51,75 +51,84 @@ interface Opened {
 	readonly close: () => Promise<void>
 }
 
-export function openTries({ folder, scripts, key, now, copy }: TriesPlace): Tries {
-	const place = join(folder, 'tries')
-	// What an earlier run left.
-	rmSync(place, { recursive: true, force: true })
-	const tries = new Map<number, Try>()
-	const ready = new Map<number, Room>()
-	let next = 1
+export function openTries(place: TriesPlace): Tries {
+	return new Copies(place)
+}
 
-	async function open(looker: number): Promise<Opened> {
-		const from = join(folder, 'workspace.db')
-		if (statSync(from).size > LARGEST)
-			throw new AppError('invalid', 'The workspace is larger than 2 GB, so no copy of it is made to try things on.')
-		mkdirSync(place, { recursive: true, mode: 0o700 })
-		const file = join(place, `${looker}-${next++}.db`)
-		await copy(from, file)
-		const opened = await openRoom(file, { scripts, key, now })
-		await opened.room.write('becomeTry', undefined)
-		return opened
+class Copies implements Tries {
+	readonly #place: TriesPlace
+	readonly #folder: string
+	readonly #tries = new Map<number, Try>()
+	readonly #ready = new Map<number, Room>()
+	#next = 1
+
+	constructor(place: TriesPlace) {
+		this.#place = place
+		this.#folder = join(place.folder, 'tries')
+		// What an earlier run left.
+		rmSync(this.#folder, { recursive: true, force: true })
 	}
 
-	async function end(looker: number): Promise<void> {
-		const found = tries.get(looker)
-		tries.delete(looker)
-		ready.delete(looker)
+	find(looker: number, version: number): Room | undefined {
+		const found = this.#tries.get(looker)
+		if (found?.version !== version) return undefined
+		found.usedAt = this.#place.now()
+		return this.#ready.get(looker)
+	}
+
+	async begin(looker: number, version: number): Promise<Room> {
+		const found = this.#tries.get(looker)
+		if (found?.version === version) return (await found.room).room
+		// Noted at once, so that whoever asks meanwhile waits for the same copy.
+		this.#ready.delete(looker)
+		const made: Try = { version, room: this.#replace(found, looker), usedAt: this.#place.now() }
+		this.#tries.set(looker, made)
+		try {
+			const { room } = await made.room
+			if (this.#tries.get(looker) === made) this.#ready.set(looker, room)
+			return room
+		} catch (error) {
+			if (this.#tries.get(looker) === made) this.#tries.delete(looker)
+			throw error
+		}
+	}
+
+	async end(looker: number): Promise<void> {
+		const found = this.#tries.get(looker)
+		this.#tries.delete(looker)
+		this.#ready.delete(looker)
 		await shut(found)
 	}
 
-	async function makeRoom(except: number): Promise<void> {
-		const others = [...tries].filter(([looker]) => looker !== except)
-		const idle = others.filter(([, { usedAt }]) => now() - usedAt > IDLE_MS)
-		for (const [looker] of idle) await end(looker)
-		const busy = others.filter((each) => !idle.includes(each)).sort(([, a], [, b]) => a.usedAt - b.usedAt)
-		for (const [looker] of busy.slice(0, Math.max(0, busy.length - MOST + 1))) await end(looker)
+	async close(): Promise<void> {
+		await Promise.all([...this.#tries.keys()].map((looker) => this.end(looker)))
 	}
 
-	async function replace(old: Try | undefined, looker: number): Promise<Opened> {
+	async #replace(old: Try | undefined, looker: number): Promise<Opened> {
 		await shut(old)
-		await makeRoom(looker)
-		return open(looker)
+		await this.#makeWay(looker)
+		return this.#open(looker)
 	}
 
-	return {
-		find(looker, version) {
-			const found = tries.get(looker)
-			if (found?.version !== version) return undefined
-			found.usedAt = now()
-			return ready.get(looker)
-		},
-		async begin(looker, version) {
-			const found = tries.get(looker)
-			if (found?.version === version) return (await found.room).room
-			// Noted at once, so that whoever asks meanwhile waits for the same copy.
-			ready.delete(looker)
-			const room = replace(found, looker)
-			const made: Try = { version, room, usedAt: now() }
-			tries.set(looker, made)
-			try {
-				const opened = await room
-				if (tries.get(looker) === made) ready.set(looker, opened.room)
-				return opened.room
-			} catch (error) {
-				if (tries.get(looker) === made) tries.delete(looker)
-				throw error
-			}
-		},
-		end,
-		async close() {
-			await Promise.all([...tries.keys()].map(end))
-		}
+	/** Ends those that nobody used for long, and the longest unused where there would be too many. */
+	async #makeWay(except: number): Promise<void> {
+		const others = [...this.#tries].filter(([looker]) => looker !== except)
+		const idle = others.filter(([, { usedAt }]) => this.#place.now() - usedAt > IDLE_MS)
+		for (const [looker] of idle) await this.end(looker)
+		const busy = others.filter((each) => !idle.includes(each)).sort(([, a], [, b]) => a.usedAt - b.usedAt)
+		for (const [looker] of busy.slice(0, Math.max(0, busy.length - MOST + 1))) await this.end(looker)
+	}
+
+	async #open(looker: number): Promise<Opened> {
+		const from = join(this.#place.folder, 'workspace.db')
+		if (statSync(from).size > LARGEST)
+			throw new AppError('invalid', 'The workspace is larger than 2 GB, so no copy of it is made to try things on.')
+		mkdirSync(this.#folder, { recursive: true, mode: 0o700 })
+		const file = join(this.#folder, `${looker}-${this.#next++}.db`)
+		await this.#place.copy(from, file)
+		const opened = await openRoom(file, this.#place)
+		await opened.room.write('becomeTry', undefined)
+		return opened
 	}
 }
 

@@ -45,66 +45,76 @@ const CURRENT_VERSION = `SELECT max(version) FROM document WHERE kind = 'workspa
 const READ_DOCUMENT = `SELECT body FROM document WHERE kind = 'workspace' AND version = ?`
 
 export function openStore(db: Database, ids: RowIds): Store {
-	const statements = new Map<string, Statement<unknown[]>>()
-	let loaded: LoadedWorkspace | undefined
-	let steady = 0
-	/** Asked with every request, several times. */
-	const currentVersion = db.prepare<[]>(CURRENT_VERSION).pluck()
+	return new Connection(db, ids)
+}
 
-	function prepare(text: string): Statement<unknown[]> {
-		const known = statements.get(text)
+class Connection implements Store {
+	readonly db: Database
+	readonly ids: RowIds
+	readonly touched: Store['touched'] = new Set()
+	readonly wanted: Store['wanted'] = new Map()
+	readonly #statements = new Map<string, Statement<unknown[]>>()
+	/** Apart from the others: one that plucks is asked again and again, and need not be told each time. */
+	readonly #plucking = new Map<string, Statement<unknown[]>>()
+	/** Asked with every request, several times. */
+	readonly #currentVersion: Statement<[]>
+	#loaded: LoadedWorkspace | undefined
+	#steady = 0
+
+	constructor(db: Database, ids: RowIds) {
+		this.db = db
+		this.ids = ids
+		this.#currentVersion = db.prepare<[]>(CURRENT_VERSION).pluck()
+	}
+
+	workspace(): LoadedWorkspace {
+		if (this.#steady > 0 && this.#loaded) return this.#loaded
+		const version = Number(this.#currentVersion.get())
+		if (this.#loaded?.version === version) return this.#loaded
+		// A change of tables makes prepared statements over them stale in meaning, if not in form.
+		this.forget()
+		const document = parseWorkspace(String(this.pluck(READ_DOCUMENT, version)))
+		this.#loaded = { ...buildWorkspace(document), version, document }
+		return this.#loaded
+	}
+
+	steadily<T>(work: () => T): T {
+		this.workspace()
+		this.#steady++
+		try {
+			return work()
+		} finally {
+			this.#steady--
+		}
+	}
+
+	prepare(text: string): Statement<unknown[]> {
+		const known = this.#statements.get(text)
 		if (known) return known
-		const [oldest] = statements.keys()
-		if (oldest !== undefined && statements.size >= MAX_STATEMENTS) statements.delete(oldest)
-		const made = db.prepare<unknown[]>(text)
-		statements.set(text, made)
+		const [oldest] = this.#statements.keys()
+		if (oldest !== undefined && this.#statements.size >= MAX_STATEMENTS) this.#statements.delete(oldest)
+		const made = this.db.prepare<unknown[]>(text)
+		this.#statements.set(text, made)
 		return made
 	}
 
-	/** Apart from the others: one that plucks is asked again and again, and need not be told each time. */
-	const plucking = new Map<string, Statement<unknown[]>>()
-
-	function pluck(text: string, ...params: readonly unknown[]): unknown {
-		let statement = plucking.get(text)
+	pluck(text: string, ...params: readonly unknown[]): unknown {
+		let statement = this.#plucking.get(text)
 		if (!statement) {
-			statement = db.prepare<unknown[]>(text).pluck()
-			if (plucking.size < MAX_STATEMENTS) plucking.set(text, statement)
+			statement = this.db.prepare<unknown[]>(text).pluck()
+			if (this.#plucking.size < MAX_STATEMENTS) this.#plucking.set(text, statement)
 		}
 		return statement.get(...params)
 	}
 
-	function workspace(): LoadedWorkspace {
-		if (steady > 0 && loaded) return loaded
-		const version = Number(currentVersion.get())
-		if (loaded?.version === version) return loaded
-		const document = parseWorkspace(String(prepare(READ_DOCUMENT).pluck().get(version)))
-		loaded = { ...buildWorkspace(document), version, document }
-		// A change of tables makes prepared statements over them stale in meaning, if not in form.
-		statements.clear()
-		plucking.clear()
-		return loaded
+	select(query: Sql): unknown[][] {
+		const statement = this.prepare(query.text).raw()
+		return statement.all(...query.params) as unknown[][]
 	}
 
-	function steadily<T>(work: () => T): T {
-		workspace()
-		steady++
-		try {
-			return work()
-		} finally {
-			steady--
-		}
+	forget(): void {
+		this.#loaded = undefined
+		this.#statements.clear()
+		this.#plucking.clear()
 	}
-
-	const select = (query: Sql): unknown[][] =>
-		prepare(query.text)
-			.raw()
-			.all(...query.params) as unknown[][]
-
-	const forget = (): void => {
-		loaded = undefined
-		statements.clear()
-		plucking.clear()
-	}
-
-	return { db, ids, workspace, steadily, prepare, pluck, select, touched: new Set(), wanted: new Map(), forget }
 }

@@ -65,131 +65,152 @@ interface Seat {
 }
 
 export async function openReaders(parts: ReadersParts): Promise<Readers> {
-	const { least, most, limitMs = LIMIT_MS, leaveMs = LEAVE_MS } = parts
-	const seats: Seat[] = []
-	const queue: Question[] = []
-	let next = 1
-	let isClosing = false
-	let patience: NodeJS.Timeout | undefined
+	const pool = new Pool(parts)
+	await Promise.all(Array.from({ length: parts.least }, () => pool.addSeat()))
+	return pool
+}
 
-	async function addSeat(): Promise<void> {
-		const seat: Seat = { reader: undefined, question: undefined, usedAt: performance.now() }
-		seats.push(seat)
-		await fill(seat)
+/** Seats, each with a reader and the question it is at, and the questions that wait for one. */
+class Pool implements Readers {
+	readonly #parts: ReadersParts
+	readonly #seats: Seat[] = []
+	readonly #queue: Question[] = []
+	readonly #tidying: NodeJS.Timeout
+	#patience: NodeJS.Timeout | undefined
+	#next = 1
+	#isClosing = false
+
+	constructor(parts: ReadersParts) {
+		this.#parts = parts
+		this.#tidying = setInterval(() => this.#letGoOfIdle(), IDLE_MS / 4)
+		this.#tidying.unref()
 	}
 
-	async function fill(seat: Seat): Promise<void> {
-		const { script, data, onNews } = parts
-		const reader = await startReader({ script, data, onNews, onGone: () => void replace(seat) })
-		if (isClosing || !seats.includes(seat)) return reader.kill()
+	async addSeat(): Promise<void> {
+		const seat: Seat = { reader: undefined, question: undefined, usedAt: performance.now() }
+		this.#seats.push(seat)
+		await this.#fill(seat)
+	}
+
+	ask(name: string, args: unknown, { signal, person }: Asker = {}): Promise<string> {
+		return new Promise((resolve, reject) => {
+			if (signal?.aborted) return reject(stopped())
+			if (person !== undefined && this.#queue.filter((each) => each.person === person).length >= MOST_WAITING)
+				return reject(new AppError('busy', 'Too much was asked for at once. Wait a moment, then try again.'))
+			const withdraw = (): void => {
+				this.#queue.splice(this.#queue.indexOf(question), 1)
+				reject(stopped())
+			}
+			const question: Question = { id: this.#next++, name, args, signal, person, resolve, reject, withdraw }
+			this.#queue.push(question)
+			signal?.addEventListener('abort', withdraw, { once: true })
+			this.#dispatch()
+		})
+	}
+
+	async close(): Promise<void> {
+		this.#isClosing = true
+		clearInterval(this.#tidying)
+		clearTimeout(this.#patience)
+		const asked = [...this.#queue.splice(0), ...this.#seats.flatMap(({ question }) => question ?? [])]
+		for (const { reject } of asked) reject(new Error('Expected the program to go on, but it is closing'))
+		for (const { reader } of this.#seats) reader?.kill()
+		await Promise.resolve()
+	}
+
+	async #fill(seat: Seat): Promise<void> {
+		const { script, data, onNews } = this.#parts
+		const reader = await startReader({ script, data, onNews, onGone: () => void this.#replace(seat) })
+		if (this.#isClosing || !this.#seats.includes(seat)) return reader.kill()
 		seat.reader = reader
-		dispatch()
+		this.#dispatch()
 	}
 
 	/** A reader that fell, or was ended, is started anew; one that cannot be leaves the program nothing to work with. */
-	async function replace(seat: Seat): Promise<void> {
+	async #replace(seat: Seat): Promise<void> {
 		seat.reader = undefined
-		if (isClosing) return
+		if (this.#isClosing) return
 		try {
-			await fill(seat)
+			await this.#fill(seat)
 		} catch (error) {
 			console.error(error)
 			process.exit(70)
 		}
 	}
 
-	function dispatch(): void {
-		for (const seat of seats) {
+	#dispatch(): void {
+		for (const seat of this.#seats) {
 			if (!seat.reader || seat.question) continue
-			const at = queue.findIndex(({ person }) => person === undefined || inWork(person) < MOST_AT_ONCE)
-			const [question] = at < 0 ? [] : queue.splice(at, 1)
+			const at = this.#queue.findIndex(({ person }) => person === undefined || this.#inWork(person) < MOST_AT_ONCE)
+			const [question] = at < 0 ? [] : this.#queue.splice(at, 1)
 			if (!question) break
-			void work(seat, seat.reader, question)
+			void this.#work(seat, seat.reader, question)
 		}
-		if (queue.length === 0 || patience || isClosing) return
-		patience = setTimeout(() => {
-			patience = undefined
-			const isFree = seats.some((seat) => !seat.reader || !seat.question)
-			if (queue.length > 0 && !isFree && seats.length < most)
-				void addSeat().catch((error: unknown) => console.error(error))
-			dispatch()
+		if (this.#queue.length === 0 || this.#patience || this.#isClosing) return
+		this.#patience = setTimeout(() => {
+			this.#patience = undefined
+			this.#growWhereAllAreAtWork()
+			this.#dispatch()
 		}, PATIENCE_MS)
 	}
 
-	function inWork(person: number): number {
-		return seats.filter((seat) => seat.question?.person === person).length
+	#growWhereAllAreAtWork(): void {
+		const isFree = this.#seats.some((seat) => !seat.reader || !seat.question)
+		if (this.#queue.length === 0 || isFree || this.#seats.length >= this.#parts.most) return
+		this.addSeat().catch((error: unknown) => console.error(error))
 	}
 
-	async function work(seat: Seat, reader: ReaderProcess, question: Question): Promise<void> {
-		const { id, name, args, signal, resolve, reject } = question
+	#inWork(person: number): number {
+		return this.#seats.filter((seat) => seat.question?.person === person).length
+	}
+
+	async #work(seat: Seat, reader: ReaderProcess, question: Question): Promise<void> {
 		seat.question = question
-		signal?.removeEventListener('abort', question.withdraw)
-		let isOver = false
-		const end = (): void => {
-			isOver = true
-			reader.kill()
-			reject(new AppError('busy', signal?.aborted ? 'This was stopped.' : TOO_LONG))
-			seat.question = undefined
-			void replace(seat)
-		}
-		let limit = setTimeout(end, limitMs)
-		const leave = (): void => {
-			reader.stop(id)
-			clearTimeout(limit)
-			limit = setTimeout(end, leaveMs)
-		}
-		signal?.addEventListener('abort', leave, { once: true })
-		try {
-			const answer = await reader.ask({ id, name, args })
-			if (answer.ok) resolve(answer.json)
-			else reject(toError(answer))
-		} catch (error) {
-			if (!isOver) reject(error instanceof Error ? error : new Error(String(error)))
-		} finally {
-			clearTimeout(limit)
-			signal?.removeEventListener('abort', leave)
-			if (!isOver) {
-				seat.question = undefined
-				seat.usedAt = performance.now()
-				dispatch()
+		question.signal?.removeEventListener('abort', question.withdraw)
+		const isEnded = await this.#answer(reader, question)
+		seat.question = undefined
+		if (isEnded) return void this.#replace(seat)
+		seat.usedAt = performance.now()
+		this.#dispatch()
+	}
+
+	/** Has a reader answer, and says whether it had to be ended: it was past its limit, or did not leave in time. */
+	#answer(reader: ReaderProcess, { id, name, args, signal, resolve, reject }: Question): Promise<boolean> {
+		const { limitMs = LIMIT_MS, leaveMs = LEAVE_MS } = this.#parts
+		return new Promise((over) => {
+			const end = (): void => {
+				reader.kill()
+				reject(signal?.aborted ? stopped() : new AppError('busy', TOO_LONG))
+				done(true)
 			}
-		}
+			let limit = setTimeout(end, limitMs)
+			const leave = (): void => {
+				reader.stop(id)
+				clearTimeout(limit)
+				limit = setTimeout(end, leaveMs)
+			}
+			const done = (isEnded: boolean): void => {
+				clearTimeout(limit)
+				signal?.removeEventListener('abort', leave)
+				over(isEnded)
+			}
+			signal?.addEventListener('abort', leave, { once: true })
+			reader
+				.ask({ id, name, args })
+				.then((answer) => (answer.ok ? resolve(answer.json) : reject(toError(answer))))
+				.catch((error: unknown) => reject(error instanceof Error ? error : new Error(String(error))))
+				.finally(() => done(false))
+		})
 	}
 
-	const tidy = setInterval(() => {
-		const idle = seats.find((seat) => seat.reader && !seat.question && performance.now() - seat.usedAt > IDLE_MS)
-		if (!idle || seats.length <= least) return
-		seats.splice(seats.indexOf(idle), 1)
+	#letGoOfIdle(): void {
+		const idle = this.#seats.find((seat) => seat.reader && !seat.question && performance.now() - seat.usedAt > IDLE_MS)
+		if (!idle || this.#seats.length <= this.#parts.least) return
+		this.#seats.splice(this.#seats.indexOf(idle), 1)
 		idle.reader?.kill()
-	}, IDLE_MS / 4)
-	tidy.unref()
-
-	await Promise.all(Array.from({ length: least }, addSeat))
-
-	return {
-		ask(name, args, { signal, person } = {}) {
-			return new Promise((resolve, reject) => {
-				if (signal?.aborted) return reject(new AppError('busy', 'This was stopped.'))
-				if (person !== undefined && queue.filter((each) => each.person === person).length >= MOST_WAITING)
-					return reject(new AppError('busy', 'Too much was asked for at once. Wait a moment, then try again.'))
-				const withdraw = (): void => {
-					queue.splice(queue.indexOf(question), 1)
-					reject(new AppError('busy', 'This was stopped.'))
-				}
-				const question: Question = { id: next++, name, args, signal, person, resolve, reject, withdraw }
-				queue.push(question)
-				signal?.addEventListener('abort', withdraw, { once: true })
-				dispatch()
-			})
-		},
-		async close() {
-			isClosing = true
-			clearInterval(tidy)
-			clearTimeout(patience)
-			const asked = [...queue.splice(0), ...seats.flatMap(({ question }) => question ?? [])]
-			for (const { reject } of asked) reject(new Error('Expected the program to go on, but it is closing'))
-			for (const { reader } of seats) reader?.kill()
-			await Promise.resolve()
-		}
 	}
+}
+
+function stopped(): AppError {
+	return new AppError('busy', 'This was stopped.')
 }
