@@ -22,6 +22,8 @@ export async function serve({ folder, host = '127.0.0.1', origin }) {
 			BODY_SIZE_LIMIT: '600M',
 			// Kit would believe anybody's header; whose is believed, TIN_SHED_PROXIES says.
 			ADDRESS_HEADER: '',
+			// Longer than the minute for which proxies keep a connection: the end that asks must not find it closed as it asks.
+			KEEP_ALIVE_TIMEOUT: '65',
 			SHUTDOWN_TIMEOUT: '3'
 		}
 	})

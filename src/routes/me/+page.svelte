@@ -8,6 +8,7 @@
 
 	const said = $derived((form ?? {}) as Record<string, string | boolean | undefined>)
 	const saidOf = (part: string) => (said['part'] === part ? said : {})
+	const owesCode = $derived(Boolean(saidOf('factor')['secret'] ?? saidOf('code')['message']))
 
 	/** Enough to know one's own devices by; what the browser calls itself stands behind it. */
 	function device(agent: string): string {
@@ -42,9 +43,9 @@
 	<section>
 		<h2>Time zone</h2>
 		<form method="POST" action="?/zone" use:enhance>
-			<label for="zone">Where your clock hangs</label>
+			<label for="zone">Where you are</label>
 			<select class="field" id="zone" name="zone" value={data.zone.own ?? ''}>
-				<option value="">where the workspace is: {data.zone.workspace}</option>
+				<option value="">the workspace’s own: {data.zone.workspace}</option>
 				{#each data.zones as zone (zone)}<option>{zone}</option>{/each}
 			</select>
 			<p class="quiet">It decides which day is today in what you see: what is due, what is past.</p>
@@ -56,8 +57,8 @@
 
 	<section>
 		<h2>Second step</h2>
-		{#if saidOf('factor')['done']}<p class="done" role="status">{said['done']}</p>{/if}
-		{#if saidOf('factor')['secret'] || saidOf('factor')['again']}
+		{#if saidOf('factor')['done'] ?? saidOf('code')['done']}<p class="done" role="status">{said['done']}</p>{/if}
+		{#if owesCode}
 			{#if said['picture']}
 				<p>Scan this with your authenticator, or type the letters into it. Then write the figures that it shows.</p>
 				<img src={String(said['picture'])} alt="A code to scan with an authenticator" width="220" height="220" />

@@ -1,7 +1,8 @@
 /** Turns what a use case says into what the web says, once for all routes. */
-import { error, isHttpError, json } from '@sveltejs/kit'
+import { error, fail, isHttpError, json, type ActionFailure } from '@sveltejs/kit'
 import type { z } from 'zod'
 import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
+import { isPicture } from '$lib/core/capture/attachment.ts'
 
 const STATUS: Readonly<Record<ErrorCode, number>> = {
 	not_found: 404,
@@ -20,6 +21,30 @@ export async function forPage<T>(work: () => Promise<T>): Promise<T> {
 		if (thrown instanceof AppError) error(STATUS[thrown.code], thrown.message)
 		throw thrown
 	}
+}
+
+/**
+ * For a form that was sent: what the work gives, or its refusal beside what is kept of what was typed.
+ *
+ *     forForm({ email }, () => …)  →  fail(422, { email, message: 'This address and password do not go together.' })
+ */
+export async function forForm<T, K extends object>(
+	kept: K,
+	work: () => Promise<T>
+): Promise<T | ActionFailure<K & { message: string }>> {
+	try {
+		return await work()
+	} catch (thrown) {
+		if (thrown instanceof AppError) return fail(STATUS[thrown.code], { ...kept, message: thrown.message })
+		throw thrown
+	}
+}
+
+/** What a form holds, checked; refused with what is wrong with the first entry, or with the words given. */
+export function parseForm<T>(form: Readonly<Record<string, unknown>>, schema: z.ZodType<T>, words?: string): T {
+	const parsed = schema.safeParse(form)
+	if (!parsed.success) throw new AppError('invalid', words ?? parsed.error.issues[0]?.message ?? '')
+	return parsed.data
 }
 
 /** For a script of ours: the result, or the refusal with its code and details, so that what was typed can be kept. */
@@ -41,4 +66,20 @@ export async function readBody<T>(request: Request, schema: z.ZodType<T>): Promi
 	const parsed = schema.safeParse(await request.json().catch(() => undefined))
 	if (!parsed.success) throw new AppError('invalid', parsed.error.issues[0]?.message ?? 'This request cannot be read.')
 	return parsed.data
+}
+
+/** A file that somebody gave in. A picture is drawn in its place; anything else is only ever saved, whatever it says it is. */
+export function asGivenFile(
+	body: BodyInit,
+	{ name, type, size }: { readonly name: string; readonly type: string; readonly size: number }
+): Response {
+	const isDrawn = isPicture(type)
+	return new Response(body, {
+		headers: {
+			'content-type': isDrawn ? type : 'application/octet-stream',
+			'content-length': String(size),
+			'content-disposition': `${isDrawn ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(name)}`,
+			'content-security-policy': "default-src 'none'; sandbox"
+		}
+	})
 }

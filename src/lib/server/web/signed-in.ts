@@ -8,6 +8,11 @@ export function getUser(locals: App.Locals): SignedIn {
 	return locals.user
 }
 
+/** Who is signed in by name, if anybody is. */
+export function findNamed({ user }: App.Locals): SignedIn | undefined {
+	return user?.visits === undefined ? user : undefined
+}
+
 /**
  * Who is signed in by name: an account of one's own, mail, decisions and people are nothing for an app's visitors, who
  * share one row among them.

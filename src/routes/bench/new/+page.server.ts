@@ -1,6 +1,7 @@
-import { fail, redirect } from '@sveltejs/kit'
+import { redirect } from '@sveltejs/kit'
 import { z } from 'zod'
 import { COLOURS } from '$lib/core/app/document.ts'
+import { forForm, parseForm } from '$lib/server/web/answer.ts'
 import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals }) {
@@ -26,14 +27,10 @@ export const actions = {
 			colour: form.get('colour'),
 			tables: form.getAll('table')
 		}
-		const parsed = newSchema.safeParse(asked)
-		if (!parsed.success)
-			return fail(422, {
-				message: parsed.error.issues[0]?.message ?? 'Something is missing.',
-				name: String(asked.name ?? '')
-			})
-		const { tables, ...app } = parsed.data
-		const id = await locals.host.write('addApp', { app, tables, actor, now: locals.now })
-		redirect(303, tables.length > 0 ? `/bench/${id}/screens` : `/bench/${id}/sources`)
+		return forForm({ name: String(asked.name ?? '') }, async () => {
+			const { tables, ...app } = parseForm(asked, newSchema)
+			const id = await locals.host.write('addApp', { app, tables, actor, now: locals.now })
+			redirect(303, tables.length > 0 ? `/bench/${id}/screens` : `/bench/${id}/sources`)
+		})
 	}
 }

@@ -1,8 +1,7 @@
 import type { TakenFile } from '$lib/core/requests/rows.ts'
 import { error } from '@sveltejs/kit'
-import { isPicture } from '$lib/core/capture/attachment.ts'
 import { readQuery, textInAddress } from '$lib/server/web/address.ts'
-import { asJson } from '$lib/server/web/answer.ts'
+import { asGivenFile, asJson } from '$lib/server/web/answer.ts'
 import { placeOf, roomOf, roomToTry, type StaffPlace } from '$lib/server/web/app-place.ts'
 import { getActor } from '$lib/server/web/signed-in.ts'
 
@@ -17,17 +16,7 @@ export async function GET({ locals, params, url }) {
 	// A copy of the data has the files of its own; all others lie in the workspace.
 	const body = (await room.files.read(file.sha)) ?? (await locals.host.files.read(file.sha))
 	if (!body) error(404, 'The bytes of this file are missing. Ask a steward to bring them back from a copy.')
-	const { name, type, size } = file
-	// A picture is drawn in its place; anything else is only ever saved, whatever it says it is.
-	const shown = isPicture(type)
-	return new Response(body, {
-		headers: {
-			'content-type': shown ? type : 'application/octet-stream',
-			'content-length': String(size),
-			'content-disposition': `${shown ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(name)}`,
-			'content-security-policy': "default-src 'none'; sandbox"
-		}
-	})
+	return asGivenFile(body, file)
 }
 
 /** Takes a file in for a column, before the form or cell that it belongs to is sent; in the Lookout into the copy. */

@@ -1,7 +1,5 @@
-import { fail } from '@sveltejs/kit'
 import { z } from 'zod'
-import { AppError } from '$lib/core/app-error.ts'
-import { forPage } from '$lib/server/web/answer.ts'
+import { forForm, forPage, parseForm } from '$lib/server/web/answer.ts'
 import { getNamedActor } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, params }) {
@@ -27,19 +25,10 @@ export const actions = {
 	default: async ({ request, locals }) => {
 		const actor = getNamedActor(locals)
 		const form = Object.fromEntries(await request.formData())
-		const parsed = decisionSchema.safeParse(form)
-		if (!parsed.success)
-			return fail(422, {
-				message: 'This decision cannot be read. Load the page again.',
-				comment: String(form['comment'] ?? '')
-			})
-		try {
-			await locals.host.write('decideCase', { ...parsed.data, actor, now: locals.now })
-		} catch (error) {
-			if (error instanceof AppError)
-				return fail(error.code === 'conflict' ? 409 : 422, { message: error.message, comment: parsed.data.comment })
-			throw error
-		}
-		return { decided: parsed.data.id }
+		return forForm({ comment: String(form['comment'] ?? '') }, async () => {
+			const decision = parseForm(form, decisionSchema, 'This decision cannot be read. Load the page again.')
+			await locals.host.write('decideCase', { ...decision, actor, now: locals.now })
+			return { decided: decision.id }
+		})
 	}
 }

@@ -1,5 +1,4 @@
-import { fail } from '@sveltejs/kit'
-import { AppError } from '$lib/core/app-error.ts'
+import { forForm } from '$lib/server/web/answer.ts'
 import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, params, depends }) {
@@ -20,23 +19,14 @@ export const actions = {
 		const form = await request.formData()
 		const note = String(form.get('note') ?? '').slice(0, 500)
 		const asked = { app: Number(params.app), note, tells: form.has('tells'), actor, now: locals.now }
-		return answer(async () => ({ released: await locals.host.write('releaseApp', asked) }))
+		return forForm({}, async () => ({ released: await locals.host.write('releaseApp', asked) }))
 	},
 	putBack: async ({ request, locals, params }) => {
 		const actor = getBuilder(locals)
 		const number = Number((await request.formData()).get('number'))
-		return answer(async () => {
+		return forForm({}, async () => {
 			await locals.host.write('putBackRelease', { app: Number(params.app), number, actor, now: locals.now })
 			return { putBack: number }
 		})
-	}
-}
-
-async function answer<T>(work: () => Promise<T>) {
-	try {
-		return await work()
-	} catch (error) {
-		if (error instanceof AppError) return fail(422, { message: error.message })
-		throw error
 	}
 }

@@ -1,8 +1,7 @@
-import { fail, redirect } from '@sveltejs/kit'
-import { AppError } from '$lib/core/app-error.ts'
-import { findWeakness, hashPassword } from '$lib/server/sign-in/passwords.ts'
-import { beginSession } from '$lib/server/sign-in/sign-in.ts'
+import { redirect } from '@sveltejs/kit'
+import { completeSignUp } from '$lib/server/sign-in/use-link.ts'
 import { agentOf, enter } from '$lib/server/sign-in/session-cookie.ts'
+import { forForm } from '$lib/server/web/answer.ts'
 
 /** Opening a link does nothing: mail programs open links by themselves. It is used up by the button. */
 export async function load({ locals, params }) {
@@ -14,28 +13,12 @@ export async function load({ locals, params }) {
 }
 
 export const actions = {
-	default: async ({ request, params, locals, cookies, url }) => {
-		const { host, now } = locals
-		const { token } = params
-		const signUp = await host.read('signUp', { token, now })
-		if (!signUp) return fail(404, { message: 'This link has been used, or its time is over. Ask again at the door.' })
-		const password = String((await request.formData()).get('password') ?? '').slice(0, 1000)
-		const weakness = signUp.known ? undefined : findWeakness(password, [signUp.name, signUp.email])
-		if (weakness) return fail(422, { message: weakness })
-		let entered: { person: number; isNew: boolean; app: number }
-		try {
-			const hash = signUp.known ? undefined : await hashPassword(password)
-			entered = await host.write('completeSignUp', { token, hash, now })
-			if (entered.isNew) {
-				const session = { person: entered.person, through: 'door', agent: agentOf(request) }
-				await enter({ host: locals.host, cookies, url }, await beginSession(host, session))
-			}
-		} catch (error) {
-			if (error instanceof AppError) return fail(422, { message: error.message })
-			throw error
-		}
-		const next = `/app/${entered.app}`
-		// A mailbox alone does not stand for a password that is there already, or for its second step.
-		redirect(303, entered.isNew ? next : `/sign-in?then=${encodeURIComponent(next)}`)
-	}
+	default: ({ request, params: { token }, locals: { host }, cookies, url }) =>
+		forForm({}, async () => {
+			const password = String((await request.formData()).get('password') ?? '').slice(0, 1000)
+			const { app, session } = await completeSignUp(host, { token, password, agent: agentOf(request) })
+			if (session !== undefined) await enter({ host, cookies, url }, session)
+			const next = `/app/${app}`
+			redirect(303, session === undefined ? `/sign-in?then=${encodeURIComponent(next)}` : next)
+		})
 }
