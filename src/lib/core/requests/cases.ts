@@ -13,6 +13,13 @@ export interface CaseSummary {
 	readonly decidedAt: number | null
 }
 
+/** Requests by what they have to do with whoever asks: that wait on them, that they decided, that they asked for. */
+export interface CaseLists {
+	readonly waiting: readonly CaseSummary[]
+	readonly decided: readonly CaseSummary[]
+	readonly asked: readonly CaseSummary[]
+}
+
 /** What the sheet of a row says of its request. */
 export interface CaseOfRow {
 	readonly state: CaseState

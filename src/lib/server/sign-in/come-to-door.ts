@@ -11,7 +11,9 @@ import { beginSession } from './sign-in.ts'
 
 /** Signed in already, vouched for by a provider, or known by what they wrote. */
 export type Comer =
-	{ readonly person: number } | { readonly vouched: Vouched & { readonly email: string } } | { readonly name: string; readonly email: string }
+	| { readonly person: number }
+	| { readonly vouched: Vouched & { readonly email: string } }
+	| { readonly name: string; readonly email: string }
 
 export interface ComingToDoor {
 	readonly app: number

@@ -2,7 +2,7 @@
  * Reads and decides sign-off cases. Whoever asked and whoever it waits on may read a case; for anybody else it does not
  * exist. A decision carries the fingerprint of what was shown, so that nobody decides what they have not seen.
  */
-import type { CaseOfRow, CaseSheet, CaseSummary } from '$lib/core/requests/cases.ts'
+import type { CaseOfRow, CaseLists, CaseSheet, CaseSummary } from '$lib/core/requests/cases.ts'
 import { createHash } from 'node:crypto'
 import { AppError } from '$lib/core/app-error.ts'
 import { signoffSchema, type Signoff } from '$lib/core/app/document.ts'
@@ -41,7 +41,7 @@ const DECIDE = `
 	UPDATE signoff_case SET state = @state, decided_at = @now, comment = @comment
 	WHERE id = @id AND state = 'waiting'`
 
-export function listCases(store: Store, { actor, now }: { actor: Actor; now: number }) {
+export function listCases(store: Store, { actor, now }: { actor: Actor; now: number }): CaseLists {
 	const list = (query: string) =>
 		(store.prepare(query).all(actor.person) as StoredCase[]).map((each) => summarize(store, each, actor, now))
 	return { waiting: list(WAITING), decided: list(DECIDED), asked: list(ASKED) }

@@ -4,15 +4,14 @@
 	import { untrack } from 'svelte'
 	import type { Attachment } from 'svelte/attachments'
 	import type { Issue } from '$lib/core/model/formula.ts'
-	import type { FormulaResult, FormulaTrial } from '$lib/core/requests/formulas.ts'
 	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { printName } from '$lib/core/formula/check/rename.ts'
 	import { send } from '../send.ts'
 	import { openFormulaBox, type FormulaBox } from './formula-box.ts'
 	import SignatureNote from './SignatureNote.svelte'
+	import type { Trial } from './trial.ts'
+	import TrialNote from './TrialNote.svelte'
 
-	/** What a condition comes to, or what a value does. */
-	type Trial = Partial<FormulaTrial & FormulaResult> & { readonly issues: readonly Issue[] }
 	type Props = {
 		value: string
 		table: number | undefined
@@ -84,12 +83,6 @@
 		}
 	})
 
-	function sayWhen({ kept, rollups = 0 }: Trial): string {
-		if (kept) return 'when the row changes, and kept'
-		if (rollups === 0) return 'in the database, whenever it is read'
-		return rollups === 1 ? 'when read; its total is kept' : 'when read; its totals are kept'
-	}
-
 	const write: Attachment<HTMLElement> = (host) => {
 		box = openFormulaBox(host, {
 			text: untrack(() => text),
@@ -121,43 +114,7 @@
 		{#if issue.mend}<button type="button" class="btn" onclick={() => mend(issue.mend)}>{issue.mend.says}</button>{/if}
 	</p>
 {/each}
-{#if trial && trial.issues.length === 0}
-	<dl>
-		{#if trial.rows !== undefined}
-			<dt>Rows that match now</dt>
-			<dd>{trial.rows} of {trial.of}</dd>
-		{/if}
-		{#each trial.people ?? [] as person (person.name)}
-			<dt>{person.name} would see</dt>
-			<dd>{person.rows}</dd>
-		{/each}
-		{#if trial.looksAt !== undefined}
-			<dt>Takes long</dt>
-			<dd>
-				for each row it may look at {trial.looksAt.toLocaleString('en-GB')} others, for a page of fifty at
-				{(50 * trial.looksAt).toLocaleString('en-GB')}
-			</dd>
-		{/if}
-		{#if trial.unheld !== undefined}
-			<dt>What others would see</dt>
-			<dd>not counted: you do not see {trial.unheld}, of everybody</dd>
-		{/if}
-		{#if trial.result !== undefined}
-			<dt>For {trial.sample}</dt>
-			<dd>{trial.result}</dd>
-			<dt>Worked out</dt>
-			<dd>{sayWhen(trial)}</dd>
-			{#if trial.dependsOn && trial.dependsOn.length > 0}
-				<dt>Reads</dt>
-				<dd>{trial.dependsOn.join(', ')}</dd>
-			{/if}
-			{#if trial.registered && trial.registered.length > 0}
-				<dt>Runs as code, not SQL</dt>
-				<dd class="mono">{trial.registered.join(' ')}</dd>
-			{/if}
-		{/if}
-	</dl>
-{/if}
+{#if trial?.issues.length === 0}<TrialNote {trial} />{/if}
 
 <style>
 	.named {
@@ -166,19 +123,5 @@
 		align-items: center;
 		gap: 0.35rem;
 		margin: 0.4rem 0;
-	}
-	dl {
-		display: grid;
-		grid-template-columns: fit-content(55%) 1fr;
-		gap: 0.15rem 1rem;
-		margin: 0.5rem 0 0;
-	}
-	dt {
-		color: var(--zinc-7);
-	}
-	dd {
-		margin: 0;
-		font-weight: 700;
-		text-align: right;
 	}
 </style>

@@ -53,6 +53,14 @@ export class GridView {
 		return this.widths[column.id] ?? usualWidth(column)
 	}
 
+	/** Where each of the columns that are shown begins, in pixels, and where the last of them ends. */
+	lefts(columns: readonly ShownColumn[], rowHeader: number): readonly number[] {
+		return columns.reduce<number[]>(
+			(all, column) => [...all, (all.at(-1) ?? rowHeader) + this.width(column)],
+			[rowHeader]
+		)
+	}
+
 	resize(column: ShownColumn, width: number): void {
 		const within = Math.min(MOST_WIDTH, Math.max(LEAST_WIDTH, Math.round(width)))
 		this.widths = { ...this.widths, [column.id]: within }

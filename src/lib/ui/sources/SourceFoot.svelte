@@ -2,46 +2,20 @@
 	/** Under a file that comes in: how far it is, what came of it, and what can be done next. */
 	import { countOf } from '$lib/core/text/count.ts'
 	import Progressbar from 'flowbite-svelte/Progressbar.svelte'
-	import type { MergeInto } from '$lib/core/exchange/plan.ts'
-	import type { ImportState } from '$lib/core/requests/imports.ts'
+	import type { GivenSource } from './given-source.svelte.ts'
 
 	type Props = {
-		status: ImportState
+		source: GivenSource
 		app: number
-		rowCount: number
-		tableName: string
-		how: MergeInto['how'] | undefined
-		/** The table that the rows go into, where it is there. */
-		into: string | undefined
-		/** Whether any column goes in. */
-		canStart: boolean
-		/** What went wrong; empty where nothing did. */
-		wrong: string
-		onstart: () => void
-		onstop: () => void
-		onback: () => void
-		/** `partly`: rows that fit go in although others do not. */
-		onapply: (partly: boolean) => void
 		ontakeout: () => void
 		onscreens: () => void
 	}
 
-	let {
-		status,
-		app,
-		rowCount,
-		tableName,
-		how,
-		into,
-		canStart,
-		wrong,
-		onstart,
-		onstop,
-		onback,
-		onapply,
-		ontakeout,
-		onscreens
-	}: Props = $props()
+	let { source, app, ontakeout, onscreens }: Props = $props()
+
+	const status = $derived(source.status)
+	const wrong = $derived(source.wrong)
+	const tableName = $derived(source.plan.tableName)
 
 	/** What steps of the server do, as its reader would say. */
 	const DOING = {
@@ -52,12 +26,12 @@
 		'taking out again': 'Taking out again'
 	} as const
 
-	const of = $derived(status.state === 'running' && status.of > 0 ? status.of : rowCount)
+	const of = $derived(status.state === 'running' && status.of > 0 ? status.of : source.rowCount)
 	const misfits = $derived(status.state === 'compared' ? (status.refused?.misfits ?? []) : [])
 	const nothingToDo = $derived(
 		status.state === 'compared' &&
 			status.comparison.added + status.comparison.changed === 0 &&
-			(how !== 'replace' || status.comparison.missing === 0)
+			(source.plan.into?.how !== 'replace' || status.comparison.missing === 0)
 	)
 </script>
 
@@ -69,7 +43,7 @@
 		<p class="grow" role="status">
 			{DOING[status.doing]}: {status.done.toLocaleString('en-GB')} of {countOf(of, 'row')}
 		</p>
-		{#if status.doing !== 'taking out again'}<button class="btn" onclick={onstop}>Stop</button>{/if}
+		{#if status.doing !== 'taking out again'}<button class="btn" onclick={() => source.stop()}>Stop</button>{/if}
 	{:else if status.state === 'done'}
 		<p class="grow" role="status">
 			<strong>{countOf(status.rows, 'row')} {status.rows === 1 ? 'is' : 'are'} in {tableName}.</strong>
@@ -106,11 +80,11 @@
 				{#if misfits.length > 4}<p class="quiet">and {misfits.length - 4} more</p>{/if}
 			{:else}<p>Nothing is in yet.</p>{/if}
 		</div>
-		<button class="btn" onclick={onback}>Back to the file</button>
+		<button class="btn" onclick={() => source.back()}>Back to the file</button>
 		{#if misfits.length > 0}
-			<button class="btn main" onclick={() => onapply(true)}>Bring in those that fit</button>
+			<button class="btn main" onclick={() => source.apply(true)}>Bring in those that fit</button>
 		{:else}
-			<button class="btn main" disabled={nothingToDo} onclick={() => onapply(false)}
+			<button class="btn main" disabled={nothingToDo} onclick={() => source.apply(false)}
 				>{nothingToDo ? 'Nothing to bring in' : `Bring it into ${tableName}`}</button
 			>
 		{/if}
@@ -119,8 +93,8 @@
 			{wrong || 'Nothing is brought in yet. The file is not changed.'}
 		</p>
 		<a class="btn" href="/bench/{app}/sources">Back</a>
-		<button class="btn main" disabled={!canStart} onclick={onstart}
-			>{into ? `Compare with ${into}` : `Bring in ${countOf(rowCount, 'row')}`}</button
+		<button class="btn main" disabled={source.included.length === 0} onclick={() => source.start()}
+			>{source.into ? `Compare with ${source.into.name}` : `Bring in ${countOf(source.rowCount, 'row')}`}</button
 		>
 	{/if}
 </footer>

@@ -1,10 +1,11 @@
 <script lang="ts">
 	/** The first rows of a file as they stand, under their columns, each with a card that says what becomes of it. */
-	import { offersChoices, TYPED_TYPES } from '$lib/core/model/table.ts'
+	import { offersChoices } from '$lib/core/model/table.ts'
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
 	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import type { Inspection } from '$lib/core/requests/imports.ts'
 	import { goIntoColumn, turnRow, type OpenDoubt } from './import-plan.ts'
+	import SourceColumnCard from './SourceColumnCard.svelte'
 
 	type Props = {
 		inspection: Inspection
@@ -47,7 +48,7 @@
 		<thead>
 			<tr>
 				<td class="no"></td>
-				{#each plan.columns as column (column.from)}
+				{#each plan.columns as column, at (column.from)}
 					<th class:out={!column.include} class:wide={opened === column.from}>
 						<span class="name">{column.name}</span>
 						<button
@@ -58,47 +59,12 @@
 							>{badge(column)}{unsure(column.from) ? ' ?' : ''}</button
 						>
 						{#if opened === column.from}
-							<div class="card">
-								{#if into}
-									<label>
-										Goes into
-										<select
-											class="field"
-											value={column.include ? (column.to ?? 0) : 0}
-											onchange={(event) => sendInto(column.from, Number(event.currentTarget.value))}
-										>
-											<option value={0}>left out</option>
-											{#each into.columns.filter((each) => each.type !== 'computed') as each (each.id)}
-												<option value={each.id}>{each.name}</option>
-											{/each}
-										</select>
-									</label>
-									<button class="btn" onclick={() => (opened = undefined)}>Done</button>
-								{:else}
-									<label>Name <input class="field" bind:value={column.name} /></label>
-									<label>
-										Type
-										<select class="field" bind:value={column.type}>
-											{#each TYPED_TYPES as type (type)}<option>{type}</option>{/each}
-										</select>
-									</label>
-									{#if offersChoices(column)}
-										<label
-											>Choices <textarea
-												class="field"
-												rows="3"
-												value={(column.choices ?? []).join('\n')}
-												onchange={(event) =>
-													(column.choices = event.currentTarget.value
-														.split('\n')
-														.map((each) => each.trim())
-														.filter((each) => each !== ''))}></textarea></label
-										>
-									{/if}
-									<label class="tick"><input type="checkbox" bind:checked={column.include} /> bring it in</label>
-									<button class="btn" onclick={() => (opened = undefined)}>Done</button>
-								{/if}
-							</div>
+							<SourceColumnCard
+								bind:column={plan.columns[at]!}
+								{into}
+								onsend={(to) => sendInto(column.from, to)}
+								onclose={() => (opened = undefined)}
+							/>
 						{/if}
 					</th>
 				{/each}
@@ -225,34 +191,8 @@
 		color: var(--zinc-5);
 		background: var(--limewash);
 	}
-	.card {
-		position: absolute;
-		z-index: 6;
-		margin-top: 0.3rem;
-		width: 16rem;
-		display: grid;
-		gap: 0.5rem;
-		padding: 0.8rem;
-		background: var(--paper);
-		border: 1px solid var(--pitch);
-		border-radius: 3px;
-		box-shadow: 0 10px 30px rgb(0 0 0 / 20%);
-		white-space: normal;
-		font-weight: 400;
-	}
-	.tick {
-		display: flex;
-		gap: 0.5rem;
-		align-items: baseline;
-		padding: 0.15rem 0;
-	}
+
 	.more {
 		padding: 0.6rem 1rem;
-	}
-	.tick {
-		display: flex;
-		gap: 0.5rem;
-		align-items: baseline;
-		padding: 0.15rem 0;
 	}
 </style>

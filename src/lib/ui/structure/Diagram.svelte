@@ -1,93 +1,27 @@
 <script lang="ts">
 	/** The tables as boxes and their references as lines between them; boxes are moved by hand or with the arrow keys. */
-	import { browser } from '$app/environment'
-	import { layOut } from '$lib/core/table/diagram.ts'
 	import type { BenchTable } from '$lib/core/requests/bench.ts'
+	import { countOf } from '$lib/core/text/count.ts'
 	import { showCount } from '../count.ts'
+	import { BOX_WIDTH, DiagramBoard, drawnColumns, type Spot } from './diagram-board.svelte.ts'
 
 	type Props = { tables: readonly BenchTable[]; href: (table: number) => string }
 
 	let { tables, href }: Props = $props()
 
-	const KEPT_UNDER = 'tin-shed diagram'
-	const WIDE = 190
-	const HEAD = 42
-	const LINE = 26
 	const STEP = 16
-
-	interface Spot {
-		readonly x: number
-		readonly y: number
-	}
-
-	/** Where boxes were moved to by hand, by table. */
-	let moved = $state<Record<number, Spot>>(
-		browser ? (JSON.parse(localStorage.getItem(KEPT_UNDER) ?? '{}') as Record<number, Spot>) : {}
-	)
+	const board = new DiagramBoard(() => tables)
 	let held = $state<{ table: number; from: Spot; at: Spot } | undefined>()
-
-	const shownColumns = (table: BenchTable) =>
-		table.columns.filter((column) => column.id === table.label || column.type === 'reference')
-	const heightOf = (table: BenchTable) => HEAD + LINE * shownColumns(table).length + 8
-
-	const laid = $derived(
-		layOut(
-			tables.map((table) => ({
-				id: table.id,
-				to: table.columns.flatMap((column) => column.to ?? []),
-				height: heightOf(table) + 36
-			}))
-		)
-	)
-
-	function spotOf(id: number): Spot {
-		const { across, top } = laid.get(id) ?? { across: 0, top: 0 }
-		return moved[id] ?? { x: 24 + across * (WIDE + 64), y: 24 + top }
-	}
-
-	const wide = $derived(Math.max(0, ...tables.map((table) => spotOf(table.id).x)) + WIDE + 60)
-	const high = $derived(Math.max(0, ...tables.map((table) => spotOf(table.id).y + heightOf(table))) + 60)
-
-	interface Line {
-		readonly key: string
-		readonly path: string
-		readonly says: string
-	}
-
-	const lines = $derived(
-		tables.flatMap((table) =>
-			shownColumns(table).flatMap((column, i): Line[] => {
-				const target = column.type === 'reference' ? tables.find((each) => each.id === column.to) : undefined
-				if (!target) return []
-				const [from, to] = [spotOf(table.id), spotOf(target.id)]
-				const y1 = from.y + HEAD + LINE * i + LINE / 2
-				const y2 = to.y + HEAD / 2
-				// Out of the side that faces the target, and into the side of it that faces here; round the right of one above.
-				const [leaves, enters] = from.x >= to.x + WIDE ? [-1, 1] : to.x >= from.x + WIDE ? [1, -1] : [1, 1]
-				const x1 = leaves < 0 ? from.x : from.x + WIDE
-				const x2 = enters < 0 ? to.x : to.x + WIDE
-				const path = `M ${x1} ${y1} C ${x1 + leaves * 46} ${y1} ${x2 + enters * 46} ${y2} ${x2} ${y2}`
-				return [
-					{ key: `${table.id} ${column.id}`, path, says: `${table.name}: ${column.name} points to ${target.name}` }
-				]
-			})
-		)
-	)
-
-	function put(table: number, spot: Spot) {
-		moved = { ...moved, [table]: { x: Math.max(0, spot.x), y: Math.max(0, spot.y) } }
-		localStorage.setItem(KEPT_UNDER, JSON.stringify(moved))
-	}
 
 	function take(event: PointerEvent, table: number) {
 		if (event.button !== 0) return
 		;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-		held = { table, from: { x: event.clientX, y: event.clientY }, at: spotOf(table) }
+		held = { table, from: { x: event.clientX, y: event.clientY }, at: board.spotOf(table) }
 	}
 
 	function drag(event: PointerEvent) {
 		if (!held) return
-		put(held.table, { x: held.at.x + event.clientX - held.from.x, y: held.at.y + event.clientY - held.from.y })
+		board.put(held.table, { x: held.at.x + event.clientX - held.from.x, y: held.at.y + event.clientY - held.from.y })
 	}
 
 	const ARROWS: Readonly<Record<string, Spot>> = {
@@ -101,43 +35,36 @@
 		const by = ARROWS[event.key]
 		if (!by) return
 		event.preventDefault()
-		const { x, y } = spotOf(table)
-		put(table, { x: x + by.x, y: y + by.y })
+		const { x, y } = board.spotOf(table)
+		board.put(table, { x: x + by.x, y: y + by.y })
 	}
 
-	function layAnew() {
-		moved = {}
-		localStorage.removeItem(KEPT_UNDER)
-	}
-
-	function sayColumns({ columns }: BenchTable): string {
-		const count = columns.filter((column) => !column.condition).length
-		return `${count} ${count === 1 ? 'column' : 'columns'}`
-	}
+	const sayColumns = ({ columns }: BenchTable) =>
+		countOf(columns.filter((column) => !column.condition).length, 'column')
 </script>
 
 <section aria-label="How the tables hang together">
 	<header>
 		<h1>How the tables hang together</h1>
 		<span class="quiet">Drag a table by its name, or move it with the arrow keys.</span>
-		<button class="btn" onclick={layAnew} disabled={Object.keys(moved).length === 0}>Lay them out anew</button>
+		<button class="btn" onclick={() => board.layAnew()} disabled={!board.isMoved}>Lay them out anew</button>
 	</header>
 	<div class="sheet">
-		<div class="paper" style:width="{wide}px" style:height="{high}px">
-			<svg width={wide} height={high} aria-hidden="true">
+		<div class="paper" style:width="{board.width}px" style:height="{board.height}px">
+			<svg width={board.width} height={board.height} aria-hidden="true">
 				<defs>
 					<marker id="points" markerWidth="7" markerHeight="7" refX="6" refY="3.5" orient="auto">
 						<path d="M 0 0 L 7 3.5 L 0 7 z" />
 					</marker>
 				</defs>
-				{#each lines as line (line.key)}<path class="line" d={line.path} marker-end="url(#points)" />{/each}
+				{#each board.lines as line (line.key)}<path class="line" d={line.path} marker-end="url(#points)" />{/each}
 			</svg>
 			{#each tables as table (table.id)}
-				{@const spot = spotOf(table.id)}
+				{@const spot = board.spotOf(table.id)}
 				<article
 					style:left="{spot.x}px"
 					style:top="{spot.y}px"
-					style:width="{WIDE}px"
+					style:width="{BOX_WIDTH}px"
 					class:held={held?.table === table.id}
 				>
 					<button
@@ -150,7 +77,7 @@
 						><span class="title">{table.name}</span> <span class="count">{showCount(table.rows)}</span></button
 					>
 					<ul>
-						{#each shownColumns(table) as column (column.id)}
+						{#each drawnColumns(table) as column (column.id)}
 							<li>
 								{column.name}{#if column.id === table.label}<span class="quiet">known by</span>{/if}
 							</li>
@@ -162,7 +89,7 @@
 		</div>
 	</div>
 	<ul class="spoken">
-		{#each lines as line (line.key)}<li>{line.says}</li>{/each}
+		{#each board.lines as line (line.key)}<li>{line.says}</li>{/each}
 	</ul>
 </section>
 

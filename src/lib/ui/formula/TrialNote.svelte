@@ -1,0 +1,67 @@
+<script lang="ts">
+	/** What a formula comes to, as it stands: how many rows, for whom, when it is worked out, and what it costs. */
+	import type { Trial } from './trial.ts'
+
+	type Props = { trial: Trial }
+
+	let { trial }: Props = $props()
+
+	function sayWhen({ kept, rollups = 0 }: Trial): string {
+		if (kept) return 'when the row changes, and kept'
+		if (rollups === 0) return 'in the database, whenever it is read'
+		return rollups === 1 ? 'when read; its total is kept' : 'when read; its totals are kept'
+	}
+</script>
+
+<dl>
+	{#if trial.rows !== undefined}
+		<dt>Rows that match now</dt>
+		<dd>{trial.rows} of {trial.of}</dd>
+	{/if}
+	{#each trial.people ?? [] as person (person.name)}
+		<dt>{person.name} would see</dt>
+		<dd>{person.rows}</dd>
+	{/each}
+	{#if trial.looksAt !== undefined}
+		<dt>Takes long</dt>
+		<dd>
+			for each row it may look at {trial.looksAt.toLocaleString('en-GB')} others, for a page of fifty at
+			{(50 * trial.looksAt).toLocaleString('en-GB')}
+		</dd>
+	{/if}
+	{#if trial.unheld !== undefined}
+		<dt>What others would see</dt>
+		<dd>not counted: you do not see {trial.unheld}, of everybody</dd>
+	{/if}
+	{#if trial.result !== undefined}
+		<dt>For {trial.sample}</dt>
+		<dd>{trial.result}</dd>
+		<dt>Worked out</dt>
+		<dd>{sayWhen(trial)}</dd>
+		{#if trial.dependsOn && trial.dependsOn.length > 0}
+			<dt>Reads</dt>
+			<dd>{trial.dependsOn.join(', ')}</dd>
+		{/if}
+		{#if trial.registered && trial.registered.length > 0}
+			<dt>Runs as code, not SQL</dt>
+			<dd class="mono">{trial.registered.join(' ')}</dd>
+		{/if}
+	{/if}
+</dl>
+
+<style>
+	dl {
+		display: grid;
+		grid-template-columns: fit-content(55%) 1fr;
+		gap: 0.15rem 1rem;
+		margin: 0.5rem 0 0;
+	}
+	dt {
+		color: var(--zinc-7);
+	}
+	dd {
+		margin: 0;
+		font-weight: 700;
+		text-align: right;
+	}
+</style>

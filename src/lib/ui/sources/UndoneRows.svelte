@@ -1,0 +1,40 @@
+<script lang="ts">
+	/** What came of putting the rows of a table back as they were before a file came in. */
+	import { countOf } from '$lib/core/text/count.ts'
+	import type { Undone } from '$lib/core/requests/imports.ts'
+
+	type Props = { undone: Undone; table: string }
+
+	let { undone, table }: Props = $props()
+</script>
+
+<div class="undone" role="status">
+	<p>
+		<strong>{table}: {countOf(undone.undone, 'row')} put back as {undone.undone === 1 ? 'it was' : 'they were'}.</strong
+		>
+	</p>
+	{#if undone.keptCount > 0}
+		<p>
+			{countOf(undone.keptCount, 'row')}
+			{undone.keptCount === 1 ? 'stays' : 'stay'} as now, changed since by somebody, or needed elsewhere:
+		</p>
+		<ul>
+			{#each undone.kept as row, i (i)}<li>{row.label}: {row.message}</li>{/each}
+		</ul>
+		{#if undone.keptCount > undone.kept.length}
+			<p class="quiet">and {(undone.keptCount - undone.kept.length).toLocaleString('en-GB')} more</p>
+		{/if}
+	{/if}
+</div>
+
+<style>
+	.undone {
+		border-left: 4px solid var(--bottle);
+		background: var(--bottle-wash);
+		padding: 0.5rem 0.9rem;
+	}
+	.undone ul {
+		margin: 0.3rem 0 0;
+		padding-left: 1.2rem;
+	}
+</style>
