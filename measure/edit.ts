@@ -23,7 +23,7 @@ export function measureEdit(folder: string): { ours: number; byHand: number } {
 	dropTriggers(hand)
 	let i = 0
 	const ids = Array.from({ length: ROWS + 1 }, (_id, n) => store.ids.toId(INSPECTIONS, n))
-	const context = { actor: { person: KEEPER }, now: NOW, through: 'grid' }
+	const context = { actor: { person: KEEPER }, now: NOW, through: 'grid' as const }
 	const ours = () => {
 		const row = ids[((++i * 7919) % ROWS) + 1] ?? ''
 		store.db.exec('BEGIN IMMEDIATE')

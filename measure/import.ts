@@ -129,7 +129,7 @@ export async function editor(host: Host, person: number): Promise<() => Promise<
 			row: page.rows[0]?.id ?? '',
 			cells: [{ column: note, value: `Holder ${i++}` }]
 		}
-		await host.write('changeRows', { changes: [change], context: { actor, now: host.now(), through: 'measure' } })
+		await host.write('changeRows', { changes: [change], context: { actor, now: host.now(), through: 'grid' } })
 	}
 }
 

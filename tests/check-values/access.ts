@@ -241,7 +241,7 @@ function toCells(world: World, tableName: string, set: Record<string, Cell>): Ce
 
 function change(store: Store, person: number, wanted: Change, now: number): string {
 	const [changed] = store.db.transaction(() =>
-		changeRows(store, [wanted], { actor: { person }, now, through: 'check' })
+		changeRows(store, [wanted], { actor: { person }, now, through: 'grid' })
 	)()
 	return changed?.row ?? ''
 }
@@ -357,7 +357,7 @@ function toChange(world: World, attempt: Scenario['attempts'][number]): Change {
 function isLetThrough({ store, now }: World, person: number, wanted: Change): boolean {
 	store.db.exec('SAVEPOINT attempt')
 	try {
-		changeRows(store, [wanted], { actor: { person }, now, through: 'check' })
+		changeRows(store, [wanted], { actor: { person }, now, through: 'grid' })
 		return true
 	} catch (error) {
 		// A row that others still point to is kept by a guard, which is no matter of access.

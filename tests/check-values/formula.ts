@@ -113,7 +113,7 @@ function typeOf(value: Given, blank: 'decimal' | 'text' = 'decimal'): ColumnEntr
 
 function fill(store: Store, names: readonly [string, Given | Given[]][]): number {
 	const add = (table: number, cells: readonly CellChange[]) =>
-		changeRows(store, [{ kind: 'add', table, cells }], { actor: { person: KEEPER }, now: NOW, through: 'check' })[0]
+		changeRows(store, [{ kind: 'add', table, cells }], { actor: { person: KEEPER }, now: NOW, through: 'grid' })[0]
 			?.row ?? ''
 	const plain = (value: Given) => (value !== null && typeof value === 'object' ? value.date : value)
 	const single = names.filter(([, value]) => !Array.isArray(value))

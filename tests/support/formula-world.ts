@@ -85,7 +85,7 @@ const TABLES = [
 
 function add(store: Store, table: number, cells: Record<number, CellInput>): string {
 	const list = Object.entries(cells).map(([column, value]) => ({ column: Number(column), value }))
-	const context = { actor: { person: KEEPER }, now: NOW, through: 'test' }
+	const context = { actor: { person: KEEPER }, now: NOW, through: 'grid' as const }
 	return changeRows(store, [{ kind: 'add', table, cells: list }], context)[0]?.row ?? ''
 }
 

@@ -64,7 +64,7 @@ beforeEach(() => {
 })
 
 const sees = () => readRows(store, { person: IMKE }, { table: MOORINGS }, NOW).rows.length
-const by = { actor: { person: KEEPER }, now: NOW, through: 'test' }
+const by = { actor: { person: KEEPER }, now: NOW, through: 'grid' as const }
 const change = (table: number, n: number, column: number, value: string | boolean | { id: string }) =>
 	changeRows(store, [{ kind: 'change', table, row: store.ids.toId(table, n), cells: [{ column, value }] }], by)
 

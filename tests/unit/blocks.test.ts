@@ -66,7 +66,7 @@ const changing = (row: string, values: Record<number, CellInput>, was: Record<nu
 	...{ kind: 'change', table: DIVES, row },
 	cells: cellsOf(values).map((cell) => (cell.column in was ? { ...cell, was: was[cell.column] as WireCell } : cell))
 })
-const by = (person: number, now = NOW) => ({ actor: { person }, now, through: 'grid' })
+const by = (person: number, now = NOW) => ({ actor: { person }, now, through: 'grid' as const })
 const add = (values: Record<number, CellInput>, person = KEEPER, now = NOW) =>
 	changeRows(store, [adding({ [HARBOUR]: { match: 'Ness' }, ...values })], by(person, now))[0]?.row ?? ''
 const cells = (row: string, person = KEEPER) =>

@@ -66,7 +66,7 @@ let store: Store
 const ids = new Map<string, string>()
 
 function act(person: number, change: Change) {
-	return changeRows(store, [change], { actor: { person }, now: NOW, through: 'test' })[0]
+	return changeRows(store, [change], { actor: { person }, now: NOW, through: 'grid' })[0]
 }
 
 function add(table: number, cells: Record<number, CellChange['value']>, person = KEEPER): string {

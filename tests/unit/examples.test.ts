@@ -35,7 +35,7 @@ function add(code: string, depth: number): string {
 		{ column: CODE, value: code },
 		{ column: DEPTH, value: depth }
 	]
-	return changeRows(store, [{ kind: 'add', table: MOORINGS, cells }], { ...by, through: 'test' })[0]?.row ?? ''
+	return changeRows(store, [{ kind: 'add', table: MOORINGS, cells }], { ...by, through: 'grid' })[0]?.row ?? ''
 }
 
 beforeEach(() => {
@@ -91,7 +91,7 @@ describe('a pinned example', () => {
 
 	test('that a changed row has broken lets other saves through, but no release', () => {
 		const cells = [{ column: DEPTH, value: 12 }]
-		changeRows(store, [{ kind: 'change', table: MOORINGS, row: shallow, cells }], { ...by, through: 'test' })
+		changeRows(store, [{ kind: 'change', table: MOORINGS, row: shallow, cells }], { ...by, through: 'grid' })
 		save('Depth < 11')
 		const app = addAppFrom(store, { document: oneListApp('Care', MOORINGS, CODE), ...by })
 		expect(checkDraft(store, { app, now: NOW })).toContainEqual({

@@ -85,7 +85,7 @@ function give(
 }
 
 function act(person: number, change: Change) {
-	return changeRows(store, [change], { actor: { person }, now: NOW, through: 'test' })[0]
+	return changeRows(store, [change], { actor: { person }, now: NOW, through: 'grid' })[0]
 }
 
 function add(person: number, cells: Record<number, CellChange['value']>): string {

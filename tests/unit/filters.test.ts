@@ -69,7 +69,7 @@ beforeAll(() => {
 	for (const row of rows) {
 		const cells = Object.entries(row).map(([name, value]) => ({ column: ID[name as Name], value: value as string }))
 		const [added] = changeRows(store, [{ kind: 'add', table: BUOYS, cells }], {
-			...{ actor: { person: KEEPER }, now: NOW, through: 'test' }
+			...{ actor: { person: KEEPER }, now: NOW, through: 'grid' }
 		})
 		expect(added?.conflicts).toEqual([])
 	}

@@ -80,7 +80,7 @@ beforeAll(() => {
 			{ column: CAME, value: sometimes(`2026-0${1 + random.below(9)}-1${random.below(10)}`) },
 			{ column: FEE, value: sometimes(random.below(90_000) / 100 - 100) }
 		]
-		changeRows(store, [{ kind: 'add', table: CALLS, cells }], { actor: { person: KEEPER }, now: NOW, through: 'test' })
+		changeRows(store, [{ kind: 'add', table: CALLS, cells }], { actor: { person: KEEPER }, now: NOW, through: 'grid' })
 	}
 })
 

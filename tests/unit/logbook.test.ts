@@ -47,7 +47,7 @@ beforeEach(() => {
 	changeRows(store, [{ kind: 'add', table: MOORINGS, cells }], { ...by, through: 'grid' })
 	noteExport(store, { table: MOORINGS, format: 'csv', actor: by.actor, now: NOW + DAY })
 	noteFailedSignIn(store, { person: IMKE, now: NOW + 2 * DAY })
-	const session = { tokenHash: 'x', person: IMKE, expiresAt: NOW + 9 * DAY, through: 'sign-in', agent: '' }
+	const session = { tokenHash: 'x', person: IMKE, expiresAt: NOW + 9 * DAY, through: 'sign-in' as const, agent: '' }
 	addSession(store, { ...session, now: NOW + 2 * DAY })
 })
 
@@ -116,7 +116,7 @@ test('nobody is taken for the program: a stranger who could not come in is said 
 
 describe('what was refused for want of a right', () => {
 	const change = { kind: 'add', table: MOORINGS, cells: [{ column: CODE, value: 'NH-002' }] } as const
-	const context = (at: number) => ({ ...imke, now: at, through: 'grid' })
+	const context = (at: number) => ({ ...imke, now: at, through: 'grid' as const })
 
 	test('is written down with who asked, where, and what they were told; without what they typed', () => {
 		const args = { changes: [change], context: context(NOW + 4 * DAY) }
@@ -134,7 +134,7 @@ describe('what was refused for want of a right', () => {
 			who: 'Imke Dahl',
 			table: 'Moorings',
 			about: 'You may not add rows to Moorings.',
-			through: 'grid'
+			through: 'grid' as const
 		})
 		expect(JSON.stringify(store.db.prepare('SELECT body FROM history').pluck().all())).not.toContain('NH-002')
 	})

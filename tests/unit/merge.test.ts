@@ -70,7 +70,7 @@ type Cells = Record<number, string | number | null | { match: string }>
 
 function add(table: number, cells: Cells): void {
 	const list = Object.entries(cells).map(([column, value]) => ({ column: Number(column), value }))
-	changeRows(store, [{ kind: 'add', table, cells: list }], { actor, now: NOW, through: 'test' })
+	changeRows(store, [{ kind: 'add', table, cells: list }], { actor, now: NOW, through: 'grid' })
 }
 
 function shown(): Record<string, unknown> {
@@ -262,7 +262,7 @@ describe('a table in which no column tells its rows apart', () => {
 		await compare(staging)
 		const { rows } = readRows(store, actor, { table: MOORINGS }, NOW)
 		const remove = { kind: 'remove', table: MOORINGS, row: rows.at(-1)?.id ?? '' } as const
-		changeRows(store, [remove], { actor, now: NOW, through: 'test' })
+		changeRows(store, [remove], { actor, now: NOW, through: 'grid' })
 		expect(await apply(staging)).toEqual({ ...FITTING, added: 3, removed: 2 })
 	})
 
@@ -301,7 +301,7 @@ describe('a bringing-in is undone as a whole', () => {
 		changeRows(store, [{ kind: 'change', table: MOORINGS, row: rowOf(code), cells: [{ column, value }] }], {
 			actor,
 			now: NOW,
-			through: 'test'
+			through: 'grid'
 		})
 
 	test.each(['add', 'update', 'replace'] as const)('how: %s', async (how) => {
@@ -344,7 +344,7 @@ describe('a bringing-in is undone as a whole', () => {
 
 	test('a row that went since is named; one that is needed by others stays', async () => {
 		await apply(await stage('update'))
-		changeRows(store, [{ kind: 'remove', table: MOORINGS, row: rowOf('NH-002') }], { actor, now: NOW, through: 'test' })
+		changeRows(store, [{ kind: 'remove', table: MOORINGS, row: rowOf('NH-002') }], { actor, now: NOW, through: 'grid' })
 		expect(await undo()).toMatchObject({ undone: 2, kept: [{ message: 'It was removed since.' }] })
 	})
 

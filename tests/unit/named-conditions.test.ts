@@ -55,7 +55,7 @@ beforeEach(() => {
 			{ column: DEPTH, value: depth },
 			{ column: DIVER, value: diver === null ? null : { id: store.ids.toId(1, diver) } }
 		]
-		changeRows(store, [{ kind: 'add', table: MOORINGS, cells }], { ...by, through: 'test' })
+		changeRows(store, [{ kind: 'add', table: MOORINGS, cells }], { ...by, through: 'grid' })
 	}
 	deep = addCondition('deep', 'Depth > 10')
 })

@@ -75,7 +75,7 @@ beforeEach(() => {
 
 const id = (person: number) => ({ id: store.ids.toId(1, person) })
 const ask = (person: number, cells: CellChange[]) =>
-	changeRows(store, [{ kind: 'add', table: LEAVE, cells }], { actor: { person }, now: NOW, through: 'test' })[0]?.row ??
+	changeRows(store, [{ kind: 'add', table: LEAVE, cells }], { actor: { person }, now: NOW, through: 'grid' })[0]?.row ??
 	''
 const seenBy = (person: number) => readRows(store, { person }, { table: LEAVE }, NOW).rows.map((row) => row.cells)
 
@@ -104,7 +104,7 @@ test('what a line gives to whom it concerns, its maker does not get', () => {
 	])
 	const change = (person: number) => {
 		const cells = [{ column: WHAT, value: 'Two weeks' }]
-		changeRows(store, [{ kind: 'change', table: LEAVE, row, cells }], { actor: { person }, now: NOW, through: 'test' })
+		changeRows(store, [{ kind: 'change', table: LEAVE, row, cells }], { actor: { person }, now: NOW, through: 'grid' })
 	}
 	expect(() => change(SELA)).toThrow('You may not change')
 	expect(() => change(LOWEN)).not.toThrow()

@@ -96,7 +96,7 @@ async function choose(out: string, subject: string): Promise<URL> {
 describe('coming back from a provider', () => {
 	test('who is known by address is that person, and goes on to where they wanted', async () => {
 		const came = await comeBack(hostOf(), await throughProvider('a'))
-		expect(came).toEqual({ person: IMKE, through: 'Quay Pass', then: '/app/1' })
+		expect(came).toEqual({ person: IMKE, through: { provider: 'Quay Pass' }, then: '/app/1' })
 	})
 
 	test('Core 2: known by its own name for them, also once the address is another', async () => {
@@ -104,7 +104,7 @@ describe('coming back from a provider', () => {
 		const rename = (person: number, value: string) =>
 			changeRows(store, [{ kind: 'change', table: 1, row: store.ids.toId(1, person), cells: [{ column: 2, value }] }], {
 				...by(),
-				through: 'test'
+				through: 'grid' as const
 			})
 		rename(IMKE, 'imke.d@varrow.example')
 		rename(OSRIC, 'imke@varrow.example')
@@ -236,7 +236,14 @@ describe('passwords that are kept for stewards', () => {
 		const provider = { name: 'X', issuer: 'https://x.example', clientId: 'c', sealedSecret: 's' }
 		expect(() => addProvider(store, { ...provider, ...imke })).toThrow('Only stewards')
 		expect(() => removeProvider(store, { provider: 7, ...imke })).toThrow('Only stewards')
-		addSession(store, { tokenHash: 'x', person: IMKE, now, expiresAt: now + 1, through: 'Quay Pass', agent: '' })
+		addSession(store, {
+			tokenHash: 'x',
+			person: IMKE,
+			now,
+			expiresAt: now + 1,
+			through: { provider: 'Quay Pass' },
+			agent: ''
+		})
 		expect(store.prepare(`SELECT through FROM history ORDER BY seq DESC LIMIT 1`).pluck().get()).toBe('Quay Pass')
 	})
 })

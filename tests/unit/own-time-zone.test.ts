@@ -32,7 +32,7 @@ test('today is counted by one’s own clock, in lines of access too', () => {
 		changeRows(store, [{ kind: 'add', table: MOORINGS, cells }], {
 			actor: { person: KEEPER },
 			now: NOW,
-			through: 'test'
+			through: 'grid'
 		})
 	}
 	const seen = () => readRows(store, { person: IMKE }, { table: MOORINGS }, NOW).rows.length

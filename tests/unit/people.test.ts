@@ -93,7 +93,7 @@ beforeEach(() => {
 	for (const name of ['Ness Hythe', 'Gull Stair'])
 		changeRows(store, [{ kind: 'add', table: BERTHS, cells: [{ column: NAME, value: name }] }], {
 			...steward,
-			through: 'test'
+			through: 'grid' as const
 		})
 })
 
@@ -115,7 +115,7 @@ function change(by: number, person: number, cells: Record<number, CellChange['va
 		changeRows(store, [{ kind: 'change', table: PEOPLE_TABLE, row: rowOf(person), cells: list }], {
 			actor: { person: by },
 			now: NOW,
-			through: 'test'
+			through: 'grid' as const
 		})
 	)
 }
@@ -255,7 +255,7 @@ describe('columns that decide access', () => {
 				changeRows(store, [{ kind: 'add', table: PEOPLE_TABLE, cells }], {
 					actor: { person: CORRIE },
 					now: NOW,
-					through: 'test'
+					through: 'grid' as const
 				})
 			)
 		expect(() => add([{ column: GRADE, value: 'senior' }])).toThrow('only a steward changes it')
@@ -270,7 +270,7 @@ test('somebody who was removed comes back, with what they held, by a steward alo
 			changeRows(store, [{ kind, table: PEOPLE_TABLE, row: rowOf(IMKE) }], {
 				actor: { person: by },
 				now: NOW,
-				through: 'test'
+				through: 'grid' as const
 			})
 		)
 	act(CORRIE, 'remove')
@@ -293,7 +293,7 @@ describe('the last steward', () => {
 				changeRows(store, [{ kind: 'remove', table: PEOPLE_TABLE, row: rowOf(KEEPER) }], {
 					actor: { person: CORRIE },
 					now: NOW,
-					through: 'test'
+					through: 'grid' as const
 				})
 		]
 	])('%s', (_what, work) => {
@@ -345,7 +345,7 @@ describe('links that let in', () => {
 		putAccount(store, { person: IMKE, hash: 'old' })
 		for (let i = 0; i < 5; i++) askNewPassword(store, { email: 'IMKE@varrow.example', now: NOW + i })
 		expect(count()).toBe(3)
-		addSession(store, { tokenHash: 's', person: IMKE, now: NOW, expiresAt: NOW + DAY, through: 'x', agent: '' })
+		addSession(store, { tokenHash: 's', person: IMKE, now: NOW, expiresAt: NOW + DAY, through: 'sign-in', agent: '' })
 		const token = linkOf()
 		expect(isOpen(token, NOW + 3 * 3_600_000)).toBe(false)
 		useOneTimeLink(store, { token, hash: 'new', now: NOW })
@@ -356,11 +356,18 @@ describe('links that let in', () => {
 		putAccount(store, { person: IMKE, hash: 'old' })
 		invite(store, { person: IMKE, words: '', ...steward })
 		const token = linkOf()
-		addSession(store, { tokenHash: 's', person: IMKE, now: NOW, expiresAt: NOW + DAY, through: 'x', agent: '' })
+		addSession(store, { tokenHash: 's', person: IMKE, now: NOW, expiresAt: NOW + DAY, through: 'sign-in', agent: '' })
 		whole(() => suspend(store, { person: IMKE, ...steward }))
 		expect(isOpen(token)).toBe(false)
 		expect(findSession(store, { tokenHash: 's', now: NOW })).toBeUndefined()
-		const enter = { tokenHash: 't', person: IMKE, now: NOW, expiresAt: NOW + DAY, through: 'x', agent: '' }
+		const enter = {
+			tokenHash: 't',
+			person: IMKE,
+			now: NOW,
+			expiresAt: NOW + DAY,
+			through: 'sign-in' as const,
+			agent: ''
+		}
 		expect(() => addSession(store, enter)).toThrow('suspended')
 		expect(() => invite(store, { person: IMKE, words: '', ...steward })).toThrow('Let them back in first')
 	})
@@ -408,7 +415,13 @@ describe('people', () => {
 
 	test('are signed out by a session that lies idle, and not by one in use', () => {
 		const DAY = 86_400_000
-		const session = { tokenHash: 'idle', person: IMKE, expiresAt: NOW + 7 * DAY, through: 'sign-in', agent: '' }
+		const session = {
+			tokenHash: 'idle',
+			person: IMKE,
+			expiresAt: NOW + 7 * DAY,
+			through: 'sign-in' as const,
+			agent: ''
+		}
 		addSession(store, { ...session, now: NOW })
 		const at = (now: number) => findSession(store, { tokenHash: 'idle', now })
 		expect(at(NOW + DAY)).toMatchObject({ person: IMKE, useIsDue: true })
@@ -427,7 +440,7 @@ describe('people', () => {
 				person: IMKE,
 				now: NOW,
 				expiresAt: NOW + DAY,
-				through: 'sign-in',
+				through: 'sign-in' as const,
 				agent: 'Firefox'
 			})
 		const list = () => listSessions(store, { person: IMKE, tokenHash: 'aaaaaaaaaaaaaaaa1', now: NOW })

@@ -183,7 +183,7 @@ describe('which rows', () => {
 		})
 		for (const value of values[type] ?? []) {
 			const cells = [{ column: 20, value: value as string }]
-			changeRows(own, [{ kind: 'add', table: 2, cells }], { actor: { person: KEEPER }, now: NOW, through: 'test' })
+			changeRows(own, [{ kind: 'add', table: 2, cells }], { actor: { person: KEEPER }, now: NOW, through: 'grid' })
 		}
 		const found = (request: Partial<RowsRequest>) =>
 			readRows(own, { person: KEEPER }, { table: 2, ...request }, NOW).rows.map((row) => own.ids.fromId(2, row.id))

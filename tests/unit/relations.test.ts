@@ -52,7 +52,7 @@ beforeEach(() => {
 
 function add(table: number, cells: Record<number, string | number>): void {
 	const list = Object.entries(cells).map(([column, value]) => ({ column: Number(column), value }))
-	changeRows(store, [{ kind: 'add', table, cells: list }], { ...by, through: 'test' })
+	changeRows(store, [{ kind: 'add', table, cells: list }], { ...by, through: 'grid' })
 }
 
 test('numbers that name rows are found from either end, with what would be lost', () => {
@@ -111,7 +111,7 @@ describe('the column that rows are known by becomes a reference', () => {
 		expect(previewReference(store, asked).knownBy).toBe('a number of their own')
 		const made = toReference(store, { ...asked, fixes: [] })
 		const label = known(lent)?.id ?? 0
-		changeRows(store, [{ kind: 'add', table: lent, cells: [] }], { ...by, through: 'test' })
+		changeRows(store, [{ kind: 'add', table: lent, cells: [] }], { ...by, through: 'grid' })
 		const { rows } = readRows(store, by.actor, { table: lent, columns: [label, made] }, by.now)
 		expect(rows.map(({ cells }) => cells[`c${label}`])).toEqual(['0001', '0002', '0003'])
 		expect(rows[0]?.cells[`c${made}`]).toMatchObject({ label: '300' })

@@ -17,7 +17,7 @@ import { setFormula } from '$lib/server/structure/tables.ts'
 import { randomFrom, type Random } from '../../demo/random.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
-const by = { actor: { person: KEEPER }, now: NOW, through: 'test' }
+const by = { actor: { person: KEEPER }, now: NOW, through: 'grid' as const }
 const [HARBOURS, MOORINGS, INSPECTIONS] = [2, 3, 4]
 const [MASTER, DIVER, LOOKER, NARROW, URGENT, FILER] = [20, 21, 22, 23, 24, 25]
 

@@ -72,11 +72,11 @@ beforeEach(() => {
 
 function add(table: number, cells: Record<number, CellInput>): string {
 	const list = Object.entries(cells).map(([column, value]) => ({ column: Number(column), value }))
-	return changeRows(store, [{ kind: 'add', table, cells: list }], { ...by, through: 'test' })[0]?.row ?? ''
+	return changeRows(store, [{ kind: 'add', table, cells: list }], { ...by, through: 'grid' })[0]?.row ?? ''
 }
 
 function act(kind: 'remove' | 'restore', table: number, row: string, person = KEEPER) {
-	const context = { actor: { person }, now: NOW, through: 'test' }
+	const context = { actor: { person }, now: NOW, through: 'grid' as const }
 	return store.db.transaction(() => changeRows(store, [{ kind, table, row }], context))()
 }
 
@@ -94,7 +94,7 @@ describe('no value twice within another column', () => {
 		expect(() => add(MOORINGS, { [BERTH]: 'a1', [HARBOUR]: { match: 'Ness Hythe' } })).toThrow('this value already')
 		const move = { column: HARBOUR, value: { match: 'Ness Hythe' } }
 		const moved = () =>
-			changeRows(store, [{ kind: 'change', table: MOORINGS, row: other, cells: [move] }], { ...by, through: 'test' })
+			changeRows(store, [{ kind: 'change', table: MOORINGS, row: other, cells: [move] }], { ...by, through: 'grid' })
 		expect(moved).toThrow('this value already')
 	})
 
@@ -147,7 +147,7 @@ describe('what becomes of rows that point to one that goes', () => {
 		act('remove', HARBOURS, harbour)
 		const other = add(HARBOURS, { 20: 'Gull Stair' })
 		const cells = [{ column: HARBOUR, value: { id: other } }]
-		changeRows(store, [{ kind: 'change', table: MOORINGS, row: mooring, cells }], { ...by, through: 'test' })
+		changeRows(store, [{ kind: 'change', table: MOORINGS, row: mooring, cells }], { ...by, through: 'grid' })
 		act('restore', HARBOURS, harbour)
 		expect(readRows(store, by.actor, { table: MOORINGS }, NOW).rows[0]?.cells[`c${HARBOUR}`]).toMatchObject({
 			id: other
@@ -189,7 +189,7 @@ describe('what becomes of rows that point to one that goes', () => {
 		changeRows(
 			store,
 			[{ kind: 'change', table: MOORINGS, row: mooring, cells: [{ column: next, value: { id: other } }] }],
-			{ ...by, through: 'test' }
+			{ ...by, through: 'grid' }
 		)
 		act('remove', MOORINGS, mooring)
 		expect(count(MOORINGS)).toBe(0)

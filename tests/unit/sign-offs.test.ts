@@ -109,7 +109,7 @@ describe('a request', () => {
 
 	test('is closed to changes from the asking on, to its master too, and so is what belongs to it', () => {
 		const row = ask('Imke Dahl', 'Ness Hythe')
-		const by = { actor: { person: demo.person('Maren Tolliver') }, now: DEMO_NOW, through: 'test' }
+		const by = { actor: { person: demo.person('Maren Tolliver') }, now: DEMO_NOW, through: 'grid' as const }
 		const cells = [{ column: column('Spend requests', 'Amount'), value: 1 }]
 		const table = demo.table('Spend requests')
 		expect(refused(() => changeRows(store, [{ kind: 'change', table, row, cells }], by))).toContain(
@@ -160,7 +160,7 @@ describe('a request', () => {
 		const id = waiting('Petra Nankivell').find((each) => each.label === 'A new winch')?.id ?? ''
 		decide('Imke Dahl', 'withdraw', { id })
 		const cells = [{ column: column('Spend requests', 'Why'), value: 'Thought again.' }]
-		const by = { actor: { person: demo.person('Maren Tolliver') }, now: DEMO_NOW, through: 'test' }
+		const by = { actor: { person: demo.person('Maren Tolliver') }, now: DEMO_NOW, through: 'grid' as const }
 		// The master may change it again; which, with no condition on the sign-off, asks nobody anew.
 		expect(
 			changeRows(store, [{ kind: 'change', table: demo.table('Spend requests'), row, cells }], by)[0]?.conflicts

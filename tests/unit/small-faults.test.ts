@@ -93,7 +93,7 @@ function open(lines: LineEntry[]): void {
 				table,
 				cells: Object.entries(cells).map(([column, value]) => ({ column: Number(column), value: value as string }))
 			})),
-			{ actor: { person: KEEPER }, now: NOW, through: 'test' }
+			{ actor: { person: KEEPER }, now: NOW, through: 'grid' }
 		)
 	const harbour = (n: number) => ({ id: store.ids.toId(HARBOURS, n) })
 	add(MOORINGS, [
@@ -113,7 +113,7 @@ const read = (person: number, request: RowsRequest) => readRows(store, { person 
 const cells = (person: number, table: number, column: number) =>
 	read(person, { table }).rows.map((row) => row.cells[cellKey(column)] ?? 'absent')
 const change = (person: number, ...changes: Change[]) =>
-	changeRows(store, changes, { actor: { person }, now: NOW, through: 'test' })
+	changeRows(store, changes, { actor: { person }, now: NOW, through: 'grid' })
 const rowId = (table: number, n: number) => store.ids.toId(table, n)
 
 describe('references', () => {

@@ -84,7 +84,7 @@ describe('copies made while twelve people write', () => {
 		const writeOn = async (): Promise<void> => {
 			while (!isOver) {
 				const cells = [{ column: harbours?.label ?? 0, value: `Slip ${written++}` }]
-				const context = { actor: { person: saskia }, now: NOW, through: 'test' }
+				const context = { actor: { person: saskia }, now: NOW, through: 'grid' as const }
 				await write('changeRows', { changes: [{ kind: 'add', table: harbours?.id ?? 0, cells }], context })
 			}
 		}
@@ -226,7 +226,7 @@ test('a full disk: who saves is told that nothing was saved, and what was there 
 	const add = () => {
 		store.db.transaction(() => {
 			const cells = [{ column: 20, value: 'long '.repeat(9_000) }]
-			changeRows(store, [{ kind: 'add', table: 2, cells }], { actor: { person: KEEPER }, now: NOW, through: 'test' })
+			changeRows(store, [{ kind: 'add', table: 2, cells }], { actor: { person: KEEPER }, now: NOW, through: 'grid' })
 		})()
 	}
 	let said: unknown

@@ -25,7 +25,7 @@ const NOW = Date.parse('2026-11-23T12:00:00Z')
 const HARBOURS = 2
 const MOORINGS = 3
 const by = { actor: { person: KEEPER }, now: NOW }
-const context = { ...by, through: 'test' }
+const context = { ...by, through: 'grid' as const }
 
 const APP: AppDocument = {
 	format: 2,

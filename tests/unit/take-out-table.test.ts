@@ -61,7 +61,7 @@ beforeEach(() => {
 })
 
 function add(table: number, column: number, value: string): void {
-	changeRows(store, [{ kind: 'add', table, cells: [{ column, value }] }], { ...by, through: 'test' })
+	changeRows(store, [{ kind: 'add', table, cells: [{ column, value }] }], { ...by, through: 'grid' })
 }
 
 const codes = () =>

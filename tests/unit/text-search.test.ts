@@ -19,7 +19,7 @@ import { randomFrom } from '../../demo/random.ts'
 import { seeLine } from '../support/see-line.ts'
 
 const NOW = Date.parse('2026-11-23T12:00:00Z')
-const by = { actor: { person: KEEPER }, now: NOW, through: 'test' }
+const by = { actor: { person: KEEPER }, now: NOW, through: 'grid' as const }
 const [BERTHS, CALLS, CLERK, CORRIE] = [2, 3, 10, 2]
 const [BOAT, NOTE, BERTH, LENGTH, STATE, CREW] = [30, 31, 32, 33, 34, 35]
 const ROWS = 51_000

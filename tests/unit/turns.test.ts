@@ -12,7 +12,7 @@ import type { Store } from '$lib/server/store/store.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')
 const [BOATS, CLERKS, CORRIE] = [2, 10, 2]
-const by = { actor: { person: KEEPER }, now: NOW, through: 'test' }
+const by = { actor: { person: KEEPER }, now: NOW, through: 'grid' as const }
 const file = join(mkdtempSync(join(tmpdir(), 'tin-shed-turns-')), 'workspace.db')
 let store: Store
 

@@ -43,7 +43,7 @@ describe('a workspace of the first schema and format', () => {
 		const added = changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'OS-001' }] }], {
 			actor: { person: 1 },
 			now: NOW,
-			through: 'test'
+			through: 'grid'
 		})
 		expect(added[0]?.rev).toBe(1)
 		store.db.close()
@@ -76,7 +76,7 @@ describe('copies', () => {
 		changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'KEPT-1' }] }], {
 			actor: { person: 1 },
 			now: NOW,
-			through: 'test'
+			through: 'grid'
 		})
 		mkdirSync(join(data, 'files', 'ab'), { recursive: true })
 		writeFileSync(join(data, 'files', 'ab', 'abc'), 'a photo')
@@ -85,7 +85,7 @@ describe('copies', () => {
 		changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: 'LATER-1' }] }], {
 			actor: { person: 1 },
 			now: NOW,
-			through: 'test'
+			through: 'grid'
 		})
 		store.db.close()
 		const copy = readdirSync(join(data, 'backup')).find((name) => name.endsWith('.db')) ?? ''
@@ -120,7 +120,7 @@ describe('copies', () => {
 			changeRows(store, [{ kind: 'add', table: 100, cells: [{ column: 100, value: code }] }], {
 				actor: { person: 1 },
 				now: NOW,
-				through: 'test'
+				through: 'grid'
 			})
 		}
 		store.db.close()

@@ -46,7 +46,7 @@ function makeStore() {
 		person.run(n, name, name.toLowerCase(), `${name}@varrow.example`, `${name.toLowerCase()}@varrow.example`, grade)
 		store.db.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)').run(n, DIVERS)
 	}
-	const by = { actor: { person: KEEPER }, now: NOW, through: 'test' }
+	const by = { actor: { person: KEEPER }, now: NOW, through: 'grid' as const }
 	const add = (code: string, due: string, previous?: string) =>
 		changeRows(
 			store,

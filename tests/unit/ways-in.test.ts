@@ -63,7 +63,7 @@ beforeEach(() => {
 			(${HALE}, 0, 0, 'Hale Dunmore', 'hale dunmore', 'hale@varrow.example', 'hale@varrow.example');
 		INSERT INTO account (person, password_hash) VALUES (${KEEPER}, 'x'), (${MASTER}, 'x'), (${HALE}, 'x')`)
 	const add = (table: number, column: number, value: string) =>
-		changeRows(store, [{ kind: 'add', table, cells: [{ column, value }] }], { ...by, through: 'test' })
+		changeRows(store, [{ kind: 'add', table, cells: [{ column, value }] }], { ...by, through: 'grid' })
 	add(MOORINGS, CODE, 'NH-001')
 	add(3, 20, 'Crane out of order')
 	const document = oneListApp('Quayside', MOORINGS, CODE)

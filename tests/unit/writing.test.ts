@@ -94,7 +94,7 @@ beforeEach(() => {
 
 const cellsOf = (values: Record<number, CellInput>) =>
 	Object.entries(values).map(([column, value]) => ({ column: Number(column), value }))
-const by = (person: number) => ({ actor: { person }, now: NOW, through: 'grid' })
+const by = (person: number) => ({ actor: { person }, now: NOW, through: 'grid' as const })
 /** As the writer does: a refusal leaves nothing. */
 const change = (person: number, ...changes: Change[]) =>
 	store.db.transaction(() => changeRows(store, changes, by(person)))()
@@ -170,7 +170,7 @@ describe('who may', () => {
 	})
 
 	test('in the Lookout nobody changes anything', () => {
-		const context = { actor: { person: KEEPER, lookedAtBy: OSRIC }, now: NOW, through: 'grid' }
+		const context = { actor: { person: KEEPER, lookedAtBy: OSRIC }, now: NOW, through: 'grid' as const }
 		const cells = cellsOf({ [DEPTH]: 5 })
 		const one: Change = { kind: 'change', table: BUOYS, row: row(1), cells }
 		expect(says(() => changeRows(store, [one], context))).toBe(

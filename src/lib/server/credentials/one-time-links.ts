@@ -75,7 +75,7 @@ export function invite(store: Store, { person, words, actor, now }: Inviting): v
 		now
 	})
 	const { people } = store.workspace().catalogue
-	const entry = { at: now, person: actor.person, through: 'People', kind: 'invite' }
+	const entry = { at: now, person: actor.person, through: 'People' as const, kind: 'invite' }
 	writeHistory(store, { ...entry, table: people.id, row: person, body: {} })
 }
 
@@ -137,7 +137,7 @@ export function takeFirstLink(store: Store, { token, now }: { token: string; now
 
 function setPassword(
 	store: Store,
-	{ person, hash, now, through }: { person: number; hash: string; now: number; through: string }
+	{ person, hash, now, through }: { person: number; hash: string; now: number; through: LinkKind }
 ): void {
 	store.prepare(END).run({ person, now })
 	store.prepare(END_SESSIONS).run(person)

@@ -4,13 +4,13 @@
  */
 import { hash } from 'node:crypto'
 import type { Store } from '../store/store.ts'
+import { throughText, type Through } from './through.ts'
 
 export interface Entry {
 	/** Epoch ms. */
 	readonly at: number
 	readonly person: number | null
-	/** By what way: `grid`, `form Inspection`, `routine Lift done`. */
-	readonly through: string
+	readonly through: Through
 	readonly kind: string
 	readonly table: number | null
 	readonly row: number | null
@@ -27,7 +27,8 @@ const ALL_ENTRIES = `
 
 export function writeHistory(store: Store, entry: Entry): void {
 	const before = (store.pluck(LAST_SEAL) as string | undefined) ?? ''
-	const { at, person, through, kind, table, row } = entry
+	const { at, person, kind, table, row } = entry
+	const through = throughText(entry.through)
 	const body = typeof entry.body === 'string' ? entry.body : JSON.stringify(entry.body)
 	const seal = sealOf(before, { at, person, through, kind, table, row, body })
 	store.prepare(ADD_ENTRY).run(at, person, through, kind, table, row, body, seal)
@@ -43,7 +44,7 @@ export function findBrokenSeal(store: Store): number | undefined {
 	return undefined
 }
 
-type Sealed = Omit<Entry, 'body'> & { readonly body: string }
+type Sealed = Omit<Entry, 'body' | 'through'> & { readonly body: string; readonly through: string }
 type StoredEntry = Sealed & { readonly seq: number; readonly seal: string }
 
 function sealOf(before: string, entry: Sealed): string {

@@ -7,6 +7,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { openThrottle } from '../base/throttle.ts'
 import { writeHistory } from './history.ts'
 import type { Store } from '../store/store.ts'
+import type { Through } from './through.ts'
 
 /** Somebody who tries without end is known after so many times in a quarter of an hour; the Logbook is not theirs to fill. */
 const MOST = 20
@@ -43,7 +44,7 @@ interface Asked {
 	readonly person: number
 	readonly now: number
 	readonly table: number | null
-	readonly through: string
+	readonly through: Through
 }
 
 /** Writes name who asks, and when, in one of two ways: of their own, or as the context of changes. */
@@ -56,7 +57,8 @@ function readAsked(args: unknown): Asked | undefined {
 	if (actor['lookedAtBy'] !== undefined) return undefined
 	const [change] = Array.isArray(args['changes']) ? (args['changes'] as unknown[]) : []
 	const table = isRecord(change) ? change['table'] : args['table']
-	return { person: actor['person'], now, table: typeof table === 'number' ? table : null, through: String(through) }
+	// Of whoever called, who is typed; read here as any write's arguments are.
+	return { person: actor['person'], now, table: typeof table === 'number' ? table : null, through: through as Through }
 }
 
 function isRecord(value: unknown): value is Record<string, unknown> {

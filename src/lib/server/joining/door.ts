@@ -238,7 +238,7 @@ function addPersonBy(
 		{ column: people.label, value: name },
 		{ column: emailColumn(people.columns).id, value: email }
 	]
-	const context = { actor: { person: by }, now, through: 'door' }
+	const context = { actor: { person: by }, now, through: 'door' as const }
 	const [added] = changeRows(store, [{ kind: 'add', table: people.id, cells }], context)
 	const person = added && store.ids.fromId(people.id, added.row)
 	if (person === undefined) throw new Error('Expected a new person to have a number')

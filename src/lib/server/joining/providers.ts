@@ -116,12 +116,12 @@ function link(store: Store, { provider, subject }: Vouched, person: number, now:
 	store.prepare(LINK).run({ provider, subject, person, now })
 	const name = findProvider(store, { provider })?.name ?? ''
 	const { people } = store.workspace().catalogue
-	const entry = { at: now, person, through: name, kind: 'known by a provider' }
+	const entry = { at: now, person, through: { provider: name }, kind: 'known by a provider' }
 	writeHistory(store, { ...entry, table: people.id, row: person, body: {} })
 }
 
 function note(store: Store, { actor, now }: ByActor, kind: string, name: string): void {
-	const entry = { at: now, person: actor.person, through: 'Signing in', kind, table: null, row: null }
+	const entry = { at: now, person: actor.person, through: 'Signing in' as const, kind, table: null, row: null }
 	writeHistory(store, { ...entry, body: { name } })
 	store.touched.add('access')
 }

@@ -164,7 +164,7 @@ function refuseUnfit(store: Store, { kind, word, role, team, usesLeft, endsAt }:
 }
 
 export function note(store: Store, { actor, now }: ByActor, kind: string, name: string): void {
-	const entry = { at: now, person: actor.person, through: 'Ways in', kind, table: null, row: null }
+	const entry = { at: now, person: actor.person, through: 'Ways in' as const, kind, table: null, row: null }
 	writeHistory(store, { ...entry, body: { name } })
 	store.touched.add('access')
 }

@@ -125,12 +125,12 @@ export function noteExport(
 	store: Store,
 	{ table, format, actor, now }: { table: number; format: string; actor: Actor; now: number }
 ): void {
-	const entry = { at: now, person: actor.person, through: 'export', kind: 'export', table, row: null }
+	const entry = { at: now, person: actor.person, through: 'export' as const, kind: 'export', table, row: null }
 	writeHistory(store, { ...entry, body: { format } })
 }
 
 /** Somebody tried to come in as this person and could not; undefined where nobody has the address. What was typed is not kept. */
 export function noteFailedSignIn(store: Store, { person, now }: { person: number | undefined; now: number }): void {
-	const entry = { at: now, person: person ?? null, through: 'sign-in', kind: FAILED, table: null, row: null }
+	const entry = { at: now, person: person ?? null, through: 'sign-in' as const, kind: FAILED, table: null, row: null }
 	writeHistory(store, { ...entry, body: {} })
 }

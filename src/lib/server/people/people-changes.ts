@@ -62,7 +62,7 @@ export function endSessionsOf(store: Store, { person, actor, now }: OfPerson): v
 
 function note(store: Store, kind: string, { person, actor, now }: OfPerson): void {
 	const { people } = store.workspace().catalogue
-	const entry = { at: now, person: actor.person, through: 'People', kind }
+	const entry = { at: now, person: actor.person, through: 'People' as const, kind }
 	writeHistory(store, { ...entry, table: people.id, row: person, body: {} })
 	store.touched.add('access')
 }

@@ -124,6 +124,6 @@ function saveRoles(
 ): void {
 	const { document } = store.workspace()
 	saveWorkspace(store, { ...document, roles: [...change(document.roles)] }, { now, by: actor.person })
-	const entry = { at: now, person: actor.person, through: 'People', kind: 'change role' }
+	const entry = { at: now, person: actor.person, through: 'People' as const, kind: 'change role' }
 	writeHistory(store, { ...entry, table: null, row: null, body: { what } })
 }

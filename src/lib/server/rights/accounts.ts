@@ -5,6 +5,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import type { Column } from '$lib/core/model/table.ts'
 import { textKey } from '$lib/core/text/key.ts'
 import { writeHistory } from '../history/history.ts'
+import { throughText, type SignInThrough } from '../history/through.ts'
 import type { Store } from '../store/store.ts'
 import { heldRoles, isSuspended, readPersonRow, rolesOf, visitedApp } from './roles-held.ts'
 import { BUILDER, STEWARD } from './system-roles.ts'
@@ -104,7 +105,7 @@ export interface NewSession {
 	readonly person: number
 	readonly now: number
 	readonly expiresAt: number
-	readonly through: string
+	readonly through: SignInThrough
 	/** What the browser calls itself, to tell sessions apart. */
 	readonly agent: string
 }
@@ -113,7 +114,7 @@ export function addSession(store: Store, session: NewSession): void {
 	const { person, now, through } = session
 	if (isSuspended(store, person)) throw new AppError('forbidden', SHUT_OUT)
 	store.prepare(END_OLD).run(now)
-	store.prepare(ADD_SESSION).run({ ...session, agent: session.agent.slice(0, 200) })
+	store.prepare(ADD_SESSION).run({ ...session, through: throughText(through), agent: session.agent.slice(0, 200) })
 	store.prepare(LAST_IN).run(now, person)
 	writeHistory(store, { at: now, person, through, kind: 'sign in', table: null, row: null, body: {} })
 }

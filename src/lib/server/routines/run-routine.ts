@@ -40,7 +40,7 @@ export function pressButton(store: Store, pressed: Pressed): void {
 	const seen = readRows(store, actor, { table: table.id, columns: [], row: pressed.row, limit: 1 }, now).rows.length > 0
 	if (n === undefined || !seen) throw new AppError('not_found', 'This row is not there, or not for you to see.')
 	const cells = routine.steps.flatMap((step) => runOf(step).atPress?.(store, step, { table, n, actor, now }) ?? [])
-	const through = `routine ${routine.name}`
+	const through = `routine ${routine.name}` as const
 	if (cells.length > 0)
 		changeRows(store, [{ kind: 'change', table: table.id, row: pressed.row, cells }], { actor, now, through, depth: 1 })
 	const goesOn = routine.steps.some((step) => runOf(step).later !== undefined)

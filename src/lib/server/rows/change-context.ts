@@ -1,3 +1,4 @@
+import type { Through } from '../history/through.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 
 /** Who makes a change, when, and what led to it. */
@@ -6,7 +7,7 @@ export interface ChangeContext {
 	/** Epoch ms. */
 	readonly now: number
 	/** By what way, for the history. */
-	readonly through: string
+	readonly through: Through
 	/** How many routines led here; chains stop at ten. */
 	readonly depth?: number
 }

@@ -10,6 +10,7 @@ import { BRIEF_SECONDS } from '../web/brief-cookies.ts'
 import type { Site } from '../threads/threads.ts'
 import { seal, unseal } from '../base/seal.ts'
 import { newToken } from '../base/token.ts'
+import type { FirstStep } from '../history/through.ts'
 import type { Vouched } from '../joining/providers.ts'
 import type { Provider } from '$lib/core/requests/joining.ts'
 import type { StandIn } from '../stand-ins/provider.ts'
@@ -64,7 +65,7 @@ export async function goOut(
 }
 
 export type CameBack =
-	| { readonly person: number; readonly through: string; readonly then: string }
+	| { readonly person: number; readonly through: FirstStep; readonly then: string }
 	/** Nobody is known by this address yet, and an app's door is open to them. */
 	| { readonly vouched: string; readonly door: number }
 
@@ -88,7 +89,7 @@ async function letIn(host: SiteWithStandIn, left: Leaving, url: URL): Promise<Ca
 	if (!found) throw new AppError('not_found', GONE)
 	const vouched = await vouchedBy(host, left, url)
 	const person = await host.write('comeFromProvider', { vouched, now: host.now() })
-	if (person !== null) return { person, through: found.name, then: left.then }
+	if (person !== null) return { person, through: { provider: found.name }, then: left.then }
 	if (vouched.email === undefined)
 		throw new AppError('invalid', `${found.name} does not vouch for your address, so nobody here is known by it.`)
 	if (left.door === undefined)

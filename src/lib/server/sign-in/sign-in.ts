@@ -4,6 +4,7 @@ import type { Site } from '../threads/threads.ts'
 import { hashToken, newToken } from '../base/token.ts'
 import { findKnown } from './known-browser.ts'
 import { openLane } from '../base/lane.ts'
+import { withCode, type FirstStep, type SignInThrough } from '../history/through.ts'
 import { takeCode } from './one-time-codes.ts'
 import { NO_PASSWORDS } from '../credentials/password-use.ts'
 import { isRight } from './passwords.ts'
@@ -23,7 +24,7 @@ interface Owing {
 	readonly until: number
 	readonly key: string
 	/** By what the first step was taken. */
-	readonly through: string
+	readonly through: FirstStep
 	tries: number
 }
 const owing = new Map<string, Owing>()
@@ -74,7 +75,7 @@ export async function signIn(
 /** After the first step, by password or provider: a session, or the code that is still owed where one was set up. */
 export async function goOn(
 	host: Site,
-	{ person, through, from, agent }: { person: number; through: string; from: string; agent: string }
+	{ person, through, from, agent }: { person: number; through: FirstStep; from: string; agent: string }
 ): Promise<Entered | { readonly ticket: string }> {
 	const factor = await host.read('secondFactor', { person })
 	if (!factor?.confirmed) return { token: await beginSession(host, { person, through, agent }), person }
@@ -109,7 +110,7 @@ export async function giveCode(
 	tries.forget(owed.key)
 	owing.delete(ticket)
 	const { person } = owed
-	return { token: await beginSession(host, { person, through: `${owed.through} with code`, agent }), person }
+	return { token: await beginSession(host, { person, through: withCode(owed.through), agent }), person }
 }
 
 function oweCode(owed: Pick<Owing, 'person' | 'key' | 'through'>, now: number): string {
@@ -121,7 +122,7 @@ function oweCode(owed: Pick<Owing, 'person' | 'key' | 'through'>, now: number): 
 
 export async function beginSession(
 	host: Site,
-	{ person, through, agent }: { person: number; through: string; agent: string }
+	{ person, through, agent }: { person: number; through: SignInThrough; agent: string }
 ): Promise<string> {
 	const token = newToken()
 	const now = host.now()

@@ -106,7 +106,7 @@ export function decideCase(store: Store, { id, move, comment, fingerprint, actor
 	writeHistory(store, {
 		at: now,
 		person: actor.person,
-		through: signoff.name,
+		through: { signoff: signoff.name },
 		kind: state,
 		table: found.table_id,
 		row: found.row_n,

@@ -41,7 +41,7 @@ export function openCase(store: Store, asking: CaseAsked): void {
 	writeHistory(store, {
 		at: now,
 		person: askedBy,
-		through: signoff.name,
+		through: { signoff: signoff.name },
 		kind: 'ask',
 		table: table.id,
 		row: n,

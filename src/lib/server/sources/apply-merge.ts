@@ -101,7 +101,7 @@ export function beginApplying(store: Store, { plan, actor, now, file }: Applying
 		throw new AppError('busy', `Another file is just going into ${name}. Wait until it is in.`)
 	}
 	const first = Number(store.pluck(NEXT_ENTRY))
-	const at = { at: now, person: actor.person, through: 'Sources', table, row: null }
+	const at = { at: now, person: actor.person, through: 'Sources' as const, table, row: null }
 	writeHistory(store, { ...at, kind: 'bring in begun', body: { file, first } })
 	return first
 }
@@ -115,7 +115,7 @@ export function endApplying(
 	const { added, changed, removed, misfits, misfitCount } = soFar
 	dropTable(store.db, begun.table)
 	nameSource(store, applying)
-	const at = { at: now, person: actor.person, through: 'Sources', table: intoOf(plan).table, row: null }
+	const at = { at: now, person: actor.person, through: 'Sources' as const, table: intoOf(plan).table, row: null }
 	writeHistory(store, { ...at, kind: 'bring in again', body: { file, added, changed, removed, first } })
 	return { added, changed, removed, misfits, misfitCount }
 }
@@ -147,7 +147,7 @@ export function closeBroken(store: Store, now: number): void {
 }
 
 /** What the history says that a change of a file came through. */
-export function throughOf(file: string): string {
+export function throughOf(file: string): `file ${string}` {
 	return `file ${file}`
 }
 

@@ -75,7 +75,7 @@ export function undoStep(store: Store, { table: id, actor, now, soFar, atMost }:
 	const ended = entries.length < atMost
 	if (ended) {
 		const body = { file: merge.file, undone, kept: keptCount }
-		const at = { at: now, person: actor.person, through: 'Sources', table: id, row: null }
+		const at = { at: now, person: actor.person, through: 'Sources' as const, table: id, row: null }
 		writeHistory(store, { ...at, kind: 'bring in undone', body })
 	}
 	return { undone, kept, keptCount, before: entries.at(-1)?.seq ?? soFar.before, ended }

@@ -132,7 +132,7 @@ function brokenFormulas(document: WorkspaceDocument): string[] {
 }
 
 function note(store: Store, { table, actor, now }: OfTable, kind: string, name: string): void {
-	const entry = { at: now, person: actor.person, through: 'Tables', kind, table, row: null, body: { name } }
+	const entry = { at: now, person: actor.person, through: 'Tables' as const, kind, table, row: null, body: { name } }
 	writeHistory(store, entry)
 	store.touched.add(table)
 }

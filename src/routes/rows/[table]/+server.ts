@@ -25,7 +25,7 @@ export function POST({ locals, params, request }) {
 	return asJson<BlockChanged | Changed | undefined>(async () => {
 		const asked = await readBody(request, rowRequestSchema)
 		const table = Number(params.table)
-		const context = { actor: getActor(locals), now: locals.now, through: 'grid' }
+		const context = { actor: getActor(locals), now: locals.now, through: 'grid' as const }
 		if (asked.kind === 'block') {
 			const changes = asked.changes.map((change) => ({ ...change, table }))
 			return locals.host.write('changeBlock', { changes, partly: asked.partly, context })
