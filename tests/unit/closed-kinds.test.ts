@@ -41,6 +41,8 @@ const start = ['[buttonStartSchema, rowsStartSchema]', `[buttonStartSchema, rows
 const TYPES = 'src/lib/core/model/table.ts'
 const KINDS = 'src/lib/core/table/kinds/all.ts'
 const STORAGE = 'src/lib/core/table/storage.ts'
+const CONTROLS = 'src/lib/ui/cells/controls.ts'
+const FORMATS = 'src/lib/server/exports/value-format.ts'
 const FORMULA_TYPE = 'src/lib/core/formula/check/column-type.ts'
 const type = ["	'code',\n	'place',", "	'code',\n	'tide',\n	'place',"] as const
 
@@ -76,12 +78,14 @@ const REGISTRIES: readonly Registry[] = [
 	},
 	{
 		what: 'a type of column',
-		files: [KINDS, STORAGE, FORMULA_TYPE],
+		files: [KINDS, STORAGE, FORMULA_TYPE, CONTROLS, FORMATS],
 		added: exchange(TYPES, type),
 		whole: {
 			...exchange(TYPES, type),
 			...exchange(KINDS, ['	code,\n', '	code,\n	tide: code,\n']),
 			...exchange(STORAGE, ['	code: KEYED_TEXT,', '	code: KEYED_TEXT,\n	tide: KEYED_TEXT,']),
+			...exchange(CONTROLS, ['	code: LINE,', '	code: LINE,\n	tide: LINE,']),
+			...exchange(FORMATS, ["	code: 'text as typed',", "	code: 'text as typed',\n	tide: 'text',"]),
 			...exchange(FORMULA_TYPE, ["		case 'code':", "		case 'code':\n		case 'tide':"])
 		}
 	},

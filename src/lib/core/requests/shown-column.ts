@@ -1,4 +1,5 @@
 /** A column as pages know it. */
+import type { TypeKind } from '../model/formula.ts'
 import type { ColumnTypeName, OnRemoval } from '../model/table.ts'
 
 /** What a page needs to know of a column to show and edit its cells. */
@@ -7,7 +8,7 @@ export interface ShownColumn {
 	readonly name: string
 	readonly type: ColumnTypeName
 	/** The type of a computed column's values. */
-	readonly shows?: string
+	readonly shows?: TypeKind
 	readonly unit?: string
 	readonly places?: number
 	readonly choices?: readonly string[]

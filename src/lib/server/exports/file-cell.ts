@@ -2,6 +2,7 @@
 import { isFileCell, isReferenceCell, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
 import { wallClock } from '$lib/core/schedule/zone.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+import { formatOf } from './value-format.ts'
 
 export interface FileHead {
 	readonly name: string
@@ -31,12 +32,6 @@ export function toSheetCell(column: ShownColumn, cell: WireCell | undefined): Fi
 	const value = toFileCell(column, cell)
 	if (!(value instanceof Date) || formatOf(column) !== 'date and time') return value
 	return new Date(wallClock(value.getTime(), column.timeZone ?? 'UTC'))
-}
-
-/** The type of a column's values, a computed one's among them. */
-export function formatOf(column: ShownColumn): string {
-	if (column.type !== 'computed') return column.type
-	return column.shows === 'datetime' ? 'date and time' : (column.shows ?? '')
 }
 
 /** `Depth (m)`: a unit that no format carries stands in the heading, and is found there when the file comes in again. */

@@ -11,7 +11,6 @@ import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 import { codeOf } from '$lib/core/table/kinds/currency.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import {
-	formatOf,
 	headingOf,
 	isoDuration,
 	sheetName,
@@ -20,6 +19,7 @@ import {
 	type FileHead,
 	type Making
 } from './file-cell.ts'
+import { formatOf, type ValueFormat } from './value-format.ts'
 
 const MEDIA_TYPE = 'application/vnd.oasis.opendocument.spreadsheet'
 
@@ -76,7 +76,7 @@ function headOf(sheet: string, columns: readonly ShownColumn[]): string {
 
 /** A cell style for each column, with the style of its numbers where they have one (ODF 1.3, part 3, 16.29). */
 function stylesOf(column: ShownColumn, i: number): string {
-	const data = dataStyle(column, `n${i}`)
+	const data = DATA_STYLES[formatOf(column)](column, `n${i}`)
 	const named = data === '' ? '' : ` style:data-style-name="n${i}"`
 	return `${data}<style:style style:name="c${i}" style:family="table-cell"${named}/>`
 }
@@ -86,32 +86,31 @@ const DAY =
 const CLOCK =
 	'<number:hours number:style="long"/><number:text>:</number:text><number:minutes number:style="long"/><number:text>:</number:text><number:seconds number:style="long"/>'
 
-function dataStyle(column: ShownColumn, name: string): string {
-	const { unit, places } = column
-	const digits = (most: number, grouping = '') =>
-		`<number:number number:decimal-places="${most}" number:min-decimal-places="${most}" number:min-integer-digits="1"${grouping}/>`
-	switch (formatOf(column)) {
-		case 'date':
-			return `<number:date-style style:name="${name}">${DAY}</number:date-style>`
-		case 'date and time':
-			return `<number:date-style style:name="${name}">${DAY}<number:text> </number:text>${CLOCK}</number:date-style>`
-		case 'time':
-			return `<number:time-style style:name="${name}">${CLOCK}</number:time-style>`
-		case 'duration':
-			return `<number:time-style style:name="${name}" number:truncate-on-overflow="false">${CLOCK}</number:time-style>`
-		case 'percent':
-			return `<number:percentage-style style:name="${name}">${digits(places ?? 2)}<number:text>%</number:text></number:percentage-style>`
-		case 'money': {
-			const symbol = unit === undefined ? '' : `<number:currency-symbol>${escaped(unit)}</number:currency-symbol>`
-			return `<number:currency-style style:name="${name}">${symbol}${digits(2, ' number:grouping="true"')}</number:currency-style>`
-		}
-		case 'decimal':
-			return places === undefined
-				? ''
-				: `<number:number-style style:name="${name}">${digits(places)}</number:number-style>`
-		default:
-			return ''
-	}
+type DataStyle = (column: ShownColumn, name: string) => string
+
+const none: DataStyle = () => ''
+const styled = (kind: string, name: string, inside: string, attributes = ''): string =>
+	`<number:${kind}-style style:name="${name}"${attributes}>${inside}</number:${kind}-style>`
+const digits = (places: number, attributes = ''): string =>
+	`<number:number number:decimal-places="${places}" number:min-decimal-places="${places}" number:min-integer-digits="1"${attributes}/>`
+
+/** Styles of numbers (ODF 1.3, part 3, 16.29), each under a name. */
+const DATA_STYLES: Readonly<Record<ValueFormat, DataStyle>> = {
+	text: none,
+	'text as typed': none,
+	'yes/no': none,
+	'whole number': none,
+	decimal: ({ places }, name) => (places === undefined ? '' : styled('number', name, digits(places))),
+	number: none,
+	money: ({ unit }, name) => {
+		const symbol = unit === undefined ? '' : `<number:currency-symbol>${escaped(unit)}</number:currency-symbol>`
+		return styled('currency', name, `${symbol}${digits(2, ' number:grouping="true"')}`)
+	},
+	percent: ({ places }, name) => styled('percentage', name, `${digits(places ?? 2)}<number:text>%</number:text>`),
+	date: (_column, name) => styled('date', name, DAY),
+	'date and time': (_column, name) => styled('date', name, `${DAY}<number:text> </number:text>${CLOCK}`),
+	time: (_column, name) => styled('time', name, CLOCK),
+	duration: (_column, name) => styled('time', name, CLOCK, ' number:truncate-on-overflow="false"')
 }
 
 function rowOf(columns: readonly ShownColumn[], row: WireRow): string {

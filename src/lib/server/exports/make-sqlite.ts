@@ -4,16 +4,19 @@ import { quoteName } from '$lib/core/sql/sql.ts'
 import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 import { codeOf } from '$lib/core/table/kinds/currency.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-import { formatOf, toPlainCell, type FileHead, type Making } from './file-cell.ts'
+import { toPlainCell, type FileHead, type Making } from './file-cell.ts'
+import { formatOf, type ValueFormat } from './value-format.ts'
 
-/** What SQLite makes of each is said in its "Datatypes", 3.1; whatever is not here is text. */
-const DECLARED: Readonly<Record<string, string>> = {
+/** What SQLite makes of each is said in its "Datatypes", 3.1. */
+const DECLARED: Readonly<Record<ValueFormat, string | ((column: ShownColumn) => string)>> = {
+	text: 'TEXT',
+	'text as typed': 'TEXT',
+	'yes/no': 'BOOLEAN',
 	'whole number': 'INTEGER',
 	decimal: 'REAL',
 	number: 'REAL',
+	money: ({ unit }) => `MONEY ${codeOf(unit ?? '')}`.trimEnd(),
 	percent: 'PERCENT',
-	'yes/no': 'BOOLEAN',
-	yesno: 'BOOLEAN',
 	date: 'DATE',
 	'date and time': 'TIMESTAMP',
 	time: 'TIME',
@@ -47,7 +50,6 @@ export function makeSqlite({ name, columns }: FileHead, path: string): Making {
 }
 
 function declaredType(column: ShownColumn): string {
-	const format = formatOf(column)
-	if (format === 'money') return `MONEY ${codeOf(column.unit ?? '')}`.trimEnd()
-	return DECLARED[format] ?? 'TEXT'
+	const declared = DECLARED[formatOf(column)]
+	return typeof declared === 'string' ? declared : declared(column)
 }

@@ -2,13 +2,14 @@
 import ExcelJS from 'exceljs'
 import { cellKey } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-import { formatOf, headingOf, sheetName, toSheetCell, type FileCell, type FileHead, type Making } from './file-cell.ts'
+import { headingOf, sheetName, toSheetCell, type FileCell, type FileHead, type Making } from './file-cell.ts'
+import { formatOf, type ValueFormat } from './value-format.ts'
 
 export function makeXlsx({ name, columns }: FileHead, path: string): Making {
 	const book = new ExcelJS.stream.xlsx.WorkbookWriter({ filename: path, useStyles: true, useSharedStrings: false })
 	const sheet = book.addWorksheet(sheetName(name), { views: [{ state: 'frozen', ySplit: 1 }] })
 	sheet.columns = columns.map((column) => {
-		const numFmt = numberFormat(column)
+		const numFmt = NUMBER_FORMATS[formatOf(column)](column)
 		return {
 			header: headingOf(column),
 			width: Math.min(40, Math.max(10, column.name.length + 3)),
@@ -39,32 +40,24 @@ function toXlsxCell(value: FileCell): FileCell {
 	return value.toISOString().slice(0, 19).replace('T00:00:00', '').replace('T', ' ')
 }
 
-function numberFormat(column: ShownColumn): string | undefined {
-	const { unit, places } = column
-	switch (formatOf(column)) {
-		case 'date':
-			return 'yyyy-mm-dd'
-		case 'date and time':
-			return 'yyyy-mm-dd hh:mm:ss'
-		case 'time':
-			return 'hh:mm:ss'
-		case 'duration':
-			return '[h]:mm:ss'
-		case 'percent':
-			return `${withPlaces('0', places ?? 2)}%`
-		case 'money':
-			return unit === undefined ? '#,##0.00' : `[$${unit}]#,##0.00`
-		case 'whole number':
-			return '0'
-		case 'decimal':
-			return places === undefined ? undefined : withPlaces('0', places)
-		case 'text':
-		case 'code':
-			// Somebody who types 007 there keeps it.
-			return '@'
-		default:
-			return undefined
-	}
+type NumberFormat = (column: ShownColumn) => string | undefined
+
+const asItIs: NumberFormat = () => undefined
+
+/** The codes of ECMA-376, part 1, 18.8.31. */
+const NUMBER_FORMATS: Readonly<Record<ValueFormat, NumberFormat>> = {
+	text: asItIs,
+	'text as typed': () => '@',
+	'yes/no': asItIs,
+	'whole number': () => '0',
+	decimal: ({ places }) => (places === undefined ? undefined : withPlaces('0', places)),
+	number: asItIs,
+	money: ({ unit }) => (unit === undefined ? '#,##0.00' : `[$${unit}]#,##0.00`),
+	percent: ({ places }) => `${withPlaces('0', places ?? 2)}%`,
+	date: () => 'yyyy-mm-dd',
+	'date and time': () => 'yyyy-mm-dd hh:mm:ss',
+	time: () => 'hh:mm:ss',
+	duration: () => '[h]:mm:ss'
 }
 
 function withPlaces(digits: string, places: number): string {

@@ -1,9 +1,9 @@
 <script lang="ts">
 	/** One entry of a form: its label, the control that fits its type, and what is wrong with it. */
 	import type { Option } from '$lib/core/requests/rows.ts'
-	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-	import { inputType, type CellDraft } from './cell-draft.ts'
+	import type { CellDraft } from './cell-draft.ts'
+	import { CONTROLS } from './controls.ts'
 	import FileField from './FileField.svelte'
 	import ReferencePicker from './ReferencePicker.svelte'
 	import SeveralChoices from './SeveralChoices.svelte'
@@ -22,9 +22,9 @@
 	let { column, draft, message, there, options, onchange }: Props = $props()
 
 	const id = $props.id()
-	const few = $derived(column.type === 'choice' && (column.choices?.length ?? 0) <= 4)
-	const segments = $derived(column.type === 'yes/no' ? ['yes', 'no'] : (column.choices ?? []))
-	const numeric = $derived(['whole number', 'decimal', 'money', 'percent'].includes(column.type))
+	const control = $derived(CONTROLS[column.type])
+	const few = $derived(control.by === 'choice' && (column.choices?.length ?? 0) <= 4)
+	const segments = $derived(control.by === 'yes or no' ? ['yes', 'no'] : (column.choices ?? []))
 
 	function typed(event: Event) {
 		onchange({ text: (event.currentTarget as HTMLInputElement).value })
@@ -32,7 +32,7 @@
 </script>
 
 <div class="entry">
-	{#if few || column.type === 'yes/no'}
+	{#if few || control.by === 'yes or no'}
 		<fieldset>
 			<legend
 				>{column.name}{#if column.required}<span class="must">, must be filled in</span>{/if}</legend
@@ -48,26 +48,26 @@
 				{/each}
 			</div>
 		</fieldset>
-	{:else if column.type === 'several choices'}
+	{:else if control.by === 'several'}
 		<fieldset>
 			<legend
 				>{column.name}{#if column.required}<span class="must">, must be filled in</span>{/if}</legend
 			>
 			<SeveralChoices {column} {draft} {onchange} />
 		</fieldset>
-	{:else if holdsFile(column)}
+	{:else if control.by === 'file'}
 		<p class="name">
 			{column.name}{#if column.required}<span class="must">, must be filled in</span>{/if}
 		</p>
 		<FileField {id} {column} {draft} {there} {onchange} />
 	{:else}
 		<label for={id}
-			>{column.name}{#if column.unit && numeric}<span class="quiet">, {column.unit}</span
+			>{column.name}{#if column.unit && control.inFigures}<span class="quiet">, {column.unit}</span
 				>{/if}{#if column.required}<span class="must">, must be filled in</span>{/if}</label
 		>
-		{#if column.type === 'reference'}
+		{#if control.by === 'row'}
 			<ReferencePicker {id} table={column.to ?? 0} {draft} {options} {onchange} invalid={message !== undefined} />
-		{:else if column.type === 'choice'}
+		{:else if control.by === 'choice'}
 			<select
 				{id}
 				class="field"
@@ -78,16 +78,16 @@
 				<option value=""></option>
 				{#each column.choices ?? [] as choice (choice)}<option>{choice}</option>{/each}
 			</select>
-		{:else if column.type === 'long text'}
+		{:else if control.by === 'lines'}
 			<textarea {id} class="field" rows="3" value={draft.text} oninput={typed} aria-invalid={message !== undefined}
 			></textarea>
 		{:else}
 			<input
 				{id}
 				class="field"
-				type={inputType(column)}
-				step={column.type === 'date and time' ? 'any' : undefined}
-				inputmode={numeric ? 'decimal' : undefined}
+				type={control.input ?? 'text'}
+				step={control.input === 'datetime-local' ? 'any' : undefined}
+				inputmode={control.inFigures ? 'decimal' : undefined}
 				autocomplete="off"
 				value={draft.text}
 				oninput={typed}

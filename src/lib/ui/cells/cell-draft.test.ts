@@ -2,7 +2,8 @@
 import { describe, expect, test } from 'vitest'
 import type { WireCell } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-import { BLANK_DRAFT, draftOf, inputType, readDraft, sameDraft } from './cell-draft.ts'
+import { BLANK_DRAFT, draftOf, readDraft, sameDraft } from './cell-draft.ts'
+import { CONTROLS } from './controls.ts'
 
 const column = (type: ShownColumn['type'], more: Partial<ShownColumn> = {}): ShownColumn => ({
 	id: 7,
@@ -102,6 +103,6 @@ describe('what is typed', () => {
 		['money', 'text'],
 		['code', 'text']
 	] as const)('%s is typed into a field of the kind %s', (type, kind) => {
-		expect(inputType(column(type))).toBe(kind)
+		expect(CONTROLS[type].input ?? 'text').toBe(kind)
 	})
 })

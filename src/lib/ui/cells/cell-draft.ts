@@ -1,12 +1,12 @@
 /** What somebody is entering for one cell, and how it becomes what is sent. */
 import { findKind } from '$lib/core/table/kinds/all.ts'
-import { typeInstant } from '$lib/core/table/kinds/date-and-time.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import type { CellInput } from '$lib/core/query/change.ts'
 import { isFileCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+import { CONTROLS } from './controls.ts'
 import { fromDataAddress, giveFile } from './give-file.ts'
-import { asColumn, showCell } from './show-cell.ts'
+import { asColumn } from './show-cell.ts'
 
 export interface CellDraft {
 	readonly text: string
@@ -26,24 +26,7 @@ export function draftOf(column: ShownColumn, cell: WireCell | undefined): CellDr
 	if (isReferenceCell(cell)) return { text: cell.label, id: cell.id }
 	if (isFileCell(cell)) return { text: cell.file.name, file: cell.file.sha }
 	if (cell === undefined || cell === null || typeof cell === 'object') return BLANK_DRAFT
-	if (column.type === 'date') return { text: String(cell) }
-	if (column.type === 'date and time') return { text: typeInstant(String(cell), column.timeZone) }
-	if (column.type === 'time' || column.type === 'duration') return { text: showCell(column, cell) }
-	if (column.type === 'yes/no') return { text: cell === true ? 'yes' : 'no' }
-	if (typeof cell === 'number') return { text: column.type === 'percent' ? showCell(column, cell) : String(cell) }
-	return { text: String(cell) }
-}
-
-/** What a column is typed into; text where the browser has nothing better. */
-export function inputType({ type }: ShownColumn): string {
-	return INPUT_TYPES[type] ?? 'text'
-}
-
-const INPUT_TYPES: Readonly<Partial<Record<string, string>>> = {
-	date: 'date',
-	'date and time': 'datetime-local',
-	email: 'email',
-	phone: 'tel'
+	return { text: CONTROLS[column.type].typed?.(cell, column) ?? String(cell) }
 }
 
 /** Whether two drafts stand for the same value. */

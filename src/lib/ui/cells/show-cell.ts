@@ -36,12 +36,6 @@ export function asColumn(column: ShownColumn): Column {
 	return plain as Column
 }
 
-const NUMERIC: ReadonlySet<string> = new Set(['whole number', 'decimal', 'money', 'percent', 'time', 'duration'])
-
-export function isNumeric(column: ShownColumn): boolean {
-	return NUMERIC.has(column.type) || column.shows === 'number' || column.shows === 'duration'
-}
-
 export function isDate(column: ShownColumn): boolean {
 	return column.type === 'date' || column.shows === 'date'
 }

@@ -5,7 +5,8 @@
 	import { offersChoices } from '$lib/core/model/table.ts'
 	import { orderWords } from '$lib/core/sentence/slots/columns.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-	import { isNumeric, isDate } from '../cells/show-cell.ts'
+	import { isNumeric } from '../cells/controls.ts'
+	import { isDate } from '../cells/show-cell.ts'
 	import type { GridView } from './grid-view.svelte.ts'
 
 	type Props = {

@@ -1,9 +1,9 @@
 <script lang="ts">
 	/** One cell: what stands there, or the control that changes it. */
-	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import type { WireCell } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-	import { inputType, type CellDraft } from '../cells/cell-draft.ts'
+	import type { CellDraft } from '../cells/cell-draft.ts'
+	import { CONTROLS } from '../cells/controls.ts'
 	import { optionsAt } from '../cells/options.ts'
 	import ReferencePicker from '../cells/ReferencePicker.svelte'
 	import { showCell } from '../cells/show-cell.ts'
@@ -22,7 +22,8 @@
 
 	let { column, cell, draft, there, invalid, onchange }: Props = $props()
 
-	const choices = $derived(column.type === 'choice' ? (column.choices ?? []) : ['yes', 'no'])
+	const control = $derived(CONTROLS[column.type])
+	const choices = $derived(control.by === 'choice' ? (column.choices ?? []) : ['yes', 'no'])
 
 	function focus(node: HTMLElement) {
 		node.focus()
@@ -33,7 +34,7 @@
 
 {#if !draft}
 	{cell === undefined ? '' : showCell(column, cell)}
-{:else if column.type === 'reference'}
+{:else if control.by === 'row'}
 	<ReferencePicker
 		id="cell"
 		table={column.to ?? 0}
@@ -42,14 +43,14 @@
 		options={optionsAt('')}
 		onchange={(next) => onchange(next, false)}
 	/>
-{:else if column.type === 'choice' || column.type === 'yes/no'}
+{:else if control.by === 'choice' || control.by === 'yes or no'}
 	<select use:focus value={draft.text} onchange={(event) => onchange({ text: event.currentTarget.value }, true)}>
 		<option value=""></option>
 		{#each choices as choice (choice)}<option>{choice}</option>{/each}
 	</select>
-{:else if holdsFile(column) || column.type === 'several choices'}
+{:else if control.by === 'file' || control.by === 'several'}
 	<GridPanel {column} {draft} {there} {onchange} />
-{:else if column.type === 'long text'}
+{:else if control.by === 'lines'}
 	<textarea
 		use:focus
 		rows="4"
@@ -58,8 +59,8 @@
 {:else}
 	<input
 		use:focus
-		type={column.type === 'date' || column.type === 'date and time' ? inputType(column) : 'text'}
-		step={column.type === 'date and time' ? 'any' : undefined}
+		type={control.input?.startsWith('date') ? control.input : 'text'}
+		step={control.input === 'datetime-local' ? 'any' : undefined}
 		value={draft.text}
 		oninput={(event) => onchange({ text: event.currentTarget.value }, false)}
 		aria-label={column.name}

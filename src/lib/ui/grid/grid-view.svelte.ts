@@ -1,7 +1,7 @@
 /** How one person looks at one table: the order, filters, widths and which columns stand. Kept in their browser. */
 import type { Filter } from '$lib/core/query/filter.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-import { isNumeric } from '../cells/show-cell.ts'
+import { CONTROLS } from '../cells/controls.ts'
 import type { SortKey } from './grid-rows.svelte.ts'
 
 interface Kept {
@@ -91,14 +91,7 @@ export class GridView {
 
 function usualWidth(column: ShownColumn): number {
 	const byName = column.name.length * 8 + 48
-	return Math.min(300, Math.max(usualFor(column), byName))
-}
-
-function usualFor(column: ShownColumn): number {
-	if (column.type === 'long text') return 260
-	// Room for the field in which it is changed.
-	if (column.type === 'date and time') return 230
-	return isNumeric(column) || column.type === 'yes/no' ? 96 : 150
+	return Math.min(300, Math.max(CONTROLS[column.type].width, byName))
 }
 
 function readKept(key: string): Kept | undefined {

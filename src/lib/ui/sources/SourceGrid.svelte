@@ -4,6 +4,7 @@
 	import type { ImportPlan } from '$lib/core/exchange/plan.ts'
 	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import type { Inspection } from '$lib/core/requests/imports.ts'
+	import { CONTROLS } from '../cells/controls.ts'
 	import { goIntoColumn, turnRow, type OpenDoubt } from './import-plan.ts'
 	import SourceColumnCard from './SourceColumnCard.svelte'
 
@@ -91,8 +92,7 @@
 						<td
 							class:out={!column.include}
 							class:marked={marked.has(`${i + 1} ${column.from}`)}
-							class:num={i >= inspection.firstRow &&
-								['whole number', 'decimal', 'money', 'percent'].includes(column.type)}>{row[column.from] ?? ''}</td
+							class:num={i >= inspection.firstRow && CONTROLS[column.type].inFigures}>{row[column.from] ?? ''}</td
 						>
 					{/each}
 				</tr>

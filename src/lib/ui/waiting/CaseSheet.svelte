@@ -2,7 +2,8 @@
 	/** What one request asks for: the row as it was asked, and the rows under it. */
 	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { CaseSheet } from '$lib/core/requests/cases.ts'
-	import { isNumeric, showCell } from '../cells/show-cell.ts'
+	import { isNumeric } from '../cells/controls.ts'
+	import { showCell } from '../cells/show-cell.ts'
 	import { showMoment } from '../dates.ts'
 	import { toneOf } from './tone.ts'
 
