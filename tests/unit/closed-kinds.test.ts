@@ -54,6 +54,13 @@ const STRUCTURE_REQUESTS = 'src/lib/core/requests/structure.ts'
 const CHANGE_STRUCTURE = 'src/lib/server/requests/change-structure.ts'
 const request = ["	z.object({ kind: z.literal('relations'), table }),", "	z.object({ kind: z.literal('relations'), table }),\n	z.object({ kind: z.literal('twin'), table }),"] as const // prettier-ignore
 
+const FILE_FORMATS = 'src/lib/core/exchange/file-formats.ts'
+const MAKERS = 'src/lib/server/exports/make-file.ts'
+const format = ["'json' | 'sqlite'", "'json' | 'sqlite' | 'slate'"] as const
+const APP_ERROR = 'src/lib/core/app-error.ts'
+const STATUS = 'src/lib/server/web/answer.ts'
+const code = ["'busy' | ", "'busy' | 'asleep' | "] as const
+
 const REGISTRIES: readonly Registry[] = [
 	{
 		what: 'a type of slot',
@@ -75,6 +82,24 @@ const REGISTRIES: readonly Registry[] = [
 				"	twin: (asked, { threads, by }) => threads.write('removeTable', { ...asked, ...by }),\n	relations: (asked"
 			])
 		}
+	},
+	{
+		what: 'a format of files',
+		files: [FILE_FORMATS, MAKERS],
+		added: exchange(FILE_FORMATS, format),
+		whole: {
+			...exchange(FILE_FORMATS, format, [
+				'	json: { words',
+				"	slate: { words: 'Slate', ending: 'slate', mediaType: 'text/plain', mostRows: 1 },\n	json: { words"
+			]),
+			...exchange(MAKERS, ['	json: makeJson,', '	json: makeJson,\n	slate: makeJson,'])
+		}
+	},
+	{
+		what: 'a code of refusals',
+		files: [STATUS],
+		added: exchange(APP_ERROR, code),
+		whole: { ...exchange(APP_ERROR, code), ...exchange(STATUS, ['	busy: 429,', '	busy: 429,\n	asleep: 503,']) }
 	},
 	{
 		what: 'a type of column',

@@ -1,5 +1,7 @@
 <script lang="ts">
 	/** The formats in which rows leave: what the reader may not see is in none of them. */
+	import { FILE_FORMATS } from '$lib/core/exchange/file-formats.ts'
+
 	type Props = {
 		/** What is exported; the format is added. */
 		from: string
@@ -9,22 +11,13 @@
 
 	let { from, words: title = 'Export' }: Props = $props()
 
-	const FORMATS = [
-		['csv', 'CSV'],
-		['csv defused', 'CSV, safe to open in a spreadsheet'],
-		['xlsx', 'Workbook (XLSX)'],
-		['ods', 'Workbook (ODS)'],
-		['json', 'JSON'],
-		['sqlite', 'SQLite file']
-	] as const
-
 	let menu = $state<HTMLDetailsElement>()
 </script>
 
 <details bind:this={menu}>
 	<summary class="btn">{title}</summary>
 	<ul>
-		{#each FORMATS as [format, words] (format)}
+		{#each Object.entries(FILE_FORMATS) as [format, { words }] (format)}
 			<li>
 				<a
 					href="{from}{from.includes('?') ? '&' : '?'}format={encodeURIComponent(format)}"
