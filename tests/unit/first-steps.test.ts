@@ -103,7 +103,7 @@ describe('whom the Lookout begins with', () => {
 
 	test('who sees a row, as far as the builder does', () => {
 		const found = sees()
-		expect(found.tables).toEqual([{ id: MINUTES, name: 'minutes', kept: true }])
+		expect(found.tables).toEqual([{ id: MINUTES, name: 'minutes', owned: true }])
 		expect(found.people.filter(({ tables }) => tables.length > 0).map(({ person }) => person)).toEqual([IMKE, KEEPER])
 		expect(whyNothing(WIM, found)).toEqual(found.tables)
 		expect(whyNothing(IMKE, found)).toBeUndefined()

@@ -310,7 +310,7 @@ describe('a bringing-in is undone as a whole', () => {
 		const ids = Object.keys(before).map(rowOf)
 		const { added, changed, removed } = await apply(await stage(how, text))
 		expect(shown()).not.toEqual(before)
-		expect(await undo()).toEqual({ undone: added + changed + removed, kept: [], keptCount: 0 })
+		expect(await undo()).toEqual({ undone: added + changed + removed, left: [], leftCount: 0 })
 		expect(shown()).toEqual(before)
 		expect(Object.keys(before).map(rowOf)).toEqual(ids)
 		await expect(undo()).rejects.toThrow('There is nothing that can be undone')
@@ -322,11 +322,11 @@ describe('a bringing-in is undone as a whole', () => {
 		change('GS-002', STATE, 'Watch')
 		expect(await undo()).toEqual({
 			undone: 1,
-			kept: [
+			left: [
 				{ label: 'GS-002', message: 'state was changed since.' },
 				{ label: 'NH-002', message: 'depth was changed since.' }
 			],
-			keptCount: 2
+			leftCount: 2
 		})
 		expect(shown()).toMatchObject({
 			'NH-002': ['Varrow Quay', 7, 'Watch', null],
@@ -338,14 +338,14 @@ describe('a bringing-in is undone as a whole', () => {
 	test('a cell that was changed beside those of the file does not stand in the way', async () => {
 		await apply(await stage('update'))
 		change('NH-002', SEEN, '2026-03-03')
-		expect(await undo()).toMatchObject({ undone: 3, keptCount: 0 })
+		expect(await undo()).toMatchObject({ undone: 3, leftCount: 0 })
 		expect(shown()['NH-002']).toEqual(['Ness Hythe', 6, 'Watch', '2026-03-03'])
 	})
 
 	test('a row that went since is named; one that is needed by others stays', async () => {
 		await apply(await stage('update'))
 		changeRows(store, [{ kind: 'remove', table: MOORINGS, row: rowOf('NH-002') }], { actor, now: NOW, through: 'grid' })
-		expect(await undo()).toMatchObject({ undone: 2, kept: [{ message: 'It was removed since.' }] })
+		expect(await undo()).toMatchObject({ undone: 2, left: [{ message: 'It was removed since.' }] })
 	})
 
 	test('not after thirty days, when what was taken out is gone for good; nor by who does not keep the table', async () => {
@@ -379,7 +379,7 @@ describe('many rows go in step by step', () => {
 			['judgeStaged', 'judgeTable', 'tryStep', 'beginApplying', 'applyStep', 'endApplying'] //
 		)
 		expect(count()).toBe(MANY + 1)
-		expect(await undo()).toEqual({ undone: MANY + 3, kept: [], keptCount: 0 })
+		expect(await undo()).toEqual({ undone: MANY + 3, left: [], leftCount: 0 })
 		expect(Object.keys(shown()).sort()).toEqual(['NH-001', 'NH-002', 'VQ-001', 'VQ-777'])
 	})
 
@@ -430,7 +430,7 @@ describe('many rows go in step by step', () => {
 		expect(findUndoable(store, MOORINGS, NOW)).toMatchObject({ file: 'moorings.csv' })
 		const told = store.pluck(`SELECT body ->> 'added' FROM history WHERE kind = 'bring in again'`)
 		expect(told).toBe(MANY)
-		expect(await undo()).toMatchObject({ undone: MANY, keptCount: 0 })
+		expect(await undo()).toMatchObject({ undone: MANY, leftCount: 0 })
 		expect(count()).toBe(3)
 	})
 

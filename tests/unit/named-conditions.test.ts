@@ -135,7 +135,7 @@ test('is no column that is kept back from somebody, nor one of a person’s shee
 	store.db.prepare('INSERT INTO role_held (person, role) VALUES (?, ?)').run(imke, ALL)
 	letSee('', [CODE])
 	const found = readAccess(store, { table: MOORINGS, ...by }).people.find((each) => each.person === imke)
-	expect(found?.keptBack).toEqual(['Depth', 'Diver'])
+	expect(found?.withheld).toEqual(['Depth', 'Diver'])
 	const condition = { name: 'has no mail', type: 'computed' as const, formula: 'ISBLANK(email)', condition: true }
 	addColumn(store, { table: 1, column: condition, ...by })
 	expect(readPeople(store, by).columns.map((column) => column.name)).not.toContain('has no mail')

@@ -102,7 +102,7 @@ export type Expr = { readonly type: Type } & (
 			readonly name: AggregateName
 			readonly args: readonly Expr[]
 			/** Where it lies in the row already. */
-			readonly kept?: Rollup
+			readonly rollup?: Rollup
 	  }
 	| { readonly kind: 'arithmetic'; readonly op: ArithmeticOp; readonly left: Expr; readonly right: Expr }
 	| { readonly kind: 'negate'; readonly arg: Expr }

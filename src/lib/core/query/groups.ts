@@ -45,10 +45,10 @@ export function planGroups(
 	const ctx = newContext('r', rights.moment, rights)
 	const seen = isAlways(cell)
 		? raw('1')
-		: sql`(CASE WHEN ${compileCondition(cell, { ...ctx, sight: undefined })} THEN 1 ELSE 0 END)`
+		: sql`(CASE WHEN ${compileCondition(cell, { ...ctx, visibility: undefined })} THEN 1 ELSE 0 END)`
 	const { key, shown } = keyOf(table, column, { as, ctx, ...plans })
-	const { sight, rest } = conditionsOf({ ...request, columns: [] }, rights, ctx)
-	const from = sql`(SELECT ${key} AS k, ${shown} AS s, ${seen} AS seen FROM ${rowsOf(request)} WHERE ${allOf([TICK, ...sight, ...rest])})`
+	const { visibility, rest } = conditionsOf({ ...request, columns: [] }, rights, ctx)
+	const from = sql`(SELECT ${key} AS k, ${shown} AS s, ${seen} AS seen FROM ${rowsOf(request)} WHERE ${allOf([TICK, ...visibility, ...rest])})`
 	const filled = raw('seen AND k IS NOT NULL')
 	const reckons = as === 'numbers' || as === 'dates'
 	const spread = reckons ? sql`min(CASE WHEN seen THEN k END), max(CASE WHEN seen THEN k END)` : sql`NULL, NULL`

@@ -98,8 +98,8 @@ export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, ri
 
 /** How many rows there are, counted up to a limit. */
 export function planCount(request: Omit<PageRequest, 'limit'>, { rights }: Plans, limit: number): Sql {
-	const { sight, rest } = conditionsOf(request, rights, newContext('r', rights.moment, rights))
-	const where = allOf([...sight, ...rest])
+	const { visibility, rest } = conditionsOf(request, rights, newContext('r', rights.moment, rights))
+	const where = allOf([...visibility, ...rest])
 	return sql`SELECT count(*) FROM (SELECT 1 FROM ${rowsOf(request)} WHERE ${where} LIMIT ${limit})`
 }
 
@@ -123,9 +123,9 @@ interface Key {
  * Rows whose first key is filled and seen; those where it is blank; those where it is not seen, which have no order by it.
  * Where a cell is seen its row is too, so that the row's own condition need not be asked beside the cell's.
  */
-function branchesOf(keys: readonly Key[], { sight, rest }: Conditions): Branch[] {
+function branchesOf(keys: readonly Key[], { visibility, rest }: Conditions): Branch[] {
 	const [first, ...further] = keys
-	const all = [...sight, ...rest]
+	const all = [...visibility, ...rest]
 	if (!first) return [{ keys, where: all }]
 	const seen = first.mask ? [first.mask, ...rest] : all
 	const branches: Branch[] = [

@@ -46,15 +46,15 @@ export interface Plans {
 
 export interface Conditions {
 	/** The rows that the reader sees. */
-	readonly sight: readonly Sql[]
+	readonly visibility: readonly Sql[]
 	/** What else was asked. */
 	readonly rest: readonly Sql[]
 }
 
 export function conditionsOf(request: Omit<PageRequest, 'limit'>, rights: Rights, ctx: Context): Conditions {
-	const bare = { ...ctx, sight: undefined }
+	const bare = { ...ctx, visibility: undefined }
 	const rows = rights.rows(request.table)
-	const sight = isAlways(rows) ? [] : [compileCondition(rows, bare)]
+	const visibility = isAlways(rows) ? [] : [compileCondition(rows, bare)]
 	const asked = request.where.filter((where) => !isAlways(where)).map((where) => compileCondition(where, ctx))
 	const rest = asked.length > 0 ? [TICK, ...asked] : []
 	if (request.row !== undefined) rest.push(sql`r.n = ${param(request.row)}`)
@@ -64,7 +64,7 @@ export function conditionsOf(request: Omit<PageRequest, 'limit'>, rights: Rights
 		const mask = rights.cell(request.table, column)
 		if (!isAlways(mask)) rest.push(compileCondition(mask, bare))
 	}
-	return { sight, rest }
+	return { visibility, rest }
 }
 
 /** The rows that are looked at, as `r`. The join is crossed, so that the candidates come first whatever the database thinks. */

@@ -55,7 +55,9 @@ export class SelectList {
 
 	addCell(table: Table, column: Column, catalogue: Catalogue): CellPlace {
 		const mask = this.rights.cell(table, column)
-		const seenAt = isAlways(mask) ? undefined : this.addFlag(compileCondition(mask, { ...this.ctx, sight: undefined }))
+		const seenAt = isAlways(mask)
+			? undefined
+			: this.addFlag(compileCondition(mask, { ...this.ctx, visibility: undefined }))
 		const place = { column, type: column.computed?.expr.type, ...(seenAt === undefined ? {} : { seenAt }) }
 		if (column.computed) return { ...place, ...this.addComputed(table, column, column.computed.stored) }
 		const at = this.add(raw(`r.c${column.id}`))
@@ -64,10 +66,10 @@ export class SelectList {
 	}
 
 	addOffers(table: Table): OfferPlaces {
-		const flag = (right: Right) => this.addFlag(compileCondition(right.where, { ...this.ctx, sight: undefined }))
+		const flag = (right: Right) => this.addFlag(compileCondition(right.where, { ...this.ctx, visibility: undefined }))
 		const removes = this.rights
 			.of('remove', table)
-			.map((right) => compileCondition(right.where, { ...this.ctx, sight: undefined }))
+			.map((right) => compileCondition(right.where, { ...this.ctx, visibility: undefined }))
 		return {
 			change: this.rights.of('change', table).map((right) => ({ right, at: flag(right) })),
 			removeAt: removes.length === 0 ? undefined : this.addFlag(anyOf(removes))

@@ -3,7 +3,7 @@ import { isAlways, isNever } from '../formula/syntax/constant.ts'
 import type { Rights } from '../access/rights.ts'
 import { compileCondition, compileError, compileValue } from '../formula/sql/compile.ts'
 import type { Context } from '../formula/sql/sql-context.ts'
-import { keptSortPlace, whereServed } from '../formula/sql/rollups.ts'
+import { rollupSortPlace, whereServed } from '../formula/sql/rollups.ts'
 import type { Expr } from '../model/formula.ts'
 import { partsOf, someNode } from '../formula/syntax/walk.ts'
 import { comparedPlace, hasKey, isStored } from '../table/storage.ts'
@@ -23,7 +23,7 @@ export function sortOf(
 ): Sort | undefined {
 	const cell = rights.cell(table, column)
 	if (isNever(cell)) return undefined
-	const mask = isAlways(cell) ? undefined : compileCondition(cell, { ...ctx, sight: undefined })
+	const mask = isAlways(cell) ? undefined : compileCondition(cell, { ...ctx, visibility: undefined })
 	if (hasKey(column)) return { value: raw(`r.c${column.id}k`), mask }
 	if (column.type === 'reference') {
 		const target = getTable(catalogue, column.to ?? 0)
@@ -31,16 +31,16 @@ export function sortOf(
 		return { value: labelOf(column, target, { rights, ctx }, sortedLabel(label)), mask }
 	}
 	if (isStored(column)) return { value: raw(`r.c${column.id}`), mask }
-	const kept = keptSort(column, rights)
+	const kept = rollupSort(column, rights)
 	return { value: kept === undefined ? virtualValue(table, column, ctx) : raw(`r.${kept}`), mask }
 }
 
 /** The place of a kept total that is the whole of a column, where it serves the reader on every row: an index serves it. */
-function keptSort(column: Column, rights: Rights): string | undefined {
-	const place = keptSortPlace(column)
+function rollupSort(column: Column, rights: Rights): string | undefined {
+	const place = rollupSortPlace(column)
 	const expr = column.computed?.expr
-	if (place === undefined || expr?.kind !== 'aggregate' || !expr.kept) return undefined
-	return column.computed?.vouched || isAlways(whereServed(expr.kept, rights).where) ? place : undefined
+	if (place === undefined || expr?.kind !== 'aggregate' || !expr.rollup) return undefined
+	return column.computed?.vouched || isAlways(whereServed(expr.rollup, rights).where) ? place : undefined
 }
 
 /**
@@ -63,9 +63,9 @@ export function countsAnew(column: Column, rights: Rights): boolean {
 function isServedWhole({ expr, vouched }: Computed, rights: Rights): boolean {
 	const anew = (node: Expr): boolean => {
 		if (node.kind === 'children') return true
-		if (node.kind !== 'aggregate' || !node.kept) return partsOf(node).some(anew)
+		if (node.kind !== 'aggregate' || !node.rollup) return partsOf(node).some(anew)
 		if (vouched) return false
-		const { where, elseNone, elseOf } = whereServed(node.kept, rights)
+		const { where, elseNone, elseOf } = whereServed(node.rollup, rights)
 		return !isAlways(where) && !elseNone && !elseOf
 	}
 	return !anew(expr)
@@ -79,18 +79,18 @@ function sortedLabel(label: Column): (alias: string) => Sql {
 export function virtualValue(table: Table, column: Column, ctx: Context): Sql {
 	const expr = fieldOf(table, column)
 	const error = compileError(expr, ctx)
-	const value = compileValue(expr, { ...ctx, sight: ctx.sight && withoutMask(ctx.sight, table, column) })
+	const value = compileValue(expr, { ...ctx, visibility: ctx.visibility && withoutMask(ctx.visibility, table, column) })
 	return error ? sql`(CASE WHEN (${error}) IS NULL THEN ${value} END)` : value
 }
 
 /** The mask of the column itself is asked beside the value, once; inside, the operands stand bare. */
 function withoutMask(
-	sight: NonNullable<Context['sight']>,
+	visibility: NonNullable<Context['visibility']>,
 	table: Table,
 	column: Column
-): NonNullable<Context['sight']> {
+): NonNullable<Context['visibility']> {
 	const bare: Expr = { kind: 'literal', value: true, type: { kind: 'yesno' } }
-	return { ...sight, cell: (t, c) => (t === table && c === column ? bare : sight.cell(t, c)) }
+	return { ...visibility, cell: (t, c) => (t === table && c === column ? bare : visibility.cell(t, c)) }
 }
 
 export function fieldOf(table: Table, column: Column): Expr {
@@ -105,7 +105,7 @@ export function labelOf(
 	read: (alias: string) => Sql
 ): Sql {
 	const alias = ctx.newAlias()
-	const inner: Context = { ...ctx, aliases: [alias], sight: undefined }
+	const inner: Context = { ...ctx, aliases: [alias], visibility: undefined }
 	const label = getColumn(target, target.label)
 	const conditions = [sql`${raw(alias)}.n = r.c${column.id}`]
 	for (const needed of [rights.rows(target), rights.cell(target, label)]) {

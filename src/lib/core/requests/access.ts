@@ -22,7 +22,7 @@ export type Examples = Kinds<typeof exampleSchema>
 
 export interface WhoSees {
 	/** The tables that the draft shows, with whether the builder keeps them. */
-	readonly tables: readonly { readonly id: number; readonly name: string; readonly kept: boolean }[]
+	readonly tables: readonly { readonly id: number; readonly name: string; readonly owned: boolean }[]
 	/** The tables of which each person sees a row, or may add one, as far as the builder sees as much. */
 	readonly people: readonly { readonly person: number; readonly tables: readonly number[] }[]
 }
@@ -118,8 +118,8 @@ export interface PersonCount {
 	readonly before: number
 	readonly change: number
 	/** Names of columns that this person sees on no row, and that they saw on none before. */
-	readonly keptBack: readonly string[]
-	readonly keptBackBefore: readonly string[]
+	readonly withheld: readonly string[]
+	readonly withheldBefore: readonly string[]
 }
 
 export interface ShownExample {

@@ -22,7 +22,7 @@ export interface AppSummary {
 export interface BenchTable {
 	readonly id: number
 	readonly name: string
-	readonly kept: boolean
+	readonly owned: boolean
 	/** Who keeps it, by number; told to keepers only. */
 	readonly keepers: readonly number[]
 	/** Whether its rows are the workspace's people. */

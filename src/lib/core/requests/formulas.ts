@@ -41,7 +41,7 @@ export interface FormulaResult {
 	/** Functions that run as code registered with the database instead of SQL of its own. */
 	readonly registered?: readonly string[]
 	/** Kept in the row, or worked out when it is read. */
-	readonly kept?: boolean
+	readonly stored?: boolean
 	/** How many of its totals lie in the row, brought up to date with each child. */
 	readonly rollups?: number
 	/** How many rows it may have to look at for each row, where that is worth a word. */

@@ -82,8 +82,8 @@ export interface Inspection {
 export interface Undone {
 	readonly undone: number
 	/** Rows that stay as they are, and why: the first of them, and how many there are. */
-	readonly kept: readonly Misfit[]
-	readonly keptCount: number
+	readonly left: readonly Misfit[]
+	readonly leftCount: number
 }
 
 export interface GivenImport {

@@ -1,6 +1,6 @@
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { entryOfLine } from '$lib/core/app/lines/all.ts'
-import { keptSortPlace } from '$lib/core/formula/sql/rollups.ts'
+import { rollupSortPlace } from '$lib/core/formula/sql/rollups.ts'
 import { isStored } from '$lib/core/table/storage.ts'
 import { findColumn } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
@@ -14,7 +14,7 @@ export function indexSorts(store: Store, document: AppDocument): void {
 			const order = entryOfLine(line).order(line)
 			const table = order && catalogue.tables.get(order.table)
 			const column = table && findColumn(table, order.column)
-			if (table && column && (isStored(column) || keptSortPlace(column))) createIndex(store.db, table, column)
+			if (table && column && (isStored(column) || rollupSortPlace(column))) createIndex(store.db, table, column)
 		}
 	}
 }

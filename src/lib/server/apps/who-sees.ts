@@ -22,7 +22,7 @@ export function whoSees(store: Store, { app, actor, now }: { app: number; actor:
 		return { person, tables: seen.map(({ id }) => id) }
 	})
 	return {
-		tables: tables.map(({ id, name, keepers }) => ({ id, name, kept: keepers.includes(actor.person) })),
+		tables: tables.map(({ id, name, keepers }) => ({ id, name, owned: keepers.includes(actor.person) })),
 		people
 	}
 }

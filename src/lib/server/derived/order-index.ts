@@ -5,7 +5,7 @@
  * Only where values are many: an index of few values is a worse way to rows than none. Columns by which a released list is
  * sorted have theirs from the release on (`apps/index-sorts.ts`).
  */
-import { keptSortPlace } from '$lib/core/formula/sql/rollups.ts'
+import { rollupSortPlace } from '$lib/core/formula/sql/rollups.ts'
 import { isStored } from '$lib/core/table/storage.ts'
 import { findColumn, type Column, type ColumnTypeName, type Table } from '$lib/core/model/table.ts'
 import type { Store, WantedOrder } from '../store/store.ts'
@@ -40,7 +40,7 @@ export function makeOrderIndex(store: Store, { table: id, column: columnId }: Wa
 }
 
 function wants(store: Store, table: Table, column: Column): boolean {
-	const kept = keptSortPlace(column)
+	const kept = rollupSortPlace(column)
 	if (!(kept ?? isStored(column)) || FEW_VALUES.has(column.type)) return false
 	if (column.computed?.expr.type.kind === 'yesno') return false
 	if (store.pluck(HAS, `i${table.id}_${kept ?? column.id}`) !== undefined) return false

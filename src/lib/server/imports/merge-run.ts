@@ -136,8 +136,8 @@ export async function undoInSteps(
 		soFar = await sized((atMost) => host.write('undoStep', { ...asked, soFar, atMost }))
 		onProgress(soFar.undone)
 	}
-	const { undone, kept, keptCount } = soFar
-	return { undone, kept, keptCount }
+	const { undone, left, leftCount } = soFar
+	return { undone, left, leftCount }
 }
 
 /** Steps of about this long: what an edit of somebody else may wait, however much hangs on a row of the table. */

@@ -27,26 +27,26 @@ export function listTables(store: Store, { actor, now }: ByActor): BenchTable[] 
 	const workspace = store.workspace()
 	const { rights } = standingOf(store, actor, now)
 	return [...workspace.catalogue.tables.values()].flatMap((table) => {
-		const kept = table.keepers.includes(actor.person)
-		if (!kept && isNever(rights.rows(table))) return []
+		const owned = table.keepers.includes(actor.person)
+		if (!owned && isNever(rights.rows(table))) return []
 		const visible = table.columns.filter((column) => !isNever(rights.cell(table, column)))
 		const entry = workspace.document.tables.find((each) => each.id === table.id)
 		const source =
-			entry?.source && kept
+			entry?.source && owned
 				? { file: entry.source.file, at: entry.source.at, ...(entry.source.sheet ? { sheet: entry.source.sheet } : {}) }
 				: null
 		const shown = describeColumns(
 			table,
 			visible.map((column) => column.id),
-			kept
+			owned
 		)
 		const backReferences = table.backReferences.map((each) => each.name)
 		return [
 			{
 				id: table.id,
 				name: table.name,
-				kept,
-				keepers: kept ? table.keepers : [],
+				owned,
+				keepers: owned ? table.keepers : [],
 				people: table === workspace.catalogue.people,
 				label: table.label,
 				rows: countUnder(store, rights, { table, where: [], limit: LISTED }),
@@ -54,10 +54,10 @@ export function listTables(store: Store, { actor, now }: ByActor): BenchTable[] 
 				columns: shown,
 				backReferences,
 				source,
-				undoable: kept && findUndoable(store, table.id, now) !== undefined,
+				undoable: owned && findUndoable(store, table.id, now) !== undefined,
 				about: table.about ?? '',
-				checks: kept ? (entry?.checks ?? []) : [],
-				removed: kept ? (entry?.removed ?? []).map(({ column, at }) => ({ id: column.id, name: column.name, at })) : []
+				checks: owned ? (entry?.checks ?? []) : [],
+				removed: owned ? (entry?.removed ?? []).map(({ column, at }) => ({ id: column.id, name: column.name, at })) : []
 			}
 		]
 	})
@@ -97,11 +97,11 @@ export function tryCondition(
 	const tooDear = findTooDear(store, expr)
 	if (tooDear !== undefined) return { ok: false, issues: [tooMuch(tooDear, text)] }
 	const looksAt = findCost(store, expr)
-	const count = (sight: Rights, at: typeof moment): number =>
-		countUnder(store, sight, { table, where: [fold(expr, at)], limit: COUNT_LIMIT })
-	const kept = table.keepers.includes(actor.person)
+	const count = (rights: Rights, at: typeof moment): number =>
+		countUnder(store, rights, { table, where: [fold(expr, at)], limit: COUNT_LIMIT })
+	const owned = table.keepers.includes(actor.person)
 	const unheld = findUnheldOfMe(store, expr, { actor, now })
-	const others = kept && unheld === undefined ? people : []
+	const others = owned && unheld === undefined ? people : []
 	return {
 		ok: true,
 		issues: [],
@@ -112,7 +112,7 @@ export function tryCondition(
 			const standing = standingOf(store, { person, lookedAtBy: actor.person }, now)
 			return name === undefined ? [] : [{ name, rows: count(standing.rights, standing.moment) }]
 		}),
-		...(kept && unheld !== undefined ? { unheld } : {}),
+		...(owned && unheld !== undefined ? { unheld } : {}),
 		...(looksAt === undefined ? {} : { looksAt })
 	}
 }

@@ -97,8 +97,8 @@ function countFor(
 		seen: counts.count(after, table),
 		before: counts.count(before, table),
 		change: change.length === 0 ? 0 : counts.count(keeper, table, may),
-		keptBack: hiddenFrom(after),
-		keptBackBefore: hiddenFrom(before)
+		withheld: hiddenFrom(after),
+		withheldBefore: hiddenFrom(before)
 	}
 }
 

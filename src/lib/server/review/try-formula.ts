@@ -36,7 +36,7 @@ export function tryFormula(store: Store, { table: id, text, row, actor, now }: T
 		dependsOn: table.columns.filter((column) => read.has(column.id)).map((column) => column.name),
 		registered: registeredCalls(expr),
 		...(looksAt === undefined ? {} : { looksAt }),
-		kept: readsOwnRowOnly(expr) && !isVolatile(expr),
+		stored: readsOwnRowOnly(expr) && !isVolatile(expr),
 		rollups: rollupsOf(withRollups(expr, 0)).length
 	}
 	const first = row ?? readRows(store, actor, { table: id, columns: [], limit: 1 }, now).rows[0]?.id

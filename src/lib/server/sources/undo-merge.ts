@@ -29,7 +29,7 @@ export interface Undoing extends Undone {
 	readonly ended: boolean
 }
 
-export const NOTHING_UNDONE: Undoing = { undone: 0, kept: [], keptCount: 0, before: null, ended: false }
+export const NOTHING_UNDONE: Undoing = { undone: 0, left: [], leftCount: 0, before: null, ended: false }
 
 const MOST_TOLD = 50
 
@@ -69,16 +69,16 @@ export function undoStep(store: Store, { table: id, actor, now, soFar, atMost }:
 		const label = rowLabel(store, table, { n: entries[i]?.n ?? 0, person: actor.person, now })
 		return { label, message }
 	})
-	const kept = [...soFar.kept, ...stays].slice(0, MOST_TOLD)
-	const keptCount = soFar.keptCount + stays.length
+	const left = [...soFar.left, ...stays].slice(0, MOST_TOLD)
+	const leftCount = soFar.leftCount + stays.length
 	const undone = soFar.undone + entries.length - stays.length
 	const ended = entries.length < atMost
 	if (ended) {
-		const body = { file: merge.file, undone, kept: keptCount }
+		const body = { file: merge.file, undone, kept: leftCount }
 		const at = { at: now, person: actor.person, through: 'Sources' as const, table: id, row: null }
 		writeHistory(store, { ...at, kind: 'bring in undone', body })
 	}
-	return { undone, kept, keptCount, before: entries.at(-1)?.seq ?? soFar.before, ended }
+	return { undone, left, leftCount, before: entries.at(-1)?.seq ?? soFar.before, ended }
 }
 
 interface Entry {

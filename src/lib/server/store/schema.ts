@@ -4,7 +4,7 @@
  *
  * Column numbers are never used again, so renaming moves no data.
  */
-import { keptSortPlace } from '$lib/core/formula/sql/rollups.ts'
+import { rollupSortPlace } from '$lib/core/formula/sql/rollups.ts'
 import { quoteName, raw, joinSql, sql } from '$lib/core/sql/sql.ts'
 import { comparedPlace, hasKey, isStored, storageClass } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/model/table.ts'
@@ -33,7 +33,7 @@ export function createIndexes(db: Db, table: Table): void {
 }
 
 export function createIndex(db: Db, table: Table, column: Column): void {
-	const kept = keptSortPlace(column)
+	const kept = rollupSortPlace(column)
 	const name = kept ?? comparedPlace(column)
 	// Not UNIQUE: the index would speak before the lines of access do, and tell whoever may not write that a value is
 	// taken. The one writer asks after the lines, in the same transaction, so nothing can come between.

@@ -29,7 +29,7 @@ import { takeNumbers } from '../store/numbers.ts'
 import { refuseUnheldRule } from './rules.ts'
 import { refuseIfNeeded, restructure, usesOfColumn } from './restructure.ts'
 import { addColumn as addPhysical } from '../store/schema.ts'
-import { RETENTION_MS } from './kept-for.ts'
+import { RETENTION_MS } from './retention.ts'
 import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { refuseTakenName } from './tables.ts'
 
@@ -42,10 +42,10 @@ export function changeColumn(
 	store: Store,
 	{ table, column, words, actor, now }: OfColumn & { words: ColumnWords }
 ): void {
-	const kept = getTableAsKeeper(store, table, actor)
-	const old = getColumn(kept, column)
+	const owned = getTableAsKeeper(store, table, actor)
+	const old = getColumn(owned, column)
 	const name = words.name?.trim()
-	if (name !== undefined) refuseTaken(kept, name, column)
+	if (name !== undefined) refuseTaken(owned, name, column)
 	if (words.numbering && !isNumbering(words.numbering))
 		throw new AppError('invalid', 'A numbering needs one group of noughts in braces, as in SR-{year}-{0000}.')
 	if (words.numbering && old.type !== 'text' && old.type !== 'code')
@@ -54,11 +54,11 @@ export function changeColumn(
 			'Numbers such as SR-2026-0001 are text or codes. Change the type of the column first.'
 		)
 	if (words.otherwise) refuseUnheldRule(store, { table, kind: 'default', text: words.otherwise, actor, now })
-	if (words.choices) refuseLostChoices(store, kept, old, words.choices)
+	if (words.choices) refuseLostChoices(store, owned, old, words.choices)
 	if (words.onRemoval && old.type !== 'reference')
 		throw new AppError('invalid', 'Only a reference says what becomes of its rows.')
-	if (words.uniqueWithin) refuseIfNotPlain(kept, words.uniqueWithin)
-	if (words.unique) refuseRepeats(store, kept, old, within(words).uniqueWithin)
+	if (words.uniqueWithin) refuseIfNotPlain(owned, words.uniqueWithin)
+	if (words.unique) refuseRepeats(store, owned, old, within(words).uniqueWithin)
 	restructure(store, { table, actor, now, what: `column ${old.name}` }, (entry) =>
 		mapColumn(entry, column, (each) => {
 			const { uniqueWithin: _was, ...plain } = { ...each, ...words, name: name ?? each.name }
@@ -77,9 +77,9 @@ export function changeTable(
 	store: Store,
 	{ table, words, actor, now }: ByActor & { table: number; words: TableWords }
 ): void {
-	const kept = getTableAsKeeper(store, table, actor)
+	const owned = getTableAsKeeper(store, table, actor)
 	const name = words.name?.trim()
-	if (name !== undefined && name.toLowerCase() !== kept.name.toLowerCase()) refuseTakenName(store, name)
+	if (name !== undefined && name.toLowerCase() !== owned.name.toLowerCase()) refuseTakenName(store, name)
 	for (const { formula } of words.checks ?? [])
 		refuseUnheldRule(store, { table, kind: 'check', text: formula, actor, now })
 	restructure(store, { table, actor, now, what: 'table' }, (entry) =>
@@ -128,15 +128,15 @@ export function previewRemoval(
 	store: Store,
 	{ table, column, actor }: OfColumn
 ): { uses: ColumnUse[]; filled: number } {
-	const kept = getTableAsKeeper(store, table, actor)
-	const old = getColumn(kept, column)
+	const owned = getTableAsKeeper(store, table, actor)
+	const old = getColumn(owned, column)
 	const filled = old.computed ? 0 : (store.prepare(`SELECT count(c${column}) FROM t${table}`).pluck().get() as number)
 	return { uses: usesOfColumn(store, table, column), filled }
 }
 
 export function removeColumn(store: Store, { table, column, actor, now }: OfColumn): void {
-	const kept = getTableAsKeeper(store, table, actor)
-	const { name } = getColumn(kept, column)
+	const owned = getTableAsKeeper(store, table, actor)
+	const { name } = getColumn(owned, column)
 	refuseIfNeeded(store, table, column)
 	const gone = new Set([column])
 	restructure(store, { table, actor, now, what: `column ${name} taken out`, gone }, (entry) => {
@@ -153,11 +153,11 @@ export function removeColumn(store: Store, { table, column, actor, now }: OfColu
 
 /** Puts a column that was taken out back where it was, with its values. */
 export function returnColumn(store: Store, { table, column, actor, now }: OfColumn): void {
-	const kept = getTableAsKeeper(store, table, actor)
+	const owned = getTableAsKeeper(store, table, actor)
 	const entry = store.workspace().document.tables.find((each) => each.id === table)
 	const found = entry?.removed?.find((each) => each.column.id === column)
 	if (!found) throw new AppError('not_found', 'That column can no longer be put back.')
-	refuseTaken(kept, found.column.name, column)
+	refuseTaken(owned, found.column.name, column)
 	restructure(store, { table, actor, now, what: `column ${found.column.name} put back` }, (was) => ({
 		...was,
 		columns: was.columns.toSpliced(found.position, 0, found.column),
@@ -170,12 +170,12 @@ export function previewConversion(
 	store: Store,
 	{ table, column, type, actor }: OfColumn & { type: ColumnTypeName }
 ): ConversionPreview {
-	const kept = getTableAsKeeper(store, table, actor)
-	const old = getColumn(kept, column)
-	const target = targetColumn(store, kept, old, type)
+	const owned = getTableAsKeeper(store, table, actor)
+	const old = getColumn(owned, column)
+	const target = targetColumn(store, owned, old, type)
 	const unread: { text: string; rows: number }[] = []
 	const counts = { read: 0, blank: 0 }
-	for (const [stored, rows] of differentValues(store, kept, old)) {
+	for (const [stored, rows] of differentValues(store, owned, old)) {
 		const text = textOf(old, stored)
 		if (text === '') counts.blank += rows
 		else if (convert(target, text) === null) unread.push({ text, rows })
@@ -189,13 +189,13 @@ export function convertColumn(
 	store: Store,
 	{ table, column, type, actor, now }: OfColumn & { type: ColumnTypeName }
 ): number {
-	const kept = getTableAsKeeper(store, table, actor)
-	const old = getColumn(kept, column)
-	const target = targetColumn(store, kept, old, type)
+	const owned = getTableAsKeeper(store, table, actor)
+	const old = getColumn(owned, column)
+	const target = targetColumn(store, owned, old, type)
 	const id = takeNumbers(store, 'column', 1)
 	const made: Column = { ...target, id }
-	addPhysical(store.db, kept, made)
-	fillConverted(store, kept, old, made)
+	addPhysical(store.db, owned, made)
+	fillConverted(store, owned, old, made)
 	const entry = toEntry(made)
 	const replaced = new Map([[column, id]])
 	restructure(store, { table, actor, now, what: `column ${old.name} to ${type}`, replaced }, (was) => ({

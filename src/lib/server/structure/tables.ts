@@ -61,8 +61,8 @@ export function addColumn(
 	store: Store,
 	{ table, column, actor, now }: ByActor & { table: number; column: NewColumn }
 ): number {
-	const kept = getTableAsKeeper(store, table, actor)
-	refuseTakenColumn(kept, column.name)
+	const owned = getTableAsKeeper(store, table, actor)
+	refuseTakenColumn(owned, column.name)
 	const id = takeNumbers(store, 'column', 1)
 	restructure(store, { table, actor, now, what: `column ${column.name} added` }, (entry) => ({
 		...entry,
@@ -95,8 +95,8 @@ export function setLabel(
 	store: Store,
 	{ table, column, actor, now }: ByActor & { table: number; column: number }
 ): void {
-	const kept = getTableAsKeeper(store, table, actor)
-	const { type } = getColumn(kept, column)
+	const owned = getTableAsKeeper(store, table, actor)
+	const { type } = getColumn(owned, column)
 	if (!TYPED_TYPES.includes(type))
 		throw new AppError('invalid', 'A row is known by a column of its own that is typed in, such as its code or name.')
 	restructure(store, { table, actor, now, what: 'what rows are known by' }, (entry) => ({ ...entry, label: column }))
@@ -146,13 +146,13 @@ export function toReference(
 	{ fixes, ...asked }: Matching & { fixes: readonly (readonly [string, string])[] }
 ): number {
 	const { table, column, to, actor, now } = asked
-	const kept = getTableAsKeeper(store, table, actor)
+	const owned = getTableAsKeeper(store, table, actor)
 	const id = takeNumbers(store, 'column', 1)
-	const old = getColumn(kept, column)
+	const old = getColumn(owned, column)
 	const entry = asReference(entryOf(store, table).columns, { column, id, to })
 	const { found, text } = matching(store, asked)
 	// Filled first: kept columns that read it are worked out when the table's entry is saved.
-	addPhysical(store.db, kept, toColumn(entry, store.workspace().timeZone))
+	addPhysical(store.db, owned, toColumn(entry, store.workspace().timeZone))
 	store.db.prepare(`UPDATE t${table} AS r SET c${id} = ${found.text}`).run(...found.params)
 	for (const [from, meant] of fixes) {
 		const row = targetOf(store, asked, param(meant))
@@ -177,8 +177,8 @@ function asReference(
 	{ column, id, to }: { column: number; id: number; to: number }
 ): ColumnEntry {
 	const { name = '', required, unique, uniqueWithin, about } = columns.find((each) => each.id === column) ?? {}
-	const kept = Object.entries({ required, unique, uniqueWithin, about }).filter(([, value]) => value !== undefined)
-	return { id, name, type: 'reference', to, ...Object.fromEntries(kept) }
+	const rest = Object.entries({ required, unique, uniqueWithin, about }).filter(([, value]) => value !== undefined)
+	return { id, name, type: 'reference', to, ...Object.fromEntries(rest) }
 }
 
 export function canBeReference(column: Column): boolean {

@@ -33,11 +33,11 @@
 					</td>
 					<td class="num">{showCounted(person.change)}</td>
 					<td class="quiet"
-						>{person.seen === 0 ? 'all' : person.keptBack.join(', ').toLowerCase() || 'none'}
-						{#each person.seen > 0 ? without(person.keptBack, person.keptBackBefore) : [] as name (name)}
+						>{person.seen === 0 ? 'all' : person.withheld.join(', ').toLowerCase() || 'none'}
+						{#each person.seen > 0 ? without(person.withheld, person.withheldBefore) : [] as name (name)}
 							<span class="stamp bad">−{name}</span>
 						{/each}
-						{#each person.seen > 0 ? without(person.keptBackBefore, person.keptBack) : [] as name (name)}
+						{#each person.seen > 0 ? without(person.withheldBefore, person.withheld) : [] as name (name)}
 							<span class="stamp good">+{name}</span>
 						{/each}</td
 					>

@@ -16,8 +16,8 @@ function sayRows(people: readonly PersonCount[]): string {
 function sayColumns(people: readonly PersonCount[]): string[] {
 	// Who sees no row sees no column either; that is told by the rows.
 	const seeing = people.filter((person) => person.seen > 0 && person.before > 0)
-	const gained = seeing.map((person) => without(person.keptBackBefore, person.keptBack))
-	const lost = seeing.map((person) => without(person.keptBack, person.keptBackBefore))
+	const gained = seeing.map((person) => without(person.withheldBefore, person.withheld))
+	const lost = seeing.map((person) => without(person.withheld, person.withheldBefore))
 	return [...say('get', gained), ...say('lose', lost)]
 }
 

@@ -6,8 +6,8 @@
 
 	let { trial }: Props = $props()
 
-	function sayWhen({ kept, rollups = 0 }: Trial): string {
-		if (kept) return 'when the row changes, and kept'
+	function sayWhen({ stored, rollups = 0 }: Trial): string {
+		if (stored) return 'when the row changes, and kept'
 		if (rollups === 0) return 'in the database, whenever it is read'
 		return rollups === 1 ? 'when read; its total is kept' : 'when read; its totals are kept'
 	}

@@ -62,7 +62,7 @@
 			/>
 		</GridHeader>
 	{/each}
-	{#if table.kept}<span role="columnheader" class="plus"
+	{#if table.owned}<span role="columnheader" class="plus"
 			><button class="name" onclick={() => open({ kind: 'new column' })}>+ Column</button></span
 		>{/if}
 </div>

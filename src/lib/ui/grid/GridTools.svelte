@@ -22,7 +22,7 @@
 				'en-GB'
 			)}
 			{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''}{/if} · {plainColumns}
-		{plainColumns === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.kept
+		{plainColumns === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.owned
 			? ''
 			: ' · kept by somebody else'}
 	</p>
@@ -34,7 +34,7 @@
 	<button class="btn" onclick={() => work.removeRows()} disabled={!work.focusRow?.may?.remove}
 		>Remove {bottom === top ? `row ${top + 1}` : `${bottom - top + 1} rows`}</button
 	>
-	{#if table.kept}<button class="btn" onclick={onrules}>Rules</button>{/if}
+	{#if table.owned}<button class="btn" onclick={onrules}>Rules</button>{/if}
 	<ExportMenu
 		from="/export/{table.id}?{listingQuery(view)}"
 		words={view.filters.length > 0 ? 'Export as filtered' : 'Export'}

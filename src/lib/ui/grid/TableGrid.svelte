@@ -39,7 +39,7 @@
 
 	const columns = $derived(view.shown(table.columns))
 	const lefts = $derived(view.lefts(columns, Math.max(56, rows.count.toLocaleString('en-GB').length * 8 + 16)))
-	const width = $derived((lefts.at(-1) ?? 0) + (table.kept ? 90 : 0))
+	const width = $derived((lefts.at(-1) ?? 0) + (table.owned ? 90 : 0))
 	const scroll = new GridScroll(
 		() => rows.count,
 		() => ({ frozen: view.frozen, lefts })

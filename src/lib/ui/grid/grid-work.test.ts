@@ -33,7 +33,7 @@ let rows: GridRows
 beforeEach(async () => {
 	server = fakeRows(Array.from({ length: 2_500 }, (_row, i) => rowOf(i)))
 	vi.stubGlobal('fetch', server.fetch)
-	const table = { id: 7, name: 'Moorings', columns: COLUMNS, kept: true } as unknown as BenchTable
+	const table = { id: 7, name: 'Moorings', columns: COLUMNS, owned: true } as unknown as BenchTable
 	rows = new GridRows(7)
 	const scroll = new GridScroll(
 		() => rows.count,

@@ -61,7 +61,7 @@
 				{who?.name} sees nothing here: no line lets {who?.roles[0]?.toLowerCase() ?? 'who holds no role'}
 				see or add a row of {nothing.map(({ name }) => name).join(', ') || 'any table, and the draft shows none'}.
 			</p>
-			{#each nothing.filter(({ kept }) => kept) as table (table.id)}
+			{#each nothing.filter(({ owned }) => owned) as table (table.id)}
 				<p><a href="/bench/{app}/access?table={table.id}">Write a line for {table.name}</a></p>
 			{/each}
 		</div>

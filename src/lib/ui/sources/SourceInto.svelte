@@ -14,8 +14,8 @@
 
 	let { plan, tables, keys, onchange }: Props = $props()
 
-	const kept = $derived(tables.filter((table) => table.kept))
-	const table = $derived(kept.find((each) => each.id === plan.into?.table))
+	const owned = $derived(tables.filter((table) => table.owned))
+	const table = $derived(owned.find((each) => each.id === plan.into?.table))
 	const filled = $derived(new Set(plan.columns.flatMap((column) => (column.include ? (column.to ?? []) : []))))
 	const columns = $derived((table?.columns ?? []).filter((column) => filled.has(column.id)))
 	const known = $derived(plan.into?.keys ?? [])
@@ -23,7 +23,7 @@
 	const places = $derived(known.length < columns.length ? known.length + 1 : known.length)
 
 	function choose(id: number) {
-		const chosen = kept.find((each) => each.id === id)
+		const chosen = owned.find((each) => each.id === id)
 		onchange(chosen ? goInto(plan, chosen, keys) : goIntoNew(plan))
 	}
 
@@ -44,7 +44,7 @@ The rows go into
 	onchange={(event) => choose(Number(event.currentTarget.value))}
 >
 	<option value={0}>a new table</option>
-	{#each kept as each (each.id)}<option value={each.id}>{each.name}</option>{/each}
+	{#each owned as each (each.id)}<option value={each.id}>{each.name}</option>{/each}
 </select>
 {#if plan.into}
 	<select

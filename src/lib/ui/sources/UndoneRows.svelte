@@ -13,16 +13,16 @@
 		<strong>{table}: {countOf(undone.undone, 'row')} put back as {undone.undone === 1 ? 'it was' : 'they were'}.</strong
 		>
 	</p>
-	{#if undone.keptCount > 0}
+	{#if undone.leftCount > 0}
 		<p>
-			{countOf(undone.keptCount, 'row')}
-			{undone.keptCount === 1 ? 'stays' : 'stay'} as now, changed since by somebody, or needed elsewhere:
+			{countOf(undone.leftCount, 'row')}
+			{undone.leftCount === 1 ? 'stays' : 'stay'} as now, changed since by somebody, or needed elsewhere:
 		</p>
 		<ul>
-			{#each undone.kept as row, i (i)}<li>{row.label}: {row.message}</li>{/each}
+			{#each undone.left as row, i (i)}<li>{row.label}: {row.message}</li>{/each}
 		</ul>
-		{#if undone.keptCount > undone.kept.length}
-			<p class="quiet">and {(undone.keptCount - undone.kept.length).toLocaleString('en-GB')} more</p>
+		{#if undone.leftCount > undone.left.length}
+			<p class="quiet">and {(undone.leftCount - undone.left.length).toLocaleString('en-GB')} more</p>
 		{/if}
 	{/if}
 </div>

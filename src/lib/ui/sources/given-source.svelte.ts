@@ -136,7 +136,7 @@ export class GivenSource {
 	}
 
 	#propose(found: InspectedFile, table: number | undefined): ImportPlan {
-		const target = this.tables.find((each) => each.id === table && each.kept)
+		const target = this.tables.find((each) => each.id === table && each.owned)
 		const proposed = proposePlan(found, found.file)
 		return target ? goInto(proposed, target, found.keys) : proposed
 	}

@@ -24,7 +24,7 @@ const inspectionOf = (columns: ColumnGuess[], sheets = ['']): Inspection =>
 	}) as unknown as Inspection
 
 const tableOf = (columns: object[], label = 1) =>
-	({ id: 7, name: 'Moorings', label, columns, kept: true }) as unknown as BenchTable
+	({ id: 7, name: 'Moorings', label, columns, owned: true }) as unknown as BenchTable
 
 describe('what is proposed', () => {
 	test('takes the file’s name without its ending, every column that is not blank, and where the rows begin', () => {

@@ -45,7 +45,7 @@
 </header>
 {#if column.about}<p>{column.about}</p>{/if}
 {#if column.choices}<p>{column.choices.join(' · ')}</p>{/if}
-{#if !table.kept}
+{#if !table.owned}
 	<p class="quiet">This table is kept by somebody else, so its columns are not yours to change.</p>
 {:else}
 	{#if computed}

@@ -73,9 +73,9 @@
 	<p><button class="btn main">Keep</button></p>
 </form>
 <NamedConditions {table} {onopen} {onmade} />
-{#if table.kept}<Keepers {table} />{/if}
-{#if table.kept}<RelationOffers tables={[table.id]} {onmade} />{/if}
-{#if table.kept}
+{#if table.owned}<Keepers {table} />{/if}
+{#if table.owned}<RelationOffers tables={[table.id]} {onmade} />{/if}
+{#if table.owned}
 	<details>
 		<summary>Take the table out</summary>
 		<TableRemoval {table} {onremoved} />

@@ -11,7 +11,7 @@
 	const draft = new DraftState(data.draft.id, data.draft)
 	provideDraft(draft)
 
-	const tables = $derived(data.bench.tables.filter((table) => table.kept))
+	const tables = $derived(data.bench.tables.filter((table) => table.owned))
 	const bays = $derived([
 		{ path: 'sources', name: 'Sources', holds: String(tables.filter((table) => table.source).length) },
 		{ path: 'tables', name: 'Tables', holds: String(data.bench.tables.length) },

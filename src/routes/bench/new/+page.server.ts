@@ -7,7 +7,7 @@ import { getBuilder } from '$lib/server/web/signed-in.ts'
 export async function load({ locals }) {
 	const actor = getBuilder(locals)
 	const bench = await locals.host.read('bench', { actor, now: locals.now })
-	return { tables: bench.tables.map(({ id, name, rows, kept }) => ({ id, name, rows, kept })) }
+	return { tables: bench.tables.map(({ id, name, rows, owned }) => ({ id, name, rows, owned })) }
 }
 
 const newSchema = z.object({

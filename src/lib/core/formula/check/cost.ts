@@ -27,7 +27,7 @@ interface Counting {
 }
 
 function costOf(expr: Expr, counting: Counting): number {
-	if (expr.kind === 'aggregate' && expr.kept) return 0
+	if (expr.kind === 'aggregate' && expr.rollup) return 0
 	if (expr.kind === 'aggregate' || expr.kind === 'first') {
 		const sets = expr.kind === 'first' ? [expr.set] : expr.args
 		return sum(sets.map((set) => costOfSet(set, counting)))

@@ -91,7 +91,7 @@ export function errorOf(expr: Expr, ctx: Context): Sql | undefined {
 			return firstError([...parts, expr.fn.canFail ? callSql('fault', expr, ctx) : undefined])
 		}
 		case 'me':
-			return errorOf(ownCell(expr, ctx), { ...ctx, sight: undefined })
+			return errorOf(ownCell(expr, ctx), { ...ctx, visibility: undefined })
 		case 'this':
 		case 'now':
 		case 'iserror':

@@ -98,14 +98,14 @@ function gatheredList({ items }: Expr & { kind: 'list' }, ctx: Context): Sql {
 const AGGREGATES = { COUNT: 'count', COUNTA: 'count', SUM: 'sum', MIN: 'min', MAX: 'max', AVERAGE: 'avg' } as const
 
 export function aggregateValue(expr: Expr & { kind: 'aggregate' }, ctx: Context): Sql {
-	if (!expr.kept) return totalValue(expr, ctx)
-	const kept = keptValue(expr.kept, `${aliasAt(ctx, 0)}.${expr.kept.place}`)
-	if (!ctx.sight) return kept
-	const { where, elseNone, elseOf } = whereServed(expr.kept, ctx.sight)
+	if (!expr.rollup) return totalValue(expr, ctx)
+	const kept = rollupValue(expr.rollup, `${aliasAt(ctx, 0)}.${expr.rollup.place}`)
+	if (!ctx.visibility) return kept
+	const { where, elseNone, elseOf } = whereServed(expr.rollup, ctx.visibility)
 	if (isAlways(where)) return kept
-	const other = elseNone ? nothingOf(expr) : elseOf ? keptOfOne(expr.kept, elseOf, ctx) : totalValue(expr, ctx)
+	const other = elseNone ? nothingOf(expr) : elseOf ? rollupOfOne(expr.rollup, elseOf, ctx) : totalValue(expr, ctx)
 	if (where.kind === 'literal') return other
-	const served = conditionOf(where, { ...ctx, aliases: [aliasAt(ctx, 0)], sight: undefined })
+	const served = conditionOf(where, { ...ctx, aliases: [aliasAt(ctx, 0)], visibility: undefined })
 	return sql`(CASE WHEN ${served} THEN ${kept} ELSE ${other} END)`
 }
 
@@ -115,16 +115,16 @@ function nothingOf({ name }: Pick<Rollup, 'name'>): Sql {
 }
 
 /** A total of the children that hold one value in a column: it lies in a table of its own, by row and value. */
-function keptOfOne(total: Rollup, { column, value }: OneValue, ctx: Context): Sql {
+function rollupOfOne(total: Rollup, { column, value }: OneValue, ctx: Context): Sql {
 	const alias = ctx.newAlias()
-	const found = sql`SELECT ${keptValue(total, `${alias}.`)} FROM ${raw(placeByValue(total, column))} AS ${raw(alias)}`
+	const found = sql`SELECT ${rollupValue(total, `${alias}.`)} FROM ${raw(placeByValue(total, column))} AS ${raw(alias)}`
 	const sought = comparable(value, ctx).value
 	const one = sql`(${found} WHERE ${raw(`${alias}.p`)} = ${raw(aliasAt(ctx, 0))}.n AND ${raw(`${alias}.v`)} = ${sought})`
 	return sql`coalesce(${one}, ${nothingOf(total)})`
 }
 
 /** A total that lies in the store already, as the formula sees it. `place`: what the names of its parts begin with. */
-function keptValue(total: Rollup, place: string): Sql {
+function rollupValue(total: Rollup, place: string): Sql {
 	const [first = 'count'] = partsOfTotal(total)
 	const at = raw(`${place}${PART_NAMES[first]}`)
 	const scale = total.item ? scaleOf(total.item) : 1

@@ -56,7 +56,7 @@ export function valueOf(expr: Expr, ctx: Context): Sql {
 		case 'granted':
 			return sql`(CASE WHEN ${holds(expr, true, ctx)} THEN 1 ELSE 0 END)`
 		case 'me':
-			return valueOf(ownCell(expr, ctx), { ...ctx, sight: undefined })
+			return valueOf(ownCell(expr, ctx), { ...ctx, visibility: undefined })
 		case 'now':
 			throw new Error('Expected "now" to be folded before compiling')
 		case 'children':
@@ -140,7 +140,7 @@ export function ownCell(expr: Expr & { kind: 'me' }, { moment }: Context): Expr 
 }
 
 export function virtualContext(column: Column, alias: string, ctx: Context): Context {
-	return { ...ctx, aliases: [alias], sight: column.computed?.vouched ? undefined : ctx.sight }
+	return { ...ctx, aliases: [alias], visibility: column.computed?.vouched ? undefined : ctx.visibility }
 }
 
 export function choiceText(column: Column, alias: string, form: (label: string) => string): Sql {

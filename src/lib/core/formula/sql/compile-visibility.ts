@@ -6,14 +6,14 @@ import { TRUE, type Context } from './sql-context.ts'
 
 /** Where the reader sees a row; nothing where they see all of the table. */
 export function visibilityOf(table: Table, alias: string, ctx: Context): Sql[] {
-	if (!ctx.sight) return []
-	const seen = conditionOf(ctx.sight.rows(table), { ...ctx, aliases: [alias], sight: undefined })
+	if (!ctx.visibility) return []
+	const seen = conditionOf(ctx.visibility.rows(table), { ...ctx, aliases: [alias], visibility: undefined })
 	return seen === TRUE ? [] : [seen]
 }
 
 /** Where the reader sees a cell; undefined where every row that is seen shows it. */
 export function maskOf(table: Table, column: Column, alias: string, ctx: Context): Sql | undefined {
-	if (!ctx.sight) return undefined
-	const mask = conditionOf(ctx.sight.cell(table, column), { ...ctx, aliases: [alias], sight: undefined })
+	if (!ctx.visibility) return undefined
+	const mask = conditionOf(ctx.visibility.cell(table, column), { ...ctx, aliases: [alias], visibility: undefined })
 	return mask === TRUE ? undefined : mask
 }

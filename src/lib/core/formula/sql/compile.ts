@@ -4,7 +4,7 @@
  * - Values travel as `?` parameters, never as text; names are made from numbers.
  * - Every node agrees with `evaluate.ts` on every input: `tests/unit/formula-two-lives.test.ts`.
  * - A blank is NULL. Whether a value is an error is a second expression, emitted only where a part can fail.
- * - With a sight, what the reader may not see is left out: related rows by their rows' condition, cells by their mask.
+ * - With a visibility, what the reader may not see is left out: related rows by their rows' condition, cells by their mask.
  *
  * Does not fold constants; that is `fold.ts`, and comparing with `me` needs it done before. The work is in four files, whose
  * functions call one another at every node: `compile-values`, `compile-conditions`, `compile-sets`, `compile-faults`.

@@ -21,7 +21,7 @@ export function withRollups(expr: Expr, column: number): Expr {
 		const mapped = mapParts(node, visit)
 		if (mapped.kind !== 'aggregate') return mapped
 		const total = totalOf(mapped)
-		return total ? { ...mapped, kept: { ...total, place: `c${column}t${count++}` } } : mapped
+		return total ? { ...mapped, rollup: { ...total, place: `c${column}t${count++}` } } : mapped
 	}
 	return visit(expr)
 }
@@ -30,7 +30,7 @@ export function withRollups(expr: Expr, column: number): Expr {
 export function rollupsOf(expr: Expr): readonly Rollup[] {
 	const found: Rollup[] = []
 	someNode(expr, (node) => {
-		if (node.kind === 'aggregate' && node.kept) found.push(node.kept)
+		if (node.kind === 'aggregate' && node.rollup) found.push(node.rollup)
 		return false
 	})
 	return found
@@ -59,8 +59,8 @@ export function meanPlace({ place }: Rollup): string {
 }
 
 /** The place that orders rows as a computed column does which is one total and nothing else. */
-export function keptSortPlace({ computed }: Column): string | undefined {
-	const total = computed?.expr.kind === 'aggregate' ? computed.expr.kept : undefined
+export function rollupSortPlace({ computed }: Column): string | undefined {
+	const total = computed?.expr.kind === 'aggregate' ? computed.expr.rollup : undefined
 	if (!total) return undefined
 	const [part = 'count'] = partsOfTotal(total)
 	return total.name === 'AVERAGE' ? meanPlace(total) : placeOf(total, part)
@@ -140,21 +140,23 @@ export interface OneValue {
 }
 
 /** Where a kept total serves a reader who sees the parent's row. */
-export function whereServed(total: Rollup, sight: Seeing): WhereServed {
+export function whereServed(total: Rollup, visibility: Seeing): WhereServed {
 	const { parent, child, by, item, reads } = total
-	const cells = [by, ...reads, ...(item ? [item] : [])].map((column) => constantPart(sight.cell(child, column), total))
-	const rows = constantPart(sight.rows(child), total)
+	const cells = [by, ...reads, ...(item ? [item] : [])].map((column) =>
+		constantPart(visibility.cell(child, column), total)
+	)
+	const rows = constantPart(visibility.rows(child), total)
 	const all = [rows, ...cells].map((part) => part.where)
-	const where = impliedBy(sight.rows(parent), all) ? YES : allOf(all)
+	const where = impliedBy(visibility.rows(parent), all) ? YES : allOf(all)
 	const elseNone = rows.whole && cells.every((cell) => cell.where === YES || isSameTree(cell.where, rows.where))
-	return { where, elseNone, elseOf: elseNone ? undefined : oneValueOf(total, sight) }
+	return { where, elseNone, elseOf: elseNone ? undefined : oneValueOf(total, visibility) }
 }
 
 /** The value by which the reader sees children where no condition over their row lets them. */
-function oneValueOf(total: Rollup, sight: Seeing): OneValue | undefined {
+function oneValueOf(total: Rollup, visibility: Seeing): OneValue | undefined {
 	const { child, by, item, reads } = total
-	const rows = sight.rows(child)
-	const cells = [by, ...reads, ...(item ? [item] : [])].map((column) => sight.cell(child, column))
+	const rows = visibility.rows(child)
+	const cells = [by, ...reads, ...(item ? [item] : [])].map((column) => visibility.cell(child, column))
 	if (!cells.every((cell) => isAlways(cell) || isSameTree(cell, rows))) return undefined
 	const ways = rows.kind === 'or' ? rows.args : [rows]
 	const [way, ...more] = ways.filter((each) => !constantPart(each, total).whole)

@@ -149,7 +149,7 @@ export function isSameTree(one: Expr, other: Expr): boolean {
 function printTree(expr: Expr): string {
 	return JSON.stringify(expr, (key, value: unknown) => {
 		// What is kept of a total follows from it.
-		if (key === 'type' || key === 'kept') return undefined
+		if (key === 'type' || key === 'rollup') return undefined
 		if (key === 'backReference') return (value as { column: number }).column
 		if (key === 'table' || key === 'column') return (value as { id?: number } | undefined)?.id ?? value
 		return key === 'fn' ? (value as { name: string }).name : value

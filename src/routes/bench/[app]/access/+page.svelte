@@ -11,7 +11,7 @@
 	{#key `${data.table.id} ${data.sheet.version}`}
 		<AccessBay
 			table={data.table}
-			tables={data.kept}
+			tables={data.owned}
 			sheet={data.sheet}
 			proposed={data.proposed}
 			vocabulary={{ ...data.bench.vocabulary, screens: [], routines: [] }}
