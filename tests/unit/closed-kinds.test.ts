@@ -133,7 +133,7 @@ const REGISTRIES: readonly Registry[] = [
 		whole: {
 			...exchange(ROUTINE, step, [
 				'	set: setStep,',
-				'	set: setStep,\n	ring: { sentence: sendStep.sentence, actsAsPresser: false, written: () => [], check: () => [] },'
+				'	set: setStep,\n	ring: { sentence: sendStep.sentence, withoutPresser: undefined, written: () => [], check: () => [] },'
 			]),
 			...exchange(RUN, ['	set: { atPress', '	ring: { atPress: undefined, later: undefined },\n	set: { atPress'])
 		}

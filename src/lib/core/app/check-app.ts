@@ -51,9 +51,9 @@ function checkRoutine(routine: Routine, catalogue: Catalogue): Found[] {
 		...check(start, table, catalogue),
 		...steps.flatMap((step) => {
 			const entry = entryOfStep(step)
-			return entry.actsAsPresser && !isPressed
-				? mistake('A step that sets a column needs a button to start it: it acts as whoever pressed.')
-				: entry.check(step, table, catalogue)
+			return isPressed || entry.withoutPresser === undefined
+				? entry.check(step, table, catalogue)
+				: mistake(entry.withoutPresser)
 		})
 	]
 }

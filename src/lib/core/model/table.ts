@@ -86,7 +86,7 @@ export interface Column {
 	readonly about?: string
 	/** What a new row gets where nothing was filled in. */
 	readonly otherwise?: { readonly text: string; readonly expr: Expr }
-	/** For instants: where the clock hangs by which they are written and shown. */
+	/** For instants: the time zone in which they are written and shown. */
 	readonly timeZone?: string
 	/** Numbers each new row: `SR-{year}-{0000}`. */
 	readonly numbering?: string

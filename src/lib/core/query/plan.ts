@@ -64,7 +64,7 @@ export function atMost(query: Sql, limit: number): Sql {
 /** One branch of a long list, for finding where its pages may start. */
 export interface AnchorPlan {
 	readonly count: Sql
-	/** Every so manieth row as its sorted values and number; `skip` says how many rows come before the branch. */
+	/** Every n-th row as its sorted values and number; `skip` says how many rows come before the branch. */
 	readonly anchors: (skip: number, every: number) => Sql
 	/** The row that stands so many after another, or after the start: quick where an index gives the order. */
 	readonly jump: (after: Cursor | undefined, by: number) => Sql

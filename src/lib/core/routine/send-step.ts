@@ -32,7 +32,7 @@ export const sendStep: StepEntry<SendStep> = {
 		},
 		blank: { kind: 'send', to: '', subject: '', body: '' }
 	},
-	actsAsPresser: false,
+	withoutPresser: undefined,
 	written: () => [],
 	check({ to, subject, body }, table, catalogue) {
 		const issues = [subject, body].flatMap((text) => parseMessage(text, catalogue, table).issues)

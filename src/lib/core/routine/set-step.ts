@@ -22,7 +22,7 @@ export const setStep: StepEntry<SetStep> = {
 		},
 		blank: { kind: 'set', column: null, formula: '' }
 	},
-	actsAsPresser: true,
+	withoutPresser: 'A step that sets a column needs a button to start it: it acts as whoever pressed.',
 	written: ({ column }) => [column],
 	check(step, table, catalogue) {
 		const column = findColumn(table, step.column)

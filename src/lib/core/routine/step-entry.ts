@@ -6,8 +6,8 @@ import type { Sentence } from '../sentence/types.ts'
 export interface StepEntry<S> {
 	/** How it is printed, typed and begun; its slots say what it names. */
 	readonly sentence: Sentence
-	/** Whether it acts as whoever pressed, and so has its place after a press alone. */
-	readonly actsAsPresser: boolean
+	/** What is said where nobody presses, if it acts as whoever pressed and so has its place after a press alone. */
+	readonly withoutPresser: string | undefined
 	/** The columns of the row that it writes; it cannot do without them. */
 	written(step: S): readonly number[]
 	/** What would not work on a row of the table. */

@@ -61,7 +61,7 @@ function note(store: Store, kind: string, { person, now }: { person: number; now
 	writeHistory(store, { at: now, person, through: 'account', kind, table: null, row: null, body: {} })
 }
 
-/** Where somebody's clock hangs, and the workspace's, which is theirs where they say nothing. */
+/** Somebody's time zone, and the workspace's, which is theirs where they say nothing. */
 export function readZone(store: Store, { person }: { person: number }): { own: string | null; workspace: string } {
 	const own = (store.prepare(ZONE).pluck().get(person) as string | undefined) ?? null
 	return { own, workspace: store.workspace().timeZone }

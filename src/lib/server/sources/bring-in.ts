@@ -17,7 +17,7 @@ export interface Begun {
 	readonly table: number
 	/** The columns of the new table, in the order of the plan's included ones. */
 	readonly columns: readonly ColumnEntry[]
-	/** Where the clock hangs by which the file's times were written, where they do not say. */
+	/** The time zone in which the file's times were written, where they do not say. */
 	readonly timeZone: string
 	/** A further column that takes the ids of those that could not be read, as `,12,14,`: these keep what they held. */
 	readonly skipped?: number

@@ -42,7 +42,7 @@ export function typeInstant(instant: string, zone = 'UTC'): string {
 	return `${localDate(instant, zone)}T${parts.map((part) => String(part).padStart(2, '0')).join(':')}`
 }
 
-/** @param zone where the clock hangs that a text without a zone was read from */
+/** @param zone the time zone in which a text without one is read */
 export function parseInstant(text: string, writing: Writing, zone = 'UTC'): string | undefined {
 	if (INSTANT.test(text)) {
 		const instant = Date.parse(text)
