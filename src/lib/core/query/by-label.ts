@@ -2,7 +2,7 @@
 import { NOTHING } from '../access/rights.ts'
 import { FITS } from '../formula/functions/wildcards.ts'
 import type { CompareOp, Expr } from '../model/formula.ts'
-import { findColumn, type Catalogue, type Table } from '../model/table.ts'
+import { getColumn, type Catalogue, type Table } from '../model/table.ts'
 import { shownField, textForm, toCondition } from './filter.ts'
 
 /** The condition that the label is this text, read as its own type reads it. What cannot be read so is no row's label. */
@@ -16,8 +16,7 @@ export function labelIs(text: string, table: Table, catalogue: Catalogue): Expr 
  *     '12' over whole numbers → 12, or 120 to 129, or 1200 to 1299, …
  */
 export function labelStarts(text: string, table: Table, catalogue: Catalogue): readonly Expr[] {
-	const column = findColumn(table, table.label)
-	if (!column) return [NOTHING]
+	const column = getColumn(table, table.label)
 	const field = shownField(column, table, catalogue)
 	if (column.type === 'whole number') return [anyRange(field, beginningWith(text.trim()))]
 	const shown = textForm(field)

@@ -86,7 +86,7 @@ function isAmong(field: Expr, text: string): Expr {
 /** What a column says as a text; undefined for what says none. */
 export function textForm(field: Expr): Expr | undefined {
 	const { kind } = field.type
-	if (kind === 'yesno' || kind === 'row' || kind === 'rows' || kind === 'set') return undefined
+	if (kind === 'yesno') return undefined
 	return kind === 'text' ? field : { kind: 'totext', arg: field, type: { kind: 'text' } }
 }
 

@@ -77,7 +77,6 @@ const WORDS: ReadonlySet<Column['type']> = new Set([
 
 function groupedAs(column: Column, kind: string): GroupedAs | undefined {
 	if (column.type === 'reference') return 'references'
-	if (column.type === 'time' || column.type === 'duration' || column.type === 'several choices') return undefined
 	if (kind === 'number') return 'numbers'
 	if (kind === 'date' || kind === 'datetime') return 'dates'
 	const isWorded = column.type === 'computed' ? kind === 'text' || kind === 'yesno' : WORDS.has(column.type)
@@ -101,12 +100,12 @@ function keyOf(table: Table, column: Column, { as, ctx, catalogue, rights }: Key
 			shown: labelOf(column, target, { rights, ctx }, (alias) => raw(`${alias}.c${label.id}`))
 		}
 	}
-	if (as === 'words' && hasKey(column)) return { key: raw(`r.${comparedPlace(column)}`), shown: raw(`r.c${column.id}`) }
+	if (hasKey(column)) return { key: raw(`r.${comparedPlace(column)}`), shown: raw(`r.c${column.id}`) }
 	if (column.type === 'choice' || column.type === 'yes/no')
 		return { key: raw(`r.c${column.id}`), shown: raw(`r.c${column.id}`) }
 	const value = virtualValue(table, column, ctx)
 	return {
-		key: as === 'words' && column.computed?.expr.type.kind === 'text' ? sql`text_key(${value})` : value,
+		key: column.computed?.expr.type.kind === 'text' ? sql`text_key(${value})` : value,
 		shown: value
 	}
 }
