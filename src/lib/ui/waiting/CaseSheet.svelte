@@ -91,8 +91,7 @@
 		color: var(--zinc-7);
 	}
 	dd {
-		margin: 0;
-		padding: 0.4rem 0;
-		border-bottom: 1px solid var(--zinc-2);
+		font-weight: 600;
+		white-space: pre-line;
 	}
 </style>

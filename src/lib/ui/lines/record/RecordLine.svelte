@@ -125,6 +125,11 @@
 	dt {
 		color: var(--zinc-7);
 	}
+	dd {
+		font-weight: 600;
+		white-space: pre-line;
+		overflow-wrap: anywhere;
+	}
 	dd.quiet {
 		font-weight: 400;
 	}
