@@ -46,7 +46,8 @@ const GROUPS = {
 	compile: {
 		files: within('src/lib/core/formula/sql', 'compile'),
 		tests: unit(
-			...['formula-plans', 'formula-two-lives', 'small-faults', 'page-plans', 'filters', 'rollups-served', 'doors'],
+			...['formula-plans', 'formula-values', 'formula-two-lives', 'small-faults', 'page-plans', 'filters'],
+			...['rollups-served', 'doors'],
 			...['own-time-zone', 'access-generated', 'rollups']
 		)
 	},
