@@ -12,6 +12,7 @@ import type { AppDocument, Signoff } from './document.ts'
 import { entryOfLine } from './lines/all.ts'
 import type { Around } from './lines/entry.ts'
 
+/** `lines`: those of access, by which a screen is judged that nobody could use. */
 export function checkApp(document: AppDocument, catalogue: Catalogue, lines: readonly Line[]): Finding[] {
 	const around: Around = {
 		catalogue,

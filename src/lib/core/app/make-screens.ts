@@ -24,6 +24,7 @@ export function makeApp(app: NewApp, tables: readonly ScreenTable[], newId: () =
 	return { format: APP_FORMAT, ...app, screens, routines: [], signoffs: [] }
 }
 
+/** A list, a sheet and a form for a table, as a builder would begin. */
 export function makeScreens(whole: ScreenTable, newId: () => string): Screen[] {
 	const table = { ...whole, columns: whole.columns.filter((column) => !column.condition) }
 	const record = makeRecord(table, newId)

@@ -23,6 +23,7 @@ export const MOST_BYTES = 25 * 1024 * 1024
 
 const PICTURES: ReadonlySet<string> = new Set(['image/jpeg', 'image/png', 'image/webp', 'image/gif'])
 
+/** Whether cells of the column hold a file: a photo, a drawing, a signature or any other. */
 export function holdsFile(column: Pick<Column, 'type'> | { readonly type: string }): boolean {
 	return (ATTACHED_TYPES as readonly string[]).includes(column.type)
 }
@@ -32,10 +33,12 @@ export function isPicture(type: string): boolean {
 	return PICTURES.has(type)
 }
 
+/** A file as its cell keeps it: JSON text with name, type, size and digest. */
 export function toStoredFile({ name, type, size, sha }: Attachment): string {
 	return JSON.stringify({ name, type, size, sha })
 }
 
+/** The file that a cell keeps; the opposite of `toStoredFile`. */
 export function fromStoredFile(stored: string): Attachment {
 	return JSON.parse(stored) as Attachment
 }

@@ -10,10 +10,12 @@ export interface Finding {
 
 export type Found = Omit<Finding, 'place'>
 
+/** What would not work, in words with the remedy: it keeps a release back. */
 export function mistake(message: string): Found[] {
 	return [{ weight: 'mistake', message }]
 }
 
+/** What a builder should have looked at; it keeps nothing back. */
 export function remark(message: string): Found[] {
 	return [{ weight: 'remark', message }]
 }

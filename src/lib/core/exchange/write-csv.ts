@@ -4,6 +4,7 @@ import { findKind } from '../table/kinds/all.ts'
 import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '../query/wire.ts'
 import type { Column } from '../model/table.ts'
 
+/** One record of a file, with its line end. */
 export function csvRecord(values: readonly string[]): string {
 	return `${values.map(csvValue).join(',')}\r\n`
 }

@@ -186,6 +186,7 @@ export interface FunctionEntry extends FunctionNote {
 	readonly rises?: boolean
 }
 
+/** Whether a value is an error value, such as #DIV/0!. */
 export function isErrorValue(value: unknown): value is ErrorValue {
 	return typeof value === 'object' && value !== null && 'errorCode' in value
 }

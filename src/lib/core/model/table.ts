@@ -121,16 +121,19 @@ export function offersChoices(column: { readonly type: string }): boolean {
 	return column.type === 'choice' || column.type === 'several choices'
 }
 
+/** The column of that number, if the table has it. */
 export function findColumn(table: Table, id: number): Column | undefined {
 	return table.columns.find((column) => column.id === id)
 }
 
+/** The column of that number; that there is none is a fault of the program. */
 export function getColumn(table: Table, id: number): Column {
 	const column = findColumn(table, id)
 	if (!column) throw new Error(`Cannot find column "${id}" in table "${table.id}"`)
 	return column
 }
 
+/** The table of that number; that there is none is a fault of the program. */
 export function getTable(catalogue: Catalogue, id: number): Table {
 	const table = catalogue.tables.get(id)
 	if (!table) throw new Error(`Cannot find table "${id}"`)

@@ -10,6 +10,7 @@ export function significant(value: number): number {
 	return Number(value.toPrecision(15))
 }
 
+/** The nearest whole number, halves away from zero: -2.5 becomes -3. */
 export function roundHalfAway(value: number): number {
 	return Math.sign(value) * Math.round(Math.abs(value)) + 0
 }

@@ -15,6 +15,7 @@ export interface MessageText {
 	readonly issues: readonly Issue[]
 }
 
+/** A text with formulas in braces, as its parts; what cannot be read is told by place. */
 export function parseMessage(text: string, catalogue: Catalogue, table: Table): MessageText {
 	const parts: MessagePart[] = []
 	const issues: Issue[] = []

@@ -31,6 +31,7 @@ export function toDayNumber(date: string): number {
 	return Date.parse(`${date}T00:00:00Z`) / DAY_MS
 }
 
+/** The ISO date of a day, counted from 1970-01-01. */
 export function fromDayNumber(day: number): string | undefined {
 	if (!(day >= FIRST_DAY && day <= LAST_DAY)) return undefined
 	return new Date(day * DAY_MS).toISOString().slice(0, 10)
@@ -43,6 +44,7 @@ export function toIsoDate(year: number, month: number, day: number): string | un
 	return first === undefined ? undefined : fromDayNumber(first + Math.trunc(day) - 1)
 }
 
+/** The ISO date so many days later; before, where they are negative. */
 export function addDays(date: string, days: number): string | undefined {
 	return fromDayNumber(toDayNumber(date) + Math.trunc(days))
 }

@@ -5,6 +5,7 @@ import type { SlotPlace } from './slots/entry.ts'
 import type { LineValue, Segment, SentenceKind, Slot } from './types.ts'
 import type { Vocabulary } from './vocabulary.ts'
 
+/** A line as people read it: words, and slots with their text. `table`: what it is about, where the line does not say. */
 export function printLine(kind: SentenceKind, line: LineValue, vocabulary: Vocabulary, table?: number): Segment[] {
 	const about = tableOf(kind, line, table)
 	return (kind.shown?.(line) ?? kind.parts).flatMap((part): Segment[] => {

@@ -5,10 +5,12 @@ import { isBlank } from './print.ts'
 import { entryOfSlot } from './slots/all.ts'
 import type { LineValue, SentenceKind, Slot } from './types.ts'
 
+/** The tables that a line names, by number. */
 export function tablesIn(kind: SentenceKind, line: object): readonly number[] {
 	return filledSlots(kind, line).flatMap(({ slot, value }) => entryOfSlot(slot.type).tables?.(value) ?? [])
 }
 
+/** The columns that a line names, by number. */
 export function columnsIn(kind: SentenceKind, line: object): readonly number[] {
 	return filledSlots(kind, line).flatMap(({ slot, value }) => entryOfSlot(slot.type).columns?.(value) ?? [])
 }

@@ -48,6 +48,7 @@ export interface PlacedIssue extends Issue {
 
 type Building<T> = { -readonly [K in keyof T]: T[K] }
 
+/** The tables, roles and lines of a document, each formula checked once; what does not work any more is told beside them. */
 export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	const found: PlacedIssue[] = []
 	const tables = new Map<number, Table>(document.tables.map((entry) => [entry.id, toTable(entry, document.timeZone)]))

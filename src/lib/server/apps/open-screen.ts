@@ -41,6 +41,7 @@ export interface ScreenRequest extends AppPlace {
 
 export const COUNT_LIMIT = 1_000
 
+/** A screen of an app with what its lines show to one person; refused where it holds nothing for them. */
 export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 	const opened = openApp(store, request)
 	const standing = standingOf(store, request.actor, request.now)

@@ -14,6 +14,7 @@ export interface Throttle {
 	isSlowed(key: string, now: number): boolean
 }
 
+/** Lets `most` tries of a key through in a quarter of an hour; kept in this process alone. */
 export function openThrottle(most: number): Throttle {
 	const tries = new Map<string, { count: number; until: number }>()
 	const countOf = (key: string, now: number): number => {

@@ -14,6 +14,7 @@ export interface SignInWays {
 	readonly passwords: boolean
 }
 
+/** By what people can sign in here: passwords, and providers by name. */
 export function readSignInWays(store: Store): SignInWays {
 	const providers = store.prepare(PROVIDERS).all() as { id: number; name: string }[]
 	return { providers, passwords: store.prepare(PASSWORDS).get() === undefined }

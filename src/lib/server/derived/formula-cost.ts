@@ -25,6 +25,7 @@ export function findTooDear(store: Store, expr: Expr, most = MOST_LOOKED_AT): st
 	return `For each row it may have to look at ${count(rows)} others, and at most ${count(most)} are looked at here. Work part of it out in a column of its own, and read that.`
 }
 
+/** Refuses a formula that would look at too many rows for each row it is worked out on. */
 export function refuseTooDear(store: Store, expr: Expr, { what, most }: { what: string; most?: number }): void {
 	const wrong = findTooDear(store, expr, most)
 	if (wrong !== undefined) throw new AppError('invalid', `${what} asks for too much. ${wrong}`)

@@ -35,6 +35,7 @@ export interface FileStore {
 
 const SWEEP_EVERY_MS = 6 * 3_600_000
 
+/** The bytes of files that were given in, by their digest, in one folder. */
 export function openFileStore(folder: string, host: Pick<Threads, 'read' | 'write' | 'now'>): FileStore {
 	const incoming = join(folder, 'incoming')
 	/** Taken in since the last sweep began: these may be known only since it asked. */

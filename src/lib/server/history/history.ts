@@ -25,6 +25,7 @@ const ADD_ENTRY = `
 const ALL_ENTRIES = `
 	SELECT seq, at, person, through, kind, table_id AS "table", row_n AS row, body, seal FROM history ORDER BY seq`
 
+/** Writes one entry down, sealed to the one before it; within the transaction of what it tells of. */
 export function writeHistory(store: Store, entry: Entry): void {
 	const before = (store.pluck(LAST_SEAL) as string | undefined) ?? ''
 	const { at, person, kind, table, row } = entry

@@ -32,6 +32,7 @@ export interface Imports {
 
 const SWEEP_MS = 3_600_000
 
+/** Files on their way in and out: each is looked at, brought in or made by an importer of its own thread. */
 export function openImports(folder: string, importer: Importer, threads: Ways['threads']): Imports {
 	const ways = { importer, threads }
 	const files = openGivenFiles(folder, threads.now)

@@ -38,6 +38,7 @@ export interface Message {
 	readonly link: string | null
 }
 
+/** Puts a message to somebody in the queue, once for each cause; it leaves after the commit. */
 export function addMessage(store: Store, message: NewMessage): void {
 	const { cause, person, body, link = null, now } = message
 	const domain = (store.prepare(WORKSPACE_ID).pluck().get() as string | undefined) ?? 'workspace'

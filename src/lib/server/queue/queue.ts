@@ -57,6 +57,7 @@ const PUT_OFF = `
 const NEXT_DUE = `SELECT min(max(run_at, coalesce(locked_until, 0))) FROM job WHERE done_at IS NULL AND attempts < max_attempts`
 const STUCK = `SELECT count(*) FROM job WHERE done_at IS NULL AND attempts >= max_attempts`
 
+/** Puts something to be done in the queue, due at once; within the transaction of what causes it. */
 export function addJob<T extends Task>(store: Store, task: T, payload: Payload<T>, now: number): void {
 	store.prepare(ADD).run({ task, payload: JSON.stringify(payload), now })
 	store.touched.add('jobs')
@@ -76,6 +77,7 @@ export interface Claim<T extends Task> {
 	readonly leaseMs: number
 }
 
+/** The next due job of a task, held under a lease for one worker; undefined where none is due. */
 export function claimJob<T extends Task>(store: Store, { task, worker, now, leaseMs }: Claim<T>): Job<T> | undefined {
 	return store.prepare(CLAIM).get({ task, worker, now, until: now + leaseMs }) as Job<T> | undefined
 }

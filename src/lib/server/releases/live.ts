@@ -12,6 +12,7 @@ export interface LiveApp {
 const LIVE = `SELECT id, live_release AS release FROM app WHERE live_release IS NOT NULL ORDER BY id`
 const BODY = `SELECT body FROM release WHERE app = ? AND number = ?`
 
+/** The apps of which a release is in force, each with the document of it. */
 export function liveApps(store: Store): LiveApp[] {
 	return releasesInForce(store).map(({ id, release }) => ({ id, release, document: readRelease(store, id, release) }))
 }
@@ -21,6 +22,7 @@ const releasesInForce = rememberSettled(
 	(store) => store.prepare(LIVE).all() as { readonly id: number; readonly release: number }[]
 )
 
+/** The same of one app, by its number. */
 export function findLiveApp(store: Store, id: number): LiveApp | undefined {
 	return liveApps(store).find((app) => app.id === id)
 }

@@ -81,6 +81,7 @@ export function noteUse(store: Store, { tokenHash, now }: { tokenHash: string; n
 	store.prepare(NOTE_USE).run({ tokenHash, now })
 }
 
+/** Who somebody is, with the roles that they hold now, as pages need it; undefined where nobody has that number. */
 export function describePerson(store: Store, person: number): SignedIn | undefined {
 	const { catalogue, roles } = store.workspace()
 	const row = readPersonRow(store, person)
@@ -134,10 +135,12 @@ export function watchSessions(store: Store): void {
 	store.db.exec(`CREATE TEMP TRIGGER session_ended AFTER DELETE ON main.session BEGIN SELECT note_session_ended(); END`)
 }
 
+/** Sets the hash of a password; the account is made where there is none. */
 export function putAccount(store: Store, { person, hash }: { person: number; hash: string }): void {
 	store.prepare(PUT_ACCOUNT).run({ person, hash })
 }
 
+/** The column of People by which people are known when they sign in. */
 export function emailColumn(columns: readonly Column[]): Column {
 	const column = columns.find((each) => each.type === 'email')
 	if (!column) throw new Error('Expected the people table to have an email column')

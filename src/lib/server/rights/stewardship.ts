@@ -6,6 +6,7 @@ import type { Actor } from './rights-of-actor.ts'
 import { readPersonRow, rolesOf } from './roles-held.ts'
 import { BUILDER, STEWARD } from './system-roles.ts'
 
+/** Refuses whoever is no steward, in the transaction that acts. */
 export function refuseUnlessSteward(store: Store, actor: Actor): void {
 	if (actor.lookedAtBy === undefined && describePerson(store, actor.person)?.isSteward) return
 	throw new AppError('forbidden', 'Only stewards may do this.')

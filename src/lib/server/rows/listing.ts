@@ -9,6 +9,7 @@ const sortSchema = z
 	.regex(/^(-?\d+(,-?\d+){0,7})?$/)
 	.transform((text) => (text === '' ? [] : text.split(',').map(toSort)))
 
+/** The order and the filters of a list, as its address says them; refused where they cannot be read. */
 export function readListing(query: URLSearchParams): Pick<RowsRequest, 'sort' | 'then' | 'filters'> {
 	const sorts = sortSchema.safeParse(query.get('sort') ?? '')
 	const filters = filtersSchema.safeParse(parseJson(query.get('filters') ?? '[]'))

@@ -16,6 +16,7 @@ const judge = new ZxcvbnFactory({ dictionary: common.dictionary, graphs: common.
 /** A hash of no password, so that an unknown address takes as long as a wrong password. */
 const NOBODY = hash(randomBytes(16).toString('hex'), ARGON2)
 
+/** The argon2id hash of a password, worked out away from the main thread. */
 export function hashPassword(password: string): Promise<string> {
 	return hash(password, ARGON2)
 }

@@ -10,6 +10,7 @@ function nameAt(url: URL): string {
 	return url.protocol === 'https:' ? '__Host-tin_shed_session' : 'tin_shed_session'
 }
 
+/** The token of the session that a browser is signed in by, if it is. */
 export function readSessionToken(cookies: Cookies, url: URL): string | undefined {
 	return cookies.get(nameAt(url))
 }

@@ -120,6 +120,7 @@ function oweCode(owed: Pick<Owing, 'person' | 'key' | 'through'>, now: number): 
 	return ticket
 }
 
+/** Begins a session of seven days and gives its token, of which the hash alone is kept; refused to who is suspended. */
 export async function beginSession(
 	host: Site,
 	{ person, through, agent }: { person: number; through: SignInThrough; agent: string }

@@ -46,6 +46,7 @@ export interface Env {
 	isGranted?(table: Table, n: number): boolean
 }
 
+/** What a checked formula gives on values: a plain value, blank, or an error value; never throws for what stands in cells. */
 export function evaluate(expr: Expr, env: Env): Value {
 	switch (expr.kind) {
 		case 'literal':
@@ -123,6 +124,7 @@ export function isTrue(value: Value): boolean {
 	return value === true || (typeof value === 'number' && value !== 0)
 }
 
+/** A value as `&` joins it to a text: numbers in full, TRUE and FALSE; null for a blank. */
 export function plainText(value: Plain): string | null {
 	if (value === null) return null
 	if (typeof value === 'number') return numberText(value)

@@ -11,6 +11,7 @@ import { mapParts, someNode } from '../syntax/walk.ts'
 /** What does not change during one request: who looks, and when. */
 export type Moment = Pick<Env, 'today' | 'now' | 'me'>
 
+/** The same formula with everything worked out that no row decides: today, who looks, constants. */
 export function fold(expr: Expr, moment: Moment): Expr {
 	if (expr.kind === 'literal') return expr
 	// A list has no value of its own; what takes it is folded.

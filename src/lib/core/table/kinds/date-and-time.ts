@@ -25,6 +25,7 @@ export const dateAndTime: ColumnKind = {
 	show: (value, column) => showInstant(String(value), column.timeZone)
 }
 
+/** An instant as the clock of a zone shows it: `3 Apr 2026 14:30`. */
 export function showInstant(instant: string, zone = 'UTC'): string {
 	const minutes = Math.floor(localTime(instant, zone) * 1440 + 1e-6)
 	const clock = [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, '0')).join(':')

@@ -37,6 +37,7 @@ export function parseDate(text: string, writing: Writing): string | undefined {
 	return nameDay ? toDate(nameDay[3], monthNumber(nameDay[1]), nameDay[2]) : undefined
 }
 
+/** An ISO date as people read it: `3 Apr 2026`. */
 export function showDate(iso: string): string {
 	const [year, month, day] = iso.split('-')
 	return `${Number(day)} ${MONTHS[Number(month) - 1] ?? month} ${year}`

@@ -16,6 +16,7 @@ export const severalChoices: ColumnKind = {
 	show: (value) => String(value)
 }
 
+/** The choices in a cell, which lie there with `; ` between them. */
 export function partsOf(text: string): string[] {
 	return text
 		.split(';')
@@ -23,6 +24,7 @@ export function partsOf(text: string): string[] {
 		.filter((part) => part !== '')
 }
 
+/** Choices as a cell keeps them; the opposite of `partsOf`. */
 export function joinParts(parts: readonly string[]): string {
 	return parts.join(BETWEEN)
 }
