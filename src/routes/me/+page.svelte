@@ -3,12 +3,12 @@
 	import { enhance } from '$app/forms'
 	import { showMoment } from '$lib/ui/dates.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
+	import SecondStep from '$lib/ui/people/SecondStep.svelte'
 
 	let { data, form } = $props()
 
 	const said = $derived((form ?? {}) as Record<string, string | boolean | undefined>)
 	const saidOf = (part: string) => (said['part'] === part ? said : {})
-	const owesCode = $derived(Boolean(saidOf('factor')['secret'] ?? saidOf('code')['message']))
 
 	/** Enough to know one's own devices by; what the browser calls itself stands behind it. */
 	function device(agent: string): string {
@@ -55,47 +55,7 @@
 		</form>
 	</section>
 
-	<section>
-		<h2>Second step</h2>
-		{#if saidOf('factor')['done'] ?? saidOf('code')['done']}<p class="done" role="status">{said['done']}</p>{/if}
-		{#if owesCode}
-			{#if said['picture']}
-				<p>Scan this with your authenticator, or type the letters into it. Then write the figures that it shows.</p>
-				<img src={String(said['picture'])} alt="A code to scan with an authenticator" width="220" height="220" />
-				<p class="mono secret">
-					{String(said['secret'])
-						.match(/.{1,4}/g)
-						?.join(' ')}
-				</p>
-			{:else}<p>Your authenticator has it already. Write the figures that it shows now.</p>{/if}
-			<form method="POST" action="?/confirmFactor" use:enhance>
-				<label for="code">Six figures</label>
-				<input
-					class="field"
-					id="code"
-					name="code"
-					inputmode="numeric"
-					autocomplete="one-time-code"
-					maxlength="7"
-					required
-				/>
-				{#if said['message']}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
-				<button class="btn main">Set it up</button>
-			</form>
-		{:else}
-			<p>
-				{data.hasFactor
-					? 'Signing in asks for a code from your authenticator as well.'
-					: 'Signing in can ask for a code from an authenticator as well, so that a password alone lets nobody in.'}
-			</p>
-			<form method="POST" action={data.hasFactor ? '?/dropFactor' : '?/beginFactor'} use:enhance>
-				<label for="factor-old">Your password</label>
-				<input class="field" id="factor-old" name="old" type="password" autocomplete="current-password" required />
-				{#if saidOf('factor')['message']}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
-				<button class="btn">{data.hasFactor ? 'Take it off' : 'Begin'}</button>
-			</form>
-		{/if}
-	</section>
+	<section><SecondStep hasFactor={data.hasFactor} {said} /></section>
 
 	<section class="wide">
 		<h2>Where you are signed in</h2>
@@ -166,12 +126,6 @@
 		background: var(--bottle-wash);
 		color: var(--bottle);
 		padding: 0.5rem 0.8rem;
-	}
-	.secret {
-		overflow-wrap: anywhere;
-	}
-	img {
-		background: #fff;
 	}
 	.stamp {
 		margin-left: 0.6rem;

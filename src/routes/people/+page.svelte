@@ -1,13 +1,11 @@
 <script lang="ts">
 	import { goto } from '$app/navigation'
 	import { page } from '$app/state'
-	import { cellKey } from '$lib/core/query/wire.ts'
-	import { showCell } from '$lib/ui/cells/show-cell.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 	import NewPerson from '$lib/ui/people/NewPerson.svelte'
+	import PeopleList from '$lib/ui/people/PeopleList.svelte'
 	import PersonCard from '$lib/ui/people/PersonCard.svelte'
 	import RolesSheet from '$lib/ui/people/RolesSheet.svelte'
-	import { STATE_TONES } from '$lib/ui/people/states.ts'
 	import SharingSheet from '$lib/ui/people/SharingSheet.svelte'
 	import WaysSheet from '$lib/ui/people/WaysSheet.svelte'
 	import SigningInSheet from '$lib/ui/people/SigningInSheet.svelte'
@@ -18,7 +16,6 @@
 	const sheet = $derived(data.sheet)
 	const query = $derived(page.url.searchParams)
 	const show = $derived(query.get('show') ?? 'people')
-	const label = $derived(sheet.columns.find((column) => column.id === sheet.label))
 	const chosen = $derived(sheet.people.find((each) => each.row.id === query.get('person')))
 	const adding = $derived(query.has('new'))
 
@@ -38,20 +35,6 @@
 		ways: data.ways?.open.length ?? 0,
 		signing: data.ways ? data.ways.providers.length + 1 : 0
 	})
-
-	const roleNames = (person: (typeof sheet.people)[number]) =>
-		[...new Set(person.roles.map((held) => sheet.roles.find((role) => role.id === held.role)?.name ?? ''))].join(', ')
-
-	let typing: ReturnType<typeof setTimeout> | undefined
-
-	function look(event: Event) {
-		const { value } = event.currentTarget as HTMLInputElement
-		clearTimeout(typing)
-		typing = setTimeout(
-			() => void goto(`/people?starts=${encodeURIComponent(value)}`, { keepFocus: true, replaceState: true }),
-			200
-		)
-	}
 </script>
 
 <svelte:head><title>People · {data.workspaceName}</title></svelte:head>
@@ -84,37 +67,7 @@
 	/>
 {:else}
 	<div class="page" class:opened={chosen || adding}>
-		<nav aria-label="People">
-			<div class="tools">
-				<input
-					class="field"
-					type="search"
-					aria-label="Find people whose name begins with"
-					placeholder="Name begins with"
-					value={query.get('starts') ?? ''}
-					oninput={look}
-				/>
-				{#if sheet.isSteward}<a class="btn main" href="/people?new">Add somebody</a>{/if}
-			</div>
-			<ul>
-				{#each sheet.people as person (person.row.id)}
-					<li>
-						<a href="/people?person={person.row.id}" class:on={person === chosen}>
-							<span class="words">
-								<strong>{label ? showCell(label, person.row.cells[cellKey(label.id)]) : ''}</strong>
-								<span class="quiet">{roleNames(person) || 'no roles'}</span>
-							</span>
-							{#if person.state !== 'active'}<span class="stamp {STATE_TONES[person.state]}">{person.state}</span>{/if}
-						</a>
-					</li>
-				{:else}
-					<li class="none">Nobody's name begins like that.</li>
-				{/each}
-			</ul>
-			{#if sheet.more}<p class="none quiet">
-					These are the first 200. Type the beginning of a name to find others.
-				</p>{/if}
-		</nav>
+		<PeopleList {sheet} {chosen} starts={query.get('starts') ?? ''} />
 		<main>
 			{#if chosen || adding}<p class="back"><a href="/people">‹ All people</a></p>{/if}
 			{#if adding}
@@ -163,57 +116,6 @@
 		grid-template-columns: minmax(17rem, 25rem) 1fr;
 		min-height: calc(100dvh - 84px);
 	}
-	nav[aria-label='People'] {
-		background: var(--chalk);
-		border-right: 1px solid var(--zinc-3);
-		min-width: 0;
-	}
-	.tools {
-		display: flex;
-		gap: 0.5rem;
-		padding: 0.8rem 1rem;
-	}
-	.tools .field {
-		min-width: 0;
-		flex: 1;
-	}
-	.tools .btn {
-		white-space: nowrap;
-	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-		border-top: 1px solid var(--zinc-2);
-	}
-	li a {
-		display: flex;
-		align-items: center;
-		justify-content: space-between;
-		gap: 0.6rem;
-		padding: 0.45rem 1rem 0.45rem 0.75rem;
-		border-bottom: 1px solid var(--zinc-2);
-		border-left: 4px solid transparent;
-		color: inherit;
-		text-decoration: none;
-	}
-	li a:hover {
-		background: var(--selected);
-	}
-	li a.on {
-		background: var(--paper);
-		border-left-color: var(--marigold);
-	}
-	.words {
-		display: grid;
-		min-width: 0;
-	}
-	.words .quiet {
-		font-size: 0.9rem;
-		overflow: hidden;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
 	.none {
 		padding: 1.2rem 1.6rem;
 	}
@@ -225,7 +127,7 @@
 		.page {
 			grid-template-columns: 1fr;
 		}
-		.page.opened nav {
+		.page.opened :global(> nav) {
 			display: none;
 		}
 		.page:not(.opened) main {

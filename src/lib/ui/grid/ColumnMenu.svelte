@@ -2,11 +2,9 @@
 	/** What can be done with a column in the grid: order, filter, place and width, and its card. */
 	import { untrack } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
-	import { offersChoices } from '$lib/core/model/table.ts'
 	import { orderWords } from '$lib/core/sentence/slots/columns.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-	import { isNumeric } from '../cells/controls.ts'
-	import { isDate } from '../cells/show-cell.ts'
+	import ColumnFilter from './ColumnFilter.svelte'
 	import type { GridView } from './grid-view.svelte.ts'
 
 	type Props = {
@@ -23,28 +21,11 @@
 
 	let { column, view, place, onclose, onfilter, onsort, onopen, oncount }: Props = $props()
 
-	const id = $props.id()
 	const was = untrack(() => view.filters.find((filter) => filter.column === column.id))
-	const ordered = $derived(isNumeric(column) || isDate(column))
 	const words = $derived(orderWords(column))
-	const choices = $derived(
-		offersChoices(column) ? column.choices : column.type === 'yes/no' ? ['yes', 'no'] : undefined
-	)
-	const several = $derived(column.type === 'several choices')
 
-	function firstWay(): Filter['is'] {
-		if (several) return 'contains'
-		return choices || column.shows === 'yesno' ? 'equal' : ordered ? 'at least' : 'contains'
-	}
-
-	let is = $state<Filter['is']>(untrack(() => was?.is ?? firstWay()))
-	let text = $state(was?.text ?? '')
-
-	const needsText = $derived(is !== 'blank' && is !== 'filled')
-
-	function keep(event: SubmitEvent) {
-		event.preventDefault()
-		onfilter(needsText && text.trim() === '' ? undefined : { column: column.id, is, text: text.trim() })
+	function filterBy(filter: Filter | undefined) {
+		onfilter(filter)
 		onclose()
 	}
 
@@ -70,45 +51,7 @@
 			<button class="btn plain" onclick={() => onsort(true, true)}>{words[1]}</button>
 		</div>
 	{/if}
-	<form onsubmit={keep}>
-		<label for="{id}-is">Only rows where it</label>
-		<select id="{id}-is" class="field" bind:value={is}>
-			{#if !choices || several}<option value="contains">contains</option>{/if}
-			<option value="equal">is</option>
-			{#if ordered}
-				<option value="at least">is at least</option>
-				<option value="at most">is at most</option>
-			{/if}
-			<option value="blank">is blank</option>
-			<option value="filled">is filled in</option>
-		</select>
-		{#if needsText}
-			{#if choices}
-				<select class="field" aria-label="Value" bind:value={text}>
-					<option value=""></option>
-					{#each choices as choice (choice)}<option>{choice}</option>{/each}
-				</select>
-			{:else}
-				<input
-					class="field"
-					aria-label="Value"
-					type={isDate(column) && is !== 'contains' ? 'date' : 'text'}
-					bind:value={text}
-				/>
-			{/if}
-		{/if}
-		<div class="row">
-			<button class="btn main">Filter</button>
-			{#if was}<button
-					type="button"
-					class="btn"
-					onclick={() => {
-						onfilter(undefined)
-						onclose()
-					}}>Take the filter off</button
-				>{/if}
-		</div>
-	</form>
+	<ColumnFilter {column} {was} onfilter={filterBy} />
 	<div class="row">
 		<button class="btn plain" onclick={() => view.resize(column, view.width(column) - 40)}>Narrower</button>
 		<button class="btn plain" onclick={() => view.resize(column, view.width(column) + 40)}>Wider</button>
@@ -146,16 +89,6 @@
 		border-radius: 3px;
 		box-shadow: 0 10px 30px rgb(0 0 0 / 20%);
 		font-weight: 400;
-	}
-	form {
-		display: grid;
-		gap: 0.35rem;
-		border-top: 1px solid var(--zinc-2);
-		border-bottom: 1px solid var(--zinc-2);
-		padding: 0.6rem 0;
-	}
-	label {
-		font-weight: 600;
 	}
 	.row {
 		display: flex;
