@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte'
 	import SignOut from './SignOut.svelte'
+	import { initialsOf } from '../initials.ts'
 
 	type Props = {
 		/** The app or place, in bold. */
@@ -14,14 +15,6 @@
 	}
 
 	let { title, workspace, user, waiting = 0, children, below }: Props = $props()
-
-	const initials = $derived(
-		(user?.name ?? '')
-			.split(/[\s-]+/)
-			.map((part) => part[0])
-			.join('')
-			.slice(0, 2)
-	)
 </script>
 
 <header class="page-header">
@@ -42,7 +35,7 @@
 			>
 			<div class="who">
 				<a class="me" href="/me">
-					<span class="face" aria-hidden="true">{initials}</span>
+					<span class="face" aria-hidden="true">{initialsOf(user.name)}</span>
 					<span class="name"
 						>{user.name}{#if user.roleNames[0]}<span class="role">, {user.roleNames[0].toLowerCase()}</span>{/if}</span
 					>

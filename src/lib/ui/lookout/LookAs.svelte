@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** The app as one person sees it, on the width of a device; or why they see nothing. */
 	import type { Snippet } from 'svelte'
+	import { initialsOf } from '../initials.ts'
 	import type { Looked } from './choose-lookers.ts'
 	import type { Look, Looks, Width } from './looks.svelte.ts'
 
@@ -27,17 +28,10 @@
 	const scale = $derived(Math.min(1, (room - 50) / WIDTHS[view.width]))
 	const isPhone = $derived(view.width === 'phone')
 	const height = $derived(HEIGHTS[view.width])
-
-	const initials = (name: string) =>
-		name
-			.split(/[\s-]+/)
-			.map((part) => part[0])
-			.join('')
-			.slice(0, 2)
 </script>
 
 <div class="as">
-	<span class="face" aria-hidden="true">{initials(who?.name ?? '')}</span>
+	<span class="face" aria-hidden="true">{initialsOf(who?.name ?? '')}</span>
 	<label>
 		as
 		<select value={view.person} onchange={(event) => void view.begin(app, Number(event.currentTarget.value))}>
