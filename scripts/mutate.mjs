@@ -28,6 +28,7 @@ const GROUPS = {
 		files: [...within('src/lib/core/query'), 'src/lib/core/sql/sql.ts', ...rows('text-candidates')],
 		tests: unit(
 			...[
+				'sorted-values',
 				'page-plans',
 				'filters',
 				'small-faults',

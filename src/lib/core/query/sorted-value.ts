@@ -4,10 +4,10 @@ import type { Rights } from '../access/rights.ts'
 import { compileCondition, compileError, compileValue } from '../formula/sql/compile.ts'
 import type { Context } from '../formula/sql/sql-context.ts'
 import { rollupSortPlace, whereServed } from '../formula/sql/rollups.ts'
-import type { Expr } from '../model/formula.ts'
-import { partsOf, someNode } from '../formula/syntax/walk.ts'
+import type { Expr, Rollup } from '../model/formula.ts'
+import { partsOf } from '../formula/syntax/walk.ts'
 import { comparedPlace, hasKey, isStored } from '../table/storage.ts'
-import { getColumn, getTable, type Column, type Computed, type Table } from '../model/table.ts'
+import { getColumn, getTable, type Column, type Table } from '../model/table.ts'
 import type { Plans } from './request.ts'
 import { allOf, raw, sql, type Sql } from '../sql/sql.ts'
 
@@ -37,38 +37,32 @@ export function sortOf(
 
 /** The place of a kept total that is the whole of a column, where it serves the reader on every row: an index serves it. */
 function rollupSort(column: Column, rights: Rights): string | undefined {
-	const place = rollupSortPlace(column)
-	const expr = column.computed?.expr
-	if (place === undefined || expr?.kind !== 'aggregate' || !expr.rollup) return undefined
-	return column.computed?.vouched || isAlways(whereServed(expr.rollup, rights).where) ? place : undefined
+	const { computed } = column
+	const total = computed?.expr.kind === 'aggregate' ? computed.expr.rollup : undefined
+	if (!computed || !total) return undefined
+	return computed.vouched || isAlways(whereServed(total, rights).where) ? rollupSortPlace(column) : undefined
 }
 
 /**
  * Whether ordering by a column means to count other rows anew for each of its own: a total that is not kept, or is kept of
- * more than this reader sees.
+ * more than this reader sees, here or in a column that it reads. `rights`: undefined where the builder vouched for the result.
  */
-export function countsAnew(column: Column, rights: Rights): boolean {
-	const { computed } = column
+export function countsAnew({ computed }: Column, rights: Rights | undefined): boolean {
 	if (!computed || computed.stored) return false
-	return (
-		someNode(computed.expr, (node) => {
-			if (node.kind === 'children') return true
-			if (node.kind === 'field') return node.column !== column && countsAnew(node.column, rights)
-			return false
-		}) && !isServedWhole(computed, rights)
-	)
+	const reader = computed.vouched ? undefined : rights
+	const isAnew = (node: Expr): boolean => {
+		if (node.kind === 'children') return true
+		if (node.kind === 'aggregate' && node.rollup) return reader !== undefined && !isServed(node.rollup, reader)
+		if (node.kind === 'field' && countsAnew(node.column, reader)) return true
+		return partsOf(node).some(isAnew)
+	}
+	return isAnew(computed.expr)
 }
 
-/** Whether all that a column totals lies in the row and serves the reader on every row. */
-function isServedWhole({ expr, vouched }: Computed, rights: Rights): boolean {
-	const anew = (node: Expr): boolean => {
-		if (node.kind === 'children') return true
-		if (node.kind !== 'aggregate' || !node.rollup) return partsOf(node).some(anew)
-		if (vouched) return false
-		const { where, elseNone, elseOf } = whereServed(node.rollup, rights)
-		return !isAlways(where) && !elseNone && !elseOf
-	}
-	return !anew(expr)
+/** Whether a kept total, or what is kept of it value by value, is what the reader would count on every row. */
+function isServed(total: Rollup, rights: Rights): boolean {
+	const { where, elseNone, elseOf } = whereServed(total, rights)
+	return isAlways(where) || elseNone || elseOf !== undefined
 }
 
 function sortedLabel(label: Column): (alias: string) => Sql {
@@ -79,18 +73,17 @@ function sortedLabel(label: Column): (alias: string) => Sql {
 export function virtualValue(table: Table, column: Column, ctx: Context): Sql {
 	const expr = fieldOf(table, column)
 	const error = compileError(expr, ctx)
-	const value = compileValue(expr, { ...ctx, visibility: ctx.visibility && withoutMask(ctx.visibility, table, column) })
+	const value = compileValue(expr, { ...ctx, visibility: ctx.visibility && withoutMask(ctx.visibility, column) })
 	return error ? sql`(CASE WHEN (${error}) IS NULL THEN ${value} END)` : value
 }
 
 /** The mask of the column itself is asked beside the value, once; inside, the operands stand bare. */
 function withoutMask(
 	visibility: NonNullable<Context['visibility']>,
-	table: Table,
 	column: Column
 ): NonNullable<Context['visibility']> {
 	const bare: Expr = { kind: 'literal', value: true, type: { kind: 'yesno' } }
-	return { ...visibility, cell: (t, c) => (t === table && c === column ? bare : visibility.cell(t, c)) }
+	return { ...visibility, cell: (t, c) => (c === column ? bare : visibility.cell(t, c)) }
 }
 
 export function fieldOf(table: Table, column: Column): Expr {
