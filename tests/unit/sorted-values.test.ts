@@ -133,7 +133,8 @@ describe('the place that orders rows', () => {
 	const placeOf = (name: string, reader: Reader): string | undefined => {
 		const rights = rightsOf(reader)
 		const { catalogue } = store.workspace()
-		return sortOf(harbours(), columnOf(name), { catalogue, rights, ctx: newContext('r', NOW, rights) })?.value.text
+		return sortOf(harbours(), columnOf(name), { catalogue, rights, ctx: newContext('r', rights.moment, rights) })?.value
+			.text
 	}
 	const kept = (name: string, part: string) => `r.c${idOf(name)}t0${part}`
 
@@ -168,7 +169,7 @@ describe('the place that orders rows', () => {
 		const { catalogue } = store.workspace()
 		const sorted = (reader: Reader) => {
 			const rights = rightsOf(reader)
-			return sortOf(harbours(), columnOf('mooted'), { catalogue, rights, ctx: newContext('r', NOW, rights) })
+			return sortOf(harbours(), columnOf('mooted'), { catalogue, rights, ctx: newContext('r', rights.moment, rights) })
 		}
 		expect(sorted('part')?.mask?.text).toContain('r.c22')
 		expect(sorted('part')?.value.text).toBe(sorted('all')?.value.text)
@@ -180,7 +181,7 @@ describe('the place that orders rows', () => {
 		const sorted = (reader: Reader) => {
 			const rights = rightsOf(reader)
 			const { catalogue } = store.workspace()
-			const plans = { catalogue, rights, ctx: newContext('r', NOW, rights) }
+			const plans = { catalogue, rights, ctx: newContext('r', rights.moment, rights) }
 			return sortOf(getTable(catalogue, MOORINGS), column, plans)?.value.text
 		}
 		expect(sorted('all')).toMatch(/^\(SELECT (\w+)\.c20k FROM t2 AS \1 WHERE \1\.n = r\.c30\)$/)

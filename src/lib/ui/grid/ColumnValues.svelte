@@ -3,12 +3,12 @@
 	import { scaleLinear } from 'd3-scale'
 	import { onDestroy, onMount } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
-	import { isHiddenCell, isReferenceCell } from '$lib/core/query/wire.ts'
+	import { isHiddenCell } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-	import type { Group, Groups } from '$lib/core/requests/rows.ts'
-	import { isDate, showCell } from '../cells/show-cell.ts'
-	import { showMonth } from '../dates.ts'
+	import type { Groups } from '$lib/core/requests/rows.ts'
+	import { showCell } from '../cells/show-cell.ts'
 	import { ask } from '../send.ts'
+	import { filterOf, nameOf } from './column-values.ts'
 	import type { Listing } from './grid-rows.svelte.ts'
 	import { listingQuery } from './grid-rows.svelte.ts'
 
@@ -43,25 +43,6 @@
 	const others = $derived(groups && groups.by === 'value' ? groups.values - groups.groups.length : 0)
 	const isSpread = $derived(groups !== undefined && groups !== null && groups.least !== null)
 
-	function words({ value, before }: Group): string {
-		if (groups?.by === 'month') return showMonth(String(value))
-		if (groups?.by === 'year') return String(value)
-		if (before !== undefined) return `${showCell(column, value)} to under ${showCell(column, before)}`
-		return showCell(column, value) || '(no name)'
-	}
-
-	/** The filter that finds a group's rows; undefined where none does. */
-	function filterOf({ value, before }: Group): Filter | undefined {
-		if (before !== undefined || isHiddenCell(value)) return undefined
-		const one = { column: column.id }
-		if (groups?.by === 'month' || groups?.by === 'year') return { ...one, is: 'contains', text: String(value) }
-		if (isReferenceCell(value)) return { ...one, is: 'equal', text: value.label }
-		if (typeof value === 'boolean') return { ...one, is: 'equal', text: value ? 'yes' : 'no' }
-		// Numbers without their unit, dates as a filter takes them.
-		const isPlain = typeof value === 'number' || isDate(column)
-		return { ...one, is: 'equal', text: isPlain ? String(value) : showCell(column, value) }
-	}
-
 	const blank = $derived<Filter>({ column: column.id, is: 'blank', text: '' })
 
 	function focus(node: HTMLElement) {
@@ -95,6 +76,7 @@
 		out from other rows for each reader.
 	</p>
 {:else}
+	{@const shown = { column, by: groups.by }}
 	<p class="quiet" role="status">
 		{count(groups.rows)}{listing.filters.length > 0 ? ' found' : ''} · {groups.values.toLocaleString('en-GB')} different
 		{groups.values === 1 ? 'value' : 'values'}{groups.unseen > 0 ? ` · kept from you in ${count(groups.unseen)}` : ''}
@@ -118,7 +100,7 @@
 	{#if groups.rows === 0}<p>There are no rows to count.</p>{/if}
 	<ul>
 		{#each groups.groups as group, i (i)}
-			{@render bar(words(group), group.rows, filterOf(group), isHiddenCell(group.value))}
+			{@render bar(nameOf(shown, group), group.rows, filterOf(shown, group), isHiddenCell(group.value))}
 		{/each}
 		{#if groups.blank > 0}{@render bar('blank', groups.blank, blank, true)}{/if}
 	</ul>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/**
-	 * A table in a grid, however long: rows are drawn as they come into sight. What is done in it is `grid-work`; keys and
-	 * pointer are `grid-keys`; which rows are in sight is `grid-scroll`.
+	 * A table in a grid, however long: rows are drawn as they come into sight, in `GridArea`. What is done in it is `grid-work`;
+	 * which rows are in sight is `grid-scroll`.
 	 */
 	import { invalidateAll } from '$app/navigation'
 	import { onMount, untrack } from 'svelte'
@@ -10,15 +10,13 @@
 	import { onTablesChanged } from '../follow.ts'
 	import FindBar from './FindBar.svelte'
 	import { GridEdits } from './grid-edits.svelte.ts'
-	import GridBody from './GridBody.svelte'
+	import GridArea from './GridArea.svelte'
 	import GridCards from './GridCards.svelte'
 	import type { GridCard } from './grid-card.ts'
 	import GridChips from './GridChips.svelte'
 	import GridFoot from './GridFoot.svelte'
-	import GridHead from './GridHead.svelte'
 	import GridNotices from './GridNotices.svelte'
 	import GridTools from './GridTools.svelte'
-	import { copyCells, pasteCells, pressKey } from './grid-keys.ts'
 	import { GridRows } from './grid-rows.svelte.ts'
 	import { GridScroll } from './grid-scroll.svelte.ts'
 	import { GridView } from './grid-view.svelte.ts'
@@ -39,7 +37,6 @@
 
 	const columns = $derived(view.shown(table.columns))
 	const lefts = $derived(view.lefts(columns, Math.max(56, rows.count.toLocaleString('en-GB').length * 8 + 16)))
-	const width = $derived((lefts.at(-1) ?? 0) + (table.owned ? 90 : 0))
 	const scroll = new GridScroll(
 		() => rows.count,
 		() => ({ frozen: view.frozen, lefts })
@@ -63,14 +60,6 @@
 		const [from, to] = [scroll.first, scroll.first + scroll.visible]
 		untrack(() => void rows.want(Math.max(0, from - 50), to + 50))
 	})
-
-	function onkeydown(event: KeyboardEvent) {
-		if (!work.editing && (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'f') {
-			event.preventDefault()
-			event.stopPropagation()
-			finding = true
-		} else void pressKey(work, event)
-	}
 
 	function setFilter(column: number, filter: Filter | undefined) {
 		view.setFilter(column, filter)
@@ -108,32 +97,12 @@
 	{/if}
 	<GridChips columns={table.columns} {view} onfilter={setFilter} onshown={() => scroll.focus()} />
 	<GridNotices {table} {work} />
-	<!-- The grid is one stop for Tab; inside it the arrow keys move, as the ARIA grid pattern has it. -->
-	<div
-		class="scroll"
-		bind:this={scroll.box}
-		bind:clientHeight={scroll.height}
-		onscroll={scroll.onscroll}
-		onwheel={scroll.onwheel}
-		{onkeydown}
-		oncopy={(event) => copyCells(work, event)}
-		oncut={(event) => copyCells(work, event)}
-		onpaste={(event) => pasteCells(work, event)}
-		tabindex="0"
-		role="grid"
-		aria-label={table.name}
-		aria-multiselectable="true"
-		aria-rowcount={rows.count}
-		aria-colcount={columns.length}
-	>
-		<GridHead {table} {tables} {work} {view} {lefts} {width} onfilter={setFilter} oncard={openCard} />
-		<GridBody {work} {view} {lefts} {width} />
-		{#if rows.count === 0 && !rows.fresh && !rows.slow}<p class="none">
-				{view.filters.length > 0
-					? 'No row fits the filter. Take it off to see them all.'
-					: 'There are no rows yet. Add one, paste some here, or bring a file in at Sources.'}
-			</p>{/if}
-	</div>
+	<GridArea
+		{...{ table, tables, work, view, lefts }}
+		onfind={() => (finding = true)}
+		onfilter={setFilter}
+		oncard={openCard}
+	/>
 	<GridFoot {work} />
 	{#if card}
 		<GridCards
@@ -159,27 +128,5 @@
 		flex-direction: column;
 		min-height: 0;
 		height: calc(100dvh - 92px);
-	}
-	/* The cell that keys go to shows the focus. */
-	.scroll:focus-visible {
-		outline: none;
-	}
-	.scroll:focus-visible :global(.cell.at) {
-		outline-width: 3px;
-		outline-offset: -3px;
-	}
-	.scroll {
-		flex: 1;
-		min-height: 0;
-		overflow: auto;
-		position: relative;
-		border-top: 1px solid var(--zinc-3);
-		overflow-anchor: none;
-	}
-	.none {
-		position: sticky;
-		left: 0;
-		width: fit-content;
-		padding: 1rem 1.2rem;
 	}
 </style>

@@ -1,9 +1,8 @@
 <script lang="ts">
 	/** The people of a workspace, by name; found by how the name begins. */
 	import { goto } from '$app/navigation'
-	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { PeopleSheet, ShownPerson } from '$lib/core/requests/people.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { personName } from './known-by.ts'
 	import { STATE_TONES } from './states.ts'
 
 	type Props = {
@@ -16,7 +15,6 @@
 	let { sheet, chosen, starts }: Props = $props()
 
 	const PAUSE_MS = 200
-	const label = $derived(sheet.columns.find((column) => column.id === sheet.label))
 
 	const roleNames = (person: ShownPerson) =>
 		[...new Set(person.roles.map((held) => sheet.roles.find((role) => role.id === held.role)?.name ?? ''))].join(', ')
@@ -50,7 +48,7 @@
 			<li>
 				<a href="/people?person={person.row.id}" class:on={person === chosen}>
 					<span class="words">
-						<strong>{label ? showCell(label, person.row.cells[cellKey(label.id)]) : ''}</strong>
+						<strong>{personName(sheet, person)}</strong>
 						<span class="quiet">{roleNames(person) || 'no roles'}</span>
 					</span>
 					{#if person.state !== 'active'}<span class="stamp {STATE_TONES[person.state]}">{person.state}</span>{/if}

@@ -1,8 +1,7 @@
 <script lang="ts">
 	/** One person: what is known of them, the roles and teams they have, and whether they can come in. */
-	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { PeopleSheet, ShownPerson } from '$lib/core/requests/people.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { personName } from './known-by.ts'
 	import { showMoment } from '../dates.ts'
 	import { doWithPeople, type PersonAction } from './do.ts'
 	import PersonEntry from './PersonEntry.svelte'
@@ -18,8 +17,7 @@
 	let said = $state('')
 	let wrong = $state('')
 
-	const label = $derived(sheet.columns.find((column) => column.id === sheet.label))
-	const name = $derived(label ? showCell(label, person.row.cells[cellKey(label.id)]) : '')
+	const name = $derived(personName(sheet, person))
 
 	async function act(asked: PersonAction, done = '') {
 		const answer = await doWithPeople({ person: person.row.id, ...asked })

@@ -1,17 +1,14 @@
 <script lang="ts">
 	/** Who has which app, and as what; and giving one to somebody in one press. */
 	import { untrack } from 'svelte'
-	import { cellKey } from '$lib/core/query/wire.ts'
-	import type { PeopleSheet, SharedApp, ShownPerson } from '$lib/core/requests/people.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import type { PeopleSheet, SharedApp } from '$lib/core/requests/people.ts'
 	import { doWithPeople } from './do.ts'
+	import HoldersOfApp from './HoldersOfApp.svelte'
+	import { personAddress, personName } from './known-by.ts'
 
 	type Props = { sheet: PeopleSheet; apps: readonly SharedApp[]; builders: number }
 
 	let { sheet, apps, builders }: Props = $props()
-
-	const label = $derived(sheet.columns.find((column) => column.id === sheet.label))
-	const email = $derived(sheet.columns.find((column) => column.type === 'email'))
 
 	let app = $state(untrack(() => apps[0]?.id ?? 0))
 	let row = $state('')
@@ -27,23 +24,12 @@
 	const offered = $derived(
 		sheet.roles.filter((each) => each.mayGrant && (chosen?.roles.includes(each.id) || each.id === builders))
 	)
-	const roleName = (id: number) => sheet.roles.find((each) => each.id === id)?.name ?? 'everyone'
-	const nameOf = (each: ShownPerson) => (label ? showCell(label, each.row.cells[cellKey(label.id)]) : '')
-	const addressOf = (each: ShownPerson) => (email ? showCell(email, each.row.cells[cellKey(email.id)]) : '')
 
 	/** What somebody has already, before they get more. */
 	const has = $derived({
 		apps: apps.filter((each) => each.people.some((one) => one.row === row)).map((each) => each.name),
 		teams: sheet.teams.filter((each) => person?.teams.includes(each.id)).map((each) => each.name)
 	})
-
-	const holders = $derived(
-		(chosen?.people ?? []).flatMap((one) => {
-			const found = sheet.people.find((each) => each.row.id === one.row)
-			const as = [...one.roles.map(roleName), ...(one.builds ? ['builds it'] : [])]
-			return found ? [{ row: one.row, name: nameOf(found), address: addressOf(found), as: as.join(', ') }] : []
-		})
-	)
 
 	async function share(event: SubmitEvent) {
 		event.preventDefault()
@@ -58,7 +44,7 @@
 		}
 		const answer = await doWithPeople(asked)
 		wrong = answer.ok ? '' : answer.refusal.message
-		said = answer.ok && person ? `${nameOf(person)} has ${chosen?.name}${tells ? ', and is told' : ''}.` : ''
+		said = answer.ok && person ? `${personName(sheet, person)} has ${chosen?.name}${tells ? ', and is told' : ''}.` : ''
 		if (answer.ok) words = ''
 	}
 </script>
@@ -74,7 +60,8 @@
 		<select id="share-person" class="field" required bind:value={row}>
 			<option value=""></option>
 			{#each sheet.people as each (each.row.id)}
-				<option value={each.row.id}>{nameOf(each)}{addressOf(each) ? ` · ${addressOf(each)}` : ''}</option>
+				{@const address = personAddress(sheet, each)}
+				<option value={each.row.id}>{personName(sheet, each)}{address ? ` · ${address}` : ''}</option>
 			{/each}
 		</select>
 		{#if person}
@@ -106,25 +93,7 @@
 		{#if said}<p class="note" role="status"><span class="stamp good">shared</span> {said}</p>{/if}
 		<p class="note"><button class="btn main">Share {chosen?.name ?? ''}</button></p>
 	</form>
-	<section>
-		<h2>Who has {chosen?.name ?? 'it'}</h2>
-		<table class="ruled">
-			<thead><tr><th>Person</th><th>As</th></tr></thead>
-			<tbody>
-				{#each holders as holder (holder.row)}
-					<tr>
-						<td>
-							<a href="/people?person={holder.row}"><strong>{holder.name}</strong></a><br />
-							<span class="quiet">{holder.address}</span>
-						</td>
-						<td>{holder.as}</td>
-					</tr>
-				{:else}
-					<tr><td colspan="2">Nobody yet.</td></tr>
-				{/each}
-			</tbody>
-		</table>
-	</section>
+	{#if chosen}<HoldersOfApp {sheet} app={chosen} />{/if}
 </div>
 
 <style>

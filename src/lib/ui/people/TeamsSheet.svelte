@@ -1,8 +1,7 @@
 <script lang="ts">
 	/** The teams: who is in each, and the roles that come with it. */
-	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { PeopleSheet } from '$lib/core/requests/people.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { personName } from './known-by.ts'
 	import { PeopleActions } from './people-actions.svelte.ts'
 
 	type Props = { sheet: PeopleSheet }
@@ -12,11 +11,9 @@
 	let name = $state('')
 	const actions = new PeopleActions()
 
-	const label = $derived(sheet.columns.find((column) => column.id === sheet.label))
-
 	function nameOf(row: string): string {
 		const person = sheet.people.find((each) => each.row.id === row)
-		return (person && label && showCell(label, person.row.cells[cellKey(label.id)])) || 'somebody further down'
+		return (person && personName(sheet, person)) || 'somebody further down'
 	}
 
 	async function add(event: SubmitEvent) {

@@ -1,10 +1,9 @@
 <script lang="ts">
 	/** What bringing a file into a table would come to: counts, and the rows that would change, cell by cell. */
-	import { countOf } from '$lib/core/text/count.ts'
 	import type { Comparison } from '$lib/core/exchange/comparison.ts'
 	import type { MergeInto, Unread } from '$lib/core/exchange/plan.ts'
-
-	import { groupUnread } from './import-plan.ts'
+	import LeftOutRows from './LeftOutRows.svelte'
+	import MergeCounts from './MergeCounts.svelte'
 
 	type Props = {
 		comparison: Comparison
@@ -18,70 +17,11 @@
 
 	const shown = (count: number) => count.toLocaleString('en-GB')
 	const more = (all: number, some: number) => (all > some ? `and ${shown(all - some)} more` : '')
-	const kinds = $derived(groupUnread(unread))
-	const sayRows = (rows: readonly number[]) => (rows.length === 1 ? `row ${rows[0]}` : `${rows.length} rows`)
-	const leftOut = $derived(comparison.repeated + comparison.keyless)
 </script>
 
 <div class="review">
-	<dl>
-		<div>
-			<dt>new {comparison.added === 1 ? 'row' : 'rows'}</dt>
-			<dd>{shown(comparison.added)}</dd>
-		</div>
-		{#if how !== 'add'}
-			<div>
-				<dt>{comparison.changed === 1 ? 'row that changes' : 'rows that change'}</dt>
-				<dd>{shown(comparison.changed)}</dd>
-			</div>
-			<div>
-				<dt>the same as now</dt>
-				<dd>{shown(comparison.same)}</dd>
-			</div>
-			<div class:goes={how === 'replace' && comparison.missing > 0}>
-				<dt>
-					not in the file: {how === 'replace'
-						? 'taken out'
-						: comparison.missing === 1
-							? 'stays as it is'
-							: 'stay as they are'}
-				</dt>
-				<dd>{shown(comparison.missing)}</dd>
-			</div>
-			{#if leftOut > 0}<div class="goes">
-					<dt>{leftOut === 1 ? 'row' : 'rows'} of the file left out</dt>
-					<dd>{shown(leftOut)}</dd>
-				</div>{/if}
-		{/if}
-	</dl>
-	{#if comparison.repeated > 0}
-		<p class="note">
-			{countOf(comparison.repeated, 'row')}
-			{comparison.repeated === 1 ? 'is' : 'are'} left out, because what they are known by stands more than once: {comparison.samples.repeated
-				.slice(0, 6)
-				.join(', ')}.
-		</p>
-	{/if}
-	{#if comparison.keyless > 0}
-		<p class="note">
-			{countOf(comparison.keyless, 'row')}
-			{comparison.keyless === 1 ? 'is' : 'are'} left out, because what they are known by is blank.
-		</p>
-	{/if}
-	{#if unreadCount > 0}
-		<p class="note">
-			{countOf(unreadCount, 'cell')} could not be read, and {unreadCount === 1 ? 'stays as it is' : 'stay as they are'}: {kinds
-				.slice(0, 6)
-				.map(({ column, text, rows }) => `${column} "${text}" (${sayRows(rows)})`)
-				.join(', ')}{kinds.length > 6 ? ' and others' : ''}.
-		</p>
-	{/if}
-	{#each comparison.unfound as lost (`${lost.column} ${lost.text}`)}
-		<p class="note">
-			<strong>{lost.column}</strong>: "{lost.text}" was not found ({shown(lost.rows)}
-			{lost.rows === 1 ? 'row' : 'rows'}). Those cells stay as they are.
-		</p>
-	{/each}
+	<MergeCounts {comparison} {how} />
+	<LeftOutRows {comparison} {unread} {unreadCount} />
 	{#if comparison.changed > 0}
 		<h2>What changes</h2>
 		<table class="ruled">
@@ -129,39 +69,8 @@
 		overflow: auto;
 		max-width: 64rem;
 	}
-	dl {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.6rem;
-		margin: 0;
-	}
-	dl div {
-		display: grid;
-		border: 1px solid var(--zinc-3);
-		border-top: 4px solid var(--zinc-5);
-		border-radius: 3px;
-		padding: 0.5rem 0.9rem;
-		background: var(--paper);
-	}
-	dl .goes {
-		border-top-color: var(--rope);
-	}
-	dt {
-		order: 2;
-		color: var(--zinc-7);
-		font-size: 0.85rem;
-	}
-	dd {
-		margin: 0;
-		font: 700 1.5rem var(--head);
-		font-variant-numeric: tabular-nums;
-	}
 	.was {
 		color: var(--zinc-7);
 		text-decoration: line-through;
-	}
-	.note {
-		border-left: 4px solid var(--marigold);
-		padding-left: 0.7rem;
 	}
 </style>
