@@ -47,9 +47,8 @@ const GROUPS = {
 	compile: {
 		files: within('src/lib/core/formula/sql', 'compile'),
 		tests: unit(
-			...['formula-plans', 'formula-values', 'formula-two-lives', 'small-faults', 'page-plans', 'filters'],
-			...['rollups-served', 'doors'],
-			...['own-time-zone', 'access-generated', 'rollups']
+			...['compiled-forms', 'formula-plans', 'formula-values', 'formula-two-lives'],
+			...['small-faults', 'rollups-served', 'own-time-zone']
 		)
 	},
 	signoff: {
