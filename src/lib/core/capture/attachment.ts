@@ -3,6 +3,7 @@
  * beside the database, under their SHA-256.
  */
 import type { Column } from '../model/table.ts'
+import { ownJson } from '../text/own-json.ts'
 
 export interface Attachment {
 	/** As it was called where it came from; only ever shown, never part of a path. */
@@ -40,7 +41,7 @@ export function toStoredFile({ name, type, size, sha }: Attachment): string {
 
 /** The file that a cell keeps; the opposite of `toStoredFile`. */
 export function fromStoredFile(stored: string): Attachment {
-	return JSON.parse(stored) as Attachment
+	return ownJson<Attachment>(stored)
 }
 
 /** A name that can be shown and offered for saving: no folders, no signs that steer, not endless. */

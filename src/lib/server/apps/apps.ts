@@ -49,7 +49,7 @@ const RELEASES = `SELECT number, made_at AS madeAt, made_by AS by, note FROM rel
 const SET_LIVE = `UPDATE app SET live_release = @number, name = @name, colour = @colour WHERE id = @app`
 
 export function listApps(store: Store): AppSummary[] {
-	const rows = store.prepare(LIST).all() as { id: number; live: number | null }[]
+	const rows = store.prepare<{ id: number; live: number | null }>(LIST).all()
 	return rows.map(({ id }) => {
 		const { document, live, ahead } = readDraft(store, id)
 		const shown = live === null ? document : readRelease(store, id, live)
@@ -58,8 +58,8 @@ export function listApps(store: Store): AppSummary[] {
 }
 
 export function readDraft(store: Store, app: number): Draft {
-	const found = store.prepare(FIND).get(app) as { id: number; live: number | null } | undefined
-	const last = store.prepare(LAST_DRAFT).get(`app ${app}`) as { version: number; body: string } | undefined
+	const found = store.prepare<{ id: number; live: number | null }>(FIND).get(app)
+	const last = store.prepare<{ version: number; body: string }>(LAST_DRAFT).get(`app ${app}`)
 	if (!found || !last) throw new AppError('not_found', 'This app is not there.')
 	const document = parseApp(last.body)
 	const released = found.live === null ? undefined : readRelease(store, app, found.live)
@@ -68,7 +68,7 @@ export function readDraft(store: Store, app: number): Draft {
 }
 
 export function listReleases(store: Store, app: number): ReleaseEntry[] {
-	const rows = store.prepare(RELEASES).all(app) as { number: number; madeAt: number; by: number; note: string }[]
+	const rows = store.prepare<{ number: number; madeAt: number; by: number; note: string }>(RELEASES).all(app)
 	return rows.map(({ by, ...rest }) => ({ ...rest, madeBy: describePerson(store, by)?.name ?? '' }))
 }
 

@@ -5,6 +5,7 @@ import { findBrokenSeal } from '../history/history.ts'
 import { openStore } from '../store/store.ts'
 import { MIGRATIONS, schemaNumber } from '../store/migrate.ts'
 import { registerFunctions } from '../store/register-functions.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 /** What is wrong with a copy of a workspace, in one sentence; undefined if it can be restored. */
 export function checkCopy(file: string): string | undefined {
@@ -34,9 +35,8 @@ export function checkCopy(file: string): string | undefined {
 function checkHead(db: Database.Database, file: string): string | undefined {
 	const head = file.replace(/\.db$/, '.head.json')
 	if (!existsSync(head)) return undefined
-	const kept = JSON.parse(readFileSync(head, 'utf8')) as { seq: number; seal: string } | null
-	const seal =
-		kept && (db.prepare('SELECT seal FROM history WHERE seq = ?').pluck().get(kept.seq) as string | undefined)
+	const kept = ownJson<{ seq: number; seal: string } | null>(readFileSync(head, 'utf8'))
+	const seal = kept && db.prepare<unknown[], string>('SELECT seal FROM history WHERE seq = ?').pluck().get(kept.seq)
 	return kept && seal !== kept.seal
 		? `${file} was altered: its history does not end as it did when it was copied.`
 		: undefined

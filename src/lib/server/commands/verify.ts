@@ -12,6 +12,7 @@ import { endForOperator, OperatorError } from '../base/for-operator.ts'
 import { openRowIds } from '../store/row-ids.ts'
 import { openStore } from '../store/store.ts'
 import { checkSeals } from '../logbook/logbook.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 const folder = resolve(process.env['TIN_SHED_DATA'] ?? 'var')
 const file = process.argv[2] ?? join(folder, 'workspace.db')
@@ -51,7 +52,7 @@ function lostHead(db: Database.Database, copies: string): string | undefined {
 	const heads = existsSync(copies) ? readdirSync(copies).filter((name) => name.endsWith('.head.json')) : []
 	const latest = heads.sort().at(-1)
 	if (latest === undefined) return undefined
-	const head = JSON.parse(readFileSync(join(copies, latest), 'utf8')) as { seq: number; seal: string } | null
+	const head = ownJson<{ seq: number; seal: string } | null>(readFileSync(join(copies, latest), 'utf8'))
 	const seal = head && db.prepare('SELECT seal FROM history WHERE seq = ?').pluck().get(head.seq)
 	return head && seal !== head.seal ? latest : undefined
 }

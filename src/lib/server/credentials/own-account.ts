@@ -29,9 +29,13 @@ export function listSessions(
 	store: Store,
 	{ person, tokenHash, now }: { person: number; tokenHash: string; now: number }
 ): OwnSession[] {
-	const rows = store.prepare(LIST).all({ person, now, idle: now - IDLE_MS }) as (Omit<OwnSession, 'id' | 'isThis'> & {
-		hash: string
-	})[]
+	const rows = store
+		.prepare<
+			Omit<OwnSession, 'id' | 'isThis'> & {
+				hash: string
+			}
+		>(LIST)
+		.all({ person, now, idle: now - IDLE_MS })
 	return rows.map(({ hash, ...row }) => ({ ...row, id: hash.slice(0, 16), isThis: hash === tokenHash }))
 }
 
@@ -63,7 +67,7 @@ function note(store: Store, kind: string, { person, now }: { person: number; now
 
 /** Somebody's time zone, and the workspace's, which is theirs where they say nothing. */
 export function readZone(store: Store, { person }: { person: number }): { own: string | null; workspace: string } {
-	const own = (store.prepare(ZONE).pluck().get(person) as string | undefined) ?? null
+	const own = store.prepare<string>(ZONE).pluck().get(person) ?? null
 	return { own, workspace: store.workspace().timeZone }
 }
 

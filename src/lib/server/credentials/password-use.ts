@@ -16,7 +16,7 @@ export interface SignInWays {
 
 /** By what people can sign in here: passwords, and providers by name. */
 export function readSignInWays(store: Store): SignInWays {
-	const providers = store.prepare(PROVIDERS).all() as { id: number; name: string }[]
+	const providers = store.prepare<{ id: number; name: string }>(PROVIDERS).all()
 	return { providers, passwords: store.prepare(PASSWORDS).get() === undefined }
 }
 

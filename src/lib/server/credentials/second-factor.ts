@@ -19,7 +19,7 @@ const CONFIRM = `UPDATE second_factor SET confirmed_at = @now WHERE person = @pe
 const DROP = `DELETE FROM second_factor WHERE person = ? AND confirmed_at IS NOT NULL`
 
 export function findSecondFactor(store: Store, { person }: { person: number }): SecondFactor | null {
-	const found = store.prepare(FIND).get(person) as { sealed: string; confirmed: number } | undefined
+	const found = store.prepare<{ sealed: string; confirmed: number }>(FIND).get(person)
 	return found ? { sealed: found.sealed, confirmed: found.confirmed === 1 } : null
 }
 

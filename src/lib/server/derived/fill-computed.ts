@@ -18,7 +18,7 @@ export function fillComputed(store: Store, table: Table, column: Column): void {
 		`UPDATE t${table.id} SET c${column.id} = @value, c${column.id}e = @errorCode${key} WHERE n = @n`
 	)
 	const env = { ...NO_MOMENT, ...storeEnv(store) }
-	for (const n of store.db.prepare(`SELECT n FROM t${table.id}`).pluck().all() as number[]) {
+	for (const n of store.db.prepare<unknown[], number>(`SELECT n FROM t${table.id}`).pluck().all()) {
 		const row = readStoredRow(store, table, n)
 		if (!row) continue
 		const result = evaluate(computed.expr, { ...env, rows: [row] })

@@ -19,7 +19,7 @@ export function dropValueTables(db: Db, totals: readonly Rollup[]): void {
 	const needed = new Set(
 		totals.flatMap((total) => (total.child.comparedWithMe ?? []).map((each) => placeByValue(total, each)))
 	)
-	const there = db.prepare(VALUE_TABLES).pluck().all() as string[]
+	const there = db.prepare<unknown[], string>(VALUE_TABLES).pluck().all()
 	for (const name of there) if (!needed.has(name)) db.exec(`DROP TABLE ${name}`)
 }
 

@@ -26,7 +26,7 @@ export function keepRollups(store: Store): void {
 	const { db } = store
 	const totals = allTotals(store)
 	const wanted = totals.flatMap((total) => keptOf(db, total))
-	const there = new Map(db.prepare(TRIGGERS).raw().all() as [string, string][])
+	const there = new Map(db.prepare<unknown[], [string, string]>(TRIGGERS).raw().all())
 	const named = new Set(wanted.flatMap(({ triggers }) => [...triggers.keys()]))
 	for (const name of there.keys()) if (!named.has(name)) db.exec(`DROP TRIGGER ${name}`)
 	for (const { triggers, make, fill } of wanted) {

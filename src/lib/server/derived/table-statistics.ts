@@ -6,6 +6,7 @@
  * to a thousand: some milliseconds, however long the table is.
  */
 import type { Store } from '../store/store.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 const LARGE = 10_000
 /** Taken anew when a table has grown by half again. */
@@ -29,7 +30,7 @@ export function takeStatistics(store: Store): boolean {
 		if (rows < LARGE) continue
 		const indexes = Number(store.pluck(INDEXES, `t${id}`))
 		const key = `statistics ${id}`
-		const taken = JSON.parse(String(store.pluck(TAKEN, key) ?? 'null')) as { rows: number; indexes: number } | null
+		const taken = ownJson<{ rows: number; indexes: number } | null>(String(store.pluck(TAKEN, key) ?? 'null'))
 		if (taken && taken.indexes === indexes && rows < taken.rows * GROWN) continue
 		// Without a limit it would take samples too, with which SQLite plans a statement anew whenever a value is bound.
 		store.db.exec(`PRAGMA analysis_limit = ${READ}; ANALYZE t${id}`)
@@ -51,7 +52,7 @@ interface Statistic {
 
 /** Of an index of few values the first entries say only that one value fills them. */
 function correctFewValues(store: Store, table: string): void {
-	for (const { idx, stat, place } of store.prepare(STATISTICS).all(table) as Statistic[]) {
+	for (const { idx, stat, place } of store.prepare<Statistic>(STATISTICS).all(table)) {
 		const [rows = 0, same = 0, ...further] = stat.split(' ').map(Number)
 		if (same * 2 < READ) continue
 		const values = Number(store.pluck(countValues(table, place)))

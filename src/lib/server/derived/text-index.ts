@@ -33,7 +33,12 @@ export function isTextIndexed(store: Store, table: Table): boolean {
 
 /** Takes in some rows of one table that wants an index. */
 export function growTextIndex(store: Store): 'more' | 'done' {
-	const known = new Map((store.prepare(RECORDS).all() as Indexed[]).map((each) => [each.id, each]))
+	const known = new Map(
+		store
+			.prepare<Indexed>(RECORDS)
+			.all()
+			.map((each) => [each.id, each])
+	)
 	for (const table of store.workspace().catalogue.tables.values()) {
 		const record = known.get(table.id)
 		if (record?.upto === WHOLE || (!record && !isLarge(store, table))) continue
@@ -47,7 +52,7 @@ export function growTextIndex(store: Store): 'more' | 'done' {
 /** Drops what no longer fits: of tables that are gone, and of those whose text lies in other places now. */
 export function alignTextIndexes(store: Store): void {
 	const { tables } = store.workspace().catalogue
-	for (const { id, places } of store.prepare(RECORDS).all() as Indexed[]) {
+	for (const { id, places } of store.prepare<Indexed>(RECORDS).all()) {
 		const table = tables.get(id)
 		if (table && placesOf(table) === places) continue
 		for (const verb of ['add', 'change', 'remove']) store.db.exec(`DROP TRIGGER IF EXISTS text_${id}_${verb}`)
@@ -79,11 +84,11 @@ function begin(store: Store, table: Table): void {
 
 function takeIn(store: Store, table: Table, upto: number): void {
 	const { id } = table
-	const last = store
-		.prepare(`SELECT max(n) FROM (SELECT n FROM t${id} WHERE n > ? ORDER BY n LIMIT ${STEP})`)
-		.pluck()
-		.get(upto) as number | null
-	if (last !== null)
+	const last = store.pluck<number | null>(
+		`SELECT max(n) FROM (SELECT n FROM t${id} WHERE n > ? ORDER BY n LIMIT ${STEP})`,
+		upto
+	)
+	if (typeof last === 'number')
 		store
 			.prepare(
 				`INSERT INTO s${id} (rowid, body) SELECT n, ${bodyOf(table, 'r')} FROM t${id} AS r WHERE n > ? AND n <= ?`

@@ -27,7 +27,7 @@ const ALL_ENTRIES = `
 
 /** Writes one entry down, sealed to the one before it; within the transaction of what it tells of. */
 export function writeHistory(store: Store, entry: Entry): void {
-	const before = (store.pluck(LAST_SEAL) as string | undefined) ?? ''
+	const before = store.pluck<string>(LAST_SEAL) ?? ''
 	const { at, person, kind, table, row } = entry
 	const through = throughText(entry.through)
 	const body = typeof entry.body === 'string' ? entry.body : JSON.stringify(entry.body)

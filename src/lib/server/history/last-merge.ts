@@ -18,7 +18,7 @@ export interface LastMerge {
 
 /** The last bringing-in into a table, if it can still be undone. */
 export function findUndoable(store: Store, table: number, now: number): LastMerge | undefined {
-	const last = store.prepare(LAST).get(table) as (LastMerge & { kind: string; first: number | null }) | undefined
+	const last = store.prepare<LastMerge & { kind: string; first: number | null }>(LAST).get(table)
 	const isOpen = last?.kind === 'bring in again' && last.first !== null && now - last.at < UNDOABLE_MS
 	return isOpen ? last : undefined
 }

@@ -1,4 +1,5 @@
 /** Starts the threads that hold connections, and asks them by name. */
+import { ownJson } from '$lib/core/text/own-json.ts'
 import { join } from 'node:path'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import type { WantedOrder } from '../store/store.ts'
@@ -42,12 +43,10 @@ export async function openThreads({ scripts, data, onNotice, onWanted }: Threads
 	})
 	const ask = (name: string, args: unknown, signal?: AbortSignal): Promise<string> =>
 		readers.ask(name, args, { signal, person: personIn(args) })
-	// What a thread answers is what the function of that name gives.
-	const parse = <T>(json: string): T => JSON.parse(json) as T
 	return {
-		read: async (name, args, signal) => parse(await ask(name, args, signal)),
+		read: async (name, args, signal) => ownJson(await ask(name, args, signal)),
 		readJson: (name, args, signal) => ask(name, args, signal),
-		write: async (name, args) => parse(await writer.ask(name, args)),
+		write: async (name, args) => ownJson(await writer.ask(name, args)),
 		onChange: notices.onChange,
 		hasChangedSince: notices.hasChangedSince,
 		connectToWriter: (port) => writer.connect(port),

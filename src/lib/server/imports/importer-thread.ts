@@ -1,5 +1,6 @@
 /** One importer thread, asked from the main thread. */
 import { Worker, type MessagePort } from 'node:worker_threads'
+import { ownJson } from '$lib/core/text/own-json.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { toError, type Answer } from '../threads/protocol.ts'
 import type { Progress } from '../sources/batch-writer.ts'
@@ -39,7 +40,7 @@ export function startImporterThread(script: string, onGone: () => void): Importe
 		if ('progress' in message) return asked?.onProgress?.(message.progress)
 		waiting.delete(message.id)
 		// What its asker expects: the thread answers with the result of the function of that name.
-		if (message.ok) asked?.resolve(JSON.parse(message.json) as never)
+		if (message.ok) asked?.resolve(ownJson(message.json))
 		else asked?.reject(toError(message))
 	})
 	worker.on('error', (error: Error & { code?: string }) => {

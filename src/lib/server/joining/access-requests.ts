@@ -55,7 +55,7 @@ export function requestAccess(
 	const [title, name] = [appName(store, way.app), describePerson(store, person)?.name ?? '']
 	note(store, { actor: { person }, now }, 'wait on the doorstep', title)
 	const asked = { steward: STEWARD, role: way.role ?? 0 }
-	for (const keeper of store.prepare(MIGHT_LET_IN).pluck().all(asked) as number[]) {
+	for (const keeper of store.prepare<number>(MIGHT_LET_IN).pluck().all(asked)) {
 		if (!accessRequestsFor(store, { person: keeper }).some(({ id }) => id === Number(lastInsertRowid))) continue
 		addMessage(store, {
 			cause: `knock ${lastInsertRowid} ${keeper}`,
@@ -112,7 +112,7 @@ export function decideAccessRequest(
 /** Whoever has what a way gives is in, however they came by it: a steward may have given it by hand. */
 export function standingAtDoor(store: Store, { app, person }: { app: number; person: number }): AtDoor {
 	if (waysOf(store, app).some((way) => holdsWhatGives(store, way, person))) return { state: 'let in' }
-	const last = store.prepare(LAST).get({ app, person }) as { state: string; at: number; way: number | null } | undefined
+	const last = store.prepare<{ state: string; at: number; way: number | null }>(LAST).get({ app, person })
 	if (last?.state === 'turned away') return { state: 'turned away' }
 	const way = last?.way ? findWay(store, last.way) : undefined
 	return last?.state === 'waiting' && way
@@ -122,7 +122,7 @@ export function standingAtDoor(store: Store, { app, person }: { app: number; per
 
 /** The apps at whose doors somebody waits. */
 export function waitsAt(store: Store, { person }: { person: number }): { app: number; name: string }[] {
-	const apps = store.prepare(WAITS_AT).pluck().all(person) as number[]
+	const apps = store.prepare<number>(WAITS_AT).pluck().all(person)
 	return apps
 		.filter((app) => standingAtDoor(store, { app, person }).state === 'waiting')
 		.map((app) => ({ app, name: appName(store, app) }))
@@ -133,10 +133,13 @@ function accessRequestsFor(store: Store, actor: Actor): WaitingAccessRequest[] {
 	const me = readPersonRow(store, actor.person)
 	if (!me || rolesOf(store, actor.person, me).size === 0) return []
 	const granter = granterOf(store, actor)
-	return (store.prepare(WAITING).all() as StoredAccessRequest[]).flatMap(({ way: id, ...waiting }) => {
-		const way = id === null ? undefined : findWay(store, id)
-		if (!way || waiting.person === actor.person || holdsWhatGives(store, way, waiting.person)) return []
-		const may = granter.isSteward || (way.role !== null && granter.mayPassOn.has(way.role))
-		return may ? [{ ...waiting, way }] : []
-	})
+	return store
+		.prepare<StoredAccessRequest>(WAITING)
+		.all()
+		.flatMap(({ way: id, ...waiting }) => {
+			const way = id === null ? undefined : findWay(store, id)
+			if (!way || waiting.person === actor.person || holdsWhatGives(store, way, waiting.person)) return []
+			const may = granter.isSteward || (way.role !== null && granter.mayPassOn.has(way.role))
+			return may ? [{ ...waiting, way }] : []
+		})
 }

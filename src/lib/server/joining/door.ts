@@ -223,7 +223,7 @@ const LATELY = `SELECT count(*) FROM arrival WHERE email = @email AND made_at > 
 const HAS_ACCOUNT = `SELECT 1 FROM account WHERE person = ?`
 
 function readSignUp(store: Store, token: string, now: number): SignUp | undefined {
-	return store.prepare(FIND).get({ hash: hashToken(token), now }) as SignUp | undefined
+	return store.prepare<SignUp>(FIND).get({ hash: hashToken(token), now })
 }
 
 /** On behalf of the steward who opened the way. */

@@ -33,14 +33,14 @@ const SET_PASSWORDS = `
 
 export function listProviders(store: Store, { actor }: ByActor): Provider[] {
 	refuseUnlessSteward(store, actor)
-	return store.prepare(LIST).all() as Provider[]
+	return store.prepare<Provider>(LIST).all()
 }
 
 export function findProvider(
 	store: Store,
 	{ provider }: { provider: number }
 ): (Provider & { readonly sealedSecret: string }) | null {
-	return (store.prepare(FIND).get(provider) as (Provider & { sealedSecret: string }) | undefined) ?? null
+	return store.prepare<Provider & { sealedSecret: string }>(FIND).get(provider) ?? null
 }
 
 export interface NewProvider extends ByActor, Omit<Provider, 'id'> {
@@ -87,7 +87,7 @@ export interface Vouched {
 /** Who somebody at a provider is here, known by its name for them or, the first time, by their address; null if nobody. */
 export function comeFromProvider(store: Store, { vouched, now }: { vouched: Vouched; now: number }): number | null {
 	const { provider, subject, email } = vouched
-	const known = store.prepare(KNOWN).pluck().get({ provider, subject }) as number | undefined
+	const known = store.prepare<number>(KNOWN).pluck().get({ provider, subject })
 	const person = known ?? (email === undefined ? undefined : findPersonByEmail(store, email))
 	if (person === undefined || !describePerson(store, person)) return null
 	if (known === undefined) link(store, vouched, person, now)

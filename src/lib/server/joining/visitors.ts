@@ -25,26 +25,26 @@ export function openToVisitors(
 	{ app, name, role, actor, now }: OfApp & { name: string; role: number }
 ): void {
 	const person = visitorRow(store, { app, name, actor, now })
-	for (const held of store.prepare(HELD).pluck().all(person) as number[])
+	for (const held of store.prepare<number>(HELD).pluck().all(person))
 		if (held !== role) takeRole(store, { person, role: held, actor, now })
 	giveRole(store, { person, role, mayPassOn: false, actor, now })
 }
 
 /** Those who are looking are shown out at once. */
 export function closeToVisitors(store: Store, { app, actor, now }: OfApp): void {
-	const person = store.prepare(OF_APP).pluck().get(app) as number | undefined
+	const person = store.prepare<number>(OF_APP).pluck().get(app)
 	if (person === undefined) return
-	for (const role of store.prepare(HELD).pluck().all(person) as number[]) takeRole(store, { person, role, actor, now })
+	for (const role of store.prepare<number>(HELD).pluck().all(person)) takeRole(store, { person, role, actor, now })
 	store.prepare(END_SESSIONS).run(person)
 }
 
 /** The row that stands for an app's visitors, while it is open to them. */
 export function visitorOf(store: Store, { app }: { app: number }): number | null {
-	return (store.prepare(IS_OPEN).pluck().get(app) as number | undefined) ?? null
+	return store.prepare<number>(IS_OPEN).pluck().get(app) ?? null
 }
 
 function visitorRow(store: Store, { app, name, actor, now }: OfApp & { name: string }): number {
-	const known = store.prepare(OF_APP).pluck().get(app) as number | undefined
+	const known = store.prepare<number>(OF_APP).pluck().get(app)
 	if (known !== undefined) return known
 	const { people } = store.workspace().catalogue
 	const cells = [

@@ -73,21 +73,24 @@ export function closeWay(store: Store, { way: id, actor, now }: ByActor & { way:
 /** All ways in, for stewards. */
 export function listWays(store: Store, { actor }: ByActor): ShownWay[] {
 	refuseUnlessSteward(store, actor)
-	return (store.prepare(ALL).all() as WayIn[]).map(({ by, ...way }) => ({
-		...way,
-		word: way.kind === 'phrase' ? '' : way.word,
-		appName: appName(store, way.app),
-		gives: givenBy(store, way),
-		openedBy: describePerson(store, by)?.name ?? ''
-	}))
+	return store
+		.prepare<WayIn>(ALL)
+		.all()
+		.map(({ by, ...way }) => ({
+			...way,
+			word: way.kind === 'phrase' ? '' : way.word,
+			appName: appName(store, way.app),
+			gives: givenBy(store, way),
+			openedBy: describePerson(store, by)?.name ?? ''
+		}))
 }
 
 export function waysOf(store: Store, app: number): WayIn[] {
-	return store.prepare(OF_APP).all(app) as WayIn[]
+	return store.prepare<WayIn>(OF_APP).all(app)
 }
 
 export function findWay(store: Store, id: number): WayIn | undefined {
-	return store.prepare(FIND).get(id) as WayIn | undefined
+	return store.prepare<WayIn>(FIND).get(id)
 }
 
 /** Somebody comes in by a way. Uses of it are counted down; it gives its role or team once. */
@@ -130,7 +133,7 @@ export function sameCode(a: string, b: string): boolean {
 
 /** Of an app that is released; undefined for any other. */
 export function findAppName(store: Store, app: number): string | undefined {
-	return store.prepare(APP_NAME).pluck().get(app) as string | undefined
+	return store.prepare<string>(APP_NAME).pluck().get(app)
 }
 
 export function appName(store: Store, app: number): string {

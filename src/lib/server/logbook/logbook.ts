@@ -6,6 +6,7 @@ import { describePerson } from '../rights/accounts.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import { findBrokenSeal, writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 export interface LogAsked {
 	readonly actor: Actor
@@ -48,18 +49,18 @@ export function listLogbook(store: Store, asked: LogAsked): LogPage {
 	const find = `
 		SELECT seq, at, person, through, kind, table_id AS tableId, row_n AS row, body, seal
 		FROM history WHERE ${conditions.join(' AND ')} ORDER BY seq DESC LIMIT ${PAGE + 1}`
-	const rows = store.prepare(find).all({
+	const rows = store.prepare<StoredEntry>(find).all({
 		before: before ?? Number.MAX_SAFE_INTEGER,
 		...(steward ? {} : { person: actor.person, kept: JSON.stringify(kept.map(({ id }) => id)) }),
 		...(from === undefined ? {} : { from }),
 		...(to === undefined ? {} : { to: to + DAY }),
 		...Object.assign({}, ...wanted(store, asked.find ?? '').map(({ params }) => params))
-	}) as StoredEntry[]
+	})
 	const page = rows.slice(0, PAGE)
 	return {
 		entries: page.map((row) => toEntry(store, row, steward)),
 		next: rows.length > PAGE ? (page.at(-1)?.seq ?? null) : null,
-		head: (store.prepare(HEAD).get() as LogPage['head'] | undefined) ?? null
+		head: store.prepare<LogPage['head']>(HEAD).get() ?? null
 	}
 }
 
@@ -104,7 +105,7 @@ function toEntry(store: Store, { person, tableId, row, body, ...entry }: StoredE
 
 /** What of an entry is no cell of a row: names that were given, roles, files, how many rows. */
 function detailOf(store: Store, body: string): string {
-	const { name, what, file, rows, role, format, number } = JSON.parse(body) as Readonly<Record<string, unknown>>
+	const { name, what, file, rows, role, format, number } = ownJson<Readonly<Record<string, unknown>>>(body)
 	const held = store.workspace().roles.find((each) => each.id === role)?.name
 	const said: string[] = []
 	for (const each of [name, what, held, file, format])

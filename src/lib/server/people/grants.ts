@@ -35,7 +35,7 @@ export function takeRole(store: Store, grant: Grant): void {
 /** What this person may pass on. */
 export function granterOf(store: Store, actor: Actor): Granter {
 	const isSteward = actor.lookedAtBy === undefined && (describePerson(store, actor.person)?.isSteward ?? false)
-	const held = actor.lookedAtBy === undefined ? (store.prepare(PASSED_ON).pluck().all(actor.person) as number[]) : []
+	const held = actor.lookedAtBy === undefined ? store.prepare<number>(PASSED_ON).pluck().all(actor.person) : []
 	return { person: actor.person, isSteward, mayPassOn: new Set(held) }
 }
 

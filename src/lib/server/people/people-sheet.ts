@@ -28,6 +28,14 @@ const STATE = `
 		(SELECT 1 FROM second_factor WHERE person = @person AND confirmed_at IS NOT NULL) AS factor,
 		(SELECT 1 FROM pass WHERE person = @person AND kind = 'invitation' AND used_at IS NULL AND expires_at > @now LIMIT 1)
 			AS invited`
+interface StoredState {
+	readonly suspended: 1 | null
+	readonly account: 1 | null
+	/** Epoch ms. */
+	readonly lastIn: number | null
+	readonly factor: 1 | null
+	readonly invited: 1 | null
+}
 const TEAMS = `SELECT id, name FROM team ORDER BY name_key`
 const TEAM_ROLES = `SELECT role FROM team_role WHERE team = ? ORDER BY role`
 const TEAM_MEMBERS = `SELECT person FROM team_member WHERE team = ?`
@@ -71,30 +79,24 @@ export function readPeople(store: Store, { actor, now, starts = '' }: ByActor & 
 function describe(store: Store, row: WireRow, { actor, now }: ByActor): ShownPerson {
 	const { people } = store.workspace().catalogue
 	const person = store.ids.fromId(people.id, row.id) ?? 0
-	const found = store.prepare(STATE).get({ person, now }) as Record<string, number | null>
-	const state = found['suspended']
-		? 'suspended'
-		: found['account']
-			? 'active'
-			: found['invited']
-				? 'invited'
-				: 'not invited'
-	const teams = store.prepare(TEAMS_OF).pluck().all(person) as number[]
+	const found = store.prepare<StoredState>(STATE).get({ person, now })
+	const state = found?.suspended ? 'suspended' : found?.account ? 'active' : found?.invited ? 'invited' : 'not invited'
+	const teams = store.prepare<number>(TEAMS_OF).pluck().all(person)
 	return {
 		row,
 		state,
 		roles: rolesHeldBy(store, person),
 		teams,
-		lastIn: found['lastIn'] ?? null,
+		lastIn: found?.lastIn ?? null,
 		isMe: person === actor.person,
-		hasFactor: found['factor'] === 1,
+		hasFactor: found?.factor === 1,
 		keepsPeople: describePerson(store, person)?.isBuilder === true ? people.keepers.includes(person) : null
 	}
 }
 
 function rolesHeldBy(store: Store, person: number): HeldRole[] {
-	const direct = store.prepare(DIRECT).all(person) as { role: number; passOn: number }[]
-	const byTeam = store.prepare(BY_TEAM).all(person) as { role: number; name: string }[]
+	const direct = store.prepare<{ role: number; passOn: number }>(DIRECT).all(person)
+	const byTeam = store.prepare<{ role: number; name: string }>(BY_TEAM).all(person)
 	const row = readPersonRow(store, person)
 	return [
 		...direct.map(({ role, passOn }) => ({ role, mayPassOn: passOn === 1 })),
@@ -123,9 +125,16 @@ function rolesFor(store: Store, { actor }: ByActor): ShownRole[] {
 
 function teamsFor(store: Store): PeopleSheet['teams'] {
 	const { people } = store.workspace().catalogue
-	return (store.prepare(TEAMS).all() as { id: number; name: string }[]).map((team) => ({
-		...team,
-		members: (store.prepare(TEAM_MEMBERS).pluck().all(team.id) as number[]).map((n) => store.ids.toId(people.id, n)),
-		roles: store.prepare(TEAM_ROLES).pluck().all(team.id) as number[]
-	}))
+	return store
+		.prepare<{ id: number; name: string }>(TEAMS)
+		.all()
+		.map((team) => ({
+			...team,
+			members: store
+				.prepare<number>(TEAM_MEMBERS)
+				.pluck()
+				.all(team.id)
+				.map((n) => store.ids.toId(people.id, n)),
+			roles: store.prepare<number>(TEAM_ROLES).pluck().all(team.id)
+		}))
 }

@@ -128,5 +128,5 @@ function openingRoles(store: Store, { document }: LiveApp): number[] {
 /** Everybody, for telling them: nothing of their rows goes further. */
 function allPeople(store: Store): number[] {
 	const { people } = store.workspace().catalogue
-	return store.prepare(`SELECT n FROM t${people.id}`).pluck().all() as number[]
+	return store.prepare<number>(`SELECT n FROM t${people.id}`).pluck().all()
 }

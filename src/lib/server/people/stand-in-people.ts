@@ -18,6 +18,6 @@ export function standInPeople(store: Store): StandInPerson[] {
 		const who = describePerson(store, person)
 		return who?.email ? [{ subject: `p${person}`, name: who.name, email: who.email, vouched: true }] : []
 	})
-	const strangers = store.prepare(STRANGERS).pluck().get() as string | undefined
+	const strangers = store.prepare<string>(STRANGERS).pluck().get()
 	return [...known, ...(strangers === undefined ? [] : strangersSchema.parse(JSON.parse(strangers)))]
 }

@@ -81,7 +81,7 @@ export function takeTeamRole(store: Store, { team, role, actor, now }: OfTeam & 
 
 function begin(store: Store, { team, actor }: OfTeam): string {
 	refuseUnlessSteward(store, actor)
-	const name = store.prepare(NAME).pluck().get(team) as string | undefined
+	const name = store.prepare<string>(NAME).pluck().get(team)
 	if (name === undefined) throw new AppError('not_found', 'This team is not there.')
 	return name
 }

@@ -33,7 +33,7 @@ export function takeMessage(store: Store, message: Omit<TrayMessage, 'takenAt' |
 export function listTray(store: Store, { actor }: { actor: Actor }): { messages: TrayMessage[]; all: boolean } {
 	const who = describePerson(store, actor.person)
 	const all = isDemo(store) && (who?.isBuilder === true || who?.isSteward === true)
-	const messages = store.prepare(LIST).all({ all: all ? 1 : 0, email: who?.email ?? '' }) as TrayMessage[]
+	const messages = store.prepare<TrayMessage>(LIST).all({ all: all ? 1 : 0, email: who?.email ?? '' })
 	return { messages, all }
 }
 

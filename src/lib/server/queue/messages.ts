@@ -41,7 +41,7 @@ export interface Message {
 /** Puts a message to somebody in the queue, once for each cause; it leaves after the commit. */
 export function addMessage(store: Store, message: NewMessage): void {
 	const { cause, person, body, link = null, now } = message
-	const domain = (store.prepare(WORKSPACE_ID).pluck().get() as string | undefined) ?? 'workspace'
+	const domain = store.prepare<string>(WORKSPACE_ID).pluck().get() ?? 'workspace'
 	const messageId = `<${cause.replace(/[^\w]+/g, '.')}@${domain}.tin-shed.example>`
 	// A line break in a header would let a row's text add headers of its own.
 	const subject = message.subject.replace(/\s+/g, ' ').trim().slice(0, 200)
@@ -51,7 +51,7 @@ export function addMessage(store: Store, message: NewMessage): void {
 }
 
 export function readMessage(store: Store, id: number): Message | undefined {
-	return store.prepare(READ).get(id) as Message | undefined
+	return store.prepare<Message>(READ).get(id)
 }
 
 export function markSent(store: Store, id: number, now: number): void {

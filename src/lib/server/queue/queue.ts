@@ -79,7 +79,7 @@ export interface Claim<T extends Task> {
 
 /** The next due job of a task, held under a lease for one worker; undefined where none is due. */
 export function claimJob<T extends Task>(store: Store, { task, worker, now, leaseMs }: Claim<T>): Job<T> | undefined {
-	return store.prepare(CLAIM).get({ task, worker, now, until: now + leaseMs }) as Job<T> | undefined
+	return store.prepare<Job<T>>(CLAIM).get({ task, worker, now, until: now + leaseMs })
 }
 
 /** False if the lease was lost meanwhile: then somebody else has the job. */
@@ -98,7 +98,7 @@ export function putOffJob(store: Store, failed: { job: Job; worker: string; now:
 /** When the next job is due (epoch ms), and how many have given up and wait for a person. */
 export function queueState(store: Store): { nextAt: number | null; stuck: number } {
 	return {
-		nextAt: store.prepare(NEXT_DUE).pluck().get() as number | null,
-		stuck: Number(store.prepare(STUCK).pluck().get())
+		nextAt: store.pluck<number | null>(NEXT_DUE) ?? null,
+		stuck: Number(store.pluck(STUCK))
 	}
 }

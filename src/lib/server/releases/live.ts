@@ -17,9 +17,8 @@ export function liveApps(store: Store): LiveApp[] {
 	return releasesInForce(store).map(({ id, release }) => ({ id, release, document: readRelease(store, id, release) }))
 }
 
-const releasesInForce = rememberSettled(
-	'app',
-	(store) => store.prepare(LIVE).all() as { readonly id: number; readonly release: number }[]
+const releasesInForce = rememberSettled('app', (store) =>
+	store.prepare<{ readonly id: number; readonly release: number }>(LIVE).all()
 )
 
 /** The same of one app, by its number. */
@@ -36,7 +35,7 @@ export function readRelease(store: Store, app: number, number: number): AppDocum
 	const key = `${app} ${number}`
 	const kept = known.get(key)
 	if (kept) return kept
-	const body = store.prepare(BODY).pluck().get(app, number) as string | undefined
+	const body = store.prepare<string>(BODY).pluck().get(app, number)
 	if (body === undefined) throw new Error(`Cannot find release "${number}" of app "${app}"`)
 	const document = parseApp(body)
 	known.set(key, document)

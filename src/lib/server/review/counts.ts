@@ -39,10 +39,7 @@ export function openCounts(store: Store): Counts {
 /** People by name, as many as pages list. */
 export function peopleListed(store: Store): number[] {
 	const { people } = store.workspace().catalogue
-	return store
-		.prepare(`SELECT n FROM t${people.id} ORDER BY c${people.label}k LIMIT ${LISTED}`)
-		.pluck()
-		.all() as number[]
+	return store.prepare<number>(`SELECT n FROM t${people.id} ORDER BY c${people.label}k LIMIT ${LISTED}`).pluck().all()
 }
 
 /** How many there are beyond those. */

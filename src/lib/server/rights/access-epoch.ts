@@ -39,7 +39,7 @@ export function rememberHeld<T>(find: (store: Store, person: number) => T): (sto
 		const turns = settledTurns(store.db, 'access_epoch')
 		let memory = memories.get(store)
 		if (memory?.version !== version || turns === undefined || memory.turns !== turns) {
-			const epoch = store.pluck(EPOCH) as number
+			const epoch = store.pluck<number>(EPOCH) ?? 0
 			if (memory?.epoch !== epoch || memory.version !== version) {
 				const sound = memory?.version === version ? memory.sound : isSound(store)
 				memory = { epoch, turns, version, sound, held: new Map() }

@@ -56,14 +56,14 @@ export function findAccount(store: Store, { email }: { email: string }): { perso
 		SELECT p.n AS person, a.password_hash AS hash
 		FROM t${people.id} AS p JOIN account AS a ON a.person = p.n
 		WHERE p.c${address.id}k = ?`
-	return store.prepare(find).get(textKey(email.trim())) as { person: number; hash: string } | undefined
+	return store.prepare<{ person: number; hash: string }>(find).get(textKey(email.trim()))
 }
 
 /** Whoever has an address; undefined if nobody has. */
 export function findPersonByEmail(store: Store, email: string): number | undefined {
 	const { people } = store.workspace().catalogue
 	const find = `SELECT n FROM t${people.id} WHERE c${emailColumn(people.columns).id}k = ?`
-	return store.prepare(find).pluck().get(textKey(email.trim())) as number | undefined
+	return store.prepare<number>(find).pluck().get(textKey(email.trim()))
 }
 
 export function findSession(
@@ -121,7 +121,7 @@ export function addSession(store: Store, session: NewSession): void {
 }
 
 export function endSession(store: Store, { tokenHash, now }: { tokenHash: string; now: number }): void {
-	const person = store.prepare(END_SESSION).pluck().get(tokenHash) as number | undefined
+	const person = store.prepare<number>(END_SESSION).pluck().get(tokenHash)
 	if (person === undefined) return
 	writeHistory(store, { at: now, person, through: 'sign-out', kind: 'sign out', table: null, row: null, body: {} })
 }

@@ -80,8 +80,8 @@ const heldBy = rememberHeld((store, person) => {
 	return {
 		me,
 		roles: rolesOf(store, person, me),
-		granted: new Set(store.prepare(GRANTED_TABLES).pluck().all(person) as number[]),
-		zone: store.prepare(OWN_ZONE).pluck().get(person) as string | undefined
+		granted: new Set(store.prepare<number>(GRANTED_TABLES).pluck().all(person)),
+		zone: store.prepare<string>(OWN_ZONE).pluck().get(person)
 	}
 })
 

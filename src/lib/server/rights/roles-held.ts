@@ -24,7 +24,7 @@ export function rolesOf(store: Store, person: number, me: RowValues | undefined)
 
 /** Those that they hold themselves, without what follows from including. */
 export function heldRoles(store: Store, person: number, me: RowValues): readonly number[] {
-	const named = store.prepare(HELD).pluck().all({ person }) as number[]
+	const named = store.prepare<number>(HELD).pluck().all({ person })
 	// The row of an app's visitors is nobody's: what it happens to fit says nothing of who is looking.
 	const fitting = visitedApp(store, person) === undefined ? fittingRoles(store, me) : []
 	return [...new Set([...named, ...fitting])]
@@ -41,7 +41,7 @@ export function fittingRoles(store: Store, me: RowValues): number[] {
 
 /** The app that somebody visits without being named, if they do. */
 export function visitedApp(store: Store, person: number): number | undefined {
-	return store.prepare(VISITS).pluck().get(person) as number | undefined
+	return store.prepare<number>(VISITS).pluck().get(person)
 }
 
 export function isSuspended(store: Store, person: number): boolean {

@@ -29,6 +29,6 @@ export function keepingASteward<T>(store: Store, work: () => T): T {
 }
 
 function countStewards(store: Store): number {
-	const people = store.prepare(MAY_BE_STEWARDS).pluck().all() as number[]
+	const people = store.prepare<number>(MAY_BE_STEWARDS).pluck().all()
 	return people.filter((person) => rolesOf(store, person, readPersonRow(store, person)).has(STEWARD)).length
 }

@@ -44,5 +44,5 @@ export function findPerson(store: Store, formula: string, on: OnRow): number | u
 	const email = catalogue.people.columns.find((column) => column.type === 'email')
 	if (!email) return undefined
 	const find = `SELECT n FROM t${catalogue.people.id} WHERE c${email.id}k = text_key(?)`
-	return store.prepare(find).pluck().get(value) as number | undefined
+	return store.prepare<number>(find).pluck().get(value)
 }

@@ -4,6 +4,7 @@ import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 import type { ChangeContext } from './change-context.ts'
 import type { StoredRow } from '../store/stored-row.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 const PUT = `
 	INSERT OR REPLACE INTO bin (table_id, row_n, body, company, removed_at, removed_by)
@@ -35,14 +36,14 @@ export function putInBin(
 
 /** Puts a row back as it was, and gives what went with it; undefined if it is not in the bin. */
 export function takeFromBin(store: Store, table: Table, n: number): Cascaded | undefined {
-	const found = store.prepare(TAKE).get(table.id, n) as { body: string; company: string } | undefined
+	const found = store.prepare<{ body: string; company: string }>(TAKE).get(table.id, n)
 	if (found === undefined) return undefined
-	const whole = Object.entries(JSON.parse(found.body) as Record<string, SqlValue>).filter(([name]) => !isRollup(name))
+	const whole = Object.entries(ownJson<Record<string, SqlValue>>(found.body)).filter(([name]) => !isRollup(name))
 	const names = whole.map(([name]) => name).join(', ')
 	const marks = whole.map(() => '?').join(', ')
 	store.prepare(`INSERT INTO t${table.id} (${names}) VALUES (${marks})`).run(...whole.map(([, value]) => value))
 	store.prepare(`UPDATE t${table.id} SET rev = rev + 1 WHERE n = ?`).run(n)
-	return JSON.parse(found.company) as Cascaded
+	return ownJson<Cascaded>(found.company)
 }
 
 export function isInBin(store: Store, table: number, n: number): boolean {

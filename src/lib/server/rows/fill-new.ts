@@ -50,7 +50,7 @@ function takeNumber(store: Store, table: Table, column: Column, { now }: ChangeC
 	const series = seriesOf(column.numbering ?? '', today)
 	const begun = store.prepare(BEGUN).pluck().get(column.id, series)
 	const first = begun === undefined ? greatestNumber(store, table, column, series) + 1 : 0
-	const last = store.prepare(NEXT).pluck().get({ column: column.id, series, first }) as number
+	const last = Number(store.pluck(NEXT, { column: column.id, series, first }))
 	return printNumber(series, last)
 }
 

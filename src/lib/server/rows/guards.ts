@@ -97,13 +97,13 @@ const CLOSED_PARENT = `
 /** Refuses when the row, or the row it belongs to, waits on a decision or was decided. */
 export function checkNotClosed(store: Store, table: Table, { n, stored }: StoredRow): void {
 	const decided = tablesDecidedOn(store)
-	const own = decided.has(table.id) ? (store.pluck(CLOSED_ROW, table.id, n) as string | undefined) : undefined
+	const own = decided.has(table.id) ? store.pluck<string>(CLOSED_ROW, table.id, n) : undefined
 	if (own) throw closed(own, 'this row')
 	for (const column of table.columns) {
 		if (column.type !== 'reference' || !decided.has(column.to ?? 0)) continue
 		const row = stored.get(column.id)
 		if (typeof row !== 'number') continue
-		const parent = store.pluck(CLOSED_PARENT, column.to, row, column.id) as string | undefined
+		const parent = store.pluck<string>(CLOSED_PARENT, column.to, row, column.id)
 		if (parent) throw closed(parent, 'the row it belongs to')
 	}
 }

@@ -17,6 +17,7 @@ import { describePerson } from '../rights/accounts.ts'
 import { standingOf, type Actor, type Standing } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { rowFromStored, storeEnv } from '../store/stored-row.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 const ENTRIES = `
 	SELECT at, person, through, kind, body FROM history
@@ -36,15 +37,17 @@ export function readHistory(
 	const [found] = store.select(sql`SELECT 1 FROM t${id} AS r WHERE ${allOf([sql`r.n = ${param(n)}`, seen])}`)
 	if (!found) return []
 	const columns = table.columns.filter((column) => isSeenNow(store, table, { column, n, rights: standing.rights }))
-	const entries = store.prepare(ENTRIES).all(id, n) as {
-		at: number
-		person: number | null
-		through: string
-		kind: string
-		body: string
-	}[]
+	const entries = store
+		.prepare<{
+			at: number
+			person: number | null
+			through: string
+			kind: string
+			body: string
+		}>(ENTRIES)
+		.all(id, n)
 	return entries.map(({ at, person, through, kind, body }) => {
-		const { before, after: changed } = JSON.parse(body) as { before?: Snapshot; after?: Snapshot }
+		const { before, after: changed } = ownJson<{ before?: Snapshot; after?: Snapshot }>(body)
 		// A change is written with what it changed alone.
 		const after = changed && { ...before, ...changed }
 		const then = { store, table, standing, n }

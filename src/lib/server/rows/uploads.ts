@@ -114,7 +114,7 @@ export function attachFile(
 	{ actor }: ChangeContext
 ): StoredValue {
 	const asked = { hash: hashToken(key), person: actor.person, table: table.id, column: column.id }
-	const taken = store.prepare(TAKE).get(asked) as Attachment | undefined
+	const taken = store.prepare<Attachment>(TAKE).get(asked)
 	if (taken) return toStoredFile(taken)
 	const before = n === undefined ? undefined : heldBefore(store, { table, column, n }, key)
 	if (before !== undefined) return before
@@ -135,8 +135,8 @@ function heldBefore(store: Store, { table, column, n }: FileCell, sha: string): 
 /** Forgets files that no cell took up, and names those whose bytes nothing knows of any more. */
 export function dropOldUploads(store: Store, { now }: { now: number }): string[] {
 	const dropped = store
-		.prepare(DROP_OLD)
+		.prepare<string>(DROP_OLD)
 		.pluck()
-		.all(now - RETENTION_MS) as string[]
+		.all(now - RETENTION_MS)
 	return [...new Set(dropped)].filter((sha) => store.prepare(IS_KNOWN).get(sha) === undefined)
 }

@@ -43,7 +43,10 @@ const DECIDE = `
 
 export function listCases(store: Store, { actor, now }: { actor: Actor; now: number }): CaseLists {
 	const list = (query: string) =>
-		(store.prepare(query).all(actor.person) as StoredCase[]).map((each) => summarize(store, each, actor, now))
+		store
+			.prepare<StoredCase>(query)
+			.all(actor.person)
+			.map((each) => summarize(store, each, actor, now))
 	return { waiting: list(WAITING), decided: list(DECIDED), asked: list(ASKED) }
 }
 
@@ -119,7 +122,7 @@ export function decideCase(store: Store, { id, move, comment, fingerprint, actor
 
 /** The last case of a row, for whoever sees the row: its state; the comment only for those concerned. */
 export function caseOfRow(store: Store, at: { table: number; n: number; actor: Actor }): CaseOfRow | null {
-	const found = store.prepare(OF_ROW).get(at.table, at.n) as StoredCase | undefined
+	const found = store.prepare<StoredCase>(OF_ROW).get(at.table, at.n)
 	if (!found || found.state === 'withdrawn') return null
 	// Looking as somebody shows their rows, never what was said to them.
 	const concerned = at.actor.lookedAtBy === undefined && [found.asked_by, found.waits_on].includes(at.actor.person)
@@ -135,7 +138,7 @@ export function caseOfRow(store: Store, at: { table: number; n: number; actor: A
 
 function getCase(store: Store, id: string, actor: Actor): StoredCase {
 	const n = fromCaseId(store, id)
-	const found = n === undefined ? undefined : (store.prepare(READ).get(n) as StoredCase | undefined)
+	const found = n === undefined ? undefined : store.prepare<StoredCase>(READ).get(n)
 	if (!found || (found.asked_by !== actor.person && found.waits_on !== actor.person)) {
 		throw new AppError('not_found', 'This request is not there, or not for you to see.')
 	}

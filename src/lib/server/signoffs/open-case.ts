@@ -75,7 +75,7 @@ function grant(store: Store, { signoff, table, n }: CaseAsked, to: { id: number;
 	add(table, n, signoff.columns)
 	for (const child of signoff.children) {
 		const of = getTable(store.workspace().catalogue, child.table)
-		const rows = store.prepare(`SELECT n FROM t${of.id} WHERE c${child.column} = ?`).pluck().all(n) as number[]
+		const rows = store.prepare<number>(`SELECT n FROM t${of.id} WHERE c${child.column} = ?`).pluck().all(n)
 		for (const row of rows) add(of, row, [...child.columns, child.column])
 	}
 }

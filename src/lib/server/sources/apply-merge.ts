@@ -95,7 +95,7 @@ export function misfitError({ misfits, misfitCount }: Merged): AppError {
 /** Before the first of many steps. Should the program end between them, `closeBroken` finds what was begun. */
 export function beginApplying(store: Store, { plan, actor, now, file }: Applying): number {
 	const { table } = intoOf(plan)
-	const last = store.prepare(LAST).get(table) as LastMerge | undefined
+	const last = store.prepare<LastMerge>(LAST).get(table)
 	if (last?.kind === 'bring in begun') {
 		const { name } = getTable(store.workspace().catalogue, table)
 		throw new AppError('busy', `Another file is just going into ${name}. Wait until it is in.`)
@@ -136,10 +136,10 @@ const COUNT = `SELECT kind, count(*) FROM history WHERE seq > ? AND +table_id = 
 /** At start: what was cut off between its steps stands as it is, and can be undone, or brought in again for the rest. */
 export function closeBroken(store: Store, now: number): void {
 	for (const table of store.workspace().catalogue.tables.keys()) {
-		const last = store.prepare(LAST).get(table) as LastMerge | undefined
+		const last = store.prepare<LastMerge>(LAST).get(table)
 		if (last?.kind !== 'bring in begun') continue
 		const { person, file, first } = last
-		const counted = store.prepare(COUNT).raw().all(first, table, throughOf(file)) as [string, number][]
+		const counted = store.prepare<[string, number]>(COUNT).raw().all(first, table, throughOf(file))
 		const count = (kind: string) => counted.find(([each]) => each === kind)?.[1] ?? 0
 		const body = { file, added: count('add'), changed: count('change'), removed: count('remove'), first, broken: true }
 		writeHistory(store, { at: now, person, through: 'Sources', table, row: null, kind: 'bring in again', body })

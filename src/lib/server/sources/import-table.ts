@@ -167,7 +167,7 @@ export function dropUnregistered(store: Store, { now }: { now: number }): void {
 	watchPeople(store.db, catalogue.people.id)
 	// Tables that were taken out can be put back for a while.
 	const known = new Set([...catalogue.tables.keys(), ...(document.removed ?? []).map(({ table }) => table.id)])
-	for (const name of store.prepare(STORE_TABLES).pluck().all() as string[]) {
+	for (const name of store.prepare<string>(STORE_TABLES).pluck().all()) {
 		const id = Number(name.slice(1))
 		if (/^t\d+$/.test(name) && !known.has(id)) dropTable(store.db, id)
 	}

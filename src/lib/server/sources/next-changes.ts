@@ -37,11 +37,11 @@ export function nextChanges(
 	const after = given ?? Number(store.pluck(`SELECT coalesce(min(n), 1) - 1 FROM t${begun.table}`))
 	const last = Number(store.pluck(`SELECT coalesce(max(n), 0) FROM t${begun.table}`))
 	const rows = store
-		.prepare(
+		.prepare<StoredValue[]>(
 			`SELECT s.n, s.verdict, s.target, s.c${begun.skipped}, ${places.join(', ')} FROM t${begun.table} AS s LEFT JOIN t${table.id} AS t ON t.n = s.target WHERE s.n > ? AND s.n <= ? AND (s.verdict IN ('add', 'change') OR (s.verdict = 'missing' AND t.n IS NOT NULL)) ORDER BY s.n LIMIT ?`
 		)
 		.raw()
-		.all(after, after + SPAN, atMost) as StoredValue[][]
+		.all(after, after + SPAN, atMost)
 	const reached = rows.length === atMost ? Number(rows.at(-1)?.[0]) : after + SPAN
 	const by = { person: actor.person, now }
 	const changes = rows.flatMap(([, verdict, target, skipped, ...values]): Labelled[] => {

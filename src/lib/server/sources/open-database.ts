@@ -20,7 +20,7 @@ export function openDatabase(path: string, name: string): OpenedFile {
 	try {
 		db.pragma('trusted_schema = OFF')
 		db.pragma('cell_size_check = ON')
-		const all = db.prepare(TABLES).all() as { name: string; type: string }[]
+		const all = db.prepare<unknown[], { name: string; type: string }>(TABLES).all()
 		const tables = all.filter(({ type }) => type === 'table').map((each) => each.name)
 		if (tables.length === 0) throw refusedFile(`${name} holds no table. Nothing was brought in.`)
 		const notes = [...asideNotes(all), ...walNotes(db, name)]
@@ -86,7 +86,7 @@ interface ColumnInfo {
 
 function toSheet(db: Database.Database, table: string, notes: readonly string[]): Sheet {
 	const quoted = quoteName(table).text
-	const info = db.prepare(COLUMNS).all(table) as ColumnInfo[]
+	const info = db.prepare<unknown[], ColumnInfo>(COLUMNS).all(table)
 	const columns = info.map((column) => column.name)
 	const keys = info.filter((column) => column.pk > 0)
 	const key = keys.length === 1 ? info.findIndex((column) => column.pk > 0) : undefined
@@ -137,7 +137,7 @@ const FOREIGN_KEYS = `
 
 /** Foreign keys of one column. One that names no column there means the key (sqlite.org, "Foreign Key Support", 3). */
 function foreignKeys(db: Database.Database, table: string, columns: readonly string[]): SaidReference[] {
-	const found = db.prepare(FOREIGN_KEYS).all({ table }) as { from: string; sheet: string; to: string | null }[]
+	const found = db.prepare<unknown[], { from: string; sheet: string; to: string | null }>(FOREIGN_KEYS).all({ table })
 	return found.flatMap(({ from, sheet, to }) => {
 		const at = columns.findIndex((column) => column.toLowerCase() === from.toLowerCase())
 		return at < 0 || to === null ? [] : [{ from: at, sheet, to }]

@@ -30,7 +30,10 @@ export function readComparison(store: Store, staging: Staging): Comparison {
 	const missing = into.how === 'add' ? raw('0') : missingFrom(begun, into, pairs)
 	const [[missed] = []] = store.select(sql`SELECT count(*) FROM t${table.id} AS t WHERE ${missing}`)
 	const counts = new Map(
-		store.db.prepare(`SELECT verdict, count(*) FROM t${begun.table} GROUP BY 1`).raw().all() as [string, number][]
+		store.db
+			.prepare<unknown[], [string, number]>(`SELECT verdict, count(*) FROM t${begun.table} GROUP BY 1`)
+			.raw()
+			.all()
 	)
 	const count = (verdict: string) => counts.get(verdict) ?? 0
 	const all = [...counts.values()].reduce((sum, each) => sum + each, 0)
@@ -56,11 +59,11 @@ function unfoundReferences(store: Store, { begun }: Staging, pairs: readonly Pai
 	return pairs.flatMap(({ to, staged }) => {
 		if (to.type !== 'reference') return []
 		const lost = store.db
-			.prepare(
+			.prepare<unknown[], [string, number]>(
 				`SELECT c${staged.id}, count(*) FROM t${begun.table} WHERE c${staged.id} IS NOT NULL AND r${to.id} IS NULL GROUP BY 1 ORDER BY 2 DESC LIMIT ${SHOWN}`
 			)
 			.raw()
-			.all() as [string, number][]
+			.all()
 		return lost.map(([text, rows]) => ({ column: to.name, text, rows }))
 	})
 }
@@ -76,11 +79,11 @@ function changedSamples(
 		return `(${differsIn({ to, staged })}) AND ${skipped}, s.c${staged.id}, t.c${to.id}`
 	})
 	const rows = store.db
-		.prepare(
+		.prepare<unknown[], (string | number | null)[]>(
 			`SELECT t.n, ${list.join(', ')} FROM t${begun.table} AS s JOIN t${table.id} AS t ON t.n = s.target WHERE s.verdict = 'change' ORDER BY s.n LIMIT ${SHOWN}`
 		)
 		.raw()
-		.all() as (string | number | null)[][]
+		.all()
 	const by = { person: actor.person, now }
 	const into = intoOf(plan)
 	return rows.map(([n, ...values]) => ({
@@ -105,9 +108,11 @@ function stagedLabels(store: Store, { staging, pairs, table }: Staged, verdict: 
 	if (shown.length === 0) return []
 	const list = shown.map(({ id }) => `c${id}`).join(', ')
 	const rows = store.db
-		.prepare(`SELECT ${list} FROM t${staging.begun.table} WHERE verdict = ? ORDER BY n LIMIT ${SHOWN}`)
+		.prepare<unknown[], (string | number | null)[]>(
+			`SELECT ${list} FROM t${staging.begun.table} WHERE verdict = ? ORDER BY n LIMIT ${SHOWN}`
+		)
 		.raw()
-		.all(verdict) as (string | number | null)[][]
+		.all(verdict)
 	return rows.map((values) => shown.map((column, i) => labelText(column, values[i] ?? null)).join(TOGETHER))
 }
 

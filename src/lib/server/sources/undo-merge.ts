@@ -22,6 +22,7 @@ import type { Store } from '../store/store.ts'
 import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { throughOf } from './apply-merge.ts'
 import { refusedOf } from './refused-of.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 /** How far it is: what became of the entries from the last to this one. */
 export interface Undoing extends Undone {
@@ -59,8 +60,8 @@ export function undoStep(store: Store, { table: id, actor, now, soFar, atMost }:
 	if (!merge) throw new AppError('not_found', `There is nothing that can be undone at ${table.name}.`)
 	const context: ChangeContext = { actor, now, through: `undo of file ${merge.file}` }
 	const entries = store
-		.prepare(ENTRIES)
-		.all(merge.first, soFar.before ?? merge.seq, id, throughOf(merge.file), atMost) as Entry[]
+		.prepare<Entry>(ENTRIES)
+		.all(merge.first, soFar.before ?? merge.seq, id, throughOf(merge.file), atMost)
 	const refused = refusedOf(store, entries, (entry) => {
 		const change = changeBack(store, table, entry)
 		if (change) changeRows(store, [change], context)
@@ -92,7 +93,7 @@ type Snapshot = Readonly<Record<string, StoredValue>>
 
 /** The change that undoes an entry; undefined where another's undoing has done so already. */
 function changeBack(store: Store, table: Table, { kind, n, body }: Entry): Change | undefined {
-	const { before = {}, after = {} } = JSON.parse(body) as { before?: Snapshot; after?: Snapshot }
+	const { before = {}, after = {} } = ownJson<{ before?: Snapshot; after?: Snapshot }>(body)
 	const place = { table: table.id, row: store.ids.toId(table.id, n) }
 	// What went with a row comes back with it.
 	if (kind === 'remove') return isInBin(store, table.id, n) ? { kind: 'restore', ...place } : undefined

@@ -9,7 +9,7 @@ export type Numbered = 'table' | 'column' | 'role'
 /** Takes the next `count` numbers and gives the first of them. Numbers below 100 are the program's own. */
 export function takeNumbers(store: Store, of: Numbered, count: number): number {
 	const key = `next ${of}`
-	const next = Number((store.prepare(READ).pluck().get(key) as string | undefined) ?? 100)
+	const next = Number(store.prepare<string>(READ).pluck().get(key) ?? 100)
 	store.prepare(WRITE).run(key, String(next + count))
 	return next
 }

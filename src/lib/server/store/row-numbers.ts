@@ -7,6 +7,6 @@ const KNOWN = `SELECT coalesce(max(row_n), 0) FROM history WHERE table_id = ?`
  * removed is never given again: its id would open another row, under the old one's history.
  */
 export function nextRowNumber(store: Store, table: number): number {
-	const last = store.prepare(`SELECT coalesce(max(n), 0) FROM t${table}`).pluck().get() as number
-	return Math.max(last, store.prepare(KNOWN).pluck().get(table) as number) + 1
+	const last = Number(store.pluck(`SELECT coalesce(max(n), 0) FROM t${table}`))
+	return Math.max(last, Number(store.pluck(KNOWN, table))) + 1
 }

@@ -15,9 +15,10 @@ export interface Store {
 	workspace(): LoadedWorkspace
 	/** Does what cannot change the workspace, and so need not ask again and again which version is current. */
 	steadily<T>(work: () => T): T
-	prepare(text: string): Statement<unknown[]>
+	/** What its rows are is said by the type that it is asked with, where the text of the query is seen. */
+	prepare<Row = unknown>(text: string): Statement<unknown[], Row>
 	/** One value of one row, or undefined where there is none. */
-	pluck(text: string, ...params: readonly unknown[]): unknown
+	pluck<Value = unknown>(text: string, ...params: readonly unknown[]): Value | undefined
 	/** Runs a compiled query; rows come as arrays. */
 	select(query: Sql): unknown[][]
 	/** What the current group of changes touched: tables by number, who may see what, queued work, who is signed in. */
@@ -88,28 +89,31 @@ class Connection implements Store {
 		}
 	}
 
-	prepare(text: string): Statement<unknown[]> {
-		const known = this.#statements.get(text)
+	prepare<Row = unknown>(text: string): Statement<unknown[], Row> {
+		// By one text always the same rows come: what they are is said where it is written.
+		const known = this.#statements.get(text) as Statement<unknown[], Row> | undefined
 		if (known) return known
 		const [oldest] = this.#statements.keys()
 		if (oldest !== undefined && this.#statements.size >= MAX_STATEMENTS) this.#statements.delete(oldest)
-		const made = this.db.prepare<unknown[]>(text)
+		const made = this.db.prepare<unknown[], Row>(text)
 		this.#statements.set(text, made)
 		return made
 	}
 
-	pluck(text: string, ...params: readonly unknown[]): unknown {
+	pluck<Value = unknown>(text: string, ...params: readonly unknown[]): Value | undefined {
 		let statement = this.#plucking.get(text)
 		if (!statement) {
 			statement = this.db.prepare<unknown[]>(text).pluck()
 			if (this.#plucking.size < MAX_STATEMENTS) this.#plucking.set(text, statement)
 		}
-		return statement.get(...params)
+		// As for `prepare`.
+		return statement.get(...params) as Value | undefined
 	}
 
 	select(query: Sql): unknown[][] {
-		const statement = this.prepare(query.text).raw()
-		return statement.all(...query.params) as unknown[][]
+		return this.prepare<unknown[]>(query.text)
+			.raw()
+			.all(...query.params)
 	}
 
 	forget(): void {

@@ -35,7 +35,7 @@ export function updateStoredRow(
 	if (!update) {
 		const sets = names.map((name) => `${name} = ?`).join(', ')
 		update = store.db
-			.prepare<unknown[]>(`UPDATE t${table.id} SET rev = rev + 1, ${sets} WHERE n = ? RETURNING ${list}`)
+			.prepare<unknown[], unknown[]>(`UPDATE t${table.id} SET rev = rev + 1, ${sets} WHERE n = ? RETURNING ${list}`)
 			.raw()
 		if (updates.size < MOST_UPDATES) updates.set(key, update)
 	}
@@ -98,9 +98,9 @@ export function storeEnv(store: Store): StoreEnv {
 		childrenOf: (backReference, n) => {
 			const child = getTable(store.workspace().catalogue, backReference.table)
 			const found = store
-				.prepare(`SELECT n FROM t${child.id} WHERE c${backReference.column} = ? ORDER BY n`)
+				.prepare<number>(`SELECT n FROM t${child.id} WHERE c${backReference.column} = ? ORDER BY n`)
 				.pluck()
-				.all(n) as number[]
+				.all(n)
 			return found.map((each) => readStoredRow(store, child, each)).filter((row) => row !== undefined)
 		},
 		isGranted: () => false

@@ -130,7 +130,7 @@ export function previewRemoval(
 ): { uses: ColumnUse[]; filled: number } {
 	const owned = getTableAsKeeper(store, table, actor)
 	const old = getColumn(owned, column)
-	const filled = old.computed ? 0 : (store.prepare(`SELECT count(c${column}) FROM t${table}`).pluck().get() as number)
+	const filled = old.computed ? 0 : Number(store.pluck(`SELECT count(c${column}) FROM t${table}`))
 	return { uses: usesOfColumn(store, table, column), filled }
 }
 
@@ -219,10 +219,10 @@ function fillConverted(store: Store, table: Table, old: Column, made: Column): v
 }
 
 function differentValues(store: Store, table: Table, column: Column): [StoredValue, number][] {
-	return store.db.prepare(`SELECT c${column.id}, count(*) FROM t${table.id} GROUP BY 1`).raw().all() as [
-		StoredValue,
-		number
-	][]
+	return store.db
+		.prepare<unknown[], [StoredValue, number]>(`SELECT c${column.id}, count(*) FROM t${table.id} GROUP BY 1`)
+		.raw()
+		.all()
 }
 
 /** The column as it will be. A choice offers what stands there; a column of that type before gives its own settings. */
@@ -308,11 +308,11 @@ function refuseRepeats(store: Store, table: Table, column: Column, within: numbe
 	const name = comparedPlace(column)
 	const groups = within === undefined ? '1' : `1, ${comparedPlace(getColumn(table, within))}`
 	const [repeated] = store.db
-		.prepare(
+		.prepare<unknown[], unknown[]>(
 			`SELECT ${name} FROM t${table.id} WHERE ${name} IS NOT NULL GROUP BY ${groups} HAVING count(*) > 1 LIMIT 1`
 		)
 		.raw()
-		.all() as unknown[][]
+		.all()
 	if (repeated)
 		throw new AppError(
 			'invalid',

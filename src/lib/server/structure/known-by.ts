@@ -40,7 +40,7 @@ export function numberRows(store: Store, { id: table, columns }: Pick<TableEntry
 	const physical = store.workspace().catalogue.tables.get(table)
 	if (physical) addColumn(store.db, physical, toColumn(entry, store.workspace().timeZone))
 	const number = store.db.prepare(`UPDATE t${table} SET c${entry.id} = @text, c${entry.id}k = @text WHERE n = @n`)
-	const rows = store.db.prepare(`SELECT n FROM t${table} ORDER BY n`).pluck().all() as number[]
+	const rows = store.db.prepare<unknown[], number>(`SELECT n FROM t${table} ORDER BY n`).pluck().all()
 	for (const [i, n] of rows.entries()) number.run({ n, text: printNumber(NUMBERING, i + 1) })
 	return entry
 }

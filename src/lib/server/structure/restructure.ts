@@ -115,11 +115,11 @@ const SET_RELEASE = `UPDATE release SET body = @body WHERE app = @app AND number
 
 /** Drafts and releases keep their numbers: they say the same in today's names. */
 function rewriteApps(store: Store, map: (app: AppDocument) => AppDocument): void {
-	for (const row of store.prepare(DRAFTS).all() as { kind: string; version: number; body: string }[]) {
+	for (const row of store.prepare<{ kind: string; version: number; body: string }>(DRAFTS).all()) {
 		const body = JSON.stringify(map(parseApp(row.body)))
 		if (body !== row.body) store.prepare(SET_DRAFT).run({ kind: row.kind, version: row.version, body })
 	}
-	for (const row of store.prepare(RELEASES).all() as { app: number; number: number; body: string }[]) {
+	for (const row of store.prepare<{ app: number; number: number; body: string }>(RELEASES).all()) {
 		const body = JSON.stringify(map(parseApp(row.body)))
 		if (body !== row.body) store.prepare(SET_RELEASE).run({ app: row.app, number: row.number, body })
 	}
@@ -166,8 +166,8 @@ export function usesOfColumn(store: Store, table: number, column: number): Colum
 
 /** The drafts and live releases of all apps. */
 export function appsAt(store: Store): AppDocument[] {
-	const drafts = store.prepare(DRAFTS).all() as { body: string }[]
-	const live = store.prepare(LIVE_RELEASES).all() as { body: string }[]
+	const drafts = store.prepare<{ body: string }>(DRAFTS).all()
+	const live = store.prepare<{ body: string }>(LIVE_RELEASES).all()
 	return [...drafts, ...live].map((row) => parseApp(row.body))
 }
 
@@ -210,7 +210,7 @@ export function refuseIfNeeded(store: Store, table: number, column: number): voi
 }
 
 function findEntry(store: Store, table: number, version: number): TableEntry | undefined {
-	const body = store.prepare(BODY).pluck().get(version) as string | undefined
+	const body = store.prepare<string>(BODY).pluck().get(version)
 	const document: WorkspaceDocument | undefined = body === undefined ? undefined : parseWorkspace(body)
 	return document?.tables.find((entry) => entry.id === table)
 }

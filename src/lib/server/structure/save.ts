@@ -34,7 +34,7 @@ export function saveWorkspace(store: Store, document: WorkspaceDocument, saving:
 	const [issue] = next.issues
 	if (issue) throw new AppError('invalid', issue.message, { issues: next.issues })
 	refuseUnfitChoices(document)
-	const version = store.prepare(LAST_VERSION).pluck().get() as number | null
+	const version = store.pluck<number | null>(LAST_VERSION) ?? null
 	const before = version === null ? undefined : store.workspace()
 	const held = before ? examplesThatHold(store, saving.now) : []
 	for (const table of next.catalogue.tables.values()) {

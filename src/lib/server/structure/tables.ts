@@ -21,6 +21,7 @@ import { restructure } from './restructure.ts'
 import { labelBesides, numberRows } from './known-by.ts'
 import { saveWorkspace } from './save.ts'
 import { addColumn as addPhysical } from '../store/schema.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 export function refuseTakenName(store: Store, name: string): void {
 	const taken = store
@@ -277,7 +278,7 @@ function conditionsOf({ where, after = '' }: LineEntry): string[] {
 const BODY = `SELECT body FROM document WHERE kind = 'workspace' AND version = ?`
 
 function linesOf(store: Store, table: number, version: number): LineEntry[] {
-	const body = store.prepare(BODY).pluck().get(version) as string | undefined
-	const document = body === undefined ? undefined : (JSON.parse(body) as WorkspaceDocument)
+	const body = store.prepare<string>(BODY).pluck().get(version)
+	const document = body === undefined ? undefined : ownJson<WorkspaceDocument>(body)
 	return document?.lines.filter((line) => line.table === table) ?? []
 }

@@ -6,6 +6,7 @@
 	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { ACCESS_LINE } from '$lib/core/sentence/access-line.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
+	import { isTyping } from '../typing.ts'
 	import { newId } from '../bench/draft.svelte.ts'
 	import AddLine from '../sentences/AddLine.svelte'
 	import SentenceLine from '../sentences/SentenceLine.svelte'
@@ -33,9 +34,8 @@
 	const lines = $derived(draft.lines)
 
 	function onkeydown(event: KeyboardEvent) {
-		const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
 		const isUndo = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z'
-		if (typing || !isUndo || draft.past.length === 0) return
+		if (isTyping(event) || !isUndo || draft.past.length === 0) return
 		event.preventDefault()
 		event.stopPropagation()
 		draft.undo()

@@ -26,8 +26,8 @@
 	const few = $derived(control.by === 'choice' && (column.choices?.length ?? 0) <= 4)
 	const segments = $derived(control.by === 'yes or no' ? ['yes', 'no'] : (column.choices ?? []))
 
-	function typed(event: Event) {
-		onchange({ text: (event.currentTarget as HTMLInputElement).value })
+	function typed(event: Event & { currentTarget: HTMLInputElement | HTMLTextAreaElement }) {
+		onchange({ text: event.currentTarget.value })
 	}
 </script>
 

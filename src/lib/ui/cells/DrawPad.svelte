@@ -43,8 +43,8 @@
 		tell()
 	}
 
-	function write(event: Event) {
-		typed = (event.currentTarget as HTMLInputElement).value
+	function write(event: Event & { currentTarget: HTMLInputElement }) {
+		typed = event.currentTarget.value
 		pad?.clear()
 		strokes = 0
 		const context = canvas.getContext('2d')

@@ -30,8 +30,8 @@
 	// Drawing goes on where it began; only what came from before is shown as a picture.
 	let drawing = $state(false)
 
-	async function choose(event: Event) {
-		const input = event.currentTarget as HTMLInputElement
+	async function choose(event: Event & { currentTarget: HTMLInputElement }) {
+		const input = event.currentTarget
 		const [file] = input.files ?? []
 		input.value = ''
 		if (!file) return

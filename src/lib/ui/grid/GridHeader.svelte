@@ -31,8 +31,8 @@
 		return column.unit ? `${column.type} ${column.unit}` : column.type
 	}
 
-	function drag(event: PointerEvent) {
-		const edge = event.currentTarget as HTMLElement
+	function drag(event: PointerEvent & { currentTarget: HTMLElement }) {
+		const edge = event.currentTarget
 		const [from, width] = [event.clientX, view.width(column)]
 		edge.setPointerCapture(event.pointerId)
 		edge.onpointermove = (move) => view.resize(column, width + move.clientX - from)

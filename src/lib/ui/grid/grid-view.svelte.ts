@@ -3,6 +3,7 @@ import type { Filter } from '$lib/core/query/filter.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { CONTROLS } from '../cells/controls.ts'
 import type { SortKey } from './grid-rows.svelte.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 interface Kept {
 	readonly sorts: readonly SortKey[]
@@ -96,7 +97,7 @@ function usualWidth(column: ShownColumn): number {
 
 function readKept(key: string): Kept | undefined {
 	try {
-		const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as Kept | null
+		const kept = ownJson<Kept | null>(localStorage.getItem(key) ?? 'null')
 		return kept && Array.isArray(kept.sorts) && Array.isArray(kept.hidden) ? kept : undefined
 	} catch {
 		return undefined

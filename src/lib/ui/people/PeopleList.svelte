@@ -21,8 +21,8 @@
 
 	let typing: ReturnType<typeof setTimeout> | undefined
 
-	function look(event: Event) {
-		const { value } = event.currentTarget as HTMLInputElement
+	function look(event: Event & { currentTarget: HTMLInputElement }) {
+		const { value } = event.currentTarget
 		clearTimeout(typing)
 		typing = setTimeout(
 			() => void goto(`/people?starts=${encodeURIComponent(value)}`, { keepFocus: true, replaceState: true }),

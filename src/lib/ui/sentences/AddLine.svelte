@@ -4,6 +4,7 @@
 	import type { LineValue, Sentence } from '$lib/core/sentence/types.ts'
 	import { firstWords } from '$lib/core/sentence/parse.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
+	import { isTyping } from '../typing.ts'
 
 	type Props = {
 		kinds: readonly Sentence[]
@@ -31,8 +32,7 @@
 	function onkeydown(event: KeyboardEvent) {
 		// In the box itself, empty, it asks for what is there already, and is no part of the sentence.
 		const isHere = event.target === input && text === ''
-		const typing = /^(INPUT|TEXTAREA|SELECT)$/.test((event.target as HTMLElement).tagName)
-		if (event.key !== '/' || (typing && !isHere)) return
+		if (event.key !== '/' || (isTyping(event) && !isHere)) return
 		event.preventDefault()
 		input.focus()
 	}

@@ -13,9 +13,9 @@
 	const board = new DiagramBoard(() => tables)
 	let held = $state<{ table: number; from: Spot; at: Spot } | undefined>()
 
-	function take(event: PointerEvent, table: number) {
+	function take(event: PointerEvent & { currentTarget: HTMLElement }, table: number) {
 		if (event.button !== 0) return
-		;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
+		event.currentTarget.setPointerCapture(event.pointerId)
 		held = { table, from: { x: event.clientX, y: event.clientY }, at: board.spotOf(table) }
 	}
 

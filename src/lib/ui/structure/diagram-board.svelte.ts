@@ -1,6 +1,7 @@
 import { browser } from '$app/environment'
 import type { BenchTable } from '$lib/core/requests/bench.ts'
 import { layOut } from '$lib/core/table/diagram.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 export interface Spot {
 	readonly x: number
@@ -24,7 +25,7 @@ export class DiagramBoard {
 	readonly #tables: () => readonly BenchTable[]
 	/** Where boxes were moved to by hand, by table. */
 	moved = $state.raw<Readonly<Record<number, Spot>>>(
-		browser ? (JSON.parse(localStorage.getItem(KEPT_UNDER) ?? '{}') as Record<number, Spot>) : {}
+		browser ? ownJson<Record<number, Spot>>(localStorage.getItem(KEPT_UNDER) ?? '{}') : {}
 	)
 
 	readonly #laid = $derived.by(() =>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation'
 	import { page } from '$app/state'
+	import { isTyping } from '$lib/ui/typing.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 	import { DraftState, provideDraft } from '$lib/ui/bench/draft.svelte.ts'
 
@@ -27,8 +28,7 @@
 	let afterG = false
 
 	function onkeydown(event: KeyboardEvent) {
-		const target = event.target as HTMLElement
-		const typing = /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)
+		const typing = isTyping(event)
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typing) {
 			event.preventDefault()
 			draft.undo()

@@ -14,6 +14,7 @@ import {
 	type Plain,
 	type Value
 } from '../../model/formula.ts'
+import { ownJson } from '../../text/own-json.ts'
 
 interface ArgumentTypes {
 	readonly number: number
@@ -63,7 +64,7 @@ export function call(fn: FunctionEntry, values: readonly Given[]): Value {
 /** A set as the database hands it over: JSON text of its values. */
 export function decodeSets(fn: FunctionEntry, values: readonly unknown[]): Given[] {
 	return values.map((value, i) =>
-		isSetType(fn.parameters[i]?.type) ? (JSON.parse(String(value ?? '[]')) as Plain[]) : (value as Plain)
+		isSetType(fn.parameters[i]?.type) ? ownJson<Plain[]>(String(value ?? '[]')) : (value as Plain)
 	)
 }
 

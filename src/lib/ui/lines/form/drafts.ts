@@ -3,6 +3,7 @@
  * tablet neither sees it nor sends it. Signing out drops one's own, after saying so.
  */
 import type { CellDraft } from '../../cells/cell-draft.ts'
+import { ownJson } from '$lib/core/text/own-json.ts'
 
 export type Drafts = Record<number, CellDraft>
 
@@ -17,7 +18,7 @@ export function draftKey(owner: string, path: string, line: string): string {
 
 export function readDrafts(key: string): Drafts | undefined {
 	const stored = localStorage.getItem(key)
-	return stored === null ? undefined : (JSON.parse(stored) as Drafts)
+	return stored === null ? undefined : ownJson<Drafts>(stored)
 }
 
 /** A device's store is small: where a picture does not fit, the rest is kept all the same. */

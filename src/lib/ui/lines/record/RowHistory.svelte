@@ -21,8 +21,8 @@
 	let entries = $state.raw<readonly HistoryEntry[] | undefined>()
 	let wrong = $state('')
 
-	async function read(event: Event) {
-		if (!(event.currentTarget as HTMLDetailsElement).open) return
+	async function read(event: Event & { currentTarget: HTMLDetailsElement }) {
+		if (!event.currentTarget.open) return
 		const answer = await ask(`/history/${table}?row=${row}`)
 		if (!answer.ok) return void (wrong = answer.refusal.message)
 		entries = answer.value

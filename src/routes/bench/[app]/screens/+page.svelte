@@ -64,8 +64,8 @@
 		chosen = id
 	}
 
-	function addFromTable(event: Event) {
-		const select = event.currentTarget as HTMLSelectElement
+	function addFromTable(event: Event & { currentTarget: HTMLSelectElement }) {
+		const select = event.currentTarget
 		const table = data.bench.tables.find((each) => each.id === Number(select.value))
 		select.value = ''
 		if (!table) return
