@@ -56,7 +56,10 @@ const GROUPS = {
 		tests: unit('sign-off-cases', 'small-faults', 'sign-offs', 'message-sight')
 	},
 	doors: {
-		files: rows('guards', 'stored-cells', 'fill-new', 'change-block', 'read', 'change'),
+		files: rows(
+			...['guards', 'stored-cells', 'fill-new', 'change-block', 'change'],
+			...['read', 'read-anchors', 'resolve', 'to-wire', 'cursor']
+		),
 		tests: unit(
 			...[
 				'reading',

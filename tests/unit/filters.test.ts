@@ -7,7 +7,8 @@ import type { Filter } from '$lib/core/query/filter.ts'
 import { filtersSchema, toCondition } from '$lib/core/query/filter.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
-import { readAnchors, readRows } from '$lib/server/rows/read.ts'
+import { readAnchors } from '$lib/server/rows/read-anchors.ts'
+import { readRows } from '$lib/server/rows/read.ts'
 import type { Store } from '$lib/server/store/store.ts'
 
 const NOW = Date.parse('2026-11-28T12:00:00Z')

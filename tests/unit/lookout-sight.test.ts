@@ -1,7 +1,9 @@
 /** Looking as somebody else at a table that the looker does not keep: what both may see, whatever it is ordered by. */
 import { beforeEach, expect, test } from 'vitest'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
-import { readAnchors, readRows, type SortBy } from '$lib/server/rows/read.ts'
+import { readAnchors } from '$lib/server/rows/read-anchors.ts'
+import { readRows } from '$lib/server/rows/read.ts'
+import type { SortBy } from '$lib/server/rows/resolve.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { seeLine } from '../support/see-line.ts'
 

@@ -3,7 +3,7 @@ import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Threads } from '../threads/threads.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-import type { RowsRequest } from '../rows/read.ts'
+import type { RowsRequest } from '../rows/resolve.ts'
 
 export interface ToExport {
 	readonly table: number

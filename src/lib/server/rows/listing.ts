@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { AppError } from '$lib/core/app-error.ts'
 import { filtersSchema } from '$lib/core/query/filter.ts'
-import type { RowsRequest, SortBy } from './read.ts'
+import type { RowsRequest, SortBy } from './resolve.ts'
 
 const sortSchema = z
 	.string()

@@ -6,7 +6,8 @@ import type { StoredValue } from '$lib/core/table/storage.ts'
 import { findColumn, getColumn, getTable, type Column } from '$lib/core/model/table.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
-import { labelText, withResolved, type RowsRequest } from './read.ts'
+import { labelText } from './to-wire.ts'
+import { withResolved, type RowsRequest } from './resolve.ts'
 import { toValue } from '../store/stored-row.ts'
 
 const MOST_SHOWN = 40

@@ -9,7 +9,8 @@ import type { Table } from '$lib/core/model/table.ts'
 import type { TableEntry } from '$lib/core/workspace/document.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { rightsUnder, type Actor } from '../rights/rights-of-actor.ts'
-import { countUnder, readRows } from '../rows/read.ts'
+import { countUnder } from '../rows/resolve.ts'
+import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
 
 export type Example = NonNullable<TableEntry['examples']>[number]
