@@ -16,6 +16,10 @@ export interface ProposedLine {
 
 const MOST = 4
 
+/**
+ * The lines of access that fit a new table, the likeliest first; the last one is every row, for a role still to be
+ * chosen.
+ */
 export function proposeLines(table: Table, { people }: Catalogue): ProposedLine[] {
 	const own = table.columns.flatMap((column) => [...ownedBy(column, people), ...sharedWith(column, people)])
 	const all: ProposedLine = { says: 'Every row, for a role of your choice', where: '', asksRole: true }

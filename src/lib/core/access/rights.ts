@@ -49,6 +49,7 @@ export interface Rights extends Visibility {
 export const NOTHING: Expr = { kind: 'literal', value: false, type: { kind: 'yesno' } }
 export const EVERYTHING: Expr = { kind: 'literal', value: true, type: { kind: 'yesno' } }
 
+/** What the lines give a reader at a moment, worked out when it is first asked for and kept while the rights are. */
 export function rightsOf(reader: Reader, lines: readonly Line[], moment: Moment): Rights {
 	const cache = new Map<string, readonly Right[]>()
 

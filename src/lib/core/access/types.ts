@@ -27,6 +27,7 @@ export interface Role {
 	readonly where?: Expr
 }
 
+/** Whether a line that names columns so reaches this one. */
 export function covers(scope: ColumnScope, column: number): boolean {
 	if (scope.kind === 'all') return true
 	return scope.columns.includes(column) === (scope.kind === 'only')

@@ -7,6 +7,9 @@ import type { AppDocument } from './document.ts'
 import { entryOfLine } from './lines/all.ts'
 import { tablesOf } from './walk-app.ts'
 
+/**
+ * Findings of the release check about access: columns written here that decide rows or roles, and vouched ones in use.
+ */
 export function checkAccess(
 	document: AppDocument,
 	{ catalogue, deciding }: { catalogue: Catalogue; deciding: readonly DecidingColumn[] }

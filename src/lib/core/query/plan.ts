@@ -28,6 +28,7 @@ export interface PagePlan {
 	readonly sortAt: readonly number[]
 }
 
+/** One statement for each branch of the order, and where in its rows each cell stands. */
 export function planPage(request: Omit<PageRequest, 'limit'>, { catalogue, rights }: Plans): PagePlan {
 	const ctx = newContext('r', rights.moment, rights)
 	const list = new SelectList(ctx, rights)
@@ -70,6 +71,7 @@ export interface AnchorPlan {
 	readonly jump: (after: Cursor | undefined, by: number) => Sql
 }
 
+/** How the places are found at which pages of a long list may start, for each branch of the order. */
 export function planAnchors(request: Omit<PageRequest, 'limit'>, { catalogue, rights }: Plans): readonly AnchorPlan[] {
 	const ctx = newContext('r', rights.moment, rights)
 	const keys = keysOf(request, { catalogue, rights, ctx })

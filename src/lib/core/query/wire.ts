@@ -31,6 +31,7 @@ export interface WirePage {
 	readonly unsorted?: number
 }
 
+/** The key of a cell in a row on the wire. */
 export function cellKey(column: number): string {
 	return `c${column}`
 }
@@ -39,10 +40,12 @@ export function isReferenceCell(cell: WireCell | undefined): cell is { id: strin
 	return typeof cell === 'object' && cell !== null && 'id' in cell
 }
 
+/** A reference whose target the reader does not see. */
 export function isHiddenCell(cell: WireCell | undefined): cell is { hidden: true } {
 	return typeof cell === 'object' && cell !== null && 'hidden' in cell
 }
 
+/** A computed cell in error, by the name of the error. */
 export function isErrorCell(cell: WireCell | undefined): cell is { error: string } {
 	return typeof cell === 'object' && cell !== null && 'error' in cell
 }

@@ -21,6 +21,7 @@ export function sql(strings: TemplateStringsArray, ...pieces: readonly (Sql | nu
 	return { text, params }
 }
 
+/** A value that is bound, wherever it came from. */
 export function param(value: SqlValue): Sql {
 	return { text: '?', params: [value] }
 }
@@ -30,15 +31,18 @@ export function raw(text: string): Sql {
 	return { text, params: [] }
 }
 
+/** Pieces with a separator between them; `separator` is written by this program. */
 export function joinSql(pieces: readonly Sql[], separator: string): Sql {
 	return { text: pieces.map((piece) => piece.text).join(separator), params: pieces.flatMap((piece) => piece.params) }
 }
 
+/** Holds where all do; always, where there are none. */
 export function allOf(conditions: readonly Sql[]): Sql {
 	if (conditions.length === 0) return raw('1')
 	return conditions.length === 1 && conditions[0] ? conditions[0] : sql`(${joinSql(conditions, ' AND ')})`
 }
 
+/** Holds where one does; never, where there are none. */
 export function anyOf(conditions: readonly Sql[]): Sql {
 	if (conditions.length === 0) return raw('0')
 	return conditions.length === 1 && conditions[0] ? conditions[0] : sql`(${joinSql(conditions, ' OR ')})`

@@ -48,6 +48,7 @@ const ADD_RELEASE = `
 const RELEASES = `SELECT number, made_at AS madeAt, made_by AS by, note FROM release WHERE app = ? ORDER BY number DESC`
 const SET_LIVE = `UPDATE app SET live_release = @number, name = @name, colour = @colour WHERE id = @app`
 
+/** All apps with the name and look of their live release, or of their draft where there is none. */
 export function listApps(store: Store): AppSummary[] {
 	const rows = store.prepare<{ id: number; live: number | null }>(LIST).all()
 	return rows.map(({ id }) => {
@@ -57,6 +58,7 @@ export function listApps(store: Store): AppSummary[] {
 	})
 }
 
+/** The newest draft of an app. Throws `not_found`. */
 export function readDraft(store: Store, app: number): Draft {
 	const found = store.prepare<{ id: number; live: number | null }>(FIND).get(app)
 	const last = store.prepare<{ version: number; body: string }>(LAST_DRAFT).get(`app ${app}`)
@@ -67,11 +69,13 @@ export function readDraft(store: Store, app: number): Draft {
 	return { id: app, version: last.version, document, live: found.live, ahead }
 }
 
+/** The newest release first. */
 export function listReleases(store: Store, app: number): ReleaseEntry[] {
 	const rows = store.prepare<{ number: number; madeAt: number; by: number; note: string }>(RELEASES).all(app)
 	return rows.map(({ by, ...rest }) => ({ ...rest, madeBy: describePerson(store, by)?.name ?? '' }))
 }
 
+/** Makes an app with screens for the chosen tables and gives its number; refused to who builds nothing. */
 export function addApp(
 	store: Store,
 	{ app, tables, actor, now }: ByActor & { app: NewApp; tables: readonly number[] }
@@ -83,6 +87,7 @@ export function addApp(
 	return addAppFrom(store, { document, actor, now })
 }
 
+/** Adds an app that is written out already, for the demo and for files; asks nobody. */
 export function addAppFrom(store: Store, { document, actor, now }: ByActor & { document: AppDocument }): number {
 	const { name, colour } = document
 	const id = Number(store.prepare(ADD).run({ name, colour, now, by: actor.person }).lastInsertRowid)
@@ -107,6 +112,7 @@ export interface SavingDraft extends ByActor {
 	readonly document: unknown
 }
 
+/** Gives the new version; a version that is not the newest is a `conflict`, a gap in the document `invalid`. */
 export function saveDraft(store: Store, { app, version, document, actor, now }: SavingDraft): number {
 	refuseUnlessBuilder(store, actor)
 	const parsed = appSchema.safeParse(document)

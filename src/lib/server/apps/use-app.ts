@@ -28,6 +28,7 @@ export function sendForm(store: Store, { cells, ...place }: InApp & { cells: rea
 	return changed
 }
 
+/** Changes cells of a row in a record sheet: only those that its line shows. */
 export function changeRecord(
 	store: Store,
 	{ row, cells, ...place }: InApp & { row: string; cells: readonly CellChange[] }
@@ -42,6 +43,7 @@ export function changeRecord(
 	return changed
 }
 
+/** Takes a row out, in a record sheet whose line is still there. */
 export function removeRecord(store: Store, { row, ...place }: InApp & { row: string }): void {
 	const { line } = findLine(store, place, place.screen, place.line)
 	if (line.kind !== 'record')
@@ -53,6 +55,7 @@ export function removeRecord(store: Store, { row, ...place }: InApp & { row: str
 	})
 }
 
+/** Runs the routine of a button line, on a row or on none. */
 export function press(store: Store, { row, ...place }: InApp & { row: string }): void {
 	const { line, document, release } = findLine(store, place, place.screen, place.line)
 	const does = line.kind === 'button' ? line.does : undefined

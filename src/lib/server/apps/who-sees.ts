@@ -8,6 +8,7 @@ import type { Store } from '../store/store.ts'
 import { peopleListed } from '../review/counts.ts'
 import { readDraft } from './apps.ts'
 
+/** For each person what of a draft's tables they see, counted within what the builder may know. */
 export function whoSees(store: Store, { app, actor, now }: { app: number; actor: Actor; now: number }): WhoSees {
 	const known = store.workspace().catalogue.tables
 	const shown = [...new Set(tablesOf(readDraft(store, app).document).map(({ table }) => table))]

@@ -7,6 +7,7 @@ export interface Lane {
 	wait(key: string): Promise<boolean>
 }
 
+/** One at a time by key, each after a pause; more than `most` who wait are sent away. */
 export function openLane({ pauseMs, most }: { pauseMs: number; most: number }): Lane {
 	const lanes = new Map<string, { waiting: number; last: Promise<void> }>()
 	return {

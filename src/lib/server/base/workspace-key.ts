@@ -25,6 +25,7 @@ export function readKey(folder: string): string {
 	return key
 }
 
+/** Writes a new key beside the workspace, readable by its owner alone. */
 export function makeKey(folder: string): void {
 	writeFileSync(join(folder, 'secret.key'), randomBytes(BYTES).toString('hex'), { mode: 0o600 })
 }

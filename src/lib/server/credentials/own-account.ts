@@ -25,6 +25,7 @@ const CLEAR_ZONE = `DELETE FROM person_setting WHERE person = ?`
 const END_ONE = `DELETE FROM session WHERE person = @person AND substr(token_hash, 1, 16) = @id`
 const END_OTHERS = `DELETE FROM session WHERE person = @person AND token_hash <> @keep`
 
+/** Where somebody is signed in, the latest use first; the session that asks is marked. */
 export function listSessions(
 	store: Store,
 	{ person, tokenHash, now }: { person: number; tokenHash: string; now: number }

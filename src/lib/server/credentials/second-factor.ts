@@ -18,6 +18,7 @@ const USE = `UPDATE second_factor SET last_step = @step WHERE person = @person A
 const CONFIRM = `UPDATE second_factor SET confirmed_at = @now WHERE person = @person AND confirmed_at IS NULL`
 const DROP = `DELETE FROM second_factor WHERE person = ? AND confirmed_at IS NOT NULL`
 
+/** The sealed secret and whether a first code has confirmed it; null where there is none. */
 export function findSecondFactor(store: Store, { person }: { person: number }): SecondFactor | null {
 	const found = store.prepare<{ sealed: string; confirmed: number }>(FIND).get(person)
 	return found ? { sealed: found.sealed, confirmed: found.confirmed === 1 } : null
@@ -34,6 +35,7 @@ export function useStep(store: Store, { person, step }: { person: number; step: 
 	return store.prepare(USE).run({ person, step }).changes === 1
 }
 
+/** Done twice, it is noted once. */
 export function confirmSecondFactor(store: Store, { person, now }: { person: number; now: number }): void {
 	if (store.prepare(CONFIRM).run({ person, now }).changes === 0) return
 	note(store, 'set up second factor', { person, now, by: person })

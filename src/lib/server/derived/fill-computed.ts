@@ -10,6 +10,7 @@ import type { Store } from '../store/store.ts'
 /** A kept column reads its own row alone, so neither the day nor the moment can matter. */
 const NO_MOMENT = { today: '2000-01-01', now: '2000-01-01T00:00:00.000Z' }
 
+/** Works a stored computed column out for each row of its table, errors and keys with it. */
 export function fillComputed(store: Store, table: Table, column: Column): void {
 	const { computed } = column
 	if (!computed) return

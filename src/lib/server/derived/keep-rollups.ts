@@ -22,6 +22,10 @@ interface Kept {
 	readonly fill: () => void
 }
 
+/**
+ * Makes the triggers and places that the totals of the workspace want, fills new ones, and drops what none wants any
+ * more.
+ */
 export function keepRollups(store: Store): void {
 	const { db } = store
 	const totals = allTotals(store)

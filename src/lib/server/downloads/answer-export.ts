@@ -15,6 +15,7 @@ export const formatInAddress = z
 	.custom<FileFormat>((asked) => typeof asked === 'string' && Object.hasOwn(FILE_FORMATS, asked))
 	.catch('csv')
 
+/** The file as it is made, with its name and type; 404 where there is nothing that this person may export. */
 export async function answerExport(
 	{ host, actor, now }: { host: Pick<Threads, 'write'> & { readonly imports: Imports }; actor: Actor; now: number },
 	asked: ToExport | undefined,

@@ -20,6 +20,7 @@ import type { ChangeContext } from '../rows/change-context.ts'
 /** Chains of routines that set each other off stop here. */
 const MAX_DEPTH = 10
 
+/** Queues what live routines start after a change of a row, and opens the sign-offs that it asks for. */
 export function raiseEvents(store: Store, event: RowEvent, context: ChangeContext): void {
 	if (event.kind === 'removed') return
 	for (const app of liveApps(store)) {

@@ -19,6 +19,7 @@ const MAKERS: Readonly<Record<MadeFormat, (head: FileHead, path: string) => Maki
 	sqlite: makeSqlite
 }
 
+/** A file of one format that takes rows as they come; it lies at `path` once it is closed. */
 export async function beginFile({ format, path, ...head }: FileToMake): Promise<Making> {
 	return MAKERS[format](head, path)
 }

@@ -36,6 +36,7 @@ const MOST_LARGE = 2
 const MOST_WAITING = 20
 const CLOSING = 'The program is closing. Give the file in again.'
 
+/** Threads that read files: small ones share one, each large one has its own. */
 export function openImporter(script: string): Importer {
 	const small = sharedThread(script)
 	const leaving = sharedThread(script)

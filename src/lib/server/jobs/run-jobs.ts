@@ -52,6 +52,7 @@ function recipientOf(store: Store, { person, toName, toEmail }: Message): Postin
 	return describePerson(store, person)
 }
 
+/** Marks a message as sent, unless another worker has taken the job meanwhile. */
 export function finishPosting(
 	store: Store,
 	{ job, id, worker, now }: { job: number; id: number; worker: string; now: number }
@@ -59,6 +60,7 @@ export function finishPosting(
 	if (finishJob(store, { id: job, worker, now })) markSent(store, id, now)
 }
 
+/** Tries a message again later; after the last time it waits for a person. */
 export function putOffPosting(store: Store, failed: { job: Job; worker: string; now: number; error: string }): void {
 	putOffJob(store, failed)
 }

@@ -82,6 +82,9 @@ export function countAccessRequests(store: Store, actor: Actor): number {
 	return accessRequestsFor(store, actor).length
 }
 
+/**
+ * Lets somebody in who waits at an app's door, or turns them away; `not_found` where it is not this person's to decide.
+ */
 export function decideAccessRequest(
 	store: Store,
 	{ id, letIn, actor, now }: ByActor & { id: number; letIn: boolean }

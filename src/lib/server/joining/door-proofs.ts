@@ -35,6 +35,7 @@ export interface SettingProof extends ByActor {
 	readonly open: boolean
 }
 
+/** Says whether a way of proving who one is serves at an app's door; the last one stays open. */
 export function setProof(store: Store, { app, proof, open, actor, now }: SettingProof): void {
 	refuseUnlessSteward(store, actor)
 	const name = appName(store, app)

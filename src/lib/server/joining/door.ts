@@ -117,6 +117,7 @@ export interface FoundSignUp {
 	readonly known: boolean
 }
 
+/** Whose link this is; null where it is used, too old or of a way in that is closed. */
 export function findSignUp(store: Store, { token, now }: { token: string; now: number }): FoundSignUp | null {
 	const signUp = readSignUp(store, token, now)
 	const way = signUp && findWay(store, signUp.way)

@@ -31,11 +31,13 @@ const CAME_IN = `UPDATE identity SET last_in = @now WHERE provider = @provider A
 const SET_PASSWORDS = `
 	INSERT INTO meta (key, value) VALUES ('passwords', @value) ON CONFLICT (key) DO UPDATE SET value = excluded.value`
 
+/** For stewards alone. */
 export function listProviders(store: Store, { actor }: ByActor): Provider[] {
 	refuseUnlessSteward(store, actor)
 	return store.prepare<Provider>(LIST).all()
 }
 
+/** With its secret as it is sealed, for the server's own use. */
 export function findProvider(
 	store: Store,
 	{ provider }: { provider: number }
@@ -67,6 +69,7 @@ export function removeProvider(store: Store, { provider, actor, now }: ByActor &
 	note(store, { actor, now }, 'remove a provider', found.name)
 }
 
+/** Whether everybody signs in by password, or stewards alone; the latter only beside a provider. */
 export function openPasswords(store: Store, { open, actor, now }: ByActor & { open: boolean }): void {
 	refuseUnlessSteward(store, actor)
 	if (!open && readSignInWays(store).providers.length === 0)

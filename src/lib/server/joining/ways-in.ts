@@ -40,6 +40,7 @@ const SEND_OFF = `DELETE FROM knock WHERE way = ? AND state = 'waiting'`
 const APP_NAME = `SELECT name FROM app WHERE id = ? AND live_release IS NOT NULL`
 const TEAM_NAME = `SELECT name FROM team WHERE id = ?`
 
+/** Gives the number of the new way in; refuses what is open already or would let anybody in. */
 export function addWay(store: Store, { actor, now, ...way }: NewWay & ByActor): number {
 	refuseUnlessSteward(store, actor)
 	const app = appName(store, way.app)
@@ -60,6 +61,7 @@ export function addWay(store: Store, { actor, now, ...way }: NewWay & ByActor): 
 /** One doorstep, one phrase, one role for visitors; codes and domains as many as are wanted. */
 const ONLY_ONE: ReadonlySet<WayKind> = new Set(['phrase', 'doorstep', 'visitors'])
 
+/** Closes a way in; who came as a visitor by it goes, and so do those who still wait there. */
 export function closeWay(store: Store, { way: id, actor, now }: ByActor & { way: number }): void {
 	refuseUnlessSteward(store, actor)
 	const way = findWay(store, id)

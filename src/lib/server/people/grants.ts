@@ -20,12 +20,14 @@ export interface Grant extends ByActor {
 	readonly role: number
 }
 
+/** Gives a role to a person; only who holds it to pass on, or a steward, never to oneself. */
 export function giveRole(store: Store, { person, role, mayPassOn, actor, now }: Grant & { mayPassOn: boolean }): void {
 	refuseUnlessGranter(store, { person, role, actor, now })
 	store.prepare(GIVE).run({ person, role, passOn: Number(mayPassOn), by: actor.person, now })
 	note(store, 'give role', { person, role, actor, now }, { mayPassOn })
 }
 
+/** Takes a role from a person; the last steward keeps theirs. */
 export function takeRole(store: Store, grant: Grant): void {
 	refuseUnlessGranter(store, grant)
 	keepingASteward(store, () => store.prepare(TAKE).run(grant.person, grant.role))

@@ -19,6 +19,7 @@ export interface Looks {
 const LASTS_MS = 12 * 3_600_000
 const MOST = 500
 
+/** Tokens by which a builder's frames show an app as somebody else sees it; they end by themselves. */
 export function openLooks(now: () => number): Looks {
 	const looks = new Map<string, Look & { until: number }>()
 	return {

@@ -6,6 +6,7 @@ import type { Store } from '../store/store.ts'
 import { saveWorkspace } from '../structure/save.ts'
 import { refuseUnlessSteward } from '../rights/stewardship.ts'
 
+/** Whether builders may use a column of People as `me.X` though they do not see it; for stewards alone. */
 export function openAsMe(
 	store: Store,
 	{ column, open, actor, now }: ByActor & { column: number; open: boolean }

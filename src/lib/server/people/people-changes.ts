@@ -40,6 +40,7 @@ export interface OfPerson extends ByActor {
 	readonly person: number
 }
 
+/** Ends all sessions of a person and lets them in no more; never oneself, never the last steward. */
 export function suspend(store: Store, { person, actor, now }: OfPerson): void {
 	refuseUnlessSteward(store, actor)
 	if (person === actor.person) throw new AppError('invalid', 'Nobody suspends themselves. Ask another steward.')

@@ -51,6 +51,7 @@ function freeNumber(store: Store): number {
 	}
 }
 
+/** Renames a role, or changes what it includes and who holds it by a condition; the program's own stay as they are. */
 export function changeRole(
 	store: Store,
 	{ role: id, actor, now, ...words }: ByActor & RoleWords & { role: number }

@@ -13,6 +13,7 @@ export type StandInPerson = z.output<typeof strangersSchema>[number]
 
 const STRANGERS = `SELECT value FROM meta WHERE key = 'stand-in strangers'`
 
+/** Whom the simulated provider knows: everybody with an address, and the demo's strangers. */
 export function standInPeople(store: Store): StandInPerson[] {
 	const known = listPeople(store).flatMap(({ person }) => {
 		const who = describePerson(store, person)

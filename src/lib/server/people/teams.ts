@@ -21,6 +21,7 @@ export interface OfTeam extends ByActor {
 	readonly team: number
 }
 
+/** Gives the number of the new team; `invalid` where the name is taken. */
 export function addTeam(store: Store, { name, actor, now }: ByActor & { name: string }): number {
 	refuseUnlessSteward(store, actor)
 	const plain = plainName(name)
@@ -63,6 +64,7 @@ export function leaveTeam(store: Store, { team, person, actor, now }: OfTeam & {
 
 const IS_MEMBER = `SELECT 1 FROM team_member WHERE team = ? AND person = ?`
 
+/** All members have the role then; who is in the team themselves may not. */
 export function giveTeamRole(store: Store, { team, role, actor, now }: OfTeam & { role: number }): void {
 	const name = begin(store, { team, actor, now })
 	const found = store.workspace().roles.find((each) => each.id === role)

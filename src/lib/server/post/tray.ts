@@ -24,6 +24,7 @@ const LIST = `
 	ORDER BY taken_at DESC, rowid DESC LIMIT 200`
 const IS_DEMO = `SELECT value FROM meta WHERE key = 'demo'`
 
+/** Lays a message into the tray, where no post is set up; the same message again counts as a repeat. */
 export function takeMessage(store: Store, message: Omit<TrayMessage, 'takenAt' | 'repeats'> & { now: number }): void {
 	store.prepare(TAKE).run({ ...message })
 	store.touched.add('jobs')
@@ -37,6 +38,7 @@ export function listTray(store: Store, { actor }: { actor: Actor }): { messages:
 	return { messages, all }
 }
 
+/** Whether the workspace is the demo, in which anybody may be looked at as. */
 export function isDemo(store: Store): boolean {
 	return store.prepare(IS_DEMO).pluck().get() === 'yes'
 }

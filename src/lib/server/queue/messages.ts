@@ -54,6 +54,7 @@ export function readMessage(store: Store, id: number): Message | undefined {
 	return store.prepare<Message>(READ).get(id)
 }
 
+/** `now`: when the post took it. */
 export function markSent(store: Store, id: number, now: number): void {
 	store.prepare(MARK_SENT).run({ id, now })
 }

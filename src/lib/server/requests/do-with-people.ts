@@ -19,6 +19,7 @@ interface Context {
 type AskedOfPerson = z.output<typeof personRequestSchema>
 type AskedOfTeam = z.output<typeof teamRequestSchema>
 
+/** Does one thing with a person or a team; an unknown person is `not_found`. */
 export async function doWithPeople(asked: AskedOfPerson | AskedOfTeam, context: Context): Promise<unknown> {
 	if (!('person' in asked)) return handle(TEAMS, asked, context)
 	const person = await context.site.read('personNumber', { row: asked.person })

@@ -6,6 +6,7 @@ import { type Actor, rightsUnder } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { openCounts, peopleListed, peopleUnlisted } from './counts.ts'
 
+/** People by tables: how many rows of each table that the asker owns each person sees. */
 export function readMatrix(store: Store, { actor, now }: { actor: Actor; now: number }): AccessMatrix {
 	const { catalogue, lines } = store.workspace()
 	const tables = [...catalogue.tables.values()].filter((table) => table.keepers.includes(actor.person))

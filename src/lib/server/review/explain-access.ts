@@ -30,6 +30,7 @@ export interface WhyAsked {
 
 const WAS_ASKED = `SELECT 1 FROM row_grant WHERE person = ? AND table_id = ? AND row_n = ? LIMIT 1`
 
+/** By which lines somebody sees a row and each of its cells, or why not; only for owners of the table. */
 export function explainAccess(store: Store, { table: id, person, row, actor, now }: WhyAsked): AccessReasons {
 	const table = getTableAsKeeper(store, id, actor)
 	const n = store.ids.fromId(id, row)

@@ -17,6 +17,7 @@ interface OfExample extends ByActor {
 
 const MOST_EXAMPLES = 100
 
+/** Keeps that somebody sees a row, or must not: asked again at each change of access. */
 export function pinExample(store: Store, { sees, ...asked }: OfExample & { sees: boolean }): void {
 	const { table, n } = find(store, asked)
 	if (!describePerson(store, asked.person) || !readStoredRow(store, table, n))

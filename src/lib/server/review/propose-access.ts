@@ -9,6 +9,7 @@ import type { Store } from '../store/store.ts'
 import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import { readAccess } from './read-access.ts'
 
+/** Lines that fit the table, each with what it would come to. */
 export function proposeAccess(store: Store, { table: id, actor, now }: ByActor & { table: number }): ProposedAccess[] {
 	const table = getTableAsKeeper(store, id, actor)
 	return proposeLines(table, store.workspace().catalogue).map(({ says, where, asksRole }, i) => {

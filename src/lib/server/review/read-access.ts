@@ -26,6 +26,7 @@ export interface AskingAccess {
 	readonly now: number
 }
 
+/** The lines of a table with what they come to; of a draft, without saving it. */
 export function readAccess(store: Store, { table: id, draft, actor, now }: AskingAccess): AccessSheet {
 	getTableAsKeeper(store, id, actor)
 	const workspace = store.workspace()

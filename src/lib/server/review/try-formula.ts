@@ -22,6 +22,7 @@ export interface TryFormula {
 	readonly now: number
 }
 
+/** What a formula gives on a row, or what is wrong with it, within what its writer sees. */
 export function tryFormula(store: Store, { table: id, text, row, actor, now }: TryFormula): FormulaResult {
 	const table = getTableAsKeeper(store, id, actor)
 	const { expr, issues } = check(text, { catalogue: store.workspace().catalogue, rows: [table], me: true })

@@ -66,6 +66,7 @@ export function findPersonByEmail(store: Store, email: string): number | undefin
 	return store.prepare<number>(find).pluck().get(textKey(email.trim()))
 }
 
+/** Who is signed in by this token; undefined where it ended, idled too long or its person is suspended. */
 export function findSession(
 	store: Store,
 	{ tokenHash, now }: { tokenHash: string; now: number }
@@ -111,6 +112,7 @@ export interface NewSession {
 	readonly agent: string
 }
 
+/** Throws `forbidden` for somebody who is suspended. */
 export function addSession(store: Store, session: NewSession): void {
 	const { person, now, through } = session
 	if (isSuspended(store, person)) throw new AppError('forbidden', SHUT_OUT)
@@ -120,6 +122,7 @@ export function addSession(store: Store, session: NewSession): void {
 	writeHistory(store, { at: now, person, through, kind: 'sign in', table: null, row: null, body: {} })
 }
 
+/** A token that is none ends nothing. */
 export function endSession(store: Store, { tokenHash, now }: { tokenHash: string; now: number }): void {
 	const person = store.prepare<number>(END_SESSION).pluck().get(tokenHash)
 	if (person === undefined) return

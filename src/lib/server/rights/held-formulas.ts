@@ -60,6 +60,7 @@ function findFirstUnheld(store: Store, expr: Expr, rights: Rights): string | und
 	return unheld
 }
 
+/** Throws `forbidden` where a formula reads what its writer does not see; `what` names the formula in the message. */
 export function refuseUnheld(store: Store, expr: Expr, by: { actor: Actor; now: number; what: string }): void {
 	const unheld = findUnheld(store, expr, by)
 	if (unheld === undefined) return

@@ -48,6 +48,7 @@ export function isSuspended(store: Store, person: number): boolean {
 	return store.prepare(IS_SUSPENDED).get(person) !== undefined
 }
 
+/** A person's own row, for formulas over `me`; undefined where it was removed. */
 export function readPersonRow(store: Store, person: number): RowValues | undefined {
 	return readStoredRow(store, store.workspace().catalogue.people, person)
 }

@@ -5,6 +5,7 @@ import type { Cursor } from '$lib/core/query/request.ts'
 import type { SqlValue } from '$lib/core/sql/sql.ts'
 import type { Store } from '../store/store.ts'
 
+/** Names the row by its id, never by its number. */
 export function sealCursor(store: Store, table: Table, cursor: Cursor): string {
 	const parts = [cursor.branch, cursor.values, store.ids.toId(table.id, cursor.n)]
 	return Buffer.from(JSON.stringify(parts)).toString('base64url')

@@ -25,6 +25,7 @@ const ENTRIES = `
 
 type Snapshot = Readonly<Record<string, StoredValue>>
 
+/** What happened to a row, the latest first: only cells that this person sees now. */
 export function readHistory(
 	store: Store,
 	{ table: id, row, actor, now }: { table: number; row: string; actor: Actor; now: number }

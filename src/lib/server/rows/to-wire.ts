@@ -16,6 +16,7 @@ interface WirePlace {
 	readonly table: Table
 }
 
+/** `row`: as the statement of the plan gives it. */
 export function toWire(row: unknown[], plan: PagePlan, place: WirePlace): WireRow {
 	const cells: Record<string, WireCell> = {}
 	for (const cell of plan.cells) {
@@ -48,6 +49,7 @@ function toReference(
 	return { id: store.ids.toId(to, n), label: labelText(label.column, row[label.at] as StoredValue) }
 }
 
+/** A stored value as a row is known by it; empty for a blank. */
 export function labelText(column: Column, stored: StoredValue): string {
 	if (stored === null) return ''
 	const value = toValue(column, stored)

@@ -112,6 +112,7 @@ export function findVouched(host: SiteWithStandIn, token: string): (Vouched & { 
 	return found && found.until > host.now() ? found.vouched : undefined
 }
 
+/** What a provider said is used once. */
 export function forgetVouched(token: string): void {
 	vouchedFor.delete(token)
 }

@@ -46,6 +46,10 @@ export function readKnown(cookies: Cookies): string | undefined {
 	return cookies.get(KNOWN)
 }
 
+/**
+ * Notes that this browser has signed somebody in before, which keeps its lane while passwords are guessed from
+ * elsewhere.
+ */
 export function keepKnown({ host, cookies, url }: { host: Site; cookies: Cookies; url: URL }, person: number): void {
 	cookies.set(KNOWN, addKnown(host.key, readKnown(cookies), person), {
 		path: '/sign-in',

@@ -41,6 +41,7 @@ const DECIDE = `
 	UPDATE signoff_case SET state = @state, decided_at = @now, comment = @comment
 	WHERE id = @id AND state = 'waiting'`
 
+/** What waits on a person, what they decided, and what they asked for. */
 export function listCases(store: Store, { actor, now }: { actor: Actor; now: number }): CaseLists {
 	const list = (query: string) =>
 		store
@@ -54,6 +55,7 @@ export function countWaiting(store: Store, actor: Actor): number {
 	return store.prepare(WAITING).all(actor.person).length
 }
 
+/** With the row as this person sees it; `not_found` for a case that is not theirs. */
 export function readCase(store: Store, { id, actor, now }: { id: string; actor: Actor; now: number }): CaseSheet {
 	const found = getCase(store, id, actor)
 	const signoff = signoffOf(found)
@@ -87,6 +89,7 @@ export interface Decision {
 	readonly now: number
 }
 
+/** `conflict` where the case is decided, or the row is not what was shown. */
 export function decideCase(store: Store, { id, move, comment, fingerprint, actor, now }: Decision): void {
 	if (actor.lookedAtBy !== undefined) throw new AppError('forbidden', 'This is the Lookout: nothing is decided in it.')
 	const found = getCase(store, id, actor)

@@ -31,6 +31,7 @@ const ADD_GRANT = `
 	INSERT OR IGNORE INTO row_grant (person, table_id, row_n, column_id, case_id)
 	VALUES (@person, @table, @row, @column, @case)`
 
+/** Opens a case over a row and lets its decider see the row; one that is open already stays. */
 export function openCase(store: Store, asking: CaseAsked): void {
 	const { app, signoff, table, n, askedBy, now } = asking
 	if (store.prepare(OPEN_CASE).get(app, table.id, n)) return

@@ -28,6 +28,7 @@ export interface Beginning {
 	readonly actor: Actor
 }
 
+/** Makes the table that rows are written into, out of everybody's sight until the import is registered. */
 export function beginImport(store: Store, { plan, actor }: Beginning): Begun {
 	refuseUnlessBuilder(store, actor)
 	refuseTakenName(store, plan.tableName)
@@ -70,6 +71,7 @@ function refuseSameNames(names: readonly string[]): void {
 	}
 }
 
+/** `values`: of each row all of its columns, one after another. */
 export function writeBatch(store: Store, { table, columns, values, now, person }: Batch): void {
 	// Who and when are the same for all: as whole numbers in the statement they need not be bound a million times.
 	const same = [person, now, person, now].map((each) => String(Math.trunc(each)))
@@ -154,6 +156,7 @@ export function finishImport(
 	return { table: begun.table }
 }
 
+/** Lets a table go whose import was left; one that was registered stays. */
 export function dropImport(store: Store, { table }: { table: number }): void {
 	if (!store.workspace().catalogue.tables.has(table)) dropTable(store.db, table)
 }

@@ -32,6 +32,10 @@ function tooLong(names: readonly string[], collectors: readonly ColumnCollector[
 	)
 }
 
+/**
+ * What a file holds: its sheets, columns with their likely types, sample rows and doubts. Throws `invalid` in the
+ * reader's words.
+ */
 export async function inspectFile(request: InspectRequest): Promise<Inspection> {
 	const { path, name } = request
 	const file = await openFile(path, name)

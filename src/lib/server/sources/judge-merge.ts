@@ -36,6 +36,7 @@ export interface Lengths {
 	readonly table: number
 }
 
+/** How many rows are to be gone through, for progress. */
 export function measureMerge(store: Store, { begun, plan }: Staging): Lengths {
 	const last = (table: number) => Number(store.pluck(`SELECT coalesce(max(n), 0) FROM t${table}`))
 	const { how, table } = intoOf(plan)

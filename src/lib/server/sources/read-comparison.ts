@@ -22,6 +22,7 @@ import {
 /** Of each kind as many rows are shown. */
 const SHOWN = 20
 
+/** What bringing the staged rows in would change, with samples; nothing is written. */
 export function readComparison(store: Store, staging: Staging): Comparison {
 	const { begun, plan, actor } = staging
 	const into = intoOf(plan)

@@ -73,6 +73,7 @@ export function sheetOf(
 	return { name, batches }
 }
 
+/** A file that is not taken, in the reader's words. */
 export function refusedFile(message: string): AppError {
 	return new AppError('invalid', message)
 }

@@ -97,6 +97,7 @@ export function shownPairs(pairs: readonly Pair[], table: Table, { keys }: Merge
 /** Between what a row is known by together. */
 export const TOGETHER = ' · '
 
+/** The table a plan brings rows into. Throws `invalid` where it names none. */
 export function intoOf({ into }: ImportPlan): MergeInto {
 	if (!into) throw new AppError('invalid', 'Say which table the rows go into.')
 	return into

@@ -54,6 +54,7 @@ export interface UndoStep {
 	readonly atMost: number
 }
 
+/** Undoes some more rows of a merge, and says how far it is. */
 export function undoStep(store: Store, { table: id, actor, now, soFar, atMost }: UndoStep): Undoing {
 	const table = getTableAsKeeper(store, id, actor)
 	const merge = findUndoable(store, id, now)

@@ -27,6 +27,10 @@ export interface Post {
 	close(): Promise<void>
 }
 
+/**
+ * A server on the loopback that takes mail as a real one would, and hands it on as it was read; its port is chosen by
+ * the system.
+ */
 export async function openPost(onTaken: (message: TakenMessage) => Promise<void>): Promise<Post> {
 	const server = new SMTPServer({
 		authOptional: true,

@@ -9,6 +9,7 @@ import type { Store } from './store.ts'
 
 const HEAD = `SELECT seq, seal FROM history ORDER BY seq DESC LIMIT 1`
 
+/** Copies the workspace into a folder, with the head of its history as it is in the copy. */
 export function backUp({ db }: Pick<Store, 'db'>, { folder, now }: { folder: string; now: number }): { file: string } {
 	mkdirSync(folder, { recursive: true, mode: 0o700 })
 	const name = `workspace-${new Date(now).toISOString().replace(/[:.]/g, '-')}`

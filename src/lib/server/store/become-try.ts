@@ -3,6 +3,7 @@ import type { Store } from './store.ts'
 
 const IS_TRY = `SELECT 1 FROM meta WHERE key = 'try'`
 
+/** Makes a copy of the workspace one for trying: nobody is signed in, nothing is sent. */
 export function becomeTry(store: Store): void {
 	store.db.exec(`
 		DELETE FROM job;

@@ -33,6 +33,7 @@ export function migrate(db: Database, target = MIGRATIONS.length): void {
 	}
 }
 
+/** How many migrations a database has been through. */
 export function schemaNumber(db: Database): number {
 	return Number(db.pragma('user_version', { simple: true }))
 }

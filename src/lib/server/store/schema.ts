@@ -10,6 +10,7 @@ import { comparedPlace, hasKey, isStored, storageClass } from '$lib/core/table/s
 import type { Column, Table } from '$lib/core/model/table.ts'
 import type { Db } from './open.ts'
 
+/** The table of the store for one of the workspace, with its columns; indexes come apart. */
 export function createTable(db: Db, table: Table): void {
 	db.exec(`
 		CREATE TABLE t${table.id} (
@@ -32,6 +33,7 @@ export function createIndexes(db: Db, table: Table): void {
 	for (const column of table.columns) if (isIndexed(table, column)) createIndex(db, table, column)
 }
 
+/** By a column and the row's number, so that it orders rows and finds them. */
 export function createIndex(db: Db, table: Table, column: Column): void {
 	const kept = rollupSortPlace(column)
 	const name = kept ?? comparedPlace(column)
@@ -40,6 +42,7 @@ export function createIndex(db: Db, table: Table, column: Column): void {
 	db.exec(`CREATE INDEX IF NOT EXISTS i${table.id}_${kept ?? column.id} ON t${table.id} (${name}, n)`)
 }
 
+/** Gives a stored column its place; one that is there already stays as it is. */
 export function addColumn(db: Db, table: Table, column: Column): void {
 	if (!isStored(column)) return
 	const there = new Set(db.prepare(`SELECT name FROM pragma_table_info('t${table.id}')`).pluck().all())

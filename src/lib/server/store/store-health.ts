@@ -3,6 +3,7 @@ import type { Store } from './store.ts'
 
 const NOTE = `INSERT INTO meta (key, value) VALUES ('last write', @now) ON CONFLICT (key) DO UPDATE SET value = excluded.value`
 
+/** A small write that shows whether the disk takes one. */
 export function tryWrite(store: Store, { now }: { now: number }): void {
 	store.prepare(NOTE).run({ now: String(now) })
 }
@@ -15,6 +16,7 @@ export interface StoreHealth {
 
 export const EVERY_MS = 10_000
 
+/** Tries a write every so often (ms), until it is closed. */
 export function watchHealth(write: () => Promise<unknown>, everyMs = EVERY_MS): StoreHealth {
 	let isWell = true
 	let isUnderWay = false

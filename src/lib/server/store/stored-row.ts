@@ -16,6 +16,7 @@ export interface StoredRow extends RowValues {
 	readonly stored: ReadonlyMap<number, StoredValue>
 }
 
+/** A row as formulas see it, whoever looks; undefined where there is none. */
 export function readStoredRow(store: Store, table: Table, n: number): StoredRow | undefined {
 	const { columns, statement } = statementOf(store, table)
 	const row = statement.get(n) as StoredValue[] | undefined
@@ -81,6 +82,7 @@ export function toValue(column: Column, stored: StoredValue): Value {
 	return findKind(column.type)?.fromStored(stored, column) ?? null
 }
 
+/** The same, of values that are at hand. */
 export function rowFromStored(n: number, rev: number, stored: ReadonlyMap<number, StoredValue>): StoredRow {
 	return { n, rev, stored, value: (column) => toValue(column, stored.get(column.id) ?? null) }
 }

@@ -38,6 +38,7 @@ interface OfColumn extends ByActor {
 	readonly column: number
 }
 
+/** Changes what a column is called and how it is set; formulas that name it follow. */
 export function changeColumn(
 	store: Store,
 	{ table, column, words, actor, now }: OfColumn & { words: ColumnWords }
@@ -73,6 +74,7 @@ function within({ unique, uniqueWithin }: ColumnWords): { readonly uniqueWithin?
 	return unique && uniqueWithin ? { uniqueWithin } : {}
 }
 
+/** Changes what a table is called and who owns it; formulas that name it follow. */
 export function changeTable(
 	store: Store,
 	{ table, words, actor, now }: ByActor & { table: number; words: TableWords }
@@ -134,6 +136,7 @@ export function previewRemoval(
 	return { uses: usesOfColumn(store, table, column), filled }
 }
 
+/** Takes a column out with what stands in it; refused while something needs it. */
 export function removeColumn(store: Store, { table, column, actor, now }: OfColumn): void {
 	const owned = getTableAsKeeper(store, table, actor)
 	const { name } = getColumn(owned, column)

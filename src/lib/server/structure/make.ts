@@ -16,6 +16,7 @@ export const PEOPLE = 1
 export const PERSON_NAME = 1
 export const PERSON_EMAIL = 2
 
+/** The first version of an empty workspace: people, and the roles of the program. */
 export function makeWorkspace(
 	store: Store,
 	{ name, timeZone, now }: { name: string; timeZone: string; now: number }

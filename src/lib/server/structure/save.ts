@@ -29,6 +29,10 @@ export interface Saving {
 	readonly filled?: readonly number[]
 }
 
+/**
+ * Makes a document the current version and the store fit it, in one transaction; `invalid` where a formula of it does
+ * not hold.
+ */
 export function saveWorkspace(store: Store, document: WorkspaceDocument, saving: Saving): void {
 	const next = buildWorkspace(workspaceSchema.parse(document))
 	const [issue] = next.issues

@@ -33,6 +33,7 @@ export function refuseTakenName(store: Store, name: string): void {
 /** Defaults and numbering come after, as rules of a column that is there: they are checked against what their writer holds. */
 export type NewColumn = Omit<ColumnEntry, 'id' | 'otherwise' | 'numbering'>
 
+/** Gives the number of the new table, which its maker owns. */
 export function addTable(
 	store: Store,
 	{ name, columns, actor, now }: ByActor & { name: string; columns: readonly NewColumn[] }
@@ -58,6 +59,7 @@ export function addTable(
 	return id
 }
 
+/** Gives the number of the new column. */
 export function addColumn(
 	store: Store,
 	{ table, column, actor, now }: ByActor & { table: number; column: NewColumn }
@@ -92,6 +94,7 @@ function refuseDearColumn(store: Store, table: number, column: number): void {
 	if (computed) refuseTooDear(store, computed.expr, { what: name })
 }
 
+/** Says by which column rows are known; it must be one that is typed in. */
 export function setLabel(
 	store: Store,
 	{ table, column, actor, now }: ByActor & { table: number; column: number }
@@ -182,6 +185,7 @@ function asReference(
 	return { id, name, type: 'reference', to, ...Object.fromEntries(rest) }
 }
 
+/** Whether what stands in a column can find rows of another table. */
 export function canBeReference(column: Column): boolean {
 	return !column.computed && (hasKey(column) || column.type === 'choice' || column.type === 'whole number')
 }

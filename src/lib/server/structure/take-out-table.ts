@@ -30,6 +30,7 @@ export function previewTableRemoval(store: Store, { table, actor }: OfTable): Ta
 	return { rows, uses: usesOfTable(store, id, name) }
 }
 
+/** Takes a table out; it lies in the store for 30 days. `invalid` while something cannot do without it. */
 export function removeTable(store: Store, { table, actor, now }: OfTable): void {
 	const { name } = getTableAsKeeper(store, table, actor)
 	const uses = usesOfTable(store, table, name)

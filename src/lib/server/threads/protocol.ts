@@ -70,6 +70,7 @@ function sayOfDisk(error: unknown): string | undefined {
 	return undefined
 }
 
+/** What a thread refused, as it was thrown there. */
 export function toError(answer: Answer & { ok: false }): Error {
 	if (answer.code === 'bug') return new Error(answer.message)
 	return new AppError(answer.code, answer.message, (answer.details ?? {}) as Record<string, unknown>)

@@ -64,6 +64,7 @@ interface Seat {
 	usedAt: number
 }
 
+/** Between `least` and `most` processes that read, each with one question at a time. */
 export async function openReaders(parts: ReadersParts): Promise<Readers> {
 	const pool = new Pool(parts)
 	await Promise.all(Array.from({ length: parts.least }, () => pool.addSeat()))

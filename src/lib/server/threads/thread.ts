@@ -15,6 +15,7 @@ interface Waiting {
 	readonly reject: (error: Error) => void
 }
 
+/** Resolves once the thread is ready; it answers asks in JSON, and tells what changed. */
 export function startThread(
 	script: string,
 	data: ThreadData,

@@ -20,6 +20,7 @@ export interface StaffPlace {
 	readonly base: AppBase
 }
 
+/** Which app a page shows and as whom: a live one for whoever is signed in, or a draft in a Lookout of one's own. */
 export function placeOf(locals: App.Locals, params: { app?: string; token?: string }): StaffPlace {
 	if (params.token === undefined)
 		return { app: Number(params.app), draft: false, actor: getActor(locals), base: `/app/${Number(params.app)}` }
@@ -57,6 +58,7 @@ export async function roomToTry(
 	return { room, document }
 }
 
+/** A screen of an app with its frame; the first one, where none is asked for. */
 export async function loadStaffPage(
 	locals: App.Locals,
 	place: StaffPlace,

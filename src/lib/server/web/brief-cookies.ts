@@ -8,6 +8,7 @@ export const BRIEF_SECONDS = 600
 /** Each goes only to the pages that need it. */
 const PATHS: Readonly<Record<BriefCookie, string>> = { leaving: '/sign-in/back', owed: '/sign-in', vouched: '/door' }
 
+/** For this browser alone; it goes along when a provider sends its reader back. */
 export function keepBriefly(cookies: Cookies, url: URL, what: BriefCookie, value: string): void {
 	cookies.set(nameOf(what), value, {
 		path: PATHS[what],

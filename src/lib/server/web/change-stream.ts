@@ -20,6 +20,7 @@ export interface Listening {
 const BEAT_MS = 25_000
 const CHANGED = 'event: changed\ndata: 1\n\n'
 
+/** Server-sent events about tables that this person sees something of. */
 export async function openChangeStream(host: Threads, listening: Listening): Promise<ReadableStream<Uint8Array>> {
 	return new ReadableStream(new ChangeSource(host, listening, await readSeen(host, listening)))
 }

@@ -23,14 +23,17 @@ export function getNamed(locals: App.Locals): SignedIn {
 	return user
 }
 
+/** Somebody with a name: visitors are sent to the sign-in. */
 export function getNamedActor(locals: App.Locals): Actor {
 	return { person: getNamed(locals).person }
 }
 
+/** Whoever is signed in, visitors too; others are sent to the sign-in. */
 export function getActor(locals: App.Locals): Actor {
 	return { person: getUser(locals).person }
 }
 
+/** Throws 403 for everybody else. */
 export function getSteward(locals: App.Locals): Actor {
 	const user = getUser(locals)
 	if (!user.isSteward) error(403, 'This page is for stewards, who look after the workspace.')

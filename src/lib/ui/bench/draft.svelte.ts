@@ -67,6 +67,7 @@ export class DraftState {
 	}
 }
 
+/** For the pages and parts below this one. */
 export function provideDraft(draft: DraftState): void {
 	setContext(KEY, draft)
 }

@@ -22,6 +22,7 @@ export interface CellDraft {
 
 export const BLANK_DRAFT: CellDraft = { text: '' }
 
+/** A cell as it stands in an entry before anything is typed. */
 export function draftOf(column: ShownColumn, cell: WireCell | undefined): CellDraft {
 	if (isReferenceCell(cell)) return { text: cell.label, id: cell.id }
 	if (isFileCell(cell)) return { text: cell.file.name, file: cell.file.sha }

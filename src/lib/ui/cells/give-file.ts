@@ -11,6 +11,7 @@ export interface Given {
 	readonly file: Attachment
 }
 
+/** Hands a file over before the form is sent; the answer names it. */
 export function giveFile(column: number, name: string, body: Blob): Promise<Sent<Given>> {
 	const init = { method: 'PUT', body, headers: { 'content-type': 'application/octet-stream' } }
 	return ask(`/files/${column}?name=${encodeURIComponent(name)}${inLookout()}`, init)

@@ -8,6 +8,7 @@ import type { Column } from '$lib/core/model/table.ts'
 import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 
+/** A cell as its reader sees it, in words and figures. */
 export function showCell(column: ShownColumn, cell: WireCell | undefined): string {
 	if (cell === undefined || cell === null) return ''
 	if (isReferenceCell(cell)) return cell.label === '' ? '(no name)' : cell.label
@@ -36,6 +37,7 @@ export function asColumn(column: ShownColumn): Column {
 	return plain as Column
 }
 
+/** Also what a formula gives as a date. */
 export function isDate(column: ShownColumn): boolean {
 	return column.type === 'date' || column.shows === 'date'
 }

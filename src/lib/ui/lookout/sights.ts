@@ -15,6 +15,7 @@ export interface Sights {
 /** As counts of lists go no further. */
 const COUNTED = 1_000
 
+/** What a frame of the Lookout tells the Bench of the screen that it shows. */
 export function sightsOf({ screen, screens }: ShownScreen): Sights {
 	const lines = screen?.lines ?? []
 	return {

@@ -68,6 +68,7 @@ export function decodeSets(fn: FunctionEntry, values: readonly unknown[]): Given
 	)
 }
 
+/** Whether a parameter takes many values at once. */
 export function isSetType(type: ParameterType | undefined): boolean {
 	return type === 'numbers' || type === 'texts' || type === 'dates'
 }

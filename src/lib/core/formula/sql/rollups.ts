@@ -39,6 +39,7 @@ export function rollupsOf(expr: Expr): readonly Rollup[] {
 /** What a total is put together from in the parent's row: how many there are, their sum, or the extreme. */
 export type RollupPart = 'count' | 'sum' | 'extreme'
 
+/** The parts that a kind of total is kept as, the one that orders rows first. */
 export function partsOfTotal({ name }: Rollup): readonly RollupPart[] {
 	if (name === 'AVERAGE') return ['sum', 'count']
 	if (name === 'SUM') return ['sum']

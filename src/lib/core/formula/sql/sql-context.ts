@@ -27,6 +27,10 @@ export const TRUE = raw('1')
 export const FALSE = raw('0')
 export const NULL = raw('NULL')
 
+/**
+ * The context of a formula over one row, called `alias` in the query. `visibility` is left out where all of the data is
+ * meant.
+ */
 export function newContext(alias: string, moment: Moment, visibility?: Visibility): Context {
 	let count = 0
 	return { moment, aliases: [alias], visibility, newAlias: () => `${alias}_${++count}` }
