@@ -43,6 +43,7 @@ const KINDS = 'src/lib/core/table/kinds/all.ts'
 const STORAGE = 'src/lib/core/table/storage.ts'
 const CONTROLS = 'src/lib/ui/cells/controls.ts'
 const FORMATS = 'src/lib/server/exports/value-format.ts'
+const INFER = 'src/lib/core/exchange/infer.ts'
 const FORMULA_TYPE = 'src/lib/core/formula/check/column-type.ts'
 const type = ["	'code',\n	'place',", "	'code',\n	'tide',\n	'place',"] as const
 
@@ -103,7 +104,7 @@ const REGISTRIES: readonly Registry[] = [
 	},
 	{
 		what: 'a type of column',
-		files: [KINDS, STORAGE, FORMULA_TYPE, CONTROLS, FORMATS],
+		files: [KINDS, STORAGE, FORMULA_TYPE, CONTROLS, FORMATS, INFER],
 		added: exchange(TYPES, type),
 		whole: {
 			...exchange(TYPES, type),
@@ -111,6 +112,7 @@ const REGISTRIES: readonly Registry[] = [
 			...exchange(STORAGE, ['	code: KEYED_TEXT,', '	code: KEYED_TEXT,\n	tide: KEYED_TEXT,']),
 			...exchange(CONTROLS, ['	code: LINE,', '	code: LINE,\n	tide: LINE,']),
 			...exchange(FORMATS, ["	code: 'text as typed',", "	code: 'text as typed',\n	tide: 'text',"]),
+			...exchange(INFER, ['	text: undefined,', '	text: undefined,\n	tide: undefined,']),
 			...exchange(FORMULA_TYPE, ["		case 'code':", "		case 'code':\n		case 'tide':"])
 		}
 	},

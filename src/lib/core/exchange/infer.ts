@@ -104,35 +104,46 @@ type Filled = Readonly<Collected>
 
 type Guess = Omit<ColumnGuess, 'blank'>
 
-/** Types in the order in which they are tried; the first that nearly all values are wins. */
 function guess(name: string, filled: readonly Filled[], unit: string | undefined): Guess {
 	const plain: Guess = { name, ...(unit ? { unit } : {}), type: 'text', writing: TYPED, doubts: [] }
 	if (filled.length === 0)
 		return { ...plain, type: /note|comment|remark|description/i.test(name) ? 'long text' : 'text' }
-	const tries = [
-		asYesNo,
-		asCodeLike,
-		asDate,
-		asDateTime,
-		asTime,
-		asDuration,
-		asEmail,
-		asWebAddress,
-		asPlace,
-		asPhone,
-		asPercent,
-		asMoney,
-		asNumber,
-		asSeveral,
-		asChoice
-	]
-	for (const attempt of tries) {
-		const found = attempt(plain, filled)
+	for (const attempt of Object.values(attempts())) {
+		const found = attempt?.(plain, filled)
 		if (found) return found
 	}
 	const long = filled.some(({ text }) => text.length > 100 || text.includes('\n'))
 	return { ...plain, type: long ? 'long text' : 'text' }
 }
+
+/** Every type, in the order in which they are tried: the first that nearly all values are wins. */
+const attempts = (): Readonly<Record<ColumnTypeName, Attempt | undefined>> => ({
+	'yes/no': asYesNo,
+	code: asCodeLike,
+	date: asDate,
+	'date and time': asDateTime,
+	time: asTime,
+	duration: asDuration,
+	email: asEmail,
+	'web address': asWebAddress,
+	place: asPlace,
+	phone: asPhone,
+	percent: asPercent,
+	money: asMoney,
+	'whole number': asNumber,
+	'several choices': asSeveral,
+	choice: asChoice,
+	// Whole numbers and decimals are one attempt; the rest no text speaks for, or none but itself.
+	decimal: undefined,
+	text: undefined,
+	'long text': undefined,
+	photo: undefined,
+	file: undefined,
+	ink: undefined,
+	signature: undefined,
+	reference: undefined,
+	computed: undefined
+})
 
 type Attempt = (plain: Guess, filled: readonly Filled[]) => Guess | undefined
 

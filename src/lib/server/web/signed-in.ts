@@ -23,7 +23,7 @@ export function getNamed(locals: App.Locals): SignedIn {
 	return user
 }
 
-/** Somebody with a name: visitors are sent to the sign-in. */
+/** Somebody with an account; throws 403 for visitors, and sends others to the sign-in. */
 export function getNamedActor(locals: App.Locals): Actor {
 	return { person: getNamed(locals).person }
 }
