@@ -28,6 +28,8 @@ const MORE: ColumnEntry[] = [
 	computed(60, 'last', 'MAX(kids.kd)'),
 	computed(61, 'many', 'COUNT(kids)'),
 	computed(62, 'least', 'MIN(kids.cost)'),
+	{ id: 64, name: 'fine', type: 'decimal', places: 6 },
+	{ id: 65, name: 'finest', type: 'decimal', places: 7 },
 	{ ...computed(63, 'all spent', 'SUM(kids.cost)'), vouched: true }
 ]
 
