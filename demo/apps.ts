@@ -1,5 +1,5 @@
 /** The trust's apps, as documents. */
-import type { AppDocument, Screen } from '../src/lib/core/app/document.ts'
+import type { AppInput, ScreenInput } from '../src/lib/core/app/document.ts'
 import { APP_FORMAT } from '../src/lib/core/app/document.ts'
 
 export interface Columns {
@@ -14,8 +14,8 @@ export interface MooringTables {
 	readonly inspection: Columns
 }
 
-export function mooringCare({ moorings, mooring, inspections, inspection }: MooringTables): AppDocument {
-	const sheet: Screen = {
+export function mooringCare({ moorings, mooring, inspections, inspection }: MooringTables): AppInput {
+	const sheet: ScreenInput = {
 		id: 'sheet',
 		title: 'Mooring sheet',
 		lines: [
@@ -40,7 +40,30 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 					'Note'
 				].map(mooring)
 			},
-			{ id: 'sheet-2', kind: 'button', label: 'Looked at today', does: { kind: 'run', routine: 'looked' } }
+			{ id: 'sheet-2', kind: 'button', label: 'Looked at today', does: { kind: 'run', routine: 'looked' } },
+			{
+				id: 'sheet-3',
+				kind: 'section',
+				title: 'Its inspections',
+				lines: [
+					{
+						id: 'sheet-4',
+						kind: 'list',
+						table: inspections,
+						where: '',
+						of: inspection('Mooring'),
+						sort: [{ column: inspection('Date'), descending: true }],
+						columns: ['Date', 'Diver', 'Remark', 'Photo'].map(inspection),
+						opens: 'inspection',
+						empty: 'It has not been inspected yet.',
+						lines: [
+							{ id: 'sheet-5', kind: 'mark', word: 'replace', tone: 'past', where: 'Verdict = "Replace"' },
+							{ id: 'sheet-6', kind: 'mark', word: 'watch', tone: 'look', where: 'Verdict = "Watch"' },
+							{ id: 'sheet-7', kind: 'mark', word: 'sound', tone: 'sound', where: 'Verdict = "Sound"' }
+						]
+					}
+				]
+			}
 		]
 	}
 	return {
@@ -59,9 +82,16 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 						kind: 'list',
 						table: moorings,
 						where: 'due soon',
-						sort: { column: mooring('Next due'), descending: false },
+						sort: [{ column: mooring('Next due'), descending: false }],
 						columns: ['Code', 'Harbour', 'Type', 'Next due'].map(mooring),
-						opens: 'sheet'
+						opens: 'sheet',
+						filters: ['Harbour', 'Type'].map(mooring),
+						empty: 'Nothing is due within four weeks.',
+						lines: [
+							{ id: 'due-4', kind: 'mark', word: 'past due', tone: 'past', where: "'Next due' < TODAY()" },
+							{ id: 'due-5', kind: 'mark', word: 'this week', tone: 'look', where: "'Next due' <= TODAY() + 7" },
+							{ id: 'due-6', kind: 'button', label: 'Looked at today', does: { kind: 'run', routine: 'looked' } }
+						]
 					},
 					{ id: 'due-3', kind: 'button', label: 'New inspection', does: { kind: 'open', screen: 'inspect' } }
 				]
@@ -76,9 +106,12 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 						kind: 'list',
 						table: moorings,
 						where: '',
-						sort: { column: mooring('Code'), descending: false },
+						sort: [{ column: mooring('Code'), descending: false }],
 						columns: ['Code', 'Harbour', 'Type', 'Depth', 'Holder', 'Arrears'].map(mooring),
-						opens: 'sheet'
+						opens: 'sheet',
+						group: mooring('Harbour'),
+						finds: ['Code', 'Holder'].map(mooring),
+						filters: ['Harbour', 'Type'].map(mooring)
 					}
 				]
 			},
@@ -93,7 +126,7 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 						kind: 'list',
 						table: inspections,
 						where: '',
-						sort: { column: inspection('Date'), descending: true },
+						sort: [{ column: inspection('Date'), descending: true }],
 						columns: ['Title', 'Mooring', 'Date', 'Verdict', 'Diver', 'Photo'].map(inspection),
 						opens: 'inspection'
 					}
@@ -163,7 +196,7 @@ export interface SpendTables {
 	readonly item: Columns
 }
 
-export function spending({ requests, request, items, item }: SpendTables): AppDocument {
+export function spending({ requests, request, items, item }: SpendTables): AppInput {
 	const shown = ['Harbour', 'Amount', 'Size', 'Cost code', 'Needed by', 'Why'].map(request)
 	return {
 		format: APP_FORMAT,
@@ -181,7 +214,7 @@ export function spending({ requests, request, items, item }: SpendTables): AppDo
 						kind: 'list',
 						table: requests,
 						where: '',
-						sort: { column: request('Amount'), descending: true },
+						sort: [{ column: request('Amount'), descending: true }],
 						columns: ['What for', 'Harbour', 'Amount', 'Size'].map(request),
 						opens: 'request'
 					},

@@ -34,6 +34,7 @@ import { changeColumn } from '../src/lib/server/structure/change-columns.ts'
 import { openAsMe } from '../src/lib/server/people/open-as-me.ts'
 import { saveWorkspace } from '../src/lib/server/structure/save.ts'
 import { addColumn, addTable, toReference, type NewColumn } from '../src/lib/server/structure/tables.ts'
+import { appSchema } from '../src/lib/core/app/document.ts'
 import { mooringCare, spending } from './apps.ts'
 import { DEMO_PASSWORD } from './password.ts'
 import { drawChain, drawSignature, giveDemoFile } from './photos.ts'
@@ -364,7 +365,7 @@ function makeApps(store: Store, world: World, { moorings, inspections, requests,
 	})
 	const spend = spending({ requests, request: columnsOf(store, requests), items, item: columnsOf(store, items) })
 	for (const document of [care, spend]) {
-		const app = addAppFrom(store, { document, ...by })
+		const app = addAppFrom(store, { document: appSchema.parse(document), ...by })
 		releaseApp(store, { app, note: 'First release', ...by })
 	}
 	openWays(store, world, now)

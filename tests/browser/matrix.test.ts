@@ -3,11 +3,17 @@
  * compared with a calculation of its own, written by hand over the raw database.
  */
 import Database from 'better-sqlite3'
-import { expect, request, test, type APIRequestContext } from '@playwright/test'
+import { expect, request, test, type APIRequestContext, type APIResponse } from '@playwright/test'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { PEOPLE, type DemoPerson } from '../../demo/people.ts'
 import { BASE, FILE, numbersOfPeople, signInAs } from './asking.ts'
+
+/** A list of a screen, asked as its page asks. */
+const askList = (api: APIRequestContext, screen: string, line: string, more: object = {}) =>
+	api.post(`${screen}/list`, { data: { line, narrowing: { find: '', filters: [] }, ...more } })
+const askValues = (api: APIRequestContext, screen: string, line: string, column: number) =>
+	api.post(`${screen}/values`, { data: { line, column, narrowing: { find: '', filters: [] } } })
 
 /** Every route, and how rows could come out of it. One that is not named here fails the test. */
 const ROUTES: Readonly<
@@ -18,9 +24,11 @@ const ROUTES: Readonly<
 	'app/[app]/[screen]/do': 'asked below',
 	'app/[app]/[screen]/export': 'asked below',
 	'app/[app]/[screen]/list': 'asked below',
+	'app/[app]/[screen]/values': 'asked below',
 	'as/[token]/[[screen]]': 'builders only, asked below',
 	'as/[token]/[screen]/do': 'builders only, asked below',
 	'as/[token]/[screen]/list': 'builders only, asked below',
+	'as/[token]/[screen]/values': 'builders only, asked below',
 	'bench/[app]': 'builders only, asked below',
 	'bench/[app]/access': 'builders only, asked below',
 	'bench/[app]/draft': 'tells no rows',
@@ -75,6 +83,8 @@ interface Facts {
 	readonly inspections: readonly { title: string; harbour: string }[]
 	readonly requests: readonly { title: string; harbour: string; decider: string }[]
 	readonly tables: ReadonlyMap<string, number>
+	/** Columns of Moorings by name. */
+	readonly columns: ReadonlyMap<string, number>
 }
 
 /** The facts as they lie in the store, read with hand-written SQL. */
@@ -92,8 +102,10 @@ function readFacts(): Facts {
 	}
 	const t = (table: string): string => `t${tables.get(table)}`
 	const harbour = `h.${c('Harbours', 'Name')} AS harbour`
+	const moorings = document.tables.find((table) => table.name === 'Moorings')?.columns ?? []
 	const facts: Facts = {
 		tables,
+		columns: new Map(moorings.map((column) => [column.name, column.id])),
 		moorings: db
 			.prepare(
 				`SELECT m.${c('Moorings', 'Code')} AS code, ${harbour}, m.${c('Moorings', 'Arrears')} AS arrears, m.${c('Moorings', 'Holder phone')} AS phone
@@ -378,13 +390,15 @@ async function checkScreens(api: APIRequestContext, person: DemoPerson, facts: F
 		'/waiting',
 		'/post'
 	].map((path) => `${path}/__data.json`)
-	for (const path of [
-		...paths,
-		'/app/1/all/list?line=all-2',
-		'/app/1/all/export?line=all-2',
-		'/app/2/requests/list?line=requests-2'
-	]) {
-		const text = await (await api.get(path)).text()
+	const asked: [string, Promise<APIResponse>][] = [
+		...[...paths, '/app/1/all/export?line=all-2'].map((path): [string, Promise<APIResponse>] => [path, api.get(path)]),
+		['the list of moorings', askList(api, '/app/1/all', 'all-2')],
+		['moorings looked for', askList(api, '/app/1/all', 'all-2', { narrowing: { find: '-0', filters: [] } })],
+		['the list of requests', askList(api, '/app/2/requests', 'requests-2')],
+		['the harbours of moorings', askValues(api, '/app/1/all', 'all-2', facts.columns.get('Harbour') ?? 0)]
+	]
+	for (const [path, answer] of asked) {
+		const text = await (await answer).text()
 		if (person.name !== 'Saskia Holm' && person.name !== 'Jory Pendarrow' && person.name !== 'Ailith Brand') {
 			expect(unseen(labelsIn(text, every), may), `${person.name} finds at ${path}`).toEqual([])
 		}
@@ -395,6 +409,15 @@ async function checkScreens(api: APIRequestContext, person: DemoPerson, facts: F
 async function checkColumns(api: APIRequestContext, person: DemoPerson, facts: Facts): Promise<void> {
 	if (!person.roles.every((role) => role === 'Divers')) return
 	const table = facts.tables.get('Moorings') ?? 0
+	// By a column that its list does not name nothing is narrowed, and nothing of it is told.
+	const phone = facts.columns.get('Holder phone') ?? 0
+	expect(await (await askValues(api, '/app/1/all', 'all-2', phone)).json()).toBeNull()
+	const filters = [{ column: phone, is: 'contains', text: '01632' }]
+	const [narrowed, whole] = await Promise.all([
+		askList(api, '/app/1/all', 'all-2', { narrowing: { find: '', filters } }),
+		askList(api, '/app/1/all', 'all-2')
+	])
+	expect(await narrowed.json()).toEqual(await whole.json())
 	const texts = [
 		(await readAll(api, table)).join('\n'),
 		await (await api.get(`/export/${table}`)).text(),
@@ -461,7 +484,6 @@ test('without signing in nothing is told, and a request of another site does not
 		'/rows/101',
 		'/export/101',
 		'/options/101',
-		'/app/1/all/list?line=all-2',
 		'/events?tables=101',
 		'/files/123?row=x',
 		'/post/__data.json'
@@ -469,6 +491,15 @@ test('without signing in nothing is told, and a request of another site does not
 		const answer = await api.get(path, { maxRedirects: 0, headers: { accept: 'application/json' } })
 		expect(answer.status(), path).toBe(401)
 	}
+	// Nothing is taken without a site of one's own that it comes from.
+	expect((await askList(api, '/app/1/all', 'all-2')).status()).toBe(403)
+	const own = await request.newContext({
+		baseURL: BASE,
+		extraHTTPHeaders: { origin: BASE, accept: 'application/json' }
+	})
+	expect((await askList(own, '/app/1/all', 'all-2')).status()).toBe(401)
+	expect((await askValues(own, '/app/1/all', 'all-2', 1)).status()).toBe(401)
+	await own.dispose()
 	const { headers } = { headers: (await api.get('/sign-in')).headers() }
 	expect(headers).toMatchObject({
 		'x-content-type-options': 'nosniff',
@@ -515,12 +546,13 @@ test('the Lookout shows what somebody sees, changes nothing but a copy, and is i
 	const imke = PEOPLE.find((person) => person.name === 'Imke Dahl') as DemoPerson
 	const may = new Set(MAY_SEE['Moorings']?.(facts, imke))
 	const codes = facts.moorings.map((row) => row.code)
-	for (const path of [
-		`/as/${token}/all/__data.json`,
-		`/as/${token}/all/list?line=all-2`,
-		`/options/${facts.tables.get('Moorings')}?as=${token}`
-	]) {
-		const text = await (await builder.get(path)).text()
+	const asked: [string, Promise<APIResponse>][] = [
+		['the screen', builder.get(`/as/${token}/all/__data.json`)],
+		['the list', askList(builder, `/as/${token}/all`, 'all-2')],
+		['the options', builder.get(`/options/${facts.tables.get('Moorings')}?as=${token}`)]
+	]
+	for (const [path, answer] of asked) {
+		const text = await (await answer).text()
 		const shown = labelsIn(text, codes)
 		expect(shown.length, path).toBeGreaterThan(5)
 		for (const code of shown) expect(may.has(code), `${code} at ${path}`).toBe(true)
@@ -532,7 +564,7 @@ test('the Lookout shows what somebody sees, changes nothing but a copy, and is i
 	// A row that Imke does not see cannot be changed as her, on a copy either.
 	const unseen = await builder.post(`/as/${token}/sheet/do`, { data: { kind: 'press', line: 'sheet-2', row } })
 	expect(unseen.status()).toBe(404)
-	const list = (await (await builder.get(`/as/${token}/all/list?line=all-2`)).json()) as { rows: { id: string }[] }
+	const list = (await (await askList(builder, `/as/${token}/all`, 'all-2')).json()) as { rows: { id: string }[] }
 	const hers = list.rows[0]?.id ?? ''
 	const before = dump()
 	const tried = await builder.post(`/as/${token}/sheet/do`, { data: { kind: 'press', line: 'sheet-2', row: hers } })
@@ -555,7 +587,8 @@ test('the Lookout shows what somebody sees, changes nothing but a copy, and is i
 		PEOPLE.find((person) => person.name === 'Jory Pendarrow') as DemoPerson,
 		numbers.get('Jory Pendarrow') ?? 0
 	)
-	expect((await other.get(`/as/${token}/all/list?line=all-2`)).status()).toBe(404)
+	expect((await askList(other, `/as/${token}/all`, 'all-2')).status()).toBe(404)
+	expect((await askValues(other, `/as/${token}/all`, 'all-2', 1)).status()).toBe(404)
 	// Jory may look as Imke himself, but at tables that he does not keep he sees no more than he may.
 	const own = (await (
 		await other.post('/bench/looks', { data: { app: 1, person: numbers.get('Imke Dahl') } })

@@ -57,7 +57,10 @@ const { catalogue } = buildWorkspace({
 
 /** What each reader sees, as conditions over a row of the table; what is not named is seen always. */
 const READERS: Readonly<
-	Record<'all' | 'some' | 'parent' | 'own', { rows: Record<number, string>; cells: Record<number, string> }>
+	Record<
+		'all' | 'some' | 'parent' | 'own' | 'themselves',
+		{ rows: Record<number, string>; cells: Record<number, string> }
+	>
 > = {
 	all: { rows: {}, cells: {} },
 	some: {
@@ -66,12 +69,14 @@ const READERS: Readonly<
 	},
 	/** Children of some rows, all or none; children that hold one value. */
 	parent: { rows: { [KIDS]: 'of.y' }, cells: {} },
-	own: { rows: { [KIDS]: 'kt = "Ness Hythe"' }, cells: {} }
+	own: { rows: { [KIDS]: 'kt = "Ness Hythe"' }, cells: {} },
+	/** Somebody who is in the tables themselves; the others are nobody there. */
+	themselves: { rows: {}, cells: {} }
 }
 export type FormReader = keyof typeof READERS
 
 function visibilityOf(reader: FormReader): Visibility | undefined {
-	if (reader === 'all') return undefined
+	if (reader === 'all' || reader === 'themselves') return undefined
 	const { rows, cells } = READERS[reader]
 	const condition = (table: number, text: string) => {
 		const { expr, issues } = checkCondition(text, { catalogue, rows: [getTable(catalogue, table)], me: false })
@@ -88,8 +93,9 @@ function visibilityOf(reader: FormReader): Visibility | undefined {
 export function formsOf(formula: string, reader: FormReader): string {
 	const { expr, issues } = check(formula, { catalogue, rows: [getTable(catalogue, ITEMS)], me: true })
 	if (!expr) throw new Error(`${formula}: ${issues[0]?.message}`)
-	const folded = fold(expr, moment)
-	const ctx = () => newContext('r', moment, visibilityOf(reader))
+	const now = reader === 'themselves' ? { ...moment, me: { n: 7, value: () => null } } : moment
+	const folded = fold(expr, now)
+	const ctx = () => newContext('r', now, visibilityOf(reader))
 	const error = compileError(folded, ctx())
 	return [
 		`${formula}   · ${reader}`,

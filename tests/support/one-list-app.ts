@@ -1,9 +1,9 @@
-import type { AppDocument } from '$lib/core/app/document.ts'
+import { APP_FORMAT, appSchema, type AppDocument, type AppInput } from '$lib/core/app/document.ts'
 
 /** The least app that shows rows: one screen with a list of one column. */
 export function oneListApp(name: string, table: number, column: number): AppDocument {
-	return {
-		format: 2,
+	return appSchema.parse({
+		format: APP_FORMAT,
 		name,
 		about: '',
 		colour: 'sea',
@@ -11,10 +11,10 @@ export function oneListApp(name: string, table: number, column: number): AppDocu
 			{
 				id: 's',
 				title: 'Today',
-				lines: [{ id: 'l', kind: 'list', table, where: '', sort: null, columns: [column], opens: null }]
+				lines: [{ id: 'l', kind: 'list', table, where: '', sort: [], columns: [column], opens: null }]
 			}
 		],
 		routines: [],
 		signoffs: []
-	}
+	} satisfies AppInput)
 }

@@ -27,13 +27,13 @@ interface Registry {
 }
 
 const LINES = 'src/lib/core/app/lines/all.ts'
-const SCREEN = 'src/lib/server/apps/open-screen.ts'
+const SCREEN = 'src/lib/server/apps/shown/all.ts'
 const ROUTINE = 'src/lib/core/routine/routine.ts'
 const RUN = 'src/lib/server/routines/run-routine.ts'
 
 const line = [
-	'\tbuttonSchema\n])',
-	`\tbuttonSchema,\n\theadingSchema.extend({ kind: z.literal('tally') })\n])`
+	'buttonSchema] as const',
+	`buttonSchema, headingSchema.extend({ kind: z.literal('tally') })] as const`
 ] as const
 const step = ['[setStepSchema, sendStepSchema]', `[setStepSchema, sendStepSchema, z.object({ id, kind: z.literal('ring') })]`] as const // prettier-ignore
 const start = ['[buttonStartSchema, rowsStartSchema]', `[buttonStartSchema, rowsStartSchema, buttonStartSchema.extend({ kind: z.literal('bell') })]`] as const // prettier-ignore
@@ -121,10 +121,12 @@ const REGISTRIES: readonly Registry[] = [
 		files: [LINES, SCREEN],
 		added: exchange(LINES, line),
 		whole: {
-			...exchange(LINES, line, [
-				'{ heading, list, button, record, form }',
-				'{ heading, list, button, record, form, tally: { sentence: heading.sentence, written: () => [], order: () => undefined, showsRow: false, check: () => [] } }'
-			]),
+			...exchange(
+				LINES,
+				line,
+				["import type { LineEntry } from './entry.ts'", "import { PLAIN_LINE, type LineEntry } from './entry.ts'"],
+				['...{ section, ', 'tally: { ...PLAIN_LINE, sentence: heading.sentence },\n	...{ section, ']
+			),
 			...exchange(SCREEN, ['	heading: {', '	tally: { holdsSomething: () => false, show: () => [] },\n	heading: {'])
 		}
 	},

@@ -317,6 +317,7 @@ const FORMULAS: Readonly<Record<FormReader, readonly string[]>> = {
 		'late'
 	],
 	parent: ['spent', 'mean', 'least', 'many', 'kid total', 'all spent', 'COUNT(kids)'],
+	themselves: ['me.rate', 'me.rate > 1', 'me = boss', 'COUNT(me.post.staff)'],
 	own: ['spent', 'mean', 'least', 'many', 'kid total', 'all spent', 'COUNT(kids)']
 }
 

@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test } from 'vitest'
-import type { AppDocument } from '$lib/core/app/document.ts'
+import { APP_FORMAT, appSchema, type AppInput } from '$lib/core/app/document.ts'
 import type { CellInput } from '$lib/core/query/change.ts'
 import { addAppFrom, readDraft, releaseApp } from '$lib/server/apps/apps.ts'
 import { findLiveApp } from '$lib/server/releases/live.ts'
@@ -27,8 +27,8 @@ const MOORINGS = 3
 const by = { actor: { person: KEEPER }, now: NOW }
 const context = { ...by, through: 'grid' as const }
 
-const APP: AppDocument = {
-	format: 2,
+const APP = appSchema.parse({
+	format: APP_FORMAT,
 	name: 'Care',
 	about: '',
 	colour: 'sea',
@@ -42,7 +42,7 @@ const APP: AppDocument = {
 					kind: 'list',
 					table: MOORINGS,
 					where: "Depth > 2 and 'not in use' <> TRUE",
-					sort: { column: 31, descending: false },
+					sort: [{ column: 31, descending: false }],
 					columns: [30, 31],
 					opens: null
 				}
@@ -66,7 +66,7 @@ const APP: AppDocument = {
 		}
 	],
 	signoffs: []
-}
+} satisfies AppInput)
 
 let store: Store
 

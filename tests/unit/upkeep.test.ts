@@ -64,7 +64,7 @@ describe('a workspace of the first schema and format', () => {
 		['workspace', () => parseWorkspace(JSON.stringify({ format: 99 }))],
 		['app', () => parseApp(JSON.stringify({ format: 99 }))]
 	])('a %s document of a newer format is refused, with both numbers', (_kind, parse) => {
-		expect(parse).toThrow(/format "99", this program knows up to 2/)
+		expect(parse).toThrow(/format "99", this program knows up to \d+/)
 	})
 })
 

@@ -41,7 +41,9 @@ const made = (): AppDocument => makeApp({ name: 'Care', about: '', colour: 'sea'
 
 /** The messages of the check, after one change of a document that is right. */
 function findings(change: (document: AppDocument) => AppDocument, lines: readonly Line[] = [see]): string[] {
-	return checkApp(change(made()), catalogue, lines).map((finding) => `${finding.weight}: ${finding.message}`)
+	return checkApp(change(made()), { catalogue, lines, roles: [] }).map(
+		(finding) => `${finding.weight}: ${finding.message}`
+	)
 }
 
 describe('an app made from a table', () => {

@@ -2,29 +2,33 @@
  * The check before a release: everything in the document that would not work, each with its place and the remedy, and
  * what a builder should have looked at.
  */
-import type { Line } from '../access/types.ts'
 import { checkPerson } from '../document/check-person.ts'
 import { checkColumns, mistake, TABLE_GONE, type Finding, type Found } from '../document/findings.ts'
 import { checkCondition } from '../formula/check/check.ts'
 import type { Catalogue } from '../model/table.ts'
 import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
 import type { AppDocument, Signoff } from './document.ts'
-import { entryOfLine } from './lines/all.ts'
+import type { Workspace } from '../workspace/catalogue.ts'
+import { tableOf } from '../sentence/print.ts'
+import { entryOfLine, mayHold, type ScreenLine } from './lines/all.ts'
 import type { Around } from './lines/entry.ts'
+import { placedLines } from './lines/tree.ts'
 
-/** `lines`: those of access, by which a screen is judged that nobody could use. */
-export function checkApp(document: AppDocument, catalogue: Catalogue, lines: readonly Line[]): Finding[] {
-	const around: Around = {
+/** `lines`: those of access, by which a screen is judged that nobody could use; `roles`: those that are there. */
+export function checkApp(
+	document: AppDocument,
+	{ catalogue, lines, roles }: Pick<Workspace, 'catalogue' | 'lines' | 'roles'>
+): Finding[] {
+	const around: Omit<Around, 'table'> = {
 		catalogue,
 		lines,
+		hasRole: (id) => roles.some((role) => role.id === id),
 		hasScreen: (id) => document.screens.some((screen) => screen.id === id),
 		hasButtonRoutine: (id) => document.routines.some((each) => each.id === id && entryOfStart(each.start).isPressed)
 	}
 	const screens = document.screens.flatMap((screen) =>
-		screen.lines.flatMap((line, i) =>
-			entryOfLine(line)
-				.check(line, around)
-				.map(at(`${screen.title}, line ${i + 1}`))
+		placedLines(screen.lines).flatMap(({ line, number, within }) =>
+			checkLine(line, within, around).map(at(`${screen.title}, line ${number}`))
 		)
 	)
 	const routines = document.routines.flatMap((routine) =>
@@ -36,6 +40,15 @@ export function checkApp(document: AppDocument, catalogue: Catalogue, lines: rea
 	const none: Finding[] =
 		document.screens.length === 0 ? [{ weight: 'mistake', place: 'Screens', message: 'There is no screen yet.' }] : []
 	return [...none, ...screens, ...routines, ...signoffs]
+}
+
+function checkLine(line: ScreenLine, within: readonly ScreenLine[], around: Omit<Around, 'table'>): Found[] {
+	if (!mayHold(within.at(-1)?.kind, line.kind)) return mistake('It may not stand here. Move it out, or remove it.')
+	const table = within.reduce<number | undefined>(
+		(outer, holder) => tableOf(entryOfLine(holder).sentence.kind, holder, outer),
+		undefined
+	)
+	return entryOfLine(line).check(line, { ...around, table })
 }
 
 function at(place: string): (found: Found) => Finding {

@@ -7,7 +7,7 @@ import { formula, id, number, words } from '../document/parts.ts'
 import { routineSchema } from '../routine/routine.ts'
 import { screenLineSchema } from './lines/all.ts'
 
-export const APP_FORMAT = 2
+export const APP_FORMAT = 3
 
 export const COLOURS = ['sea', 'bottle', 'plum', 'oxide', 'rope', 'slate'] as const
 
@@ -38,7 +38,10 @@ export const appSchema = z.object({
 })
 
 export type AppDocument = z.infer<typeof appSchema>
+/** A document as it is written by hand: what has a default may be left out. */
+export type AppInput = z.input<typeof appSchema>
 export type Screen = z.infer<typeof screenSchema>
+export type ScreenInput = z.input<typeof screenSchema>
 export type Signoff = z.infer<typeof signoffSchema>
 
 type Json = Record<string, unknown>
@@ -46,17 +49,24 @@ type Json = Record<string, unknown>
 /** Each step turns the format of its number into the next; applied on reading, so old releases keep working. */
 const UPGRADES: Readonly<Record<number, (old: Json) => Json>> = {
 	// Format 1 sorted lists one way only, by the number of a column.
-	1: (old) => ({ ...old, format: 2, screens: asList(old['screens']).map(upgradeScreen) })
+	1: (old) => ({ ...old, format: 2, screens: mapLists(old, sortBothWays) }),
+	// Format 2 sorted them by one column at most. That lines may hold lines, and be for some, needs no change of old ones.
+	2: (old) => ({ ...old, format: 3, screens: mapLists(old, sortBySeveral) })
 }
 
-function upgradeScreen(screen: Json): Json {
-	return { ...screen, lines: asList(screen['lines']).map(upgradeLine) }
+function mapLists(document: Json, map: (list: Json) => Json): Json[] {
+	return asList(document['screens']).map((screen) => ({
+		...screen,
+		lines: asList(screen['lines']).map((line) => (line['kind'] === 'list' ? map(line) : line))
+	}))
 }
 
-function upgradeLine(line: Json): Json {
-	if (line['kind'] !== 'list') return line
-	const { sortBy, ...rest } = line
-	return { ...rest, sort: typeof sortBy === 'number' ? { column: sortBy, descending: false } : null }
+function sortBothWays({ sortBy, ...list }: Json): Json {
+	return { ...list, sort: typeof sortBy === 'number' ? { column: sortBy, descending: false } : null }
+}
+
+function sortBySeveral({ sort, ...list }: Json): Json {
+	return { ...list, sort: sort ? [sort] : [] }
 }
 
 function asList(value: unknown): Json[] {

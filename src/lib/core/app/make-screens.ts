@@ -1,6 +1,6 @@
 /** Makes an app from tables at once: for each a list, a record sheet and a form. All of it can be changed afterwards. */
 import { capitalized, oneOf, withArticle } from './name-things.ts'
-import { APP_FORMAT, type AppDocument, type Screen } from './document.ts'
+import { APP_FORMAT, screenSchema, type AppDocument, type Screen, type ScreenInput } from './document.ts'
 
 /** As much of a table as screens are made from. */
 export interface ScreenTable {
@@ -29,10 +29,12 @@ export function makeScreens(whole: ScreenTable, newId: () => string): Screen[] {
 	const table = { ...whole, columns: whole.columns.filter((column) => !column.condition) }
 	const record = makeRecord(table, newId)
 	const form = makeForm(table, newId)
-	return [makeList(table, { record: record.id, form: form.id }, newId), record, form]
+	return [makeList(table, { record: record.id, form: form.id }, newId), record, form].map((screen) =>
+		screenSchema.parse(screen)
+	)
 }
 
-function makeList(table: ScreenTable, screens: { record: string; form: string }, newId: () => string): Screen {
+function makeList(table: ScreenTable, screens: { record: string; form: string }, newId: () => string): ScreenInput {
 	const rest = table.columns.filter((column) => column.id !== table.label && column.type !== 'long text')
 	const columns = [table.label, ...rest.map((column) => column.id)].slice(0, SHOWN_IN_LIST)
 	return {
@@ -45,7 +47,7 @@ function makeList(table: ScreenTable, screens: { record: string; form: string },
 				kind: 'list',
 				table: table.id,
 				where: '',
-				sort: { column: table.label, descending: false },
+				sort: [{ column: table.label, descending: false }],
 				columns,
 				opens: screens.record
 			},
@@ -59,7 +61,7 @@ function makeList(table: ScreenTable, screens: { record: string; form: string },
 	}
 }
 
-function makeRecord(table: ScreenTable, newId: () => string): Screen {
+function makeRecord(table: ScreenTable, newId: () => string): ScreenInput {
 	const columns = table.columns.map((column) => column.id)
 	return {
 		id: newId(),
@@ -68,7 +70,7 @@ function makeRecord(table: ScreenTable, newId: () => string): Screen {
 	}
 }
 
-function makeForm(table: ScreenTable, newId: () => string): Screen {
+function makeForm(table: ScreenTable, newId: () => string): ScreenInput {
 	const columns = table.columns.filter((column) => column.type !== 'computed').map((column) => column.id)
 	return {
 		id: newId(),

@@ -7,6 +7,7 @@ import { columnsIn, mapColumnsIn, mapFormulasIn, tablesIn, type MapText } from '
 import { SIGNOFF_LINE } from '../signoff/sentence.ts'
 import type { AppDocument } from './document.ts'
 import { entryOfLine, type ScreenLine } from './lines/all.ts'
+import { allLines, mapLines } from './lines/tree.ts'
 import type { MapColumn } from '../model/map-columns.ts'
 
 export type MapFormula = (text: string, standing: Standing, place: string) => string
@@ -19,8 +20,8 @@ export function mapFormulas(document: AppDocument, map: MapFormula): AppDocument
 		...document,
 		screens: document.screens.map((screen) => ({
 			...screen,
-			lines: screen.lines.map((line) =>
-				mapFormulasOfLine(line, (text, table, me) => at(table, me, `Screen ${screen.title}`)(text))
+			lines: mapTreeFormulas(screen.lines, undefined, (text, table, me) =>
+				at(table, me, `Screen ${screen.title}`)(text)
 			)
 		})),
 		routines: document.routines.map((routine) => mapRoutine(routine, at)),
@@ -49,7 +50,7 @@ export function mapColumns(document: AppDocument, map: MapColumn): AppDocument {
 		...document,
 		screens: document.screens.map((screen) => ({
 			...screen,
-			lines: screen.lines.map((line) => mapColumnsIn(kindOf(line), line, map))
+			lines: mapLines(screen.lines, (line) => mapColumnsIn(kindOf(line), line, map))
 		})),
 		routines: document.routines.map((routine) => ({
 			...routine,
@@ -63,15 +64,20 @@ function kindOf(line: ScreenLine): SentenceKind {
 	return entryOfLine(line).sentence.kind
 }
 
-/** Its formulas stand over the table that its sentence names. */
-function mapFormulasOfLine(line: ScreenLine, map: (text: string, table: number, me: boolean) => string): ScreenLine {
-	const table = tableOf(kindOf(line), line)
-	return table === undefined ? line : mapFormulasIn(kindOf(line), line, (text, me) => map(text, table, me))
+type MapOverTable = (text: string, table: number, me: boolean) => string
+
+/** Formulas of a line stand over the table that its sentence names, or else over that of the line that holds it. */
+function mapTreeFormulas(lines: readonly ScreenLine[], outer: number | undefined, map: MapOverTable): ScreenLine[] {
+	return lines.map((line) => {
+		const table = tableOf(kindOf(line), line, outer)
+		const mapped = table === undefined ? line : mapFormulasIn(kindOf(line), line, (text, me) => map(text, table, me))
+		return 'lines' in mapped ? { ...mapped, lines: mapTreeFormulas(mapped.lines, table, map) } : mapped
+	})
 }
 
 /** Whether a line of a screen shows, asks for or sorts by a column. */
 export function namesColumn(lines: readonly ScreenLine[], column: number): boolean {
-	return lines.some((line) => columnsIn(kindOf(line), line).includes(column))
+	return allLines(lines).some((line) => columnsIn(kindOf(line), line).includes(column))
 }
 
 /** Whether a document cannot do without a column: it sets it, or follows it to the rows of a request. */
@@ -88,7 +94,9 @@ export function needsColumn(document: AppDocument, column: number): string | und
 export function tablesOf(document: AppDocument): { readonly table: number; readonly place: string }[] {
 	return [
 		...document.screens.flatMap(({ title, lines }) =>
-			lines.flatMap((line) => tablesIn(kindOf(line), line).map((table) => ({ table, place: `Screen ${title}` })))
+			allLines(lines).flatMap((line) =>
+				tablesIn(kindOf(line), line).map((table) => ({ table, place: `Screen ${title}` }))
+			)
 		),
 		...document.routines.map(({ name, start }) => ({ table: start.table, place: `Routine ${name}` })),
 		...document.signoffs.flatMap((signoff) =>

@@ -13,6 +13,7 @@
  *     → SELECT r.n, r.rev, r.c5, … FROM t3 AS r WHERE (r.c9 = ?) AND r.c7 IS NOT NULL AND (r.c7, r.n) > (?, ?) ORDER BY r.c7, r.n LIMIT ?
  */
 import { isNever } from '../formula/syntax/constant.ts'
+import { compileCondition } from '../formula/sql/compile.ts'
 import { newContext, type Context } from '../formula/sql/sql-context.ts'
 import { conditionsOf, rowsOf, type Conditions, type Cursor, type PageRequest, type Plans } from './request.ts'
 import { SelectList, type CellPlace, type OfferPlaces } from './select-list.ts'
@@ -24,6 +25,8 @@ export interface PagePlan {
 	readonly branches: readonly Sql[]
 	readonly cells: readonly CellPlace[]
 	readonly offers: OfferPlaces | undefined
+	/** Where each flag stands. */
+	readonly flagsAt: readonly number[]
 	/** Where the sorted values stand, in the order of the keys, for the cursor. */
 	readonly sortAt: readonly number[]
 }
@@ -37,6 +40,7 @@ export function planPage(request: Omit<PageRequest, 'limit'>, { catalogue, right
 		.map((column) => list.addCell(request.table, column, catalogue))
 	const keys = keysOf(request, { catalogue, rights, ctx })
 	const sortAt = keys.map((key) => list.addOnce(key.value))
+	const flagsAt = (request.flags ?? []).map((flag) => list.addOnce(sql`(${compileCondition(flag, ctx)})`))
 	const offers = request.offers ? list.addOffers(request.table) : undefined
 	const branches = branchesOf(keys, conditionsOf(request, rights, ctx))
 	const from = sql`SELECT ${joinSql(list.columns, ', ')} FROM ${rowsOf(request)}`
@@ -44,6 +48,7 @@ export function planPage(request: Omit<PageRequest, 'limit'>, { catalogue, right
 	return {
 		cells,
 		offers,
+		flagsAt,
 		sortAt,
 		branches: branches.map((branch, i) => {
 			if (i < first) return NO_ROWS

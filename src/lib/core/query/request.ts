@@ -21,6 +21,8 @@ export interface PageRequest {
 	readonly row?: number | undefined
 	/** Whether to say, for each row, what the reader may do with it. */
 	readonly offers?: boolean
+	/** Conditions that each row is told to fit or not, as the reader sees the data. Folded. */
+	readonly flags?: readonly Expr[]
 	/** Numbers of rows, as `n`, among which all that fit are: they are looked at, and no others. */
 	readonly among?: Sql | undefined
 	/** Only rows whose reference points to this row. */

@@ -17,6 +17,8 @@ export interface WireRow {
 	readonly rev: number
 	/** By column, as `c17`. */
 	readonly cells: Readonly<Record<string, WireCell>>
+	/** The flags that hold for it, by their place among those that were asked for. */
+	readonly flags?: readonly number[]
 	/** What the reader may do with this row, where that was asked for. */
 	readonly may?: { readonly change: readonly number[]; readonly remove: boolean }
 }

@@ -12,7 +12,7 @@ import type { SealCheck } from './logbook.ts'
 import type { Pair } from './pair.ts'
 import type { PersonRequests, TeamRequests } from './people.ts'
 import type { Anchors, Groups, HistoryEntry, Option, RowRequests, TakenFile } from './rows.ts'
-import type { Look, ScreenPath, ScreenRequests } from './screens.ts'
+import type { ListPages, ListValues, Look, ScreenPath, ScreenRequests } from './screens.ts'
 import type { StructureRequests } from './structure.ts'
 
 export interface Requests {
@@ -27,6 +27,8 @@ export interface Requests {
 		readonly [address: `/bench/lines/${number}`]: PreviewLines
 		readonly [address: `/rows/${number}`]: RowRequests
 		readonly [address: `${ScreenPath}/do`]: ScreenRequests
+		readonly [address: `${ScreenPath}/list`]: ListPages
+		readonly [address: `${ScreenPath}/values`]: ListValues
 	}
 	readonly PUT: {
 		readonly [address: `/bench/lines/${number}`]: SaveLines
@@ -52,5 +54,4 @@ export interface Answers {
 	readonly [address: `/options/${number}?${string}`]: readonly Option[]
 	readonly [address: `/history/${number}?${string}`]: readonly HistoryEntry[]
 	readonly [address: `/files/${number}?${string}`]: TakenFile
-	readonly [address: `${ScreenPath}/list?${string}`]: WirePage
 }

@@ -6,12 +6,16 @@ import type { Kinds, Pair, Sendable } from './pair.ts'
 import type { ShownColumn } from './shown-column.ts'
 import type { WirePage, WireRow } from '../query/wire.ts'
 import type { CaseOfRow } from './cases.ts'
+import type { Group, Groups } from './rows.ts'
+import { filtersSchema } from '../query/filter.ts'
+import type { AfterSending, FormOfList, Proportions, Tone } from '../sentence/slots/all.ts'
 
 const line = z.string().max(40)
 
 /** What staff do on a screen: send a form, change or remove a row, press a button. */
 export const screenRequestSchema = z.discriminatedUnion('kind', [
-	z.object({ kind: z.literal('form'), line, cells: cellChangesSchema }),
+	/** `row`: the row that the screen shows, for a form that belongs to it. */
+	z.object({ kind: z.literal('form'), line, cells: cellChangesSchema, row: rowIdSchema.optional() }),
 	z.object({ kind: z.literal('change'), line, row: rowIdSchema, cells: cellChangesSchema }),
 	z.object({ kind: z.literal('remove'), line, row: rowIdSchema }),
 	z.object({ kind: z.literal('press'), line, row: rowIdSchema })
@@ -29,6 +33,14 @@ export type ScreenPath = `${AppBase}/${string}`
 
 export type ShownLine = { readonly id: string } & (
 	| { readonly kind: 'heading'; readonly text: string }
+	/** Made of Markdown by the server, in which nothing of the words or values is HTML. */
+	| { readonly kind: 'text'; readonly html: string }
+	| { readonly kind: 'divider' }
+	| ShownFrame<'section'>
+	| ShownFrame<'fold'>
+	| ShownFrame<'tab'>
+	| { readonly kind: 'beside'; readonly as: Proportions; readonly lines: readonly ShownLine[] }
+	| { readonly kind: 'tabs'; readonly lines: readonly ShownLine[] }
 	| ShownList
 	| {
 			readonly kind: 'record'
@@ -45,20 +57,95 @@ export type ShownLine = { readonly id: string } & (
 			readonly title: string
 			readonly columns: readonly ShownColumn[]
 			readonly thanks: string
+			/** Whether what is sent belongs to the row that the screen shows. */
+			readonly isOfRow: boolean
+			readonly then: AfterSending
 	  }
-	| { readonly kind: 'button'; readonly label: string; readonly opens?: string; readonly runs?: string }
+	| ({ readonly kind: 'button'; readonly label: string } & (Opening | { readonly runs: string }))
 )
+
+/** A screen that is opened, and whether it shows a row: then the one at hand goes along. */
+export interface Opening {
+	readonly opens: string
+	readonly takesRow: boolean
+}
+
+export interface ShownFrame<K> {
+	readonly kind: K
+	readonly title: string
+	readonly lines: readonly ShownLine[]
+}
 
 export interface ShownList {
 	readonly kind: 'list'
 	readonly table: number
 	readonly title: string
+	readonly as: FormOfList
+	/** Whether it shows what belongs to the row of its screen. */
+	readonly isOfRow: boolean
 	readonly columns: readonly ShownColumn[]
 	readonly page: WirePage
 	/** Counted up to 1,000. */
 	readonly count: number
 	readonly opens: string | null
+	readonly limit: number | null
+	/** What is said where there is no row; the program's own words where it is blank. */
+	readonly empty: string
+	readonly groups: ListGroups | null
+	/** In their order; each row says which of them hold. */
+	readonly marks: readonly ListMark[]
+	readonly actions: readonly RowAction[]
+	/** Whether words can be looked for, and the columns that it can be narrowed down by. */
+	readonly finds: boolean
+	readonly filters: readonly ShownColumn[]
+	readonly narrowing: Narrowing
 }
+
+export interface ListMark {
+	readonly word: string
+	readonly tone: Tone
+}
+
+/** What can be done on a row of a list: a screen that it opens, or else a routine. */
+export interface RowAction {
+	readonly id: string
+	readonly label: string
+	readonly opens?: string
+}
+
+export interface ListGroups {
+	readonly column: ShownColumn
+	/** The most frequent values; those of a long tail are left out. */
+	readonly counts: readonly Group[]
+	readonly blank: number
+}
+
+/** What a reader of a list looks for in it. */
+export const narrowingSchema = z.object({
+	find: z.string().max(200),
+	filters: filtersSchema,
+	/** By what its reader orders it, before the list's own order. */
+	sort: z.object({ column: z.number().int().positive(), descending: z.boolean() }).optional()
+})
+export type Narrowing = z.infer<typeof narrowingSchema>
+
+export const listRequestSchema = z.object({
+	line,
+	after: z.string().max(4_000).optional(),
+	/** How many rows, where they are read anew that were shown already. */
+	limit: z.number().int().min(1).max(1_000).optional(),
+	narrowing: narrowingSchema,
+	/** The row that the screen shows, for a list of what belongs to it. */
+	row: rowIdSchema.optional()
+})
+export const valuesRequestSchema = z.object({
+	line,
+	column: z.number().int().positive(),
+	narrowing: narrowingSchema,
+	row: rowIdSchema.optional()
+})
+export type ListValues = Pair<Sendable<z.input<typeof valuesRequestSchema>>, Groups | null>
+export type ListPages = Pair<Sendable<z.input<typeof listRequestSchema>>, WirePage>
 
 export interface ShownScreen {
 	readonly app: { readonly id: number; readonly name: string; readonly colour: string; readonly release: number | null }

@@ -9,7 +9,7 @@ import { ACCESS_LINE } from './access-line.ts'
 import { printExact } from './exact.ts'
 import { readSlot, writeSlot } from './line-values.ts'
 import { parseLine } from './parse.ts'
-import { WHEN, type SlotType } from './slots/all.ts'
+import { AFTER_SENDING, FORMS_OF_LIST, PROPORTIONS, TONES, WHEN, type SlotType } from './slots/all.ts'
 import type { LineValue, Sentence } from './types.ts'
 import type { Vocabulary } from './vocabulary.ts'
 
@@ -84,7 +84,14 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	table: (random) => random.pick(vocabulary.tables).id,
 	column: (random, table) => (random.chance(0.1) ? 99_999 : random.pick(columnsOf(table))),
 	columns: (random, table) => [...someOf(random, columnsOf(table)), ...(random.chance(0.1) ? [99_999] : [])],
-	sort: (random, table) => ({ column: random.pick(columnsOf(table)), descending: random.chance(0.5) }),
+	sorts: (random, table) =>
+		someOf(random, columnsOf(table)).map((column) => ({ column, descending: random.chance(0.5) })),
+	roles: (random) => someOf(random, vocabulary.roles).map(({ id }) => id),
+	count: (random) => 1 + random.below(999),
+	tone: (random) => random.pick(TONES),
+	proportions: (random) => random.pick(PROPORTIONS),
+	'form of list': (random) => random.pick(FORMS_OF_LIST),
+	'after sending': (random) => random.pick(AFTER_SENDING),
 	role: (random) => (random.chance(0.1) ? 999 : random.pick(vocabulary.roles).id),
 	verbs: (random) => someOf(random, VERBS),
 	'column scope': (random, table) =>
@@ -145,7 +152,8 @@ describe.each(SENTENCES)('%s', (_name, sentence, kinds) => {
 
 	test('says all that is kept of it', () => {
 		const keys = sentence.kind.parts.flatMap((part) => (typeof part === 'string' ? [] : [part.key]))
-		const kept = leaves(sentence.blank).filter((key) => !/(^|\.)kind$/.test(key))
+		// Lines that one holds are lines of their own.
+		const kept = leaves(sentence.blank).filter((key) => !/(^|\.)kind$|^lines$/.test(key))
 		expect(kept.filter((key) => !keys.some((each) => key === each || key.startsWith(`${each}.`)))).toEqual([])
 	})
 })
@@ -157,7 +165,7 @@ function leaves(value: unknown, above = ''): string[] {
 }
 
 test('exact text is read as it is written down', () => {
-	const line = { kind: 'list', table: 1, where: 'Note = "]"', sort: { column: 101, descending: true }, columns: [100, 101], opens: 's0' } // prettier-ignore
+	const line = { kind: 'list', table: 1, where: 'Note = "]"', sort: [{ column: 101, descending: true }], columns: [100, 101], opens: 's0' } // prettier-ignore
 	expect(printExact(SCREEN_LINES.list.sentence.kind, line, vocabulary)).toBe(
 		'List of ["Depth, low water"] where [Note = "]]"], by [Bread and butter, latest first]; each row shows ["Depth, low water", Bread and butter]; a tap opens ["Depth, low water" #s0]'
 	)

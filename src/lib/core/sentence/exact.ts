@@ -17,6 +17,7 @@ export function printExact(kind: SentenceKind, line: LineValue, vocabulary: Voca
 			if (typeof part === 'string') return part
 			const value = readSlot(line, part.key)
 			const text = isBlank(value) ? '' : entryOfSlot(part.type).printExact(value, place)
+			if (text === '' && part.clause !== undefined) return ''
 			return text === '' ? '[]' : `${part.before ?? ''}[${text.replaceAll(']', ']]')}]`
 		})
 		.join('')
@@ -29,9 +30,20 @@ export function readExact(
 	vocabulary: Vocabulary,
 	table?: number
 ): ParsedLine | undefined {
+	const found = readExactAt(text, 0, kinds, { vocabulary, table })
+	return found?.end === text.length ? found.parsed : undefined
+}
+
+/** The line that begins at a place of a text, and where it ends: before a new line, or with the text. */
+export function readExactAt(
+	text: string,
+	at: number,
+	kinds: readonly Sentence[],
+	place: SlotPlace
+): { readonly parsed: ParsedLine; readonly end: number } | undefined {
 	for (const { kind, blank } of kinds) {
-		const filled = matchExact(kind.parts, text)
-		if (filled) return fillExact(kind, blank, filled, { vocabulary, table })
+		const found = matchExact(kind.parts, text, at)
+		if (found) return { parsed: fillExact(kind, blank, found.filled, place), end: found.end }
 	}
 	return undefined
 }
@@ -41,13 +53,19 @@ interface Filled {
 	readonly text: string
 }
 
-/** What stands in the brackets, where the words between them are those of the kind to the end. */
-function matchExact(parts: readonly Part[], text: string): readonly Filled[] | undefined {
+/** What stands in the brackets, where the words between them are those of the kind, to the end of a line. */
+function matchExact(
+	parts: readonly Part[],
+	text: string,
+	start: number
+): { readonly filled: readonly Filled[]; readonly end: number } | undefined {
 	const filled: Filled[] = []
-	let at = 0
+	let at = start
 	for (const part of parts) {
 		const words = typeof part === 'string' ? part : (part.before ?? '')
-		if (text.startsWith(words, at)) at += words.length
+		const stands = text.startsWith(words, at)
+		if (typeof part !== 'string' && part.clause !== undefined && !(stands && text[at + words.length] === '[')) continue
+		if (stands) at += words.length
 		// Words before a slot go with what stands in it, and may be left out with that.
 		else if (typeof part === 'string') return undefined
 		if (typeof part === 'string') continue
@@ -56,7 +74,7 @@ function matchExact(parts: readonly Part[], text: string): readonly Filled[] | u
 		filled.push({ slot: part, text: inside.text })
 		at = inside.end
 	}
-	return at === text.length ? filled : undefined
+	return at === text.length || text[at] === '\n' ? { filled, end: at } : undefined
 }
 
 /** What stands in the brackets that open here, and where they end. */

@@ -57,7 +57,9 @@ function matchParts(kind: SentenceKind, text: string): Filled[] | undefined {
 			rest = after
 			continue
 		}
-		const bare = part.before ? (takeWords(rest, part.before) ?? rest) : rest
+		const begun = part.before ? takeWords(rest, part.before) : rest
+		if (begun === undefined && part.clause !== undefined) continue
+		const bare = begun ?? rest
 		const end = findNextWords(bare, kind.parts.slice(i + 1))
 		const value = bare.slice(0, end).trim().replace(/[,;]$/, '').trim()
 		if (value !== '' && textKey(value) !== textKey(part.empty ?? '')) filled.push({ slot: part, text: value })

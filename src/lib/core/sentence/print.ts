@@ -12,6 +12,7 @@ export function printLine(kind: SentenceKind, line: LineValue, vocabulary: Vocab
 		if (typeof part === 'string') return [{ kind: 'words', text: part }]
 		const text = printSlot(part, readSlot(line, part.key), { vocabulary, table: about })
 		const filled = text !== ''
+		if (!filled && part.clause !== undefined) return []
 		const shown = filled ? text : (part.empty ?? part.title)
 		const mono = filled && entryOfSlot(part.type).isFormula
 		const slot: Segment = { kind: 'slot', slot: part, text: shown, filled: filled || part.empty !== undefined, mono }
@@ -26,6 +27,13 @@ export function printText(kind: SentenceKind, line: LineValue, vocabulary: Vocab
 		.join('')
 }
 
+/** The clauses that a line could have yet. */
+export function openClauses(kind: SentenceKind, line: LineValue): Slot[] {
+	return (kind.shown?.(line) ?? kind.parts).filter(
+		(part): part is Slot => typeof part !== 'string' && part.clause !== undefined && isBlank(readSlot(line, part.key))
+	)
+}
+
 /** The table that a line's columns belong to. */
 export function tableOf(kind: SentenceKind, line: LineValue, table?: number): number | undefined {
 	const own = kind.tableKey === undefined ? undefined : readSlot(line, kind.tableKey)
@@ -35,6 +43,12 @@ export function tableOf(kind: SentenceKind, line: LineValue, table?: number): nu
 /** What stands in a slot; empty where it is blank. */
 export function printSlot(slot: Slot, value: unknown, place: SlotPlace): string {
 	return isBlank(value) ? '' : entryOfSlot(slot.type).print(value, place)
+}
+
+/** What a slot holds after it is emptied. */
+export function emptied(value: unknown): unknown {
+	if (Array.isArray(value)) return []
+	return typeof value === 'string' ? '' : null
 }
 
 /** Of a slot with nothing in it. A list without members is blank too. */

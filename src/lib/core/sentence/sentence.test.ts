@@ -56,12 +56,12 @@ describe('a sentence that is typed comes out as the line it says, and prints as 
 				kind: 'list',
 				table: 5,
 				where: 'Next due <= TODAY() + 7',
-				sort: { column: 18, descending: false },
+				sort: [{ column: 18, descending: false }],
 				columns: [17, 19],
 				opens: 's1'
 			}
 		],
-		['List of moorings', { kind: 'list', table: 5, where: '', sort: null, columns: [], opens: null }],
+		['List of moorings', { kind: 'list', table: 5, where: '', sort: [], columns: [], opens: null }],
 		['Button Looked runs Looked today', { kind: 'button', label: 'Looked', does: { kind: 'run', routine: 'r1' } }],
 		['Form that adds to Moorings, asking for Code and Arrears', { kind: 'form', table: 5, columns: [17, 19] }]
 	])('screen: %s', (typed, wanted) => {

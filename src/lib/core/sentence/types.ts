@@ -18,6 +18,8 @@ export interface Slot {
 	readonly me?: boolean
 	/** What is shown when it is blank. Without it a blank slot asks to be filled. */
 	readonly empty?: string
+	/** A clause: printed only when it is filled, with `before`; until then it is offered in these words, after "and…". */
+	readonly clause?: string
 }
 
 export type Part = string | Slot

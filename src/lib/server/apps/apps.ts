@@ -152,7 +152,7 @@ export function checkDraft(store: Store, { app, now }: { app: number; now: numbe
 			place: `An example of ${table.name}`,
 			message: `${says}. Change the lines at Access, or take the example off there.`
 		}))
-	const found = [...checkApp(document, workspace.catalogue, workspace.lines), ...broken]
+	const found = [...checkApp(document, workspace), ...broken]
 	return [...found, ...findTooDearIn(store, document), ...checkAccess(document, workspace)]
 }
 

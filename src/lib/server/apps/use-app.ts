@@ -14,12 +14,17 @@ export interface InApp extends AppPlace {
 	readonly now: number
 }
 
-/** Adds the row that a form holds. Only columns that the form asks for are taken. */
-export function sendForm(store: Store, { cells, ...place }: InApp & { cells: readonly CellChange[] }): Changed {
-	const { line } = findLine(store, place, place.screen, place.line)
-	if (line.kind !== 'form') throw new AppError('not_found', 'This form is no longer there. Load the page again.')
-	const asked = cells.filter((cell) => line.columns.includes(cell.column))
-	const [changed] = changeRows(store, [{ kind: 'add', table: line.table, cells: asked }], {
+/** Adds the row that a form holds. Only columns that the form asks for are taken; `row`: that of the screen, where it belongs to one. */
+export function sendForm(
+	store: Store,
+	{ cells, row, ...place }: InApp & { cells: readonly CellChange[]; row?: string | undefined }
+): Changed {
+	const { line } = findLine(store, place, 'form')
+	const asked = cells.filter((cell) => cell.column !== line.of && line.columns.includes(cell.column))
+	if (line.of !== null && row === undefined)
+		throw new AppError('invalid', 'This form belongs to a row. Open it from there.')
+	const own = line.of === null || row === undefined ? [] : [{ column: line.of, value: { id: row } }]
+	const [changed] = changeRows(store, [{ kind: 'add', table: line.table, cells: [...asked, ...own] }], {
 		actor: place.actor,
 		now: place.now,
 		through: 'form'
@@ -33,9 +38,7 @@ export function changeRecord(
 	store: Store,
 	{ row, cells, ...place }: InApp & { row: string; cells: readonly CellChange[] }
 ): Changed {
-	const { line } = findLine(store, place, place.screen, place.line)
-	if (line.kind !== 'record')
-		throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
+	const { line } = findLine(store, place, 'record')
 	const shown = cells.filter((cell) => line.columns.includes(cell.column))
 	const change = { kind: 'change' as const, table: line.table, row, cells: shown }
 	const [changed] = changeRows(store, [change], { actor: place.actor, now: place.now, through: 'record sheet' })
@@ -45,9 +48,7 @@ export function changeRecord(
 
 /** Takes a row out, in a record sheet whose line is still there. */
 export function removeRecord(store: Store, { row, ...place }: InApp & { row: string }): void {
-	const { line } = findLine(store, place, place.screen, place.line)
-	if (line.kind !== 'record')
-		throw new AppError('not_found', 'This record sheet is no longer there. Load the page again.')
+	const { line } = findLine(store, place, 'record')
 	changeRows(store, [{ kind: 'remove', table: line.table, row }], {
 		actor: place.actor,
 		now: place.now,
@@ -57,9 +58,9 @@ export function removeRecord(store: Store, { row, ...place }: InApp & { row: str
 
 /** Runs the routine of a button line, on a row or on none. */
 export function press(store: Store, { row, ...place }: InApp & { row: string }): void {
-	const { line, document, release } = findLine(store, place, place.screen, place.line)
-	const does = line.kind === 'button' ? line.does : undefined
-	const routine = does?.kind === 'run' ? document.routines.find((each) => each.id === does.routine) : undefined
+	const { line, document, release } = findLine(store, place, 'button')
+	const { does } = line
+	const routine = does.kind === 'run' ? document.routines.find((each) => each.id === does.routine) : undefined
 	if (!routine) throw new AppError('not_found', 'This button is no longer there. Load the page again.')
 	pressButton(store, { app: place.app, release, routine, row, actor: place.actor, now: place.now })
 }

@@ -1,4 +1,5 @@
 /** What can leave as a file: a table as it is filtered and ordered, or a list of an app; each with what its reader sees. */
+import { findLine } from '$lib/core/app/lines/tree.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Threads } from '../threads/threads.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
@@ -40,7 +41,7 @@ export async function listToExport(
 ): Promise<ToExport | undefined> {
 	const place = { app, draft: false, actor, now }
 	const opened = await host.read('screen', { ...place, screen })
-	const list = opened.screen?.lines.find((each) => each.id === line)
+	const list = opened.screen && findLine(opened.screen.lines, line)
 	if (list?.kind !== 'list') return undefined
 	const page = (after: string | undefined) => host.read('list', { ...place, screen, line, after, limit: PAGE })
 	return { table: list.table, name: list.title, columns: list.columns, page }

@@ -38,6 +38,10 @@ export interface RowsRequest {
 	readonly row?: string | undefined
 	readonly pointing?: { readonly column: number; readonly to: string } | undefined
 	readonly offers?: boolean | undefined
+	/** A text that stands in one of some columns. */
+	readonly find?: { readonly text: string; readonly columns: readonly number[] } | undefined
+	/** Conditions that each row is told to fit or not. They come from documents, as `where` does. */
+	readonly flags?: readonly string[] | undefined
 	/** Only rows whose label starts so: for choosing a row to refer to. */
 	readonly labelStarts?: string | undefined
 	/** Only rows whose label is this text. */
@@ -107,7 +111,8 @@ export function resolve(store: Store, standing: Standing, request: RowsRequest):
 		limit: Math.min(Math.max(1, request.limit ?? PAGE), MOST),
 		row,
 		pointing,
-		offers: request.offers ?? false
+		offers: request.offers ?? false,
+		flags: (request.flags ?? []).map((text) => conditionIn(text, { store, table, standing }))
 	}
 }
 
@@ -141,11 +146,8 @@ function conditionsOf(store: Store, table: Table, request: RowsRequest, standing
 	const { catalogue } = store.workspace()
 	const conditions = (request.where ?? [])
 		.filter((text) => text.trim() !== '')
-		.map((text) => {
-			const { expr, issues } = checkCondition(text, { catalogue, rows: [table], me: true })
-			if (!expr) throw new AppError('invalid', issues[0]?.message ?? 'This condition cannot be read.', { issues })
-			return fold(expr, standing.moment)
-		})
+		.map((text) => conditionIn(text, { store, table, standing }))
+	if (request.find) conditions.push(foundIn(request.find, { store, table, standing }))
 	for (const filter of request.filters ?? []) {
 		const condition = toCondition(filter, table, catalogue)
 		if (condition) conditions.push(fold(condition, standing.moment))
@@ -153,6 +155,27 @@ function conditionsOf(store: Store, table: Table, request: RowsRequest, standing
 	if (request.labelIs !== undefined) conditions.push(labelIs(request.labelIs, table, catalogue))
 	if (request.labelStarts) conditions.push(...labelStarts(request.labelStarts, table, catalogue))
 	return conditions
+}
+
+interface OfTable {
+	readonly store: Store
+	readonly table: Table
+	readonly standing: Standing
+}
+
+/** A condition of a document, folded for its reader. */
+function conditionIn(text: string, { store, table, standing }: OfTable): Expr {
+	const { catalogue } = store.workspace()
+	const { expr, issues } = checkCondition(text, { catalogue, rows: [table], me: true })
+	if (!expr) throw new AppError('invalid', issues[0]?.message ?? 'This condition cannot be read.', { issues })
+	return fold(expr, standing.moment)
+}
+
+/** In any of the columns, as their reader sees them. */
+function foundIn({ text, columns }: NonNullable<RowsRequest['find']>, { store, table, standing }: OfTable): Expr {
+	const { catalogue } = store.workspace()
+	const any = columns.flatMap((column) => toCondition({ column, is: 'contains', text }, table, catalogue) ?? [])
+	return fold({ kind: 'or', args: any, type: { kind: 'yesno' } }, standing.moment)
 }
 
 /**

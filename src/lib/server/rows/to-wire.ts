@@ -24,7 +24,9 @@ export function toWire(row: unknown[], plan: PagePlan, place: WirePlace): WireRo
 		cells[cellKey(cell.column.id)] = toCell(row, cell, place.store)
 	}
 	const wire = { id: place.store.ids.toId(place.table.id, Number(row[0])), rev: Number(row[1]), cells }
-	return plan.offers ? { ...wire, may: toOffers(row, plan.offers, place.table) } : wire
+	const flags = plan.flagsAt.flatMap((at, i) => (row[at] === 1 ? [i] : []))
+	const flagged = plan.flagsAt.length > 0 ? { ...wire, flags } : wire
+	return plan.offers ? { ...flagged, may: toOffers(row, plan.offers, place.table) } : flagged
 }
 
 function toCell(row: unknown[], cell: CellPlace, store: Store): WireCell {

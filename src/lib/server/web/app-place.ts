@@ -1,5 +1,7 @@
 /** Which app and document a staff page means, and as whom it is read: one's own, or somebody's in the Lookout. */
 import type { AppBase, StaffPage } from '$lib/core/requests/screens.ts'
+import { filtersSchema } from '$lib/core/query/filter.ts'
+import type { Narrowing } from '$lib/core/requests/screens.ts'
 import { error } from '@sveltejs/kit'
 import { readQuery, textInAddress } from './address.ts'
 import { forPage } from './answer.ts'
@@ -68,9 +70,10 @@ export async function loadStaffPage(
 	const { room, document, onCopy } = await roomOf(locals, place)
 	const query = readQuery(asked.url, { row: textInAddress.optional(), from: textInAddress.optional() })
 	const { row = null, from = null } = query
+	const narrowed = readNarrowed(asked.url)
 	const open = (screen: string | undefined, id: string | null) =>
 		room.read('screen', {
-			...{ app, draft, document, actor, now: locals.now, screen },
+			...{ app, draft, document, actor, now: locals.now, screen, narrowed },
 			...(id === null ? {} : { row: id })
 		})
 	const main = await forPage(() => open(asked.screen, row))
@@ -78,4 +81,18 @@ export async function loadStaffPage(
 	const lookingAs =
 		actor.lookedAtBy === undefined ? null : ((await locals.host.read('person', { person: actor.person }))?.name ?? '')
 	return { main, beside, row, from, base, lookingAs, onCopy }
+}
+
+/** What the lists of a screen are narrowed down to: `f.LINE.COLUMN=value`, where no value means a blank cell. */
+function readNarrowed(url: URL): Record<string, Narrowing> {
+	const found: Record<string, Narrowing> = {}
+	for (const [name, text] of url.searchParams) {
+		const [, line, column] = /^f\.([^.]{1,40})\.(\d{1,9})$/.exec(name) ?? []
+		if (line === undefined) continue
+		const before = found[line]?.filters ?? []
+		const filter = { column: Number(column), is: text === '' ? ('blank' as const) : ('equal' as const), text }
+		const filters = filtersSchema.safeParse([...before, filter])
+		if (filters.success) found[line] = { find: '', filters: filters.data }
+	}
+	return found
 }

@@ -72,7 +72,7 @@
 				marked={draft.isMarked(line)}
 				onchange={(next) => draft.change(lines.with(i, next))}
 				onremove={() => draft.change(lines.toSpliced(i, 1))}
-				onmove={(by) => draft.move(i, by)}
+				onmove={(to) => draft.move(i, to === 'up' ? -1 : 1)}
 			>
 				{#snippet beside()}{draft.comesTo(line)}{/snippet}
 			</SentenceLine>

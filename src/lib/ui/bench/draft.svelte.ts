@@ -16,7 +16,8 @@ export class DraftState {
 	/** Why the last change was not saved. */
 	wrong = $state('')
 	ahead = $state(false)
-	private version: number
+	/** Of the draft as the server has it. */
+	version = $state(0)
 	private past = $state.raw<readonly AppDocument[]>([])
 	private queue: Promise<void> = Promise.resolve()
 	/** Changes that are on their way, or wait for those before them. */

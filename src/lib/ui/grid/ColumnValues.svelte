@@ -8,7 +8,7 @@
 	import type { Groups } from '$lib/core/requests/rows.ts'
 	import { showCell } from '../cells/show-cell.ts'
 	import { ask } from '../send.ts'
-	import { filterOf, nameOf } from './column-values.ts'
+	import { filterOf, nameOf } from '../cells/column-values.ts'
 	import type { Listing } from './grid-rows.svelte.ts'
 	import { listingQuery } from './grid-rows.svelte.ts'
 

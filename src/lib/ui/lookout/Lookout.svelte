@@ -9,11 +9,13 @@
 		app: number
 		people: readonly Looked[]
 		screen: string | undefined
+		/** The version of the draft: the frames read again with each. */
+		version: number
 		/** Called with the line that is pointed at. */
 		onpoint: (line: string) => void
 	}
 
-	let { app, people, screen, onpoint }: Props = $props()
+	let { app, people, screen, version, onpoint }: Props = $props()
 
 	const looks = untrack(() => new Looks(app, () => people))
 	let room = $state(600)
@@ -29,6 +31,11 @@
 		untrack(() => {
 			if (looks.seeing) void looks.lookAgain()
 		})
+	})
+
+	$effect(() => {
+		void version
+		untrack(() => looks.readAgain())
 	})
 
 	function onmessage(event: MessageEvent) {

@@ -88,11 +88,16 @@ export class Looks {
 		else for (const view of this.views) view.wrong = answer.refusal.message
 	}
 
+	/** The lines were written on: what the frames show may be another thing now. */
+	readAgain(): void {
+		for (const view of this.views) view.readAgain()
+	}
+
 	async beginAfresh(): Promise<void> {
 		const answer = await send('DELETE', '/bench/looks', {})
 		if (!answer.ok) return
 		this.isTried = false
-		for (const view of this.views) view.readAgain()
+		this.readAgain()
 	}
 
 	/** What a frame tells; the line that is pointed at in it, where it is that. */

@@ -1,4 +1,5 @@
 /** What one person gets of a screen, and how that differs from what another gets. */
+import { allLines } from '$lib/core/app/lines/tree.ts'
 import type { ShownScreen } from '$lib/core/requests/screens.ts'
 
 export interface Sights {
@@ -17,7 +18,7 @@ const COUNTED = 1_000
 
 /** What a frame of the Lookout tells the Bench of the screen that it shows. */
 export function sightsOf({ screen, screens }: ShownScreen): Sights {
-	const lines = screen?.lines ?? []
+	const lines = allLines(screen?.lines ?? [])
 	return {
 		screen: screen?.id ?? null,
 		screens: screens.map((each) => each.title),

@@ -10,10 +10,12 @@
 		kinds: readonly Sentence[]
 		vocabulary: Vocabulary
 		table?: number
+		/** Where it will stand, in words. */
+		where?: string
 		onadd: (line: LineValue) => void
 	}
 
-	let { kinds, vocabulary, table, onadd }: Props = $props()
+	let { kinds, vocabulary, table, where = '', onadd }: Props = $props()
 
 	let text = $state('')
 	let wrong = $state('')
@@ -48,7 +50,7 @@
 			class="typed"
 			bind:value={text}
 			aria-label="Add a line by typing what it should do"
-			placeholder="Press / and type what the line should do, or choose:"
+			placeholder="Press / and type what the line should do{where ? `, ${where}` : ''}, or choose:"
 		/>
 		<p class="kinds">
 			{#each kinds as sentence (sentence.kind.kind)}

@@ -5,7 +5,8 @@
 	 */
 	import type { Snippet } from 'svelte'
 	import { chooseTable, readSlot, writeSlot } from '$lib/core/sentence/line-values.ts'
-	import { printLine, tableOf } from '$lib/core/sentence/print.ts'
+	import type { Direction } from '$lib/core/app/lines/tree.ts'
+	import { openClauses, printLine, tableOf } from '$lib/core/sentence/print.ts'
 	import type { LineValue, SentenceKind, Slot } from '$lib/core/sentence/types.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 	import SlotEditor from './SlotEditor.svelte'
@@ -15,14 +16,16 @@
 		line: LineValue
 		vocabulary: Vocabulary
 		/** The table that the line stands under, where its own sentence names none. */
-		table?: number
+		table?: number | undefined
 		number: number | string
 		marked?: boolean
 		/** What is wrong with a slot, by its key. */
 		issues?: Readonly<Record<string, string>>
 		onchange: (line: LineValue) => void
 		onremove?: () => void
-		onmove?: (by: -1 | 1) => void
+		onmove?: (to: Direction) => void
+		/** How deep it stands in others; where levels are, it moves in and out too. */
+		level?: number
 		/** What the line comes to. */
 		beside?: Snippet
 	}
@@ -38,8 +41,16 @@
 		onchange,
 		onremove,
 		onmove,
+		level,
 		beside
 	}: Props = $props()
+
+	const WAYS: readonly { to: Direction; key: string; sign: string }[] = [
+		{ to: 'up', key: 'ArrowUp', sign: '↑' },
+		{ to: 'down', key: 'ArrowDown', sign: '↓' },
+		{ to: 'in', key: 'ArrowRight', sign: '→' },
+		{ to: 'out', key: 'ArrowLeft', sign: '←' }
+	]
 
 	let open = $state<string | undefined>()
 	let root: HTMLElement
@@ -48,6 +59,8 @@
 	const slot = $derived(kind.parts.find((part) => typeof part !== 'string' && part.key === open))
 	const about = $derived(tableOf(kind, line, table))
 	const wrong = $derived(Object.values(issues))
+	const clauses = $derived(openClauses(kind, line))
+	const ways = $derived(level === undefined ? WAYS.slice(0, 2) : WAYS)
 
 	function filled(changed: Slot, value: unknown): LineValue {
 		if (changed.type !== 'table' || value === readSlot(line, changed.key)) return writeSlot(line, changed.key, value)
@@ -66,9 +79,10 @@
 			event.stopPropagation()
 			close()
 		}
-		if (event.altKey && onmove && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+		const way = event.altKey && onmove ? ways.find(({ key }) => key === event.key) : undefined
+		if (way) {
 			event.preventDefault()
-			onmove(event.key === 'ArrowUp' ? -1 : 1)
+			onmove?.(way.to)
 		}
 	}
 </script>
@@ -78,6 +92,8 @@
 	class="line"
 	class:open={open !== undefined}
 	class:marked
+	style:--level={level ?? 0}
+	tabindex="-1"
 	bind:this={root}
 	role="group"
 	aria-label="Line {number}"
@@ -97,6 +113,18 @@
 						onclick={() => (open = open === segment.slot.key ? undefined : segment.slot.key)}>{segment.text}</button
 					>{/if}{/each}
 		</p>
+		{#if clauses.length > 0}
+			<p class="clauses">
+				and
+				{#each clauses as clause (clause.key)}
+					<button
+						data-slot={clause.key}
+						aria-expanded={open === clause.key}
+						onclick={() => (open = open === clause.key ? undefined : clause.key)}>{clause.clause}</button
+					>
+				{/each}
+			</p>
+		{/if}
 		{#each wrong as text (text)}<p class="says-wrong">{text}</p>{/each}
 		{#if slot && typeof slot !== 'string'}
 			<div class="editor">
@@ -115,8 +143,11 @@
 	{#if beside}<div class="beside">{@render beside()}</div>{/if}
 	<div class="tools">
 		{#if onmove}
-			<button onclick={() => onmove?.(-1)} aria-label="Move line {number} up" title="Move up (Alt ↑)">↑</button>
-			<button onclick={() => onmove?.(1)} aria-label="Move line {number} down" title="Move down (Alt ↓)">↓</button>
+			{#each ways as { to, sign } (to)}
+				<button onclick={() => onmove?.(to)} aria-label="Move line {number} {to}" title="Move {to} (Alt {sign})"
+					>{sign}</button
+				>
+			{/each}
 		{/if}
 		{#if onremove}<button onclick={onremove} aria-label="Remove line {number}" title="Remove">✕</button>{/if}
 	</div>
@@ -147,9 +178,40 @@
 		background: var(--marigold);
 		color: #16201b;
 	}
+	/* How deep a line stands is shown by rules, one for each that holds it. */
 	.body {
-		padding: 0.55rem 0.9rem;
+		padding: 0.55rem 0.9rem 0.55rem calc(0.9rem + var(--level) * 1.4rem);
 		min-width: 0;
+		background-image: repeating-linear-gradient(
+			to right,
+			transparent 0 calc(1.4rem - 1px),
+			var(--zinc-3) calc(1.4rem - 1px) 1.4rem
+		);
+		background-size: calc(var(--level) * 1.4rem) 100%;
+		background-repeat: no-repeat;
+	}
+	/* Quiet until the line is chosen. */
+	.clauses {
+		display: none;
+		color: var(--zinc-7);
+		font-size: 0.9rem;
+	}
+	.line:focus-within .clauses,
+	.line.open .clauses {
+		display: block;
+	}
+	.clauses button {
+		border: 0;
+		border-bottom: 1px dotted var(--zinc-7);
+		background: none;
+		padding: 0 1px;
+		margin-left: 0.6rem;
+		font: inherit;
+		color: inherit;
+	}
+	.clauses button:hover {
+		color: var(--pitch);
+		background: var(--marigold-wash);
 	}
 	.sentence {
 		line-height: 1.85;

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What opens under a slot: its title, the editor that fits what may stand in it, and the way out. */
+	import { emptied, isBlank } from '$lib/core/sentence/print.ts'
 	import type { LineValue, Slot } from '$lib/core/sentence/types.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 	import { editorOf } from './slots/editors.ts'
@@ -29,7 +30,11 @@
 <p class="title" id={labelledby}>{slot.title}</p>
 <Editor {slot} value={value ?? null} {vocabulary} {table} {labelledby} {onchange} onchoose={choose} />
 <p class="end">
-	<span class="quiet">{line['id'] ? 'Kept as you go.' : ''}</span><button class="btn" onclick={onclose}>Done</button>
+	<span class="quiet">{line['id'] ? 'Kept as you go.' : ''}</span>
+	{#if slot.clause !== undefined && !isBlank(value)}
+		<button class="btn plain" onclick={() => choose(emptied(value))}>Take this off</button>
+	{/if}
+	<button class="btn" onclick={onclose}>Done</button>
 </p>
 
 <style>

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** The lines of one screen, one under the other. In the Lookout each says which line of the Bench it is. */
-	import type { ScreenPath, ShownScreen, StaffPage } from '$lib/core/requests/screens.ts'
+	import type { ScreenPath, ShownLine, ShownScreen, StaffPage } from '$lib/core/requests/screens.ts'
 	import { tellBench } from '../lookout/tell-bench.ts'
 	import { componentOf } from '../lines/components.ts'
 
@@ -15,16 +15,26 @@
 
 	const path = $derived<ScreenPath>(`${page.base}/${screen.id}`)
 
-	function point(id: string) {
-		if (page.lookingAs !== null) tellBench({ tinShedLine: id })
+	let pointed = ''
+
+	/** The innermost line that the pointer is over; those that hold it hear of it too, and leave it. */
+	function point(event: PointerEvent, id: string) {
+		event.stopPropagation()
+		if (page.lookingAs === null || pointed === id) return
+		pointed = id
+		tellBench({ tinShedLine: id })
 	}
 </script>
 
-{#each screen.lines as line (line.id)}
-	{@const Shown = componentOf(line)}
-	<!-- Pointing at a thing in the Lookout marks its line on the Bench; the lines themselves are reached by keyboard there. -->
-	<!-- svelte-ignore a11y_no_static_element_interactions -->
-	<div data-line={line.id} onpointerenter={() => point(line.id)}>
-		<Shown {line} {path} base={page.base} from={screen.id} row={page.row} {selected} />
-	</div>
-{/each}
+{#snippet stack(lines: readonly ShownLine[])}
+	{#each lines as line (line.id)}
+		{@const Shown = componentOf(line)}
+		<!-- Pointing at a thing in the Lookout marks its line on the Bench; the lines themselves are reached by keyboard there. -->
+		<!-- svelte-ignore a11y_no_static_element_interactions -->
+		<div data-line={line.id} onpointerover={(event) => point(event, line.id)}>
+			<Shown {line} {path} base={page.base} from={screen.id} row={page.row} {selected} inner={stack} />
+		</div>
+	{/each}
+{/snippet}
+
+{@render stack(screen.lines)}

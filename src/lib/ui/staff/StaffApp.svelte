@@ -183,7 +183,6 @@
 	}
 	.sheet {
 		width: 100%;
-		max-width: 62rem;
 		padding-bottom: 2rem;
 	}
 	.back {

@@ -3,31 +3,97 @@
  * its entry in the record: the compiler asks for the rest, on the server and on the screen too.
  */
 import { z } from 'zod'
+import type { Sentence } from '../../sentence/types.ts'
 import { button, buttonSchema } from './button.ts'
+import { divider, dividerSchema } from './divider.ts'
 import type { LineEntry } from './entry.ts'
 import { form, formSchema } from './form.ts'
+import {
+	beside,
+	besideSchema,
+	fold,
+	foldSchema,
+	section,
+	sectionSchema,
+	tab,
+	tabSchema,
+	tabs,
+	tabsSchema
+} from './frames.ts'
 import { heading, headingSchema } from './heading.ts'
 import { list, listSchema } from './list.ts'
+import { mark, markSchema } from './mark.ts'
 import { record, recordSchema } from './record.ts'
+import { text, textSchema } from './text.ts'
+import type { MayHold } from './tree.ts'
 
-export const screenLineSchema = z.discriminatedUnion('kind', [
-	headingSchema,
-	listSchema,
-	recordSchema,
-	formSchema,
-	buttonSchema
+/** Kinds that hold no line. */
+const PLAIN = [headingSchema, textSchema, dividerSchema, markSchema, recordSchema, formSchema, buttonSchema] as const
+
+type Holder = { readonly lines: readonly ScreenLine[] }
+type HolderInput = { readonly lines?: readonly ScreenLineInput[] | undefined }
+
+export type ScreenLine =
+	| z.infer<(typeof PLAIN)[number]>
+	| (z.infer<typeof sectionSchema> & Holder)
+	| (z.infer<typeof foldSchema> & Holder)
+	| (z.infer<typeof besideSchema> & Holder)
+	| (z.infer<typeof tabsSchema> & Holder)
+	| (z.infer<typeof tabSchema> & Holder)
+	| (z.infer<typeof listSchema> & Holder)
+
+/** A line as it is written: what has a default may be left out. */
+export type ScreenLineInput =
+	| z.input<(typeof PLAIN)[number]>
+	| (z.input<typeof sectionSchema> & HolderInput)
+	| (z.input<typeof foldSchema> & HolderInput)
+	| (z.input<typeof besideSchema> & HolderInput)
+	| (z.input<typeof tabsSchema> & HolderInput)
+	| (z.input<typeof tabSchema> & HolderInput)
+	| (z.input<typeof listSchema> & HolderInput)
+
+const lines = z.lazy(() => z.array(screenLineSchema)).default([])
+
+export const screenLineSchema: z.ZodType<ScreenLine, ScreenLineInput> = z.discriminatedUnion('kind', [
+	...PLAIN,
+	sectionSchema.extend({ lines }),
+	foldSchema.extend({ lines }),
+	besideSchema.extend({ lines }),
+	tabsSchema.extend({ lines }),
+	tabSchema.extend({ lines }),
+	listSchema.extend({ lines })
 ])
 
-export type ScreenLine = z.infer<typeof screenLineSchema>
 export type LineKind = ScreenLine['kind']
 export type LineOf<K extends LineKind> = Extract<ScreenLine, { kind: K }>
 
-export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = { heading, list, button, record, form }
-
-export const SCREEN_SENTENCES = Object.values(SCREEN_LINES).map(({ sentence }) => sentence)
+/** In the order in which they are offered. */
+export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = {
+	...{ heading, text, list, mark, record, form, button },
+	...{ section, beside, tabs, tab, fold, divider }
+}
 
 /** What is known of the kind of a line. */
 export function entryOfLine(line: ScreenLine): LineEntry<ScreenLine> {
 	// Kind by kind the record holds this; for the union the compiler cannot tell.
 	return SCREEN_LINES[line.kind] as LineEntry<ScreenLine>
+}
+
+/** Whether a line of one kind may stand in one of another; `undefined` for the screen itself. */
+export const mayHold: MayHold = (holder, kind) => {
+	const isInner = entryOfKind(kind)?.isInner ?? false
+	if (holder === undefined) return !isInner
+	const holds = entryOfKind(holder)?.holds ?? []
+	return holds === 'parts' ? !isInner : holds.includes(kind)
+}
+
+/** The sentences that may be added within a line of this kind, or on the screen itself. */
+export function sentencesWithin(holder: string | undefined): Sentence[] {
+	return Object.values(SCREEN_LINES).flatMap(({ sentence }) => (mayHold(holder, sentence.kind.kind) ? [sentence] : []))
+}
+
+export const SCREEN_SENTENCES = Object.values(SCREEN_LINES).map(({ sentence }) => sentence)
+
+function entryOfKind(kind: string): LineEntry<never> | undefined {
+	return kind in SCREEN_LINES ? (SCREEN_LINES[kind as LineKind] as LineEntry<never>) : undefined
 }

@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { mistake, SCREEN_GONE } from '../../document/findings.ts'
 import { id, words } from '../../document/parts.ts'
-import type { LineEntry } from './entry.ts'
+import { PLAIN_LINE, type LineEntry } from './entry.ts'
+import { checkWhom, lineParts, withWhom } from './parts.ts'
 
 export const buttonSchema = z.object({
-	id,
+	...lineParts,
 	kind: z.literal('button'),
 	label: words,
 	does: z.union([z.object({ kind: z.literal('open'), screen: id }), z.object({ kind: z.literal('run'), routine: id })])
@@ -12,26 +13,27 @@ export const buttonSchema = z.object({
 export type ButtonLine = z.infer<typeof buttonSchema>
 
 export const button: LineEntry<ButtonLine> = {
+	...PLAIN_LINE,
 	sentence: {
 		kind: {
 			kind: 'button',
 			about: 'Opens a screen, or runs a routine on the row that is shown',
-			parts: [
-				'Button ',
-				{ key: 'label', type: 'text', title: 'its words' },
-				' ',
-				{ key: 'does', type: 'does', title: 'opens or runs something', begins: ['opens', 'runs'] }
-			]
+			parts: withWhom('Button ', { key: 'label', type: 'text', title: 'its words' }, ' ', {
+				key: 'does',
+				type: 'does',
+				title: 'opens or runs something',
+				begins: ['opens', 'runs']
+			})
 		},
-		blank: { kind: 'button', label: '', does: null }
+		blank: { kind: 'button', label: '', does: null, who: [] }
 	},
-	written: () => [],
-	order: () => undefined,
-	showsRow: false,
-	check({ label, does }, { hasScreen, hasButtonRoutine }) {
+	check(line, around) {
+		const { label, does } = line
+		const { hasScreen, hasButtonRoutine } = around
 		if (label.trim() === '') return mistake('The button has no words on it.')
 		if (does === null) return mistake('The button does nothing yet. Choose what it opens or runs.')
-		if (does.kind === 'open') return hasScreen(does.screen) ? [] : mistake(SCREEN_GONE)
-		return hasButtonRoutine(does.routine) ? [] : mistake('The routine it runs is gone, or starts by itself.')
+		const goes = does.kind === 'open' ? hasScreen(does.screen) : hasButtonRoutine(does.routine)
+		const gone = does.kind === 'open' ? SCREEN_GONE : 'The routine it runs is gone, or starts by itself.'
+		return [...checkWhom(line, around), ...(goes ? [] : mistake(gone))]
 	}
 }

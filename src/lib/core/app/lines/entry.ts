@@ -9,20 +9,37 @@ export interface Around {
 	readonly catalogue: Catalogue
 	/** The lines of access. */
 	readonly lines: readonly Line[]
+	readonly hasRole: (id: number) => boolean
 	readonly hasScreen: (id: string) => boolean
 	/** Whether a routine is there that a button starts. */
 	readonly hasButtonRoutine: (id: string) => boolean
+	/** The table of the line that holds this one, where that has one. */
+	readonly table: number | undefined
 }
 
 export interface LineEntry<L> {
 	/** How it is printed, typed and begun; its slots say what it names. */
 	readonly sentence: Sentence
+	/** The kinds that it may hold; where none are named, no line goes into it. `parts`: all that stand on a screen by themselves. */
+	readonly holds: 'parts' | readonly string[]
+	/** Whether it stands only within a line that names its kind. */
+	readonly isInner: boolean
 	/** The columns that staff can write by it. */
 	written(line: L): readonly number[]
 	/** What it orders rows by, so that an index can serve. */
 	order(line: L): { readonly table: number; readonly column: number } | undefined
-	/** Whether a screen that holds it shows one row, and is reached from there alone. */
-	readonly showsRow: boolean
+	/** Whether it shows or needs the row of its screen, which is then reached from a row alone. */
+	showsRow(line: L): boolean
 	/** What would not work, and what is to be looked at. */
 	check(line: L, around: Around): Found[]
 }
+
+/** For a kind that neither holds lines nor touches rows. */
+export const PLAIN_LINE = {
+	holds: [],
+	isInner: false,
+	written: () => [],
+	order: () => undefined,
+	showsRow: () => false,
+	check: () => []
+} as const satisfies Omit<LineEntry<never>, 'sentence'>

@@ -1,45 +1,63 @@
 import { z } from 'zod'
 import { checkColumns, mistake, remark, TABLE_GONE } from '../../document/findings.ts'
-import { id, number, words } from '../../document/parts.ts'
-import type { LineEntry } from './entry.ts'
+import { number, words } from '../../document/parts.ts'
+import { PLAIN_LINE, type LineEntry } from './entry.ts'
+import { AFTER_SENDING } from '../../sentence/slots/all.ts'
+import { checkBelongs, checkWhom, lineParts, withWhom } from './parts.ts'
 
 export const formSchema = z.object({
-	id,
+	...lineParts,
 	kind: z.literal('form'),
 	table: number,
 	columns: z.array(number),
+	/** The column that refers to the row that the screen shows: filled with it, and not asked. */
+	of: number.nullable().default(null),
+	then: z.enum(AFTER_SENDING).default('stays'),
 	/** What is said after sending. */
 	thanks: words
 })
 export type FormLine = z.infer<typeof formSchema>
 
 export const form: LineEntry<FormLine> = {
+	...PLAIN_LINE,
 	sentence: {
 		kind: {
 			kind: 'form',
 			about: 'Adds a row to a table',
 			tableKey: 'table',
-			parts: [
+			parts: withWhom(
 				'Form that adds to ',
 				{ key: 'table', type: 'table', title: 'a table' },
+				{
+					...{ key: 'of', type: 'column', title: 'The row that is shown goes into' },
+					...{ before: ', for the row that is shown, as ', clause: 'for the row that is shown, as…' }
+				},
 				', asking for ',
 				{ key: 'columns', type: 'columns', title: 'columns' },
 				'; afterwards it says ',
-				{ key: 'thanks', type: 'text', title: 'What is said after sending', empty: 'Saved.' }
-			]
+				{ key: 'thanks', type: 'text', title: 'What is said after sending', empty: 'Saved.' },
+				{
+					...{ key: 'then', type: 'after sending', title: 'After sending' },
+					...{ before: '; then it ', clause: 'then it…' }
+				}
+			)
 		},
-		blank: { kind: 'form', table: null, columns: [], thanks: '' }
+		blank: { kind: 'form', table: null, columns: [], thanks: '', of: null, then: 'stays', who: [] }
 	},
-	written: ({ columns }) => columns,
-	order: () => undefined,
-	showsRow: false,
-	check(line, { catalogue, lines }) {
+	written: ({ columns, of }) => (of === null ? columns : [...columns, of]),
+	showsRow: ({ of }) => of !== null,
+	check(line, around) {
+		const { catalogue, lines } = around
 		const table = catalogue.tables.get(line.table)
 		if (!table) return mistake(TABLE_GONE)
-		const missing = table.columns.filter((column) => column.required && !line.columns.includes(column.id))
+		const missing = table.columns.filter(
+			(column) => column.required && column.id !== line.of && !line.columns.includes(column.id)
+		)
 		const mayAdd = lines.some((each) => each.table === table.id && each.verbs.includes('add'))
 		return [
+			...checkWhom(line, around),
 			...checkColumns(line.columns, table),
+			...checkBelongs(line.of, table),
 			...missing.flatMap(({ name }) => mistake(`"${name}" must be filled in, but the form does not ask for it.`)),
 			...(mayAdd ? [] : remark(`No line of access lets anybody add to ${table.name}, so nobody is offered this form.`))
 		]

@@ -5,58 +5,122 @@ import { isSameTree, someNode } from '../../formula/syntax/walk.ts'
 import type { Expr } from '../../model/formula.ts'
 import { findColumn, type Table } from '../../model/table.ts'
 import { checkColumns, mistake, remark, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
-import { formula, id, number } from '../../document/parts.ts'
-import type { Around, LineEntry } from './entry.ts'
+import { formula, id, number, words } from '../../document/parts.ts'
+import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
+import { FORMS_OF_LIST } from '../../sentence/slots/all.ts'
+import { checkBelongs, checkWhom, lineParts, withWhom } from './parts.ts'
+import type { TreeLine } from './tree.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const listSchema = z.object({
-	id,
+	...lineParts,
 	kind: z.literal('list'),
 	table: number,
 	where: formula,
-	sort: z.object({ column: number, descending: z.boolean() }).nullable(),
+	/** The column by which rows belong to the row that the screen shows; all rows, where it is null. */
+	of: number.nullable().default(null),
+	as: z.enum(FORMS_OF_LIST).default('lines'),
+	/** By the first; by each further one where those before it are the same. */
+	sort: z.array(z.object({ column: number, descending: z.boolean() })),
+	/** Rows of one value stand together, under it and how many they are. */
+	group: number.nullable().default(null),
 	/** What each row shows: the first big, the others small. */
 	columns: z.array(number),
 	/** The screen that a row opens. */
-	opens: id.nullable()
+	opens: id.nullable(),
+	/** Columns that its reader may look for words in, and choose values of. */
+	finds: z.array(number).default([]),
+	filters: z.array(number).default([]),
+	/** At most so many rows; all of them, page by page, where it is null. */
+	limit: number.max(1_000).nullable().default(null),
+	/** What is said where there is no row. */
+	empty: words.default('')
 })
-export type ListLine = z.infer<typeof listSchema>
+export type ListLine = z.infer<typeof listSchema> & { readonly lines: readonly TreeLine[] }
 
 export const list: LineEntry<ListLine> = {
+	...PLAIN_LINE,
 	sentence: {
 		kind: {
 			kind: 'list',
 			about: 'Rows of a table, one under the other',
 			tableKey: 'table',
-			parts: [
+			parts: withWhom(
 				'List of ',
 				{ key: 'table', type: 'table', title: 'a table' },
 				' ',
 				{ key: 'where', type: 'condition', title: 'Which rows', before: 'where ', empty: 'every row' },
+				{
+					...{ key: 'of', type: 'column', title: 'Only what belongs to the row that is shown, by' },
+					...{ before: ', of the row that is shown, by ', clause: 'of the row that is shown, by…' }
+				},
 				', by ',
-				{ key: 'sort', type: 'sort', title: 'Order', empty: 'the order they came in' },
+				{ key: 'sort', type: 'sorts', title: 'Order', empty: 'the order they came in' },
+				{ key: 'group', type: 'column', title: 'Grouped by', before: ', grouped by ', clause: 'grouped by…' },
 				'; each row shows ',
 				{ key: 'columns', type: 'columns', title: 'columns' },
 				'; a tap opens ',
-				{ key: 'opens', type: 'screen', title: 'A screen', empty: 'nothing' }
-			]
+				{ key: 'opens', type: 'screen', title: 'A screen', empty: 'nothing' },
+				{
+					...{ key: 'as', type: 'form of list', title: 'How its rows are shown' },
+					...{ before: '; shown as ', clause: 'shown as…' }
+				},
+				{
+					key: 'finds',
+					type: 'columns',
+					title: 'Words are looked for in',
+					before: '; words are looked for in ',
+					clause: 'words are looked for in…'
+				},
+				{
+					key: 'filters',
+					type: 'columns',
+					title: 'Narrowed down by',
+					before: '; narrowed down by ',
+					clause: 'narrowed down by…'
+				},
+				{ key: 'limit', type: 'count', title: 'How many rows at most', before: '; at most ', clause: 'at most… rows' },
+				{
+					key: 'empty',
+					type: 'text',
+					title: 'What it says where there is no row',
+					before: '; empty, it says ',
+					clause: 'empty, it says…'
+				}
+			)
 		},
-		blank: { kind: 'list', table: null, where: '', sort: null, columns: [], opens: null }
+		blank: {
+			...{ kind: 'list', table: null, where: '', sort: [], group: null, columns: [], opens: null },
+			...{ of: null, as: 'lines', finds: [], filters: [], limit: null, empty: '', who: [], lines: [] }
+		}
 	},
-	written: () => [],
-	order: ({ table, sort }) => (sort ? { table, column: sort.column } : undefined),
-	showsRow: false,
+	holds: ['mark', 'button'],
+	showsRow: ({ of }) => of !== null,
+	order: ({ table, sort: [first] }) => first && { table, column: first.column },
 	check(line, around) {
 		const table = around.catalogue.tables.get(line.table)
 		if (!table) return mistake(TABLE_GONE)
 		return [
+			...checkWhom(line, around),
 			...checkColumns(line.columns, table),
 			...remarkUnseen(table, around.lines),
 			...(line.opens !== null && !around.hasScreen(line.opens) ? mistake(SCREEN_GONE) : []),
-			...(line.sort && !findColumn(table, line.sort.column) ? mistake('The column it is sorted by is gone.') : []),
+			...(line.sort.every(({ column }) => findColumn(table, column))
+				? []
+				: mistake('A column it is sorted by is gone.')),
+			...checkNarrowing(line, table),
+			...checkBelongs(line.of, table),
 			...checkWhere(line.where, table, around)
 		]
 	}
+}
+
+/** What staff narrow it down by: columns that are there, and whose values can be chosen or looked for. */
+function checkNarrowing({ group, finds, filters }: ListLine, table: Table): Found[] {
+	const named = [...(group === null ? [] : [group]), ...finds, ...filters]
+	return named.every((column) => findColumn(table, column))
+		? []
+		: mistake('A column it is grouped, found or narrowed down by is gone.')
 }
 
 function checkWhere(where: string, table: Table, { catalogue, lines }: Around): Found[] {

@@ -4,11 +4,23 @@
  */
 import type { ColumnScope, Verb } from '../../access/types.ts'
 import { children, type Child } from './children.ts'
-import { column, columns, scope, sort, type Sort } from './columns.ts'
-import { formulaText, oneOf, pieces, plainText, type SlotEntry } from './entry.ts'
-import { does, role, screen, table, type Does } from './named.ts'
+import { column, columns, scope, sorts, type Sort } from './columns.ts'
+import { count, formulaText, oneOf, pieces, plainText, type SlotEntry } from './entry.ts'
+import { does, role, roles, screen, table, type Does } from './named.ts'
 import { verbs } from './verbs.ts'
 
+/** What a mark says of its row: it is past, needs a look, is sound, is for later, is finished. */
+export const TONES = ['past', 'look', 'sound', 'later', 'finished'] as const
+/** How lines that stand side by side share the width. */
+export const PROPORTIONS = ['1 to 1', '1 to 2', '2 to 1', '1 to 1 to 1'] as const
+/** How the rows of a list stand. */
+export const FORMS_OF_LIST = ['lines', 'a table', 'cards'] as const
+/** What a form does once it is sent. */
+export const AFTER_SENDING = ['stays', 'goes back'] as const
+export type FormOfList = (typeof FORMS_OF_LIST)[number]
+export type AfterSending = (typeof AFTER_SENDING)[number]
+export type Tone = (typeof TONES)[number]
+export type Proportions = (typeof PROPORTIONS)[number]
 export const WHEN = ['added', 'changed', 'added or changed'] as const
 
 /** What stands in a slot of each type, where it is not blank. */
@@ -26,8 +38,14 @@ export interface SlotValues {
 	table: number
 	column: number
 	columns: readonly number[]
-	sort: Sort
+	sorts: readonly Sort[]
 	role: number
+	roles: readonly number[]
+	count: number
+	tone: Tone
+	proportions: Proportions
+	'form of list': FormOfList
+	'after sending': AfterSending
 	verbs: readonly Verb[]
 	'column scope': ColumnScope
 	screen: string
@@ -48,8 +66,14 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	table,
 	column,
 	columns,
-	sort,
+	sorts,
 	role,
+	roles,
+	count,
+	tone: oneOf(TONES),
+	proportions: oneOf(PROPORTIONS),
+	'form of list': oneOf(FORMS_OF_LIST),
+	'after sending': oneOf(AFTER_SENDING),
 	verbs,
 	'column scope': scope,
 	screen,

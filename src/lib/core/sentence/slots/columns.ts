@@ -71,6 +71,23 @@ export const sort: SlotEntry<Sort> = {
 	onTable: () => null
 }
 
+/** By several columns, one after the other. */
+export const sorts: SlotEntry<readonly Sort[]> = {
+	isFormula: false,
+	print: (value, place) => value.map((each) => sort.print(each, place)).join(', then '),
+	printExact: (value, place) => value.map((each) => sort.printExact(each, place)).join(' then '),
+	read: (text, place) => readEach(text.split(/,?\s+then\s+(?:by\s+)?/i), (part) => sort.read(part, place)),
+	readExact: (text, place) => readEach(splitWords(text), (part) => sort.readExact(part, place)),
+	columns: (value) => value.map(({ column }) => column),
+	mapColumns: (value, map) => value.flatMap((each) => sort.mapColumns?.(each, map) ?? []),
+	onTable: () => []
+}
+
+/** At ` then ` outside quotes. */
+function splitWords(text: string): string[] {
+	return text.split(/ then (?=(?:[^"]*"[^"]*")*[^"]*$)/)
+}
+
 export const scope: SlotEntry<ColumnScope> = {
 	isFormula: false,
 	print: (value, place) => printScope(value, (ids) => printNames(ids, place)),

@@ -57,6 +57,22 @@ export const formulaText: SlotEntry<string> = {
 /** Words with formulas in braces. */
 export const pieces: SlotEntry<string> = { ...plainText, mapFormulas: mapPieces }
 
+/** A whole number above nought. */
+export const count: SlotEntry<number> = {
+	isFormula: false,
+	print: (value) => String(value),
+	printExact: (value) => String(value),
+	read: readCount,
+	readExact: readCount
+}
+
+function readCount(text: string): Reading<number> {
+	const [digits] = /^\d{1,6}/.exec(text.trim()) ?? []
+	return digits === undefined || Number(digits) < 1
+		? { message: `"${text.trim()}" is no number of rows. Write it in digits, such as 10.` }
+		: { value: Number(digits) }
+}
+
 /** A slot whose value is one of some words. */
 export function oneOf<V extends string>(words: readonly V[]): SlotEntry<V> {
 	const read = (text: string): Reading<V> => {

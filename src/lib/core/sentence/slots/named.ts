@@ -1,7 +1,17 @@
 /** Slots that name one thing: a table, a role, a screen; or what a button opens or runs. */
 import type { Vocabulary } from '../vocabulary.ts'
 import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
-import { printExactName, printName, readExactName, readName, type Names } from './names.ts'
+import {
+	joinWords,
+	printExactName,
+	printExactNames,
+	printName,
+	readEach,
+	readExactName,
+	readExactNames,
+	readName,
+	type Names
+} from './names.ts'
 
 export const tableNames = ({ vocabulary }: Pick<SlotPlace, 'vocabulary'>): Names<number> => ({
 	list: vocabulary.tables,
@@ -27,6 +37,18 @@ function oneName<Id extends number | string>(namesAt: (place: SlotPlace) => Name
 export const table: SlotEntry<number> = { ...oneName(tableNames), tables: (id) => [id] }
 export const role = oneName(roleNames)
 export const screen = oneName(screenNames)
+
+export const roles: SlotEntry<readonly number[]> = {
+	isFormula: false,
+	print: (ids, place) =>
+		joinWords(
+			ids.map((id) => printName(roleNames(place), id)),
+			'and'
+		),
+	printExact: (ids, place) => printExactNames(roleNames(place), ids),
+	read: (text, place) => readEach(text.split(/\s*,\s*|\s+and\s+/), (name) => readName(roleNames(place), name)),
+	readExact: (text, place) => readExactNames(roleNames(place), text)
+}
 
 /** What a button does. */
 export type Does =

@@ -1,16 +1,17 @@
 <script lang="ts">
-	import type { ScreenPath } from '$lib/core/requests/screens.ts'
+	import type { Opening, ScreenPath } from '$lib/core/requests/screens.ts'
 	import { invalidateAll } from '$app/navigation'
 	import { doOnScreen } from '../do-on-screen.ts'
 
 	type Props = {
-		line: { id: string; label: string; opens?: string; runs?: string }
+		line: { id: string; label: string } & (Opening | { runs: string })
 		path: ScreenPath
 		base: string
 		row: string | null
+		from: string
 	}
 
-	let { line, path, base, row }: Props = $props()
+	let { line, path, base, row, from }: Props = $props()
 
 	let busy = $state(false)
 	let said = $state<{ text: string; wrong: boolean } | undefined>()
@@ -27,8 +28,9 @@
 </script>
 
 <div class="place">
-	{#if line.opens}
-		<a class="btn main" href="{base}/{line.opens}">{line.label}</a>
+	{#if 'opens' in line}
+		{@const along = line.takesRow && row !== null ? `?row=${row}&from=${from}` : ''}
+		<a class="btn main" href="{base}/{line.opens}{along}">{line.label}</a>
 	{:else}
 		<button class="btn main" onclick={press} disabled={busy}>{busy ? 'Working…' : line.label}</button>
 	{/if}

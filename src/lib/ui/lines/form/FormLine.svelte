@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** Adds a row. What is typed is kept on this device until it has been sent; after sending the form is empty again. */
-	import type { ScreenPath } from '$lib/core/requests/screens.ts'
+	import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 	import { browser } from '$app/environment'
 	import { invalidateAll } from '$app/navigation'
 	import { page } from '$app/state'
@@ -12,14 +12,17 @@
 	import { doOnScreen } from '../do-on-screen.ts'
 
 	type Props = {
-		line: { id: string; title: string; columns: readonly ShownColumn[]; thanks: string }
+		line: Extract<ShownLine, { kind: 'form' }>
 		path: ScreenPath
 		base: string
+		row: string | null
 	}
 
-	let { line, path, base }: Props = $props()
+	let { line, path, base, row }: Props = $props()
 
-	const keptUnder = $derived(draftKey(String(page.data['draftsOf']), path, line.id))
+	const keptUnder = $derived(
+		draftKey(String(page.data['draftsOf']), path, line.isOfRow ? `${line.id} ${row}` : line.id)
+	)
 
 	let drafts = $state<Drafts>({})
 	let wrong = $state<Record<number, string>>({})
@@ -72,7 +75,10 @@
 		const cells = readings.flatMap(({ column, reading }) =>
 			reading.ok && reading.value !== null ? [{ column: column.id, value: reading.value }] : []
 		)
-		const answer = await doOnScreen(path, { kind: 'form', line: line.id, cells })
+		const answer = await doOnScreen(path, {
+			...{ kind: 'form', line: line.id, cells },
+			...(line.isOfRow && row !== null ? { row } : {})
+		})
 		busy = false
 		if (!answer.ok) {
 			const column = Number(answer.refusal.details['column'])
@@ -83,6 +89,7 @@
 		clear()
 		said = { text: line.thanks, wrong: false }
 		await invalidateAll()
+		if (line.then === 'goes back' && history.length > 1) history.back()
 	}
 </script>
 

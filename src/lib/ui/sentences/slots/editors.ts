@@ -7,7 +7,9 @@ import ColumnsSlot from './ColumnsSlot.svelte'
 import FormulaSlot from './FormulaSlot.svelte'
 import MessageSlot from './MessageSlot.svelte'
 import ScopeSlot from './ScopeSlot.svelte'
-import SortSlot from './SortSlot.svelte'
+import CountSlot from './CountSlot.svelte'
+import RolesSlot from './RolesSlot.svelte'
+import SortsSlot from './SortsSlot.svelte'
 import type { SlotProps } from './slot-props.ts'
 import TextSlot from './TextSlot.svelte'
 import VerbsSlot from './VerbsSlot.svelte'
@@ -24,8 +26,14 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	table: ChoiceSlot,
 	column: ChoiceSlot,
 	columns: ColumnsSlot,
-	sort: SortSlot,
+	sorts: SortsSlot,
 	role: ChoiceSlot,
+	roles: RolesSlot,
+	count: CountSlot,
+	tone: ChoiceSlot,
+	proportions: ChoiceSlot,
+	'form of list': ChoiceSlot,
+	'after sending': ChoiceSlot,
 	verbs: VerbsSlot,
 	'column scope': ScopeSlot,
 	screen: ChoiceSlot,

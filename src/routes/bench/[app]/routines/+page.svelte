@@ -79,7 +79,7 @@
 					onchange={(next) =>
 						put({ ...routine, steps: routine.steps.map((each, j) => (j === i ? (next as unknown as Step) : each)) })}
 					onremove={() => put({ ...routine, steps: routine.steps.filter((_each, j) => j !== i) })}
-					onmove={(by) => move(routine, i, by)}
+					onmove={(to) => move(routine, i, to === 'up' ? -1 : 1)}
 				/>
 			{/each}
 			<AddLine

@@ -1,0 +1,30 @@
+/** What all kinds of screen line have in common. */
+import { z } from 'zod'
+import { mistake, type Found } from '../../document/findings.ts'
+import { id, number } from '../../document/parts.ts'
+import { findColumn, type Table } from '../../model/table.ts'
+import type { Part, Slot } from '../../sentence/types.ts'
+import type { Around } from './entry.ts'
+
+/** Of every line. `who`: the roles that it is for; everybody, where none is named. It hides, and guards nothing. */
+export const lineParts = { id, who: z.array(number).default([]) }
+
+const FOR_WHOM: Slot = { key: 'who', type: 'roles', title: 'For whom it is', before: ', for ', clause: 'for…' }
+
+/** The parts of a sentence, and whom its line is for. */
+export function withWhom(...parts: readonly Part[]): readonly Part[] {
+	return [...parts, FOR_WHOM]
+}
+
+/** What is wrong with the column by which rows belong to the row that a screen shows. */
+export function checkBelongs(of: number | null, table: Table): Found[] {
+	if (of === null) return []
+	return findColumn(table, of)?.type === 'reference'
+		? []
+		: mistake('What belongs to the row that is shown is found by a reference to it. Choose such a column.')
+}
+
+/** What is wrong with the roles that a line is for. */
+export function checkWhom({ who }: { readonly who: readonly number[] }, { hasRole }: Around): Found[] {
+	return who.every(hasRole) ? [] : mistake('A role that it is for is gone.')
+}

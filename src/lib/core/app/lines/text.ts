@@ -1,0 +1,27 @@
+import { z } from 'zod'
+import { check } from '../../formula/check/check.ts'
+import { mistake } from '../../document/findings.ts'
+import { longWords } from '../../document/parts.ts'
+import { piecesIn } from '../../text/pieces.ts'
+import { PLAIN_LINE, type LineEntry } from './entry.ts'
+import { checkWhom, lineParts, withWhom } from './parts.ts'
+
+export const textSchema = z.object({ ...lineParts, kind: z.literal('text'), text: longWords })
+export type TextLine = z.infer<typeof textSchema>
+
+export const text: LineEntry<TextLine> = {
+	...PLAIN_LINE,
+	sentence: {
+		kind: {
+			kind: 'text',
+			about: 'Paragraphs, lists and links in Markdown; {me.Name} in braces says who is signed in',
+			parts: withWhom('Text ', { key: 'text', type: 'message', title: 'words, in Markdown' })
+		},
+		blank: { kind: 'text', text: '', who: [] }
+	},
+	check(line, around) {
+		const { catalogue } = around
+		const issues = piecesIn(line.text).flatMap((formula) => check(formula, { catalogue, rows: [], me: true }).issues)
+		return [...checkWhom(line, around), ...issues.flatMap(({ message }) => mistake(message))]
+	}
+}

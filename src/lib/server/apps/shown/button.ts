@@ -1,0 +1,63 @@
+import type { ButtonLine } from '$lib/core/app/lines/button.ts'
+import type { Opening, RowAction } from '$lib/core/requests/screens.ts'
+import { getColumn, type Table } from '$lib/core/model/table.ts'
+import { entryOfStep, type Routine } from '$lib/core/routine/routine.ts'
+import { readRows } from '../../rows/read.ts'
+import { caseOfRow } from '../../signoffs/cases.ts'
+import { tableOf, type ShownAs, type View } from './view.ts'
+
+export const button: ShownAs<ButtonLine> = {
+	holdsSomething: () => false,
+	show(line, view) {
+		const { id, label, does } = line
+		if (does.kind === 'open') {
+			const opening = offeredScreen(does.screen, view)
+			return opening ? [{ id, kind: 'button', label, ...opening }] : []
+		}
+		const routine = routineOf(does.routine, view)
+		return routine && mayRun(routine, view) ? [{ id, kind: 'button', label, runs: id }] : []
+	}
+}
+
+/**
+ * What a button within a list is on each of its rows: offered where this person could do it on some row. Whether they may on
+ * this one is asked when it is pressed.
+ */
+export function actionOnRows({ id, label, does }: ButtonLine, table: Table, view: View): RowAction[] {
+	if (does.kind === 'open') {
+		const opening = offeredScreen(does.screen, view)
+		return opening ? [{ id, label, opens: opening.opens }] : []
+	}
+	const routine = routineOf(does.routine, view)
+	if (routine?.start.table !== table.id) return []
+	const { rights } = view.standing
+	const mayAll = writtenBy(routine).every((column) => rights.mayPossibly('change', table, getColumn(table, column)))
+	return mayAll ? [{ id, label }] : []
+}
+
+function offeredScreen(id: string, { document, inner }: View): Opening | undefined {
+	const target = document.screens.find((screen) => screen.id === id)
+	if (!target || !inner.holdsSomething(target.lines)) return undefined
+	return { opens: target.id, takesRow: inner.showsRow(target.lines) }
+}
+
+function routineOf(id: string, { document }: View): Routine | undefined {
+	return document.routines.find((each) => each.id === id)
+}
+
+function writtenBy(routine: Routine): number[] {
+	return routine.steps.flatMap((step) => entryOfStep(step).written(step))
+}
+
+/** A routine's button is offered on a row whose columns this person may set, and which no sign-off has closed. */
+function mayRun(routine: Routine, view: View): boolean {
+	const { store, request } = view
+	const { actor, row: asked, now } = request
+	const table = tableOf(view, routine.start.table)
+	const n = table && asked !== undefined ? store.ids.fromId(table.id, asked) : undefined
+	if (!table || n === undefined) return false
+	const [row] = readRows(store, actor, { table: table.id, columns: [table.label], row: asked, offers: true }, now).rows
+	const sets = writtenBy(routine).map((id) => getColumn(table, id).id)
+	if (!row || !sets.every((id) => row.may?.change.includes(id))) return false
+	return sets.length === 0 || caseOfRow(store, { table: table.id, n, actor }) === null
+}

@@ -1,0 +1,133 @@
+import type { LineOf } from '$lib/core/app/lines/all.ts'
+import type { Table } from '$lib/core/model/table.ts'
+import type { Filter } from '$lib/core/query/filter.ts'
+import type { WirePage } from '$lib/core/query/wire.ts'
+import type { Groups } from '$lib/core/requests/rows.ts'
+import type { ListGroups, Narrowing } from '$lib/core/requests/screens.ts'
+import { describeColumns } from '../../rows/describe-columns.ts'
+import { countRows, readRows } from '../../rows/read.ts'
+import { readGroups } from '../../rows/read-groups.ts'
+import type { RowsRequest } from '../../rows/resolve.ts'
+import type { Store } from '../../store/store.ts'
+import { actionOnRows } from './button.ts'
+import { seesRows } from './record.ts'
+import { tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
+
+type ListLine = LineOf<'list'>
+
+/** Counted no further, since nobody counts on. */
+export const COUNT_LIMIT = 1_000
+
+export const list: ShownAs<ListLine> = {
+	holdsSomething: seesRows,
+	show(line, view) {
+		const { store, request, standing } = view
+		const table = tableOf(view, line.table)
+		if (!table || !seesRows(line, view) || (line.of !== null && request.row === undefined)) return []
+		const narrowing = request.narrowed?.[line.id] ?? NOT_NARROWED
+		const page = readListPage(store, line, request, { narrowing })
+		const seen = (columns: readonly number[]) =>
+			describeColumns(
+				table,
+				columns.filter((id) =>
+					standing.rights.mayPossibly(
+						'see',
+						table,
+						table.columns.find((each) => each.id === id)
+					)
+				)
+			)
+		const { id, opens, limit, empty, finds } = line
+		return [
+			{
+				...{
+					id,
+					kind: 'list',
+					as: line.as,
+					isOfRow: line.of !== null,
+					table: table.id,
+					title: table.name,
+					opens,
+					limit,
+					empty
+				},
+				columns: describeColumns(table, page.columns),
+				page,
+				count: countList(store, line, request, narrowing),
+				groups: groupsOf(line, table, view),
+				marks: marksOf(line).map(({ word, tone }) => ({ word, tone })),
+				actions: line.lines.flatMap((each) => (each.kind === 'button' ? actionOnRows(each, table, view) : [])),
+				finds: seen(finds).length > 0,
+				filters: seen(line.filters),
+				narrowing
+			}
+		]
+	}
+}
+
+const NOT_NARROWED: Narrowing = { find: '', filters: [] }
+
+/** A page of a list; `narrowing`: what its reader looks for, within what the list lets them. */
+export function readListPage(
+	store: Store,
+	line: ListLine,
+	{ actor, now, row }: Pick<ViewRequest, 'actor' | 'now' | 'row'>,
+	{ narrowing, after, limit }: { narrowing: Narrowing; after?: string | undefined; limit?: number | undefined }
+): WirePage {
+	const most = line.limit === null ? limit : Math.min(limit ?? line.limit, line.limit)
+	const page = readRows(store, actor, { ...rowsAsked(line, narrowing, row), after, limit: most }, now)
+	return line.limit === null ? page : { ...page, next: null }
+}
+
+/** What stands in a column that a list can be narrowed down by; null for any other. */
+export function readListValues(
+	store: Store,
+	line: ListLine,
+	{ actor, now, row }: Pick<ViewRequest, 'actor' | 'now' | 'row'>,
+	{ narrowing, column }: { narrowing: Narrowing; column: number }
+): Groups | null {
+	if (!line.filters.includes(column)) return null
+	return readGroups(store, { actor, request: unordered(line, narrowing, row), column, now })
+}
+
+function unordered(line: ListLine, narrowing: Narrowing, row: string | undefined): RowsRequest {
+	const { sort: _sort, then: _then, flags: _flags, ...asked } = rowsAsked(line, narrowing, row)
+	return asked
+}
+
+function countList(store: Store, line: ListLine, { actor, now, row }: ViewRequest, narrowing: Narrowing): number {
+	const limit = Math.min(line.limit ?? COUNT_LIMIT, COUNT_LIMIT)
+	return countRows(store, actor, { ...unordered(line, narrowing, row), limit }, now)
+}
+
+function rowsAsked(line: ListLine, { find, filters, sort: own }: Narrowing, row: string | undefined): RowsRequest {
+	const group = line.group === null ? [] : [{ column: line.group, descending: false }]
+	// Whoever reads a table may order it by what it shows.
+	const chosen = own && line.columns.includes(own.column) ? [own] : []
+	const keys = [...group, ...chosen, ...line.sort]
+	const [sort, ...then] = keys.filter(({ column }, i) => keys.findIndex((key) => key.column === column) === i)
+	const columns = line.group === null ? line.columns : [...new Set([...line.columns, line.group])]
+	const found = find.trim() === '' || line.finds.length === 0 ? {} : { find: { text: find, columns: line.finds } }
+	const isAsked = ({ column }: Filter) => line.filters.includes(column)
+	return {
+		...{ table: line.table, columns, where: [line.where], filters: filters.filter(isAsked), ...found },
+		...(sort ? { sort, then } : {}),
+		...(line.of === null ? {} : { pointing: { column: line.of, to: row ?? '' } }),
+		flags: marksOf(line).map(({ where }) => where)
+	}
+}
+
+function marksOf(line: ListLine): LineOf<'mark'>[] {
+	return line.lines.filter((each) => each.kind === 'mark')
+}
+
+/** How many rows there are of each value that the list is grouped by, as its reader sees them. */
+function groupsOf(line: ListLine, table: Table, { store, request }: View): ListGroups | null {
+	const { group } = line
+	if (group === null) return null
+	const { actor, now, narrowed, row } = request
+	const asked = unordered(line, narrowed?.[line.id] ?? NOT_NARROWED, row)
+	const found = readGroups(store, { actor, request: asked, column: group, now })
+	const [column] = found ? describeColumns(table, [group]) : []
+	return found && column ? { column, counts: found.by === 'value' ? found.groups : [], blank: found.blank } : null
+}

@@ -1,0 +1,42 @@
+/** What a screen is shown from: whose eyes, which document, which row, and what its reader narrowed down. */
+import type { AppDocument } from '$lib/core/app/document.ts'
+import type { ScreenLine } from '$lib/core/app/lines/all.ts'
+import type { Table } from '$lib/core/model/table.ts'
+import type { Narrowing, ShownLine } from '$lib/core/requests/screens.ts'
+import type { Actor, Standing } from '../../rights/rights-of-actor.ts'
+import type { Store } from '../../store/store.ts'
+
+export interface View {
+	readonly store: Store
+	readonly standing: Standing
+	readonly document: AppDocument
+	readonly request: ViewRequest
+	/** For lines that hold others: whether one of these holds something, and what is shown of them. */
+	readonly inner: {
+		holdsSomething(lines: readonly ScreenLine[]): boolean
+		show(lines: readonly ScreenLine[]): ShownLine[]
+		showsRow(lines: readonly ScreenLine[]): boolean
+	}
+}
+
+export interface ViewRequest {
+	readonly actor: Actor
+	/** Epoch ms. */
+	readonly now: number
+	/** The row that the screen shows. */
+	readonly row?: string | undefined
+	/** By the list's line. */
+	readonly narrowed?: Readonly<Record<string, Narrowing>> | undefined
+}
+
+/** What the server does with a kind of line. */
+export interface ShownAs<L> {
+	/** Whether it alone is worth opening its screen for. */
+	holdsSomething(line: L, view: View): boolean
+	/** What its reader gets of it; nothing where it is not offered. */
+	show(line: L, view: View): ShownLine[]
+}
+
+export function tableOf({ store }: View, id: number): Table | undefined {
+	return store.workspace().catalogue.tables.get(id)
+}

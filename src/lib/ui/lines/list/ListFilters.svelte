@@ -1,0 +1,129 @@
+<script lang="ts">
+	/** What a list is narrowed down to, as a sentence with slots: "Shows every type for any diver". */
+	import { goto } from '$app/navigation'
+	import { page } from '$app/state'
+	import type { Filter } from '$lib/core/query/filter.ts'
+	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import FilterValues from './FilterValues.svelte'
+	import type { ListRows } from './list-rows.svelte.ts'
+
+	type Props = { line: ShownList & { id: string }; rows: ListRows; path: ScreenPath; ofRow: { row?: string } }
+
+	let { line, rows, path, ofRow }: Props = $props()
+
+	/** Long enough to go on typing in. */
+	const PAUSE_MS = 250
+
+	const id = $props.id()
+	let open = $state<number | undefined>()
+	let typing: ReturnType<typeof setTimeout> | undefined
+
+	const filterOf = (column: ShownColumn) => line.narrowing.filters.find((filter) => filter.column === column.id)
+	const isNarrowed = $derived(line.narrowing.filters.length > 0 || rows.find.trim() !== '')
+
+	function look({ currentTarget }: Event & { currentTarget: HTMLInputElement }) {
+		const { value } = currentTarget
+		clearTimeout(typing)
+		typing = setTimeout(() => void rows.look(value), PAUSE_MS)
+	}
+
+	/** The choice goes into the address, so that it is there after a reload, and in a link. */
+	function choose(column: number, filter: Filter | undefined) {
+		open = undefined
+		const url = new URL(page.url)
+		const name = `f.${line.id}.${column}`
+		url.searchParams.delete(name)
+		if (filter) url.searchParams.set(name, filter.text)
+		void goto(url, { keepFocus: true, noScroll: true, replaceState: true })
+	}
+
+	function startOver() {
+		clearTimeout(typing)
+		const url = new URL(page.url)
+		for (const { column } of line.narrowing.filters) url.searchParams.delete(`f.${line.id}.${column}`)
+		void rows.look('')
+		void goto(url, { keepFocus: true, noScroll: true, replaceState: true })
+	}
+</script>
+
+<div class="narrow">
+	{#if line.finds}
+		<label class="visually-hidden" for="{id}-find">Look for words in {line.title}</label>
+		<input
+			id="{id}-find"
+			type="search"
+			class="field"
+			placeholder="Look for…"
+			maxlength="200"
+			value={rows.find}
+			oninput={look}
+		/>
+	{/if}
+	{#if line.filters.length > 0}
+		<p class="sentence">
+			Shows
+			{#each line.filters as column, i (column.id)}
+				{@const filter = filterOf(column)}
+				{i > 0 ? ' and ' : ''}
+				<button
+					class="slot"
+					class:filled={filter !== undefined}
+					aria-expanded={open === column.id}
+					onclick={() => (open = open === column.id ? undefined : column.id)}
+					><span
+						>{filter
+							? `${column.name.toLowerCase()} ${filter.is === 'blank' ? 'left blank' : filter.text}`
+							: `every ${column.name.toLowerCase()}`}</span
+					></button
+				>
+			{/each}
+		</p>
+	{/if}
+	{#if isNarrowed}<button class="btn plain" onclick={startOver}>Show all again</button>{/if}
+	{#each line.filters as column (column.id)}
+		{#if open === column.id}
+			<FilterValues
+				{line}
+				{column}
+				{path}
+				{ofRow}
+				find={rows.find}
+				chosen={filterOf(column)}
+				onchoose={(filter) => choose(column.id, filter)}
+			/>
+		{/if}
+	{/each}
+</div>
+
+<style>
+	.narrow {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.4rem 1rem;
+		padding: 0.2rem 1.2rem 0.6rem;
+	}
+	input {
+		flex: 1 1 14rem;
+		max-width: 24rem;
+		min-height: 48px;
+	}
+	.sentence {
+		margin: 0;
+	}
+	.slot {
+		min-height: 44px;
+		padding: 0 0.15rem;
+		border: 0;
+		background: none;
+		color: inherit;
+		font: 650 1rem var(--body, inherit);
+	}
+	.slot span {
+		border-bottom: 2px dotted var(--zinc-5);
+	}
+	.slot.filled span {
+		border-bottom: 3px solid var(--marigold);
+	}
+</style>

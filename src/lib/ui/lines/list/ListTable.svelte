@@ -1,0 +1,138 @@
+<script lang="ts">
+	/** The rows of a list as a table: ordered by a press on a heading, wide where there is room, under one scroll bar. */
+	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
+	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
+	import { isNumeric } from '../../cells/controls.ts'
+	import { showCell } from '../../cells/show-cell.ts'
+	import type { ListRows } from './list-rows.svelte.ts'
+	import Mark from './Mark.svelte'
+	import RowActions from './RowActions.svelte'
+	import type { RowGroup } from './row-look.ts'
+
+	type Props = {
+		line: ShownList
+		rows: ListRows
+		groups: readonly RowGroup[]
+		path: ScreenPath
+		base: string
+		from: string
+		selected: string | null
+	}
+
+	let { line, rows, groups, path, base, from, selected }: Props = $props()
+
+	const columns = $derived(line.columns.filter((column) => column.id !== line.groups?.column.id))
+	const width = $derived(columns.length + (line.marks.length > 0 ? 1 : 0) + (line.actions.length > 0 ? 1 : 0))
+	const orderOf = (column: number) =>
+		rows.sort?.column !== column ? 'none' : rows.sort.descending ? 'descending' : 'ascending'
+	const markOf = (row: WireRow) => line.marks[row.flags?.[0] ?? -1]
+	const textOf = (row: WireRow, i: number) => {
+		const column = columns[i]
+		return column ? showCell(column, row.cells[cellKey(column.id)]) : ''
+	}
+</script>
+
+<div class="scroll">
+	<table class="ruled">
+		<thead>
+			<tr>
+				{#if line.marks.length > 0}<th><span class="visually-hidden">Mark</span></th>{/if}
+				{#each columns as column (column.id)}
+					{@const order = orderOf(column.id)}
+					<th class:num={isNumeric(column)} aria-sort={order}>
+						<button onclick={() => rows.orderBy(column.id)}
+							>{column.name}{#if order !== 'none'}<span aria-hidden="true">{order === 'ascending' ? ' ▲' : ' ▼'}</span
+								>{/if}</button
+						>
+					</th>
+				{/each}
+				{#if line.actions.length > 0}<th><span class="visually-hidden">What can be done</span></th>{/if}
+			</tr>
+		</thead>
+		{#each groups as group, g (g)}
+			<tbody>
+				{#if group.name !== ''}
+					<tr class="group">
+						<th colspan={width} scope="rowgroup"
+							>{group.name}{group.count === undefined ? '' : ` · ${group.count.toLocaleString('en-GB')}`}</th
+						>
+					</tr>
+				{/if}
+				{#each group.rows as row (row.id)}
+					{@const mark = markOf(row)}
+					<tr class:on={row.id === selected}>
+						{#if line.marks.length > 0}<td class="mark"
+								>{#if mark}<span><Mark tone={mark.tone} /> {mark.word}</span>{/if}</td
+							>{/if}
+						{#each columns as column, i (column.id)}
+							<td class:num={isNumeric(column)}>
+								{#if i === 0 && line.opens}
+									<a href="{base}/{line.opens}?row={row.id}&from={from}" data-sveltekit-noscroll
+										><strong>{textOf(row, i) || '(blank)'}</strong></a
+									>
+								{:else if i === 0}<strong>{textOf(row, i)}</strong>{:else}{textOf(row, i)}{/if}
+							</td>
+						{/each}
+						{#if line.actions.length > 0}
+							<td><RowActions actions={line.actions} row={row.id} name={textOf(row, 0)} {path} {base} {from} /></td>
+						{/if}
+					</tr>
+				{/each}
+			</tbody>
+		{/each}
+	</table>
+</div>
+
+<style>
+	.scroll {
+		overflow-x: auto;
+	}
+	table {
+		width: 100%;
+	}
+	th button {
+		min-height: 44px;
+		padding: 0;
+		border: 0;
+		background: none;
+		color: inherit;
+		font: inherit;
+		font-weight: 650;
+		white-space: nowrap;
+	}
+	td,
+	th {
+		vertical-align: middle;
+		padding: 0.2rem 0.7rem;
+	}
+	td:first-child,
+	th:first-child {
+		padding-left: 1.2rem;
+	}
+	td a {
+		display: inline-block;
+		min-height: 44px;
+		line-height: 44px;
+		color: inherit;
+	}
+	.num {
+		text-align: right;
+		font-variant-numeric: tabular-nums;
+		white-space: nowrap;
+	}
+	.mark span {
+		display: flex;
+		align-items: center;
+		gap: 0.4rem;
+		white-space: nowrap;
+	}
+	.group th {
+		background: var(--limewash);
+		text-align: left;
+		font: 650 0.95rem var(--head);
+	}
+	tr.on {
+		background: var(--selected);
+		box-shadow: inset 4px 0 0 var(--marigold);
+	}
+</style>

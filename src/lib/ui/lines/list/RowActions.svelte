@@ -1,0 +1,90 @@
+<script lang="ts">
+	/** What can be done on one row of a list: one thing at once, several behind one key. */
+	import { invalidateAll } from '$app/navigation'
+	import type { RowAction, ScreenPath } from '$lib/core/requests/screens.ts'
+	import { doOnScreen } from '../do-on-screen.ts'
+
+	type Props = {
+		actions: readonly RowAction[]
+		row: string
+		name: string
+		path: ScreenPath
+		base: string
+		from: string
+	}
+
+	let { actions, row, name, path, base, from }: Props = $props()
+
+	let isOpen = $state(false)
+	let busy = $state(false)
+	let said = $state<{ text: string; wrong: boolean } | undefined>()
+
+	async function press(action: RowAction) {
+		busy = true
+		said = undefined
+		const answer = await doOnScreen(path, { kind: 'press', line: action.id, row })
+		busy = false
+		said = answer.ok ? { text: 'Done.', wrong: false } : { text: answer.refusal.message, wrong: true }
+		isOpen = false
+		if (answer.ok) await invalidateAll()
+	}
+</script>
+
+{#snippet act(action: RowAction)}
+	{#if action.opens !== undefined}
+		<a class="btn" href="{base}/{action.opens}?row={row}&from={from}">{action.label}</a>
+	{:else}
+		<button class="btn" disabled={busy} aria-label="{action.label}: {name}" onclick={() => press(action)}
+			>{busy ? 'Working…' : action.label}</button
+		>
+	{/if}
+{/snippet}
+
+<div class="actions">
+	{#if actions.length === 1 && actions[0]}<span class="wide">{@render act(actions[0])}</span>{/if}
+	<span class:narrow={actions.length === 1}>
+		<button class="btn" aria-expanded={isOpen} aria-label="Do something with {name}" onclick={() => (isOpen = !isOpen)}
+			>Do</button
+		>
+	</span>
+</div>
+{#if isOpen}<div class="open">
+		{#each actions as action (action.id)}{@render act(action)}{/each}
+	</div>{/if}
+{#if said}<p class:says-wrong={said.wrong} role="status">{said.text}</p>{/if}
+
+<style>
+	.actions {
+		flex: none;
+		display: flex;
+		align-items: center;
+		padding-right: 1.2rem;
+	}
+	.btn {
+		min-height: 48px;
+	}
+	.actions .btn {
+		border-color: var(--zinc-3);
+	}
+	.narrow {
+		display: none;
+	}
+	/* Where there is little room the row keeps its words, and what can be done opens under it. */
+	@container list (max-width: 560px) {
+		.narrow {
+			display: block;
+		}
+		.wide {
+			display: none;
+		}
+	}
+	.open,
+	p {
+		flex-basis: 100%;
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.6rem;
+		margin: 0;
+		padding: 0 1.2rem 0.8rem;
+	}
+</style>

@@ -1,0 +1,95 @@
+/**
+ * The rows of a list as far as they were asked for. When the first page is read again because something changed, all that is
+ * shown is read again in its place: nobody who has scrolled is sent back to the top.
+ */
+import type { Narrowing } from '$lib/core/requests/screens.ts'
+import type { WirePage, WireRow } from '$lib/core/query/wire.ts'
+import type { Sent } from '../../send.ts'
+
+export interface PageAsked {
+	readonly narrowing: Narrowing
+	readonly after?: string | undefined
+	readonly limit?: number | undefined
+}
+
+/** As many as one question may ask for. */
+const MOST_AT_ONCE = 1_000
+
+export class ListRows {
+	rows = $state.raw<readonly WireRow[]>([])
+	next = $state.raw<string | null>(null)
+	busy = $state(false)
+	wrong = $state('')
+	/** What is looked for in words; it stands in no address. */
+	find = $state('')
+	/** By what its reader has ordered it. */
+	sort = $state.raw<Narrowing['sort']>()
+	private readonly ask: (asked: PageAsked) => Promise<Sent<WirePage>>
+	private first: WirePage | undefined
+	private filters: Narrowing['filters'] = []
+	private asked = 0
+
+	constructor(ask: (asked: PageAsked) => Promise<Sent<WirePage>>) {
+		this.ask = ask
+	}
+
+	/** The first page as the server has just read it, under the filters of the address. */
+	async take(page: WirePage, { filters }: Narrowing): Promise<void> {
+		const isNarrowedAnew = JSON.stringify(filters) !== JSON.stringify(this.filters)
+		const shown = this.rows.length
+		const isLonger = this.first !== undefined && !isNarrowedAnew && shown > page.rows.length
+		this.first = page
+		this.filters = filters
+		if (isLonger || this.find.trim() !== '' || this.sort) return this.readAgain(isNarrowedAnew ? undefined : shown)
+		this.show(page)
+	}
+
+	/** Looks for words; an empty text shows all again. */
+	async look(text: string): Promise<void> {
+		this.find = text
+		if (text.trim() === '' && this.first && this.rows.length <= this.first.rows.length) return this.show(this.first)
+		return this.readAgain(undefined)
+	}
+
+	/** By a column upwards, then downwards, then as the list itself has it. */
+	async orderBy(column: number): Promise<void> {
+		const isOn = this.sort?.column === column
+		this.sort = isOn && this.sort?.descending ? undefined : { column, descending: isOn }
+		return this.readAgain(undefined)
+	}
+
+	async more(): Promise<void> {
+		if (this.next === null || this.busy) return
+		const page = await this.read({ after: this.next })
+		if (page) {
+			this.rows = [...this.rows, ...page.rows]
+			this.next = page.next
+		}
+	}
+
+	private async readAgain(shown: number | undefined): Promise<void> {
+		const page = await this.read(shown === undefined ? {} : { limit: Math.min(Math.max(shown, 1), MOST_AT_ONCE) })
+		if (page) this.show(page)
+	}
+
+	private show(page: WirePage): void {
+		this.asked++
+		this.rows = page.rows
+		this.next = page.next
+		this.busy = false
+		this.wrong = ''
+	}
+
+	/** The answer to the last question; one that was overtaken by another is dropped. */
+	private async read(asked: Omit<PageAsked, 'narrowing'>): Promise<WirePage | undefined> {
+		const mine = ++this.asked
+		this.busy = true
+		const own = this.sort ? { sort: this.sort } : {}
+		const answer = await this.ask({ ...asked, narrowing: { find: this.find, filters: this.filters, ...own } })
+		if (mine !== this.asked) return undefined
+		this.busy = false
+		if (answer.ok) return answer.value
+		this.wrong = answer.refusal.message
+		return undefined
+	}
+}
