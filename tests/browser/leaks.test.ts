@@ -31,6 +31,8 @@ interface Wrecks {
 	readonly heron: string
 	readonly petrel: string
 	readonly gannet: string
+	/** The number of an app over them. */
+	readonly app: number
 }
 
 /** A table that Saskia keeps; who manages the trust sees all of it, divers those at Ness, without what they are worth. */
@@ -89,7 +91,65 @@ async function makeWrecks(builder: APIRequestContext): Promise<Wrecks> {
 		{ column: of['Worth'], value: 987.65 }
 	]
 	await post(`/rows/${table}`, { kind: 'change', row: heron, cells })
-	return { table, of, heron, petrel, gannet }
+	const app = await makeWreckApp(builder, table, of)
+	return { table, of, heron, petrel, gannet, app }
+}
+
+/** Lists that mark, group, order and are narrowed down by what divers do not see. */
+async function makeWreckApp(builder: APIRequestContext, table: number, of: Wrecks['of']): Promise<number> {
+	const name = `Wrecks ${Date.now()}`
+	const form = { name, about: '', colour: 'sea', table: String(table) }
+	const made = await builder.post('/bench/new', { form, maxRedirects: 0 })
+	const app = Number(/\/bench\/(\d+)\//.exec((await made.text()) + (made.headers()['location'] ?? ''))?.[1])
+	const { body, version } = stored((db) =>
+		db.prepare(`SELECT body, version FROM document WHERE kind = ? ORDER BY version DESC LIMIT 1`).get(`app ${app}`)
+	) as { body: string; version: number }
+	const worth = of['Worth'] ?? 0
+	const list = (id: string, more: object) => ({
+		...{ id, kind: 'list', table, where: '', sort: [], columns: [of['Name']], opens: null, who: [], lines: [] },
+		...{ of: null, as: 'lines', group: null, finds: [], filters: [], limit: null, empty: '', ...more }
+	})
+	const lines = [
+		list('marked', { lines: [{ id: 'm', kind: 'mark', word: 'dear', tone: 'past', where: 'Worth > 900', who: [] }] }),
+		list('grouped', { group: worth }),
+		list('found', { finds: [worth, of['Twin name']], filters: [worth] }),
+		list('least', { sort: [{ column: worth, descending: true }], limit: 1 }),
+		list('twins', { of: of['Twin'] })
+	]
+	const screens = [{ id: 'w', title: 'Wrecks', lines }]
+	const document = { ...(JSON.parse(body) as object), screens }
+	expect((await builder.put(`/bench/${app}/draft`, { data: { version, document } })).status()).toBe(200)
+	await builder.post(`/bench/${app}/release?/release`, { form: { note: '' } })
+	return app
+}
+
+const NARROWED = { find: '', filters: [] as object[] }
+const screenOf: (line: string) => Ask = (line) => async (api, wrecks) => {
+	const lists = await listsOf(await (await api.get(`/app/${wrecks.app}/w/__data.json`)).text())
+	return JSON.stringify(lists[line] ?? 'absent')
+}
+const listOf =
+	(line: string, more: (wrecks: Wrecks) => object): Ask =>
+	async (api, wrecks) => {
+		const data = { line, narrowing: NARROWED, ...more(wrecks) }
+		return (await api.post(`/app/${wrecks.app}/w/list`, { data })).text()
+	}
+
+/** The lists of a page as its script would read them, by line: what the numbers in such an answer stand for is put in. */
+function listsOf(answer: string): Record<string, unknown> {
+	const found: Record<string, unknown> = {}
+	const { nodes } = JSON.parse(answer) as { nodes: ({ data?: unknown[] } | null)[] }
+	for (const { data } of nodes.filter((node) => node?.data).map((node) => ({ data: node?.data ?? [] }))) {
+		const unfold = (at: number): unknown => {
+			const value = data[at]
+			if (Array.isArray(value)) return value.map((each) => unfold(each as number))
+			if (typeof value !== 'object' || value === null) return value
+			return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, unfold(inner as number)]))
+		}
+		const page = unfold(0) as { main?: { screen?: { lines: { id: string }[] } } }
+		for (const line of page.main?.screen?.lines ?? []) found[line.id] = line
+	}
+	return found
 }
 
 function stored<T>(ask: (db: Database.Database) => T): T {
@@ -233,6 +293,35 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 		}),
 		'Petrel'
 	],
+	// Lines of a screen over what divers do not see.
+	['a mark over an unseen cell', screenOf('marked'), '"flags":[0]'],
+	['the groups of a list by an unseen cell', screenOf('grouped'), CELL_SECRET],
+	[
+		'words looked for in an unseen cell',
+		listOf('found', () => ({ narrowing: { ...NARROWED, find: '1234' } })),
+		'Petrel'
+	],
+	[
+		'words looked for in what is computed of it',
+		listOf('found', () => ({ narrowing: { ...NARROWED, find: ROW_SECRET } })),
+		'Heron'
+	],
+	[
+		'a list narrowed down by an unseen cell',
+		listOf('found', ({ of }) => ({
+			narrowing: { find: '', filters: [{ column: of['Worth'], is: 'at least', text: '1000' }] }
+		})),
+		'Petrel'
+	],
+	[
+		'the values that a list can be narrowed down to',
+		async (api, { app, of }) => {
+			const data = { line: 'found', column: of['Worth'], narrowing: NARROWED }
+			return (await api.post(`/app/${app}/w/values`, { data })).text()
+		},
+		CELL_SECRET
+	],
+	['what belongs to an unseen row', listOf('twins', ({ gannet }) => ({ row: gannet })), 'Heron'],
 	['history of a row', text(({ table, gannet }) => `/history/${table}?row=${gannet}`), ROW_SECRET],
 	['history of a cell', text(({ table, heron }) => `/history/${table}?row=${heron}`), CELL_SECRET],
 	['a photo by its address', text(({ of, gannet }) => `/files/${of['Photo']}?row=${gannet}`), 'PNG']

@@ -49,6 +49,7 @@ function makeStore(): Store {
 			line(DIVER, INSPECTIONS, 'mooring.harbour = me.harbour or diver = me'),
 			line(LOOKER, MOORINGS, ''),
 			line(LOOKER, INSPECTIONS, 'diver = me'),
+			line(URGENT, HARBOURS, ''),
 			line(URGENT, MOORINGS, ''),
 			line(URGENT, INSPECTIONS, 'diver = me and urgent'),
 			line(FILER, MOORINGS, ''),
@@ -324,6 +325,7 @@ test('more than 10,000 rows are ordered by a total only where it is kept for the
 	expect(first(9, 50)).toEqual({ row: 1, unsorted: 50 })
 	// Few rows that point to one are ordered, however many there are in all.
 	store.db.exec(`
+		INSERT OR IGNORE INTO t2 (n, made_at, changed_at) VALUES (1, 0, 0);
 		UPDATE t3 SET c31 = NULL;
 		UPDATE t3 SET c31 = 1 WHERE n IN (700, 800, 900);
 		UPDATE t4 SET c46 = 9, c45 = 1 WHERE c40 = 800`)

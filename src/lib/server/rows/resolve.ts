@@ -87,7 +87,7 @@ export function resolve(store: Store, standing: Standing, request: RowsRequest):
 		: table.columns
 	// An id that is none is asked for like one whose row is not seen, so that nobody learns which of them it was.
 	const row = request.row === undefined ? undefined : (store.ids.fromId(table.id, request.row) ?? NO_ROW)
-	const pointing = request.pointing && resolvePointing(store, table, request.pointing)
+	const pointing = request.pointing && resolvePointing(request.pointing, { store, table, standing })
 	if (request.pointing && !pointing) return undefined
 	const where = conditionsOf(store, table, request, standing)
 	const keys = [request.sort, ...(request.then ?? [])].flatMap((by) => {
@@ -133,13 +133,17 @@ function tooMuchToOrder(
 	return count > MOST_COUNTED_ANEW ? anew.column : undefined
 }
 
+/** What points to a row that the reader does not see is not told, as the label of that row is not. */
 function resolvePointing(
-	store: Store,
-	table: Table,
-	pointing: { column: number; to: string }
+	pointing: { column: number; to: string },
+	{ store, table, standing }: OfTable
 ): PageRequest['pointing'] {
 	const column = findColumn(table, pointing.column)
-	return column?.to === undefined ? undefined : { column, to: store.ids.fromId(column.to, pointing.to) ?? NO_ROW }
+	const target = column?.to === undefined ? undefined : store.workspace().catalogue.tables.get(column.to)
+	if (!column || !target) return undefined
+	const row = store.ids.fromId(target.id, pointing.to) ?? NO_ROW
+	const isSeen = countUnder(store, standing.rights, { table: target, where: [], row, limit: 1 }) > 0
+	return { column, to: isSeen ? row : NO_ROW }
 }
 
 function conditionsOf(store: Store, table: Table, request: RowsRequest, standing: Standing): Expr[] {
