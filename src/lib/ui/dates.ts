@@ -22,6 +22,18 @@ export function showDay(at: number): string {
 	return DAY_YEAR.format(new Date(at))
 }
 
+/** As a date is typed and shown in an entry, whatever the browser's own language: `28/11/2026`; anything else as it stands. */
+export function entryDate(text: string): string {
+	const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text) ?? []
+	return year === undefined ? text : `${day}/${month}/${year}`
+}
+
+/** Today where the browser is. */
+export function todayHere(now = new Date()): string {
+	const two = (part: number) => String(part).padStart(2, '0')
+	return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
+}
+
 const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' })
 
 /** @param month `2026-03` */

@@ -130,6 +130,20 @@ export function isoWeek(date: string): { readonly year: number; readonly week: n
 	return { year, week: Math.floor((thursday - first) / 7) + 1 }
 }
 
+/**
+ * The weeks that a month stands in, each from Monday to Sunday, with the days of its neighbours that fill them: ISO dates.
+ *
+ *     weeksOf('2026-11')  →  [['2026-10-26', …, '2026-11-01'], …, ['2026-11-30', …, '2026-12-06']]
+ */
+export function weeksOf(month: string): string[][] {
+	const first = toDayNumber(`${month}-01`)
+	const next = toDayNumber(addMonths(`${month}-01`, 1) ?? `${month}-28`)
+	const monday = first - weekdayOf(first)
+	return Array.from({ length: Math.ceil((next - monday) / 7) }, (_week, w) =>
+		Array.from({ length: 7 }, (_day, d) => fromDayNumber(monday + w * 7 + d) ?? '')
+	)
+}
+
 /** Whether text is a date that exists, written as ISO 8601 does. */
 export function isIsoDate(text: string): boolean {
 	if (!/^\d{4}-\d{2}-\d{2}$/.test(text) || text.startsWith('0000')) return false

@@ -34,12 +34,15 @@ export function readExact(
 	return found?.end === text.length ? found.parsed : undefined
 }
 
-/** The line that begins at a place of a text, and where it ends: before a new line, or with the text. */
+/**
+ * The line that begins at a place of a text, and where it ends: before a new line, or with the text. Where `problems` are taken, a
+ * slot that names what is not known is left blank and said there; otherwise it refuses the line.
+ */
 export function readExactAt(
 	text: string,
 	at: number,
 	kinds: readonly Sentence[],
-	place: SlotPlace
+	place: SlotPlace & { readonly problems?: string[] }
 ): { readonly parsed: ParsedLine; readonly end: number } | undefined {
 	for (const { kind, blank } of kinds) {
 		const found = matchExact(kind.parts, text, at)
@@ -87,15 +90,21 @@ function readBrackets(text: string, at: number): { readonly text: string; readon
 
 const BRACKETS = /^\[((?:[^\]]|\]\])*)\](?!\])/
 
-function fillExact(kind: SentenceKind, blank: LineValue, filled: readonly Filled[], place: SlotPlace): ParsedLine {
+function fillExact(
+	kind: SentenceKind,
+	blank: LineValue,
+	filled: readonly Filled[],
+	{ problems, ...place }: SlotPlace & { readonly problems?: string[] }
+): ParsedLine {
 	let line = blank
 	// Names of columns are those of the table, which comes first.
 	const ordered = [...filled].sort((a, b) => Number(b.slot.type === 'table') - Number(a.slot.type === 'table'))
 	for (const { slot, text } of ordered) {
 		if (text === '') continue
 		const reading = entryOfSlot(slot.type).readExact(text, { ...place, table: tableOf(kind, line, place.table) })
-		if ('message' in reading) return { ok: false, message: reading.message }
-		line = writeSlot(line, slot.key, reading.value)
+		if ('value' in reading) line = writeSlot(line, slot.key, reading.value)
+		else if (problems) problems.push(reading.message)
+		else return { ok: false, message: reading.message }
 	}
 	return { ok: true, line }
 }

@@ -4,6 +4,7 @@
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import type { CellDraft } from './cell-draft.ts'
 	import { CONTROLS } from './controls.ts'
+	import DateField from './DateField.svelte'
 	import FileField from './FileField.svelte'
 	import ReferencePicker from './ReferencePicker.svelte'
 	import SeveralChoices from './SeveralChoices.svelte'
@@ -61,7 +62,7 @@
 		</p>
 		<FileField {id} {column} {draft} {there} {onchange} />
 	{:else}
-		<label for={id}
+		<label for={id} id="{id}-name"
 			>{column.name}{#if column.unit && control.inFigures}<span class="quiet">, {column.unit}</span
 				>{/if}{#if column.required}<span class="must">, must be filled in</span>{/if}</label
 		>
@@ -81,6 +82,14 @@
 		{:else if control.by === 'lines'}
 			<textarea {id} class="field" rows="3" value={draft.text} oninput={typed} aria-invalid={message !== undefined}
 			></textarea>
+		{:else if control.input === 'date'}
+			<DateField
+				{id}
+				labelledby="{id}-name"
+				text={draft.text}
+				invalid={message !== undefined}
+				onchange={(text) => onchange({ text })}
+			/>
 		{:else}
 			<input
 				{id}

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import type { Vocabulary } from '../../sentence/vocabulary.ts'
 import { screenLineSchema, type ScreenLine, type ScreenLineInput } from './all.ts'
 import { linesFromText, linesToText } from './lines-text.ts'
-import { beginLine, placeBeside } from './new-line.ts'
+import { beginLine, insertAll, placeBeside } from './new-line.ts'
 import { placedLines } from './tree.ts'
 
 const vocabulary: Vocabulary = {
@@ -82,6 +82,15 @@ test('what is not known where it is pasted is said, and the rest is taken', () =
 	expect(pasted?.problems.join(' ')).toContain('There is no table "Moorings, all".')
 	expect(pasted?.lines[0]).toMatchObject({ kind: 'heading' })
 	expect(linesFromText('Dear all,\nsee below', vocabulary, newId)).toBeUndefined()
+})
+
+test('lines that are pasted stand where the first goes, in their order', () => {
+	const added = lines({ id: 'x', kind: 'divider' }, { id: 'y', kind: 'heading', text: '' })
+	const ids = (chosen: string | undefined) =>
+		placedLines(insertAll(TWELVE, added, placeBeside(TWELVE, chosen))).map(({ line }) => line.id)
+	expect(ids('a').slice(0, 4)).toEqual(['a', 'x', 'y', 'b'])
+	expect(ids('h').slice(7, 11)).toEqual(['h', 'i', 'x', 'y'])
+	expect(ids(undefined).slice(-2)).toEqual(['x', 'y'])
 })
 
 describe('a new line', () => {

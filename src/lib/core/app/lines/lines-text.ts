@@ -39,6 +39,7 @@ export function linesFromText(text: string, vocabulary: Vocabulary, newId: () =>
 		open = open.filter((each) => each.indent < indent)
 		const found = readExactAt(text, at, SCREEN_SENTENCES, {
 			vocabulary,
+			problems,
 			table: tableAround(open.map(({ line }) => line))
 		})
 		const end = found?.end ?? (text.indexOf('\n', at) === -1 ? text.length : text.indexOf('\n', at))

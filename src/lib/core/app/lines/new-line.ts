@@ -4,7 +4,7 @@ import { isBlank } from '../../sentence/print.ts'
 import type { LineValue, Sentence } from '../../sentence/types.ts'
 import type { Vocabulary } from '../../sentence/vocabulary.ts'
 import { mayHold, screenLineSchema, sentencesWithin, type ScreenLine } from './all.ts'
-import { placedLines, type Spot } from './tree.ts'
+import { insertLine, placedLines, type Spot } from './tree.ts'
 
 const SHOWN_AT_FIRST = 4
 
@@ -28,6 +28,17 @@ export function beginLine(line: LineValue, { id, screen, vocabulary }: Beginning
 			.map((column) => column.id)
 	}
 	return screenLineSchema.parse(filled)
+}
+
+/** Several lines put in one after the other, the first where it goes by itself. */
+export function insertAll(lines: readonly ScreenLine[], added: readonly ScreenLine[], place: Place): ScreenLine[] {
+	return added.reduce<ScreenLine[]>(
+		(all, line, i) => {
+			const before = added[i - 1]
+			return insertLine(all, line, before ? { after: before.id } : place.spotFor(line.kind))
+		},
+		[...lines]
+	)
 }
 
 export interface Place {

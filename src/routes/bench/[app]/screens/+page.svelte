@@ -1,7 +1,8 @@
 <script lang="ts">
 	import type { Screen } from '$lib/core/app/document.ts'
 	import { entryOfLine, mayHold, type ScreenLine } from '$lib/core/app/lines/all.ts'
-	import { beginLine, placeBeside } from '$lib/core/app/lines/new-line.ts'
+	import { beginLine, insertAll, placeBeside } from '$lib/core/app/lines/new-line.ts'
+	import { linesFromText, linesToText } from '$lib/core/app/lines/lines-text.ts'
 	import { findLine, insertLine, moveLine, placedLines, replaceLine } from '$lib/core/app/lines/tree.ts'
 	import { tableOf } from '$lib/core/sentence/print.ts'
 	import type { LineValue } from '$lib/core/sentence/types.ts'
@@ -9,6 +10,8 @@
 	import { newId, useDraft } from '$lib/ui/bench/draft.svelte.ts'
 	import ScreenTabs from '$lib/ui/bench/ScreenTabs.svelte'
 	import Lookout from '$lib/ui/lookout/Lookout.svelte'
+	import { countOf } from '$lib/core/text/count.ts'
+	import { isTyping } from '$lib/ui/typing.ts'
 	import SentenceLine from '$lib/ui/sentences/SentenceLine.svelte'
 
 	let { data } = $props()
@@ -18,6 +21,7 @@
 	let pointed = $state('')
 	/** The line that had the focus last: new ones go beside it. */
 	let current = $state('')
+	let said = $state('')
 
 	const screens = $derived(draft.document.screens)
 	const screen = $derived(screens.find((each) => each.id === chosen) ?? screens[0])
@@ -59,11 +63,32 @@
 		if (screen) draft.change({ ...draft.document, screens: screens.filter((each) => each.id !== screen.id) })
 	}
 
+	/** A line that has the focus is copied as text with what it holds; such text comes back as lines, in any app. */
+	function copy(event: ClipboardEvent) {
+		const line = screen && findLine(screen.lines, current)
+		if (!line || isTyping(event) || !document.getSelection()?.isCollapsed) return
+		event.preventDefault()
+		event.clipboardData?.setData('text/plain', linesToText([line], vocabulary))
+		said = 'Copied as text. Paste it beside a line of any screen, of any app.'
+	}
+
+	function paste(event: ClipboardEvent) {
+		if (!screen || isTyping(event)) return
+		const pasted = linesFromText(event.clipboardData?.getData('text/plain') ?? '', vocabulary, newId)
+		if (!pasted) return
+		event.preventDefault()
+		const { lines, problems } = pasted
+		changeLines((before) => insertAll(before, lines, place))
+		said = [`${countOf(lines.length, 'line')} pasted.`, ...problems].join(' ')
+	}
+
 	/** A line that is gone is nobody's neighbour. */
 	$effect(() => {
 		if (current !== '' && screen && !findLine(screen.lines, current)) current = ''
 	})
 </script>
+
+<svelte:document oncopy={copy} onpaste={paste} />
 
 <div class="screens">
 	<div class="lines">
@@ -101,6 +126,7 @@
 					/>
 				</div>
 			{/each}
+			{#if said}<p class="said" role="status">{said}</p>{/if}
 			<AddLine kinds={place.kinds} {vocabulary} where={place.says} onadd={add} />
 		{:else}
 			<p class="none">
@@ -140,6 +166,11 @@
 		font-stretch: 90%;
 		padding: 0.2rem 0;
 		min-width: 0;
+	}
+	.said {
+		padding: 0.5rem 1rem;
+		background: var(--sea-wash);
+		color: var(--sea);
 	}
 	.none {
 		padding: 1.5rem;
