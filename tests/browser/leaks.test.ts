@@ -107,7 +107,7 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 	const worth = of['Worth'] ?? 0
 	const list = (id: string, more: object) => ({
 		...{ id, kind: 'list', table, where: '', sort: [], columns: [of['Name']], opens: null, who: [], lines: [] },
-		...{ of: null, as: 'lines', group: null, finds: [], filters: [], limit: null, empty: '', ...more }
+		...{ of: null, as: null, group: null, finds: [], filters: [], limit: null, empty: '', ...more }
 	})
 	const lines = [
 		list('marked', { lines: [{ id: 'm', kind: 'mark', word: 'dear', tone: 'past', where: 'Worth > 900', who: [] }] }),

@@ -59,7 +59,7 @@ export type ShownLine = { readonly id: string } & (
 			readonly thanks: string
 			/** Whether what is sent belongs to the row that the screen shows. */
 			readonly isOfRow: boolean
-			readonly then: AfterSending
+			readonly then: AfterSending | null
 	  }
 	| ({ readonly kind: 'button'; readonly label: string } & (Opening | { readonly runs: string }))
 )
@@ -80,7 +80,7 @@ export interface ShownList {
 	readonly kind: 'list'
 	readonly table: number
 	readonly title: string
-	readonly as: FormOfList
+	readonly as: FormOfList | null
 	/** Whether it shows what belongs to the row of its screen. */
 	readonly isOfRow: boolean
 	readonly columns: readonly ShownColumn[]

@@ -87,8 +87,8 @@
 		gap: 0.4rem;
 	}
 	input {
-		flex: 1 1 8rem;
-		max-width: 12rem;
+		flex: 1 1 12rem;
+		max-width: 16rem;
 		font-variant-numeric: tabular-nums;
 	}
 	.btn {

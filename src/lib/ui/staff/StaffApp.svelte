@@ -201,8 +201,10 @@
 			align-items: stretch;
 		}
 		main.split .list {
+			position: sticky;
+			top: 0;
 			border-right: 1px solid var(--zinc-3);
-			max-height: calc(100dvh - 52px);
+			height: 100dvh;
 			overflow: auto;
 		}
 		main.split .back {

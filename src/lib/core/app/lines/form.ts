@@ -12,7 +12,7 @@ export const formSchema = z.object({
 	columns: z.array(number),
 	/** The column that refers to the row that the screen shows: filled with it, and not asked. */
 	of: number.nullable().default(null),
-	then: z.enum(AFTER_SENDING).default('stays'),
+	then: z.enum(AFTER_SENDING).nullable().default(null),
 	/** What is said after sending. */
 	thanks: words
 })
@@ -42,7 +42,7 @@ export const form: LineEntry<FormLine> = {
 				}
 			)
 		},
-		blank: { kind: 'form', table: null, columns: [], thanks: '', of: null, then: 'stays', who: [] }
+		blank: { kind: 'form', table: null, columns: [], thanks: '', of: null, then: null, who: [] }
 	},
 	written: ({ columns, of }) => (of === null ? columns : [...columns, of]),
 	showsRow: ({ of }) => of !== null,

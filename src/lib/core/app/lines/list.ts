@@ -19,7 +19,7 @@ export const listSchema = z.object({
 	where: formula,
 	/** The column by which rows belong to the row that the screen shows; all rows, where it is null. */
 	of: number.nullable().default(null),
-	as: z.enum(FORMS_OF_LIST).default('lines'),
+	as: z.enum(FORMS_OF_LIST).nullable().default(null),
 	/** By the first; by each further one where those before it are the same. */
 	sort: z.array(z.object({ column: number, descending: z.boolean() })),
 	/** Rows of one value stand together, under it and how many they are. */
@@ -91,7 +91,7 @@ export const list: LineEntry<ListLine> = {
 		},
 		blank: {
 			...{ kind: 'list', table: null, where: '', sort: [], group: null, columns: [], opens: null },
-			...{ of: null, as: 'lines', finds: [], filters: [], limit: null, empty: '', who: [], lines: [] }
+			...{ of: null, as: null, finds: [], filters: [], limit: null, empty: '', who: [], lines: [] }
 		}
 	},
 	holds: ['mark', 'button'],

@@ -13,10 +13,10 @@ import { verbs } from './verbs.ts'
 export const TONES = ['past', 'look', 'sound', 'later', 'finished'] as const
 /** How lines that stand side by side share the width. */
 export const PROPORTIONS = ['1 to 1', '1 to 2', '2 to 1', '1 to 1 to 1'] as const
-/** How the rows of a list stand. */
-export const FORMS_OF_LIST = ['lines', 'a table', 'cards'] as const
-/** What a form does once it is sent. */
-export const AFTER_SENDING = ['stays', 'goes back'] as const
+/** How the rows of a list stand, where they are not lines one under the other. */
+export const FORMS_OF_LIST = ['a table', 'cards'] as const
+/** What a form does once it is sent, where it does not stay, empty. */
+export const AFTER_SENDING = ['goes back'] as const
 export type FormOfList = (typeof FORMS_OF_LIST)[number]
 export type AfterSending = (typeof AFTER_SENDING)[number]
 export type Tone = (typeof TONES)[number]

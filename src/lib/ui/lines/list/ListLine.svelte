@@ -54,7 +54,7 @@
 			: `${rows.rows.length}${rows.next ? ' and more' : ''}`}
 		{line.title.toLowerCase()}{isNarrowed ? ' found' : ''}
 	</p>
-	{#if rows.rows.length > 0 && path.startsWith('/app/')}<div class="export">
+	{#if rows.rows.length > 0 && !line.isOfRow && path.startsWith('/app/')}<div class="export">
 			<ExportMenu from="{path}/export?line={line.id}" />
 		</div>{/if}
 </div>
@@ -88,7 +88,7 @@
 		display: flex;
 		align-items: baseline;
 		justify-content: space-between;
-		padding-right: 1.2rem;
+		padding: 0 1.2rem 0.4rem 0;
 	}
 	/* Files are for a desk. */
 	@media (max-width: 800px) {
