@@ -100,12 +100,19 @@ describe.each([
 	})
 
 	test('and every thousandth row is where the anchor says', () => {
+		let unseen = 0
 		for (const [, first, ...then] of [...ORDERS, ['as they came in'] as const]) {
 			const request = { sort: first, then, table: TABLE }
 			const all = readAll(person, request, 500)
 			const { count, anchors } = readAnchors(store, { person }, request, NOW)
 			expect(count).toBe(ROWS)
 			expect(anchors).toHaveLength(Math.floor(ROWS / ANCHOR_EVERY))
+			for (const anchor of anchors) {
+				const [branch, values] = JSON.parse(Buffer.from(anchor, 'base64url').toString()) as [number, unknown[]]
+				// What is not seen stands in no anchor either, though rows are numbered beside it.
+				if (branch > 0 && first) expect(values[0]).toBeNull()
+				if (branch > 1) unseen++
+			}
 			anchors.forEach((after, i) => {
 				for (const skip of [0, 1, 500, 999]) {
 					const at = (i + 1) * ANCHOR_EVERY + skip
@@ -114,6 +121,7 @@ describe.each([
 				}
 			})
 		}
+		expect(unseen > 0).toBe(person === READER)
 	})
 })
 
