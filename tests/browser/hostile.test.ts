@@ -145,7 +145,7 @@ test.describe('what is typed on a shared tablet', () => {
 		await page.getByRole('button', { name: 'Stay signed in' }).click()
 		await expect(page.getByRole('alertdialog')).toBeHidden()
 		await page.goto('/app/1/inspect')
-		await expect(page.getByLabel('Date')).toHaveValue('2026-11-23')
+		await expect(page.getByLabel('Date')).toHaveValue('23/11/2026')
 		await page.goto('/')
 		await page.getByRole('button', { name: 'Sign out' }).click()
 		await page.getByRole('button', { name: 'Drop it and sign out' }).click()

@@ -5,7 +5,9 @@ import type { Line } from '../access/types.ts'
 import type { Catalogue, Table } from '../model/table.ts'
 import { checkApp } from './check-app.ts'
 import { appSchema, type AppDocument } from './document.ts'
+import { screenLineSchema, type ScreenLineInput } from './lines/all.ts'
 import { makeApp } from './make-screens.ts'
+import { mapColumns, mapFormulas, namesColumn, tablesOf } from './walk-app.ts'
 
 const people: Table = {
 	id: 1,
@@ -53,6 +55,38 @@ describe('an app made from a table', () => {
 		expect(appSchema.safeParse(document).success).toBe(true)
 		expect(findings((same) => same)).toEqual([])
 	})
+})
+
+const LIST: ScreenLineInput = { id: 'l', kind: 'list', table: 3, where: '', sort: [], columns: [20], opens: null }
+const inList = (line: ScreenLineInput): ScreenLineInput => ({ ...LIST, lines: [line] })
+const deep = (line: ScreenLineInput): ScreenLineInput => ({
+	...{ id: 'a', kind: 'section', title: 'A' },
+	lines: [{ id: 'b', kind: 'fold', title: 'B', lines: [inList(line)] }]
+})
+
+test('whatever goes through a document comes to the lines within lines', () => {
+	const mark: ScreenLineInput = { id: 'm', kind: 'mark', word: 'x', tone: 'look', where: 'Code = "M"' }
+	const document: AppDocument = {
+		...made(),
+		screens: [
+			{
+				id: 's',
+				title: 'Start',
+				lines: [screenLineSchema.parse(deep({ ...mark })), screenLineSchema.parse(inList(mark))]
+			}
+		]
+	}
+	const seen: string[] = []
+	const mapped = mapFormulas(document, (text, { table }, place) => {
+		seen.push(`${place}: ${table} ${text}`)
+		return text.replace('Code', 'Name')
+	})
+	expect(seen).toEqual(['Screen Start: 3 Code = "M"', 'Screen Start: 3 Code = "M"'])
+	expect(JSON.stringify(mapped).match(/Name = /g)).toHaveLength(2)
+	expect(tablesOf(document).map(({ table }) => table)).toEqual([3, 3])
+	expect(namesColumn(document.screens[0]?.lines ?? [], 20)).toBe(true)
+	const without = mapColumns(document, (column) => (column === 20 ? undefined : column))
+	expect(namesColumn(without.screens[0]?.lines ?? [], 20)).toBe(false)
 })
 
 const withLine = (index: number, change: object) => (document: AppDocument) =>
@@ -159,6 +193,38 @@ describe('the check before a release', () => {
 		]
 	])('finds %s', (_what, change, wanted) => {
 		expect(findings(change).some((finding) => finding.includes(wanted))).toBe(true)
+	})
+
+	test.each<[string, ScreenLineInput, string]>([
+		[
+			'a mark that stands in no list',
+			{ id: 'm', kind: 'mark', word: 'x', tone: 'look', where: 'Code = ""' },
+			'It may not stand here'
+		],
+		[
+			'a mark whose condition is wrong',
+			inList({ id: 'm', kind: 'mark', word: 'x', tone: 'look', where: 'Cod = ""' }),
+			'Did you mean "Code"?'
+		],
+		[
+			'a mark without a word',
+			inList({ id: 'm', kind: 'mark', word: '', tone: 'look', where: 'Code = ""' }),
+			'The mark has no word'
+		],
+		['a role that is gone', { id: 'h', kind: 'heading', text: 'x', who: [99] }, 'A role that it is for is gone.'],
+		['a text whose value cannot be read', { id: 't', kind: 'text', text: 'For {me.Nam}' }, 'Nam'],
+		['tabs without a tab', { id: 't', kind: 'tabs' }, 'It has no tab yet'],
+		['what belongs to a row by no reference', { ...LIST, of: 20 }, 'found by a reference'],
+		['a list narrowed down by what is gone', { ...LIST, filters: [999] }, 'narrowed down by is gone'],
+		[
+			'a line within lines within lines',
+			deep({ id: 'm', kind: 'mark', word: 'x', tone: 'look', where: 'Cod' }),
+			'Start, line 4'
+		]
+	])('finds %s', (_what, line, wanted) => {
+		const screens = [{ id: 's', title: 'Start', lines: [screenLineSchema.parse(line)] }]
+		const found = checkApp({ ...made(), screens }, { catalogue, lines: [see], roles: [] })
+		expect(found.map(({ place, message }) => `${place}: ${message}`).join(' ')).toContain(wanted)
 	})
 
 	test('does not remark a condition on who looks that every line asks as well', () => {

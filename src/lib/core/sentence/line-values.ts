@@ -1,6 +1,17 @@
 import { entryOfSlot } from './slots/all.ts'
 import type { LineValue, SentenceKind } from './types.ts'
 
+/** Part of a document as its sentence sees it. */
+export function asLine(part: object): LineValue {
+	// Every object is read by keys; an interface only cannot say so.
+	return part as LineValue
+}
+
+/** What a sentence made of a part of a document, as that part: its slots write nothing but values of their types. */
+export function fromLine<T>(line: LineValue): T {
+	return line as T
+}
+
 /** The value at a slot's key; `start.where` goes into the object at `start`. */
 export function readSlot(line: LineValue, key: string): unknown {
 	let value: unknown = line

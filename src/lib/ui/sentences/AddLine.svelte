@@ -3,6 +3,7 @@
 	import { parseLine } from '$lib/core/sentence/parse.ts'
 	import type { LineValue, Sentence } from '$lib/core/sentence/types.ts'
 	import { firstWords } from '$lib/core/sentence/parse.ts'
+	import { printText } from '$lib/core/sentence/print.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 	import { isTyping } from '../typing.ts'
 
@@ -10,16 +11,33 @@
 		kinds: readonly Sentence[]
 		vocabulary: Vocabulary
 		table?: number
+		/** Lines for words that are no sentence. */
+		propose?: (text: string) => readonly LineValue[]
 		/** Where it will stand, in words. */
 		where?: string
 		onadd: (line: LineValue) => void
 	}
 
-	let { kinds, vocabulary, table, where = '', onadd }: Props = $props()
+	let { kinds, vocabulary, table, where = '', propose, onadd }: Props = $props()
 
 	let text = $state('')
 	let wrong = $state('')
 	let input: HTMLInputElement
+
+	const proposals = $derived(
+		text.trim().length < 3 || parseLine(text, kinds, vocabulary, table).ok
+			? []
+			: (propose?.(text) ?? []).flatMap((line) => {
+					const sentence = kinds.find(({ kind }) => kind.kind === line['kind'])
+					return sentence ? [{ line, says: printText(sentence.kind, line, vocabulary, table) }] : []
+				})
+	)
+
+	function take(line: LineValue) {
+		text = wrong = ''
+		onadd(line)
+		input.focus()
+	}
 
 	function add(event: SubmitEvent) {
 		event.preventDefault()
@@ -52,6 +70,13 @@
 			aria-label="Add a line by typing what it should do"
 			placeholder="Press / and type what the line should do{where ? `, ${where}` : ''}, or choose:"
 		/>
+		{#if proposals.length > 0}
+			<ul aria-label="Lines for these words">
+				{#each proposals as { line, says } (says)}
+					<li><button type="button" onclick={() => take(line)}>{says}</button></li>
+				{/each}
+			</ul>
+		{/if}
 		<p class="kinds">
 			{#each kinds as sentence (sentence.kind.kind)}
 				<button type="button" title={sentence.kind.about} onclick={() => onadd(sentence.blank)}
@@ -95,6 +120,28 @@
 	.typed::placeholder {
 		color: var(--zinc-5);
 		opacity: 1;
+	}
+	ul {
+		list-style: none;
+		margin: 0 0 0.5rem;
+		padding: 0;
+		border: 1px solid var(--zinc-5);
+		border-radius: 3px;
+		background: var(--paper);
+	}
+	ul button {
+		width: 100%;
+		padding: 0.45rem 0.7rem;
+		border: 0;
+		border-bottom: 1px solid var(--zinc-2);
+		background: none;
+		color: var(--pitch);
+		font: inherit;
+		text-align: left;
+	}
+	ul button:hover,
+	ul button:focus-visible {
+		background: var(--selected);
 	}
 	.kinds {
 		display: flex;

@@ -1,7 +1,7 @@
 /** Nested lines copied as text and pasted elsewhere are the same sentences, whatever stands in them. */
 import { describe, expect, test } from 'vitest'
 import type { Vocabulary } from '../../sentence/vocabulary.ts'
-import { screenLineSchema, type ScreenLine, type ScreenLineInput } from './all.ts'
+import { SCREEN_SENTENCES, screenLineSchema, type ScreenLine, type ScreenLineInput } from './all.ts'
 import { linesFromText, linesToText } from './lines-text.ts'
 import { beginLine, insertAll, placeBeside } from './new-line.ts'
 import { placedLines } from './tree.ts'
@@ -95,6 +95,13 @@ test('lines that are pasted stand where the first goes, in their order', () => {
 
 describe('a new line', () => {
 	const begin = (line: Record<string, unknown>) => beginLine(line, { id: 'n', screen: 's1', vocabulary })
+
+	test.each(SCREEN_SENTENCES.map(({ kind, blank }) => [kind.kind, blank] as const))(
+		'of the kind %s works blank',
+		(kind, blank) => {
+			expect(begin(blank)).toMatchObject({ id: 'n', kind })
+		}
+	)
 
 	test('has what it cannot do without', () => {
 		expect(begin({ kind: 'list', table: null, where: '', sort: [], columns: [], opens: null })).toMatchObject({

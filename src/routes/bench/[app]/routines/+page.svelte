@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { asLine, fromLine } from '$lib/core/sentence/line-values.ts'
 	import type { Routine, Step } from '$lib/core/routine/routine.ts'
 	import { entryOfStart, entryOfStep, STARTS, stepsAfter } from '$lib/core/routine/routine.ts'
 	import type { LineValue } from '$lib/core/sentence/types.ts'
@@ -34,7 +35,7 @@
 				.find((table) => table.id === routine.start.table)
 				?.columns.find((column) => column.type !== 'computed')?.id
 		}
-		put({ ...routine, steps: [...routine.steps, filled as unknown as Step] })
+		put({ ...routine, steps: [...routine.steps, fromLine<Step>(filled)] })
 	}
 
 	function move(routine: Routine, at: number, by: -1 | 1) {
@@ -64,10 +65,10 @@
 			</div>
 			<SentenceLine
 				kind={entryOfStart(routine.start).sentence.kind}
-				line={routine as unknown as LineValue}
+				line={asLine(routine)}
 				{vocabulary}
 				number="▸"
-				onchange={(next) => put(next as unknown as Routine)}
+				onchange={(next) => put(fromLine<Routine>(next))}
 			/>
 			{#each routine.steps as step, i (step.id)}
 				<SentenceLine
@@ -77,7 +78,7 @@
 					table={routine.start.table}
 					number={i + 1}
 					onchange={(next) =>
-						put({ ...routine, steps: routine.steps.map((each, j) => (j === i ? (next as unknown as Step) : each)) })}
+						put({ ...routine, steps: routine.steps.map((each, j) => (j === i ? fromLine<Step>(next) : each)) })}
 					onremove={() => put({ ...routine, steps: routine.steps.filter((_each, j) => j !== i) })}
 					onmove={(to) => move(routine, i, to === 'up' ? -1 : 1)}
 				/>

@@ -1,9 +1,11 @@
 <script lang="ts">
+	import { fromLine } from '$lib/core/sentence/line-values.ts'
 	import type { Screen } from '$lib/core/app/document.ts'
 	import { entryOfLine, mayHold, type ScreenLine } from '$lib/core/app/lines/all.ts'
 	import { beginLine, insertAll, placeBeside } from '$lib/core/app/lines/new-line.ts'
 	import { linesFromText, linesToText } from '$lib/core/app/lines/lines-text.ts'
 	import { findLine, insertLine, moveLine, placedLines, replaceLine } from '$lib/core/app/lines/tree.ts'
+	import { proposeLines } from '$lib/core/app/lines/propose-lines.ts'
 	import { tableOf } from '$lib/core/sentence/print.ts'
 	import type { LineValue } from '$lib/core/sentence/types.ts'
 	import AddLine from '$lib/ui/sentences/AddLine.svelte'
@@ -49,7 +51,7 @@
 
 	/** What a sentence of the line's kind came to is a line of that kind. */
 	const put = (id: string, next: LineValue) =>
-		changeLines((lines) => replaceLine(lines, id, next as unknown as ScreenLine))
+		changeLines((lines) => replaceLine(lines, id, fromLine<ScreenLine>(next)))
 
 	const tableAround = (within: readonly ScreenLine[]) =>
 		within.reduce<number | undefined>((table, line) => tableOf(entryOfLine(line).sentence.kind, line, table), undefined)
@@ -127,7 +129,13 @@
 				</div>
 			{/each}
 			{#if said}<p class="said" role="status">{said}</p>{/if}
-			<AddLine kinds={place.kinds} {vocabulary} where={place.says} onadd={add} />
+			<AddLine
+				kinds={place.kinds}
+				{vocabulary}
+				where={place.says}
+				propose={(text) => proposeLines(text, vocabulary)}
+				onadd={add}
+			/>
 		{:else}
 			<p class="none">
 				There is no screen yet. Make a list, a record sheet and a form at once from a table, or start with an empty

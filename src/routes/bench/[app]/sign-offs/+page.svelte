@@ -1,7 +1,7 @@
 <script lang="ts">
+	import { asLine, fromLine } from '$lib/core/sentence/line-values.ts'
 	import type { Signoff } from '$lib/core/app/document.ts'
 	import { SIGNOFF_LINE } from '$lib/core/signoff/sentence.ts'
-	import type { LineValue } from '$lib/core/sentence/types.ts'
 	import { newId, useDraft } from '$lib/ui/bench/draft.svelte.ts'
 	import SentenceLine from '$lib/ui/sentences/SentenceLine.svelte'
 
@@ -52,10 +52,10 @@
 			</div>
 			<SentenceLine
 				kind={SIGNOFF_LINE.kind}
-				line={signoff as unknown as LineValue}
+				line={asLine(signoff)}
 				{vocabulary}
 				number={i + 1}
-				onchange={(next) => put(next as unknown as Signoff)}
+				onchange={(next) => put(fromLine<Signoff>(next))}
 			/>
 			<p class="note quiet">
 				The person decides with Approve or Decline and a comment; whoever asked is told. Nobody decides their own

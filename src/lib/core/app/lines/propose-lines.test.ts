@@ -1,0 +1,51 @@
+/** What is proposed for words that are no sentence of ours. */
+import { expect, test } from 'vitest'
+import { printText } from '../../sentence/print.ts'
+import type { Vocabulary } from '../../sentence/vocabulary.ts'
+import { SCREEN_LINES, type LineKind } from './all.ts'
+import { beginLine } from './new-line.ts'
+import { proposeLines } from './propose-lines.ts'
+
+const vocabulary: Vocabulary = {
+	tables: [
+		{
+			...{ id: 5, name: 'Moorings' },
+			columns: [
+				{ id: 17, name: 'Code', type: 'code' },
+				{ id: 18, name: 'Last look', type: 'date' },
+				{ id: 19, name: 'Next due', type: 'computed', shows: 'date' },
+				{ id: 20, name: 'not in use', type: 'computed', condition: true }
+			]
+		},
+		{ id: 6, name: 'Spend requests', columns: [{ id: 30, name: 'What for', type: 'text' }] },
+		{ id: 7, name: 'Stock', columns: [{ id: 40, name: 'Bought', type: 'date' }] }
+	],
+	...{ roles: [], screens: [{ id: 's', title: 'Start' }], routines: [] }
+}
+
+const proposed = (typed: string) =>
+	proposeLines(typed, vocabulary).map((line) =>
+		printText(SCREEN_LINES[line['kind'] as LineKind].sentence.kind, line, vocabulary)
+	)
+
+test.each([
+	[
+		'list of moorings due this week',
+		/^List of Moorings where Next due <= TODAY\(\) \+ 7, by Next due, soonest first; each row shows Code, Last look, Next due; /
+	],
+	['which mooring is overdue?', /^List of Moorings where Next due < TODAY\(\)/],
+	['moorings not in use', /^List of Moorings where 'not in use', by Next due/],
+	['a table of stock', /^List of Stock where|^List of Stock every row.*; shown as a table/],
+	['stock of today', /^List of Stock where Bought = TODAY\(\)/],
+	['add a spend request', /^Form that adds to Spend requests, asking for What for/],
+	['details of a mooring', /^Record sheet of Moorings, showing Code/]
+])('%s', (typed, first) => {
+	expect(proposed(typed)[0]).toMatch(first)
+})
+
+test('nothing is proposed where no table is named, and each proposal works as it stands', () => {
+	expect(proposed('something nice')).toEqual([])
+	expect(proposed('items')).toEqual([])
+	for (const line of proposeLines('add a mooring or see those due soon', vocabulary))
+		expect(beginLine(line, { id: 'n', screen: 's', vocabulary })).toMatchObject({ id: 'n', table: 5 })
+})
