@@ -14,11 +14,19 @@ const vocabulary: Vocabulary = {
 				{ id: 17, name: 'Code', type: 'code' },
 				{ id: 18, name: 'Last look', type: 'date' },
 				{ id: 19, name: 'Next due', type: 'computed', shows: 'date' },
-				{ id: 20, name: 'not in use', type: 'computed', condition: true }
+				{ id: 20, name: 'not in use', type: 'computed', condition: true },
+				{ id: 21, name: 'Depth', type: 'decimal' },
+				{ id: 22, name: 'Until', type: 'text' }
 			]
 		},
 		{ id: 6, name: 'Spend requests', columns: [{ id: 30, name: 'What for', type: 'text' }] },
-		{ id: 7, name: 'Stock', columns: [{ id: 40, name: 'Bought', type: 'date' }] }
+		{
+			...{ id: 7, name: 'Stock' },
+			columns: [
+				...['Item', 'Bin', 'Count', 'Kept by'].map((name, i) => ({ id: 40 + i, name, type: 'text' })),
+				{ id: 49, name: 'Bought', type: 'date' }
+			]
+		}
 	],
 	...{ roles: [], screens: [{ id: 's', title: 'Start' }], routines: [] }
 }
@@ -31,12 +39,16 @@ const proposed = (typed: string) =>
 test.each([
 	[
 		'list of moorings due this week',
-		/^List of Moorings where Next due <= TODAY\(\) \+ 7, by Next due, soonest first; each row shows Code, Last look, Next due; /
+		/^List of Moorings where Next due <= TODAY\(\) \+ 7, by Next due, soonest first; each row shows Code, Last look, Next due, Depth;/
 	],
 	['which mooring is overdue?', /^List of Moorings where Next due < TODAY\(\)/],
 	['moorings not in use', /^List of Moorings where 'not in use', by Next due/],
 	['a table of stock', /^List of Stock where|^List of Stock every row.*; shown as a table/],
-	['stock of today', /^List of Stock where Bought = TODAY\(\)/],
+	// What it is ordered by is shown, though it is the fifth.
+	[
+		'stock of today',
+		/^List of Stock where Bought = TODAY\(\), by Bought, soonest first; each row shows Item, Bin, Count, Bought;/
+	],
 	['add a spend request', /^Form that adds to Spend requests, asking for What for/],
 	['details of a mooring', /^Record sheet of Moorings, showing Code/]
 ])('%s', (typed, first) => {

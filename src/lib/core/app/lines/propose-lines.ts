@@ -47,8 +47,10 @@ function proposeOne(kind: LineKind, text: string, table: NamedTable): LineValue 
 	if (kind !== 'list') return line
 	const as = /\btable\b/.test(text) ? 'a table' : /\bcards?\b/.test(text) ? 'cards' : null
 	const due = dueColumn(table)
-	const sort = due ? [{ column: due.id, descending: false }] : []
-	return { ...line, where: whereIn(text, table), as, sort }
+	if (!due) return { ...line, where: whereIn(text, table), as }
+	// What rows are ordered by is shown on them.
+	const shown = line.columns.includes(due.id) ? line.columns : [...line.columns.slice(0, 3), due.id]
+	return { ...line, where: whereIn(text, table), as, columns: shown, sort: [{ column: due.id, descending: false }] }
 }
 
 /** Conditions with names that stand in the words, or else what they say of the date that something is due by. */

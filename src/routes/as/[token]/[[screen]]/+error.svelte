@@ -1,7 +1,11 @@
 <script lang="ts">
 	/** A screen of the draft that holds nothing for whom it is shown as. It is asked for again as the lines are written. */
 	import { page } from '$app/state'
-	import { READ_AGAIN } from '$lib/ui/lookout/tell-bench.ts'
+	import { onMount } from 'svelte'
+	import { READ_AGAIN, tellBench } from '$lib/ui/lookout/tell-bench.ts'
+
+	// Nothing of what was shown here before is compared any more.
+	onMount(() => tellBench({ tinShedSees: { screen: null, screens: [], lists: [], columns: [], offers: [] } }))
 
 	function onmessage({ origin, data }: MessageEvent) {
 		if (origin === window.location.origin && data === READ_AGAIN) window.location.reload()
