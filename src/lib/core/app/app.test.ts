@@ -83,6 +83,10 @@ test('whatever goes through a document comes to the lines within lines', () => {
 	})
 	expect(seen).toEqual(['Screen Start: 3 Code = "M"', 'Screen Start: 3 Code = "M"'])
 	expect(JSON.stringify(mapped).match(/Name = /g)).toHaveLength(2)
+	// Those of a text stand over no row.
+	const greeting = screenLineSchema.parse({ id: 't', kind: 'text', text: 'For {me.Name}' })
+	const greeted = mapFormulas({ ...document, screens: [{ id: 's', title: 'S', lines: [greeting] }] }, (text, { table }) => `${text}${String(table)}`) // prettier-ignore
+	expect(greeted.screens[0]?.lines[0]).toMatchObject({ text: 'For {me.Nameundefined}' })
 	expect(tablesOf(document).map(({ table }) => table)).toEqual([3, 3])
 	expect(namesColumn(document.screens[0]?.lines ?? [], 20)).toBe(true)
 	const without = mapColumns(document, (column) => (column === 20 ? undefined : column))

@@ -14,7 +14,7 @@ export type MapFormula = (text: string, standing: Standing, place: string) => st
 
 /** The document with every formula mapped; blank ones are left. */
 export function mapFormulas(document: AppDocument, map: MapFormula): AppDocument {
-	const at = (table: number, me: boolean, place: string) => (text: string) =>
+	const at = (table: number | undefined, me: boolean, place: string) => (text: string) =>
 		text.trim() === '' ? text : map(text, { table, me }, place)
 	return {
 		...document,
@@ -32,7 +32,7 @@ export function mapFormulas(document: AppDocument, map: MapFormula): AppDocument
 	}
 }
 
-type At = (table: number, me: boolean, place: string) => (text: string) => string
+type At = (table: number | undefined, me: boolean, place: string) => (text: string) => string
 
 function mapRoutine(routine: Routine, at: At): Routine {
 	const { start, steps } = routine
@@ -64,13 +64,13 @@ function kindOf(line: ScreenLine): SentenceKind {
 	return entryOfLine(line).sentence.kind
 }
 
-type MapOverTable = (text: string, table: number, me: boolean) => string
+type MapOverTable = (text: string, table: number | undefined, me: boolean) => string
 
-/** Formulas of a line stand over the table that its sentence names, or else over that of the line that holds it. */
+/** Formulas of a line stand over the table that its sentence names, or else over that of the line that holds it; those of a text over none. */
 function mapTreeFormulas(lines: readonly ScreenLine[], outer: number | undefined, map: MapOverTable): ScreenLine[] {
 	return lines.map((line) => {
 		const table = tableOf(kindOf(line), line, outer)
-		const mapped = table === undefined ? line : mapFormulasIn(kindOf(line), line, (text, me) => map(text, table, me))
+		const mapped = mapFormulasIn(kindOf(line), line, (text, me) => map(text, table, me))
 		return 'lines' in mapped ? { ...mapped, lines: mapTreeFormulas(mapped.lines, table, map) } : mapped
 	})
 }

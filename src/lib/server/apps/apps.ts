@@ -8,6 +8,7 @@ import { checkAccess } from '$lib/core/app/check-access.ts'
 import { checkApp } from '$lib/core/app/check-app.ts'
 import type { Finding } from '$lib/core/document/findings.ts'
 import { check } from '$lib/core/formula/check/check.ts'
+import { rowsOf } from '$lib/core/formula/check/rename.ts'
 import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
 import { describePerson } from '../rights/accounts.ts'
@@ -161,8 +162,8 @@ function findTooDearIn(store: Store, document: AppDocument): Finding[] {
 	const { catalogue } = store.workspace()
 	const found: Finding[] = []
 	mapFormulas(document, (text, { table, me }, place) => {
-		const of = catalogue.tables.get(table)
-		const { expr } = of ? check(text, { catalogue, rows: [of], me }) : { expr: undefined }
+		const isThere = table === undefined || catalogue.tables.has(table)
+		const { expr } = isThere ? check(text, { catalogue, rows: rowsOf({ table }, catalogue), me }) : { expr: undefined }
 		const wrong = expr && findTooDear(store, expr)
 		if (wrong !== undefined) found.push({ weight: 'mistake', place, message: `"${text}" asks for too much. ${wrong}` })
 		return text

@@ -11,9 +11,9 @@ import { tokenize } from '../syntax/tokens.ts'
 import type { Expr } from '../../model/formula.ts'
 import { isSameTree } from '../syntax/walk.ts'
 
-/** Where a formula stands: the table of its row, and whether somebody looks. */
+/** Where a formula stands: the table of its row, if it stands over one, and whether somebody looks. */
 export interface Standing {
-	readonly table: number
+	readonly table: number | undefined
 	readonly me: boolean
 }
 
@@ -50,9 +50,14 @@ function readNames(
 ): { expr: Expr | undefined; names: readonly NameUse[] } {
 	const found = new Map<number, NameUse>()
 	const onName = (use: NameUse) => void found.set(use.span.from, use)
-	const { expr } = check(text, { catalogue, rows: [getTable(catalogue, table)], me, onName })
+	const { expr } = check(text, { catalogue, rows: rowsOf({ table }, catalogue), me, onName })
 	// What was met on the way to a mistake says nothing certain.
 	return { expr, names: expr ? [...found.values()].sort((a, b) => a.span.from - b.span.from) : [] }
+}
+
+/** The rows in reach of a formula that stands so. */
+export function rowsOf({ table }: Pick<Standing, 'table'>, catalogue: Catalogue): Table[] {
+	return table === undefined ? [] : [getTable(catalogue, table)]
 }
 
 function replaceNames(text: string, names: readonly NameUse[], print: (use: NameUse) => string): string {

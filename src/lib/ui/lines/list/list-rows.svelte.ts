@@ -47,7 +47,8 @@ export class ListRows {
 	/** Looks for words; an empty text shows all again. */
 	async look(text: string): Promise<void> {
 		this.find = text
-		if (text.trim() === '' && this.first && this.rows.length <= this.first.rows.length) return this.show(this.first)
+		if (text.trim() === '' && !this.sort && this.first && this.rows.length <= this.first.rows.length)
+			return this.show(this.first)
 		return this.readAgain(undefined)
 	}
 
