@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process'
 import { appendFileSync, createReadStream, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
-import type { ColumnGuess } from '../src/lib/core/exchange/infer.ts'
+import type { ColumnGuess } from '../src/lib/core/exchange/guess.ts'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
 import { openHost, type Host } from '../src/lib/server/host/host.ts'
 

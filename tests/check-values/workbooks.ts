@@ -1,6 +1,6 @@
 /** Reads the sheets of a workbook as an import would, and holds them against what must be found in them. */
 import { dirname, join } from 'node:path'
-import type { ColumnGuess } from '$lib/core/exchange/infer.ts'
+import type { ColumnGuess } from '$lib/core/exchange/guess.ts'
 import { cellReader } from '$lib/core/exchange/plan.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { CURRENCY_MARKS } from '$lib/core/table/kinds/currency.ts'

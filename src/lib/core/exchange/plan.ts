@@ -7,7 +7,7 @@ import type { StoredValue } from '../table/storage.ts'
 import { CURRENCY_MARK, CURRENCY_MARKS } from '../table/kinds/currency.ts'
 import { COLUMN_TYPES, type Column } from '../model/table.ts'
 import { parseDate } from '../table/kinds/date.ts'
-import { isNothing, isWordForNone } from './infer.ts'
+import { isNothing, isWordForNone } from './nothing.ts'
 
 const writingSchema = z.object({
 	dates: z.enum(['day first', 'month first', 'year first']),

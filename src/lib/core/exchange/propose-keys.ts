@@ -1,6 +1,6 @@
 /** By which columns the rows of a file can be told apart, and so be known again when the file comes once more. */
-import type { ColumnGuess } from './infer.ts'
-import { isNothing } from './infer.ts'
+import type { ColumnGuess } from './guess.ts'
+import { isNothing } from './nothing.ts'
 
 const MOST_KEYS = 5
 /** More columns together say that no key was meant. */

@@ -4,7 +4,8 @@
  */
 import { describe, expect, test } from 'vitest'
 import { findKind } from '../table/kinds/all.ts'
-import { inferColumn, type Doubt } from './infer.ts'
+import type { Doubt } from './guess.ts'
+import { inferColumn } from './infer.ts'
 
 const cases: [why: string, name: string, values: string[], type: string][] = [
 	['"Released" is no release', 'Released', ['2026-01-05', '2026-02-07', '2026-03-09'], 'date'],

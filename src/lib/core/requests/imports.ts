@@ -3,7 +3,7 @@ import { z } from 'zod'
 import type { Kinds, Pair, Sendable } from './pair.ts'
 import type { Unread } from '../exchange/plan.ts'
 import type { Comparison, Merged, Misfit } from '../exchange/comparison.ts'
-import type { ColumnGuess } from '../exchange/infer.ts'
+import type { ColumnGuess } from '../exchange/guess.ts'
 import type { NoRow } from '../exchange/no-rows.ts'
 
 /** Looks at a file that was given in, begins to bring it in, puts compared rows into their table, or stops. */

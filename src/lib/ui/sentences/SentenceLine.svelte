@@ -6,10 +6,13 @@
 	import type { Snippet } from 'svelte'
 	import { chooseTable, readSlot, writeSlot } from '$lib/core/sentence/line-values.ts'
 	import type { Direction } from '$lib/core/app/lines/tree.ts'
-	import { openClauses, printLine, tableOf } from '$lib/core/sentence/print.ts'
+	import { tableOf } from '$lib/core/sentence/print.ts'
 	import type { LineValue, SentenceKind, Slot } from '$lib/core/sentence/types.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
+	import LineText from './LineText.svelte'
+	import LineTools from './LineTools.svelte'
 	import SlotEditor from './SlotEditor.svelte'
+	import { FLAT_WAYS, WAYS } from './line-ways.ts'
 
 	type Props = {
 		kind: SentenceKind
@@ -45,22 +48,13 @@
 		beside
 	}: Props = $props()
 
-	const WAYS: readonly { to: Direction; key: string; sign: string }[] = [
-		{ to: 'up', key: 'ArrowUp', sign: '↑' },
-		{ to: 'down', key: 'ArrowDown', sign: '↓' },
-		{ to: 'in', key: 'ArrowRight', sign: '→' },
-		{ to: 'out', key: 'ArrowLeft', sign: '←' }
-	]
-
 	let open = $state<string | undefined>()
 	let root: HTMLElement
 
-	const segments = $derived(printLine(kind, line, vocabulary, table))
 	const slot = $derived(kind.parts.find((part) => typeof part !== 'string' && part.key === open))
 	const about = $derived(tableOf(kind, line, table))
 	const wrong = $derived(Object.values(issues))
-	const clauses = $derived(openClauses(kind, line))
-	const ways = $derived(level === undefined ? WAYS.slice(0, 2) : WAYS)
+	const ways = $derived(level === undefined ? FLAT_WAYS : WAYS)
 
 	function filled(changed: Slot, value: unknown): LineValue {
 		if (changed.type !== 'table' || value === readSlot(line, changed.key)) return writeSlot(line, changed.key, value)
@@ -101,30 +95,15 @@
 >
 	<div class="margin">{number}</div>
 	<div class="body">
-		<p class="sentence">
-			{#each segments as segment, i (i)}{#if segment.kind === 'words'}{segment.text}{:else}<button
-						class="slot"
-						class:mono={segment.mono}
-						class:blank={!segment.filled}
-						class:now={open === segment.slot.key}
-						class:bad={issues[segment.slot.key] !== undefined}
-						data-slot={segment.slot.key}
-						aria-expanded={open === segment.slot.key}
-						onclick={() => (open = open === segment.slot.key ? undefined : segment.slot.key)}>{segment.text}</button
-					>{/if}{/each}
-		</p>
-		{#if clauses.length > 0}
-			<p class="clauses">
-				and
-				{#each clauses as clause (clause.key)}
-					<button
-						data-slot={clause.key}
-						aria-expanded={open === clause.key}
-						onclick={() => (open = open === clause.key ? undefined : clause.key)}>{clause.clause}</button
-					>
-				{/each}
-			</p>
-		{/if}
+		<LineText
+			{kind}
+			{line}
+			{vocabulary}
+			{table}
+			{open}
+			{issues}
+			onopen={(key) => (open = open === key ? undefined : key)}
+		/>
 		{#each wrong as text (text)}<p class="says-wrong">{text}</p>{/each}
 		{#if slot && typeof slot !== 'string'}
 			<div class="editor">
@@ -141,16 +120,7 @@
 		{/if}
 	</div>
 	{#if beside}<div class="beside">{@render beside()}</div>{/if}
-	<div class="tools">
-		{#if onmove}
-			{#each ways as { to, sign } (to)}
-				<button onclick={() => onmove?.(to)} aria-label="Move line {number} {to}" title="Move {to} (Alt {sign})"
-					>{sign}</button
-				>
-			{/each}
-		{/if}
-		{#if onremove}<button onclick={onremove} aria-label="Remove line {number}" title="Remove">✕</button>{/if}
-	</div>
+	<LineTools {number} ways={onmove ? ways : []} {onmove} {onremove} />
 </div>
 
 <style>
@@ -190,65 +160,6 @@
 		background-size: calc(var(--level) * 1.4rem) 100%;
 		background-repeat: no-repeat;
 	}
-	/* Quiet until the line is chosen. */
-	.clauses {
-		display: none;
-		color: var(--zinc-7);
-		font-size: 0.9rem;
-	}
-	.line:focus-within .clauses,
-	.line.open .clauses {
-		display: block;
-	}
-	.clauses button {
-		border: 0;
-		border-bottom: 1px dotted var(--zinc-7);
-		background: none;
-		padding: 0 1px;
-		margin-left: 0.6rem;
-		font: inherit;
-		color: inherit;
-	}
-	.clauses button:hover {
-		color: var(--pitch);
-		background: var(--marigold-wash);
-	}
-	.sentence {
-		line-height: 1.85;
-		color: var(--zinc-7);
-		overflow-wrap: anywhere;
-	}
-	.slot {
-		border: 0;
-		background: none;
-		padding: 0 1px;
-		font: inherit;
-		font-weight: 700;
-		color: var(--pitch);
-		border-bottom: 2px solid var(--marigold);
-		line-height: 1.25;
-		text-align: left;
-	}
-	.slot.mono {
-		font: 600 0.84em var(--mono);
-	}
-	.slot:hover {
-		background: var(--marigold-wash);
-	}
-	.slot.now {
-		background: var(--marigold);
-		color: #16201b;
-	}
-	.slot.blank {
-		font-weight: 500;
-		font-style: italic;
-		color: var(--rope);
-	}
-	.slot.bad {
-		border-bottom-color: var(--oxide);
-		border-bottom-style: wavy;
-		color: var(--oxide);
-	}
 	.editor {
 		margin: 0.5rem 0 0.4rem;
 		padding: 0.9rem 1rem;
@@ -263,26 +174,12 @@
 		font-size: 0.92rem;
 		border-left: 1px solid var(--zinc-2);
 	}
-	.tools {
-		display: flex;
-		align-items: flex-start;
-		padding: 0.6rem 0.5rem 0 0;
-		opacity: 0.45;
+	.line:focus-within :global(.clauses),
+	.line.open :global(.clauses) {
+		display: block;
 	}
-	.line:hover .tools,
-	.line:focus-within .tools {
+	.line:hover :global(.tools),
+	.line:focus-within :global(.tools) {
 		opacity: 1;
-	}
-	.tools button {
-		border: 0;
-		background: none;
-		color: var(--zinc-7);
-		min-width: 26px;
-		min-height: 26px;
-		font-size: 0.9rem;
-	}
-	.tools button:hover {
-		color: var(--pitch);
-		background: var(--limewash);
 	}
 </style>

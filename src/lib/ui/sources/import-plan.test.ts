@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
+import type { ColumnGuess, Doubt } from '$lib/core/exchange/guess.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import type { BenchTable } from '$lib/core/requests/bench.ts'
 import type { Inspection } from '$lib/core/requests/imports.ts'

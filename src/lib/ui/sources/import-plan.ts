@@ -1,6 +1,6 @@
 /** What is proposed for a sheet, as settings that the builder can change before anything is brought in. */
 import { countOf } from '$lib/core/text/count.ts'
-import type { ColumnGuess, Doubt } from '$lib/core/exchange/infer.ts'
+import type { ColumnGuess, Doubt } from '$lib/core/exchange/guess.ts'
 import type { NoRow } from '$lib/core/exchange/no-rows.ts'
 import type { ImportColumn, ImportPlan, Unread } from '$lib/core/exchange/plan.ts'
 import type { BenchTable } from '$lib/core/requests/bench.ts'
