@@ -31,6 +31,7 @@ export function ask<P extends keyof Answers>(address: P, init?: RequestInit): Pr
 async function fetchJson<T>(address: string, init?: RequestInit): Promise<Sent<T>> {
 	try {
 		const response = await fetch(address, { ...init, headers: { accept: 'application/json', ...init?.headers } })
+		// Its schema looks at it below.
 		const value = (await response.json().catch(() => ({}))) as unknown
 		// Both ends infer what an address answers from the same type.
 		if (response.ok) return { ok: true, value: value as T }

@@ -7,6 +7,7 @@
 
 	let { data, form } = $props()
 
+	// What was typed comes back by name.
 	const said = $derived((form ?? {}) as Record<string, string | boolean | undefined>)
 	const saidOf = (part: string) => (said['part'] === part ? said : {})
 

@@ -70,6 +70,7 @@ function sortBySeveral({ sort, ...list }: Json): Json {
 }
 
 function asList(value: unknown): Json[] {
+	// JSON has lists of JSON only.
 	return Array.isArray(value) ? (value as Json[]) : []
 }
 

@@ -24,6 +24,7 @@ export interface JsonTable {
  */
 export function parseJson(text: string): Json | undefined {
 	try {
+		// JSON.parse gives nothing else.
 		return JSON.parse(text.replace(TEXT_OR_LONG_NUMBER, keepDigits)) as Json
 	} catch {
 		return undefined
@@ -72,6 +73,7 @@ function asAlike(record: JsonRecord): JsonRecord[] | undefined {
 	const shared = records.reduce((all, each) => all + Object.keys(each).length, 0) / records.length
 	if (names.size === 0 || shared < names.size / 2) return undefined
 	const keyName = names.has('key') ? 'name of the part' : 'key'
+	// The caller looked: every value is a record.
 	return entries.map(([key, value]) => ({ [keyName]: key, ...(value as JsonRecord) }))
 }
 

@@ -19,9 +19,11 @@ export function exportText(column: Pick<Column, 'type'>, cell: WireCell | undefi
 	if (isReferenceCell(cell)) return cell.label
 	if (isErrorCell(cell)) return cell.error
 	if (isFileCell(cell)) return cell.file.name
+	// Showing asks for no more of a column than an answer's column has.
 	if (typeof cell === 'boolean') return findKind('yes/no')?.show(cell, column as Column) ?? String(cell)
 	if (typeof cell === 'number' && column.type === 'percent') return `${numberText(shiftPoint(cell, 2))}%`
 	if (typeof cell === 'number' && (column.type === 'time' || column.type === 'duration'))
+		// As above.
 		return findKind(column.type)?.show(cell, column as Column) ?? String(cell)
 	return String(cell)
 }

@@ -46,6 +46,7 @@ export function entryOfStart(start: Start): StartEntry<Start> {
 /** The steps that may follow a start: what acts as whoever pressed has its place after a press alone. */
 export function stepsAfter(start: Start): readonly StepEntry<Step>[] {
 	const { isPressed } = entryOfStart(start)
+	// Of every kind of step: which one is asked of the entry itself.
 	return (Object.values(STEPS) as StepEntry<Step>[]).filter(
 		({ withoutPresser }) => isPressed || withoutPresser === undefined
 	)

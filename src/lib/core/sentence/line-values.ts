@@ -15,6 +15,7 @@ export function fromLine<T>(line: LineValue): T {
 /** The value at a slot's key; `start.where` goes into the object at `start`. */
 export function readSlot(line: LineValue, key: string): unknown {
 	let value: unknown = line
+	// Keys of slots are paths into documents, which hold records and values.
 	for (const part of key.split('.')) value = (value as Record<string, unknown> | undefined | null)?.[part]
 	return value
 }
@@ -22,7 +23,9 @@ export function readSlot(line: LineValue, key: string): unknown {
 /** The line with another value at a slot's key; the line itself stays as it is. */
 export function writeSlot<T extends object>(line: T, key: string, value: unknown): T {
 	const [first = '', ...rest] = key.split('.')
+	// As above.
 	const inner = (line as Record<string, unknown>)[first]
+	// A part that lies deeper is a record, or is not there yet.
 	const next = rest.length === 0 ? value : writeSlot((inner ?? {}) as object, rest.join('.'), value)
 	return { ...line, [first]: next }
 }

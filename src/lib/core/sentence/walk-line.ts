@@ -41,6 +41,7 @@ function mapSlots<T extends object>(kind: SentenceKind, line: T, change: (slot: 
 function filledSlots(kind: SentenceKind, line: object): { readonly slot: Slot; readonly value: unknown }[] {
 	return kind.parts.flatMap((part) => {
 		if (typeof part === 'string') return []
+		// Documents hold JSON, which a line's value is.
 		const value = readSlot(line as LineValue, part.key)
 		return isBlank(value) ? [] : [{ slot: part, value }]
 	})

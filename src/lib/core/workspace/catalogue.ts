@@ -59,6 +59,7 @@ export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	addComputed(document, catalogue, found)
 	addRules(document, catalogue, found)
 	const lines = document.lines.map((entry) => toLine(entry, catalogue, found))
+	// While it is built; nobody else holds it yet.
 	for (const table of tables.values()) (table as Building<Table>).comparedWithMe = columnsComparedWithMe(table, lines)
 	const roles = document.roles.map((entry) => toRole(entry, catalogue, found))
 	const deciding = decidingColumns(lines, roles)
@@ -93,6 +94,7 @@ function toTable(entry: TableEntry, timeZone: string): Table {
 export function toColumn(entry: ColumnEntry, timeZone: string): Column {
 	const { formula: _text, vouched: _vouched, otherwise: _otherwise, ...plain } = entry
 	const zone = entry.type === 'date and time' || entry.type === 'computed' ? { timeZone } : {}
+	// What a document says of a column, its formulas apart, is a column.
 	return {
 		...Object.fromEntries(Object.entries(plain).filter(([, value]) => value !== undefined)),
 		...zone
@@ -109,6 +111,7 @@ function addBackReferences(tables: ReadonlyMap<number, Table>): void {
 				table: table.id,
 				column: column.id
 			}
+			// While it is built; nobody else holds it yet.
 			;(target as Building<Table>).backReferences = [...target.backReferences, backReference]
 		}
 	}
@@ -160,6 +163,7 @@ function addComputed(document: WorkspaceDocument, catalogue: Catalogue, found: P
 		if (!checked.expr) found.push(...checked.issues.map((each) => ({ ...each, place: { column: column.id } })))
 		else if (entry.condition && checked.expr.type.kind !== 'yesno')
 			found.push({ ...issues.noCondition(entry.name, { from: 0, to: text.length }), place: { column: column.id } })
+		// While it is built; nobody else holds it yet.
 		else (column as Building<Column>).computed = toComputed(entry, checked.expr)
 	}
 
@@ -185,11 +189,13 @@ function addRules(document: WorkspaceDocument, catalogue: Catalogue, found: Plac
 			found.push(...wrong.map((each) => ({ ...each, place: { column: table.label } })))
 			return expr ? [{ expr, message }] : []
 		})
+		// While it is built; nobody else holds it yet.
 		;(table as Building<Table>).checks = checks
 		for (const { id, otherwise } of entry.columns) {
 			if (otherwise === undefined || otherwise.trim() === '') continue
 			const { expr, issues: wrong } = check(otherwise, scope)
 			found.push(...wrong.map((each) => ({ ...each, place: { column: id } })))
+			// While it is built; nobody else holds it yet.
 			if (expr) (getColumn(table, id) as Building<Column>).otherwise = { text: otherwise, expr }
 		}
 	}

@@ -21,6 +21,7 @@ export function checkCopy(file: string): string | undefined {
 		if (broken !== undefined) return `${file} was altered: entry ${broken} of its history does not fit its seal.`
 		return checkHead(db, file)
 	} catch (error) {
+		// Node's own errors carry a code.
 		const { code = '' } = error as { code?: string }
 		// Of a file that holds something else SQLite says so; of its own, which parts it cannot read.
 		return code === 'SQLITE_NOTADB' || code === 'SQLITE_ERROR'

@@ -149,6 +149,7 @@ const GONE = 'This link has been used, or its time is over. Ask for a new one.'
 
 function readOneTimeLink(store: Store, token: string, now: number): { kind: LinkKind; person: number } | undefined {
 	const link = store.prepare(FIND).get({ hash: hashToken(token), now }) as
+		// The columns that the statement names.
 		{ kind: LinkKind; person: number } | undefined
 	return link && !isSuspended(store, link.person) ? link : undefined
 }

@@ -66,6 +66,7 @@ export function openFileStore(folder: string, host: Pick<Threads, 'read' | 'writ
 	async function read(sha: string) {
 		const path = pathOf(folder, sha)
 		const there = await stat(path).catch(() => undefined)
+		// Node's type of a web stream and the platform's are two.
 		return there && (Readable.toWeb(createReadStream(path)) as ReadableStream<Uint8Array>)
 	}
 
@@ -93,6 +94,7 @@ async function write(body: ReadableStream<Uint8Array>, path: string, name: strin
 			next(size > MOST_BYTES ? tooLarge(name) : null, chunk)
 		}
 	})
+	// Node's type of a web stream and the platform's are two.
 	await pipeline(Readable.fromWeb(body as NodeStream), measure, createWriteStream(path, { mode: 0o600, flush: true }))
 	if (size === 0) throw new AppError('invalid', 'This file is empty. Choose another.')
 	return { sha: hash.digest('hex'), size }

@@ -38,6 +38,7 @@ export function writeHistory(store: Store, entry: Entry): void {
 /** The number of the first entry whose seal does not fit, or undefined if all do. */
 export function findBrokenSeal(store: Store): number | undefined {
 	let before = ''
+	// The columns that the statement names.
 	for (const entry of store.prepare(ALL_ENTRIES).raw(false).iterate() as IterableIterator<StoredEntry>) {
 		if (sealOf(before, entry) !== entry.seal) return entry.seq
 		before = entry.seal

@@ -61,6 +61,7 @@ export async function openThreads({ scripts, data, onNotice, onWanted }: Threads
 /** Who asks, as reads name it: whoever looks as somebody else asks for themselves. */
 function personIn(args: unknown): number | undefined {
 	if (typeof args !== 'object' || args === null || !('actor' in args)) return undefined
+	// Whoever asks a reader is an actor.
 	const { person, lookedAtBy } = args.actor as Actor
 	return lookedAtBy ?? person
 }

@@ -61,6 +61,7 @@ export function startImporterThread(script: string, onGone: () => void): Importe
 		ask(name, args, { port, onProgress } = {}) {
 			const id = next++
 			const done = new Promise<never>((resolve, reject) => {
+				// The name asked for decides what comes back.
 				waiting.set(id, { resolve: resolve as (result: never) => void, reject, onProgress })
 				worker.postMessage({ id, name, args, port }, port ? [port] : [])
 			})

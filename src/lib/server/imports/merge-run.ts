@@ -85,6 +85,7 @@ async function applyAtOnce(
 		return { merged: await host.write('applyMerge', asked) }
 	} catch (error) {
 		if (!(error instanceof AppError)) throw error
+		// A refused merge names its misfits in its details.
 		return refuse(error.message, error.details['misfits'] as readonly Misfit[] | undefined)
 	}
 }

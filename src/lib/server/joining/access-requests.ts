@@ -93,6 +93,7 @@ export function decideAccessRequest(
 		throw new AppError('not_found', 'Nobody waits there any more, or it is not yours to let them in.')
 	const state = letIn ? 'let in' : 'turned away'
 	const decided = store.prepare(DECIDE).get({ id, state, now, by: actor.person }) as
+		// The columns that the statement names.
 		{ app: number; way: number; person: number } | undefined
 	const way = decided && findWay(store, decided.way)
 	if (!decided || !way) throw new AppError('not_found', 'Nobody waits there any more.')

@@ -72,6 +72,7 @@ export function findSession(
 	{ tokenHash, now }: { tokenHash: string; now: number }
 ): OpenSession | undefined {
 	const found = store.prepare(FIND_SESSION).get({ tokenHash, now, idle: now - IDLE_MS }) as
+		// The columns that the statement names.
 		{ person: number; seenAt: number } | undefined
 	const who = found && !isSuspended(store, found.person) ? describePerson(store, found.person) : undefined
 	return who && found && { ...who, useIsDue: now - found.seenAt > NOTED_MS }

@@ -28,7 +28,9 @@ export function workOut(store: Store, expr: Expr, { table, n, moment, rights }: 
 		sql`SELECT ${compileValue(folded, ctx)}, ${error} FROM t${table.id} AS r WHERE ${allOf(conditions)}`
 	)
 	if (!row) return null
+	// The second column is the code of an error, or nothing.
 	if (typeof row[1] === 'number') return { errorCode: row[1] as ErrorValueCode }
+	// A compiled formula gives values of its type.
 	return expr.type.kind === 'yesno' && row[0] !== null ? row[0] === 1 : (row[0] as Value)
 }
 

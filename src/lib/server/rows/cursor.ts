@@ -15,6 +15,7 @@ export function sealCursor(store: Store, table: Table, cursor: Cursor): string {
 export function openCursor(store: Store, table: Table, text: string | undefined): Cursor | undefined {
 	if (!text) return undefined
 	try {
+		// Each part is looked at below.
 		const [branch, values, id] = JSON.parse(Buffer.from(text, 'base64url').toString()) as unknown[]
 		const n = typeof id === 'string' ? store.ids.fromId(table.id, id) : undefined
 		if (n !== undefined && Number.isInteger(branch) && Array.isArray(values) && values.every(isSqlValue))

@@ -32,7 +32,9 @@ export function readGroups(
 			unseen: Number(unseen ?? 0),
 			blank: Number(blank ?? 0),
 			values: Number(values),
+			// A least value is stored as its column is.
 			least: (least ?? null) as WireCell,
+			// As above.
 			most: (most ?? null) as WireCell,
 			mean: typeof mean === 'number' ? mean : null,
 			...groupsOf(of, { values: Number(values), least, most })
@@ -67,6 +69,7 @@ function groupsOf(
 		return { by, groups: periods.map(([period, rows]) => ({ value: String(period), rows: Number(rows) })) }
 	}
 	const found = store.select(plan.values(MOST_SHOWN)).map(([key, rows, shown]) => ({
+		// The columns of a group's statement hold what rows hold.
 		value: toCell(of, key as StoredValue, shown as StoredValue),
 		rows: Number(rows)
 	}))

@@ -33,6 +33,7 @@ function toCell(row: unknown[], cell: CellPlace, store: Store): WireCell {
 	const { column } = cell
 	const error = cell.errorAt === undefined ? null : row[cell.errorAt]
 	if (typeof error === 'number') return { error: ERROR_NAMES[error] ?? '#VALUE!' }
+	// Statements over rows give stored values.
 	const stored = row[cell.at] as StoredValue
 	if (stored === null) return null
 	if (cell.label) return toReference(row, cell.label, Number(stored), { store, to: column.to ?? 0 })
@@ -48,6 +49,7 @@ function toReference(
 	{ store, to }: { store: Store; to: number }
 ): WireCell {
 	if (label.seenAt !== undefined && row[label.seenAt] !== 1) return { hidden: true }
+	// Statements over rows give stored values.
 	return { id: store.ids.toId(to, n), label: labelText(label.column, row[label.at] as StoredValue) }
 }
 

@@ -20,5 +20,6 @@ export function cellText(store: Store, table: Table, { column, n, person, now }:
 	if (isReferenceCell(cell)) return cell.label
 	if (isErrorCell(cell)) return cell.error
 	if (isFileCell(cell)) return cell.file.name
+	// Places and lists have been shown above.
 	return findKind(column.type)?.show(cell as string | number | boolean, column) ?? String(cell)
 }

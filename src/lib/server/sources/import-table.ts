@@ -47,6 +47,7 @@ export function beginImport(store: Store, { plan, actor }: Beginning): Begun {
 			...fixed,
 			choices: offersChoices({ type }) ? choices : undefined
 		}
+		// Only what is undefined was taken out.
 		return Object.fromEntries(Object.entries(entry).filter(([, value]) => value !== undefined)) as ColumnEntry
 	})
 	const { timeZone } = store.workspace()

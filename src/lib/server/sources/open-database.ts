@@ -100,6 +100,7 @@ function toSheet(db: Database.Database, table: string, notes: readonly string[])
 		let typed: (ReadonlySet<number> | undefined)[] = [undefined]
 		let done = 0
 		binary.clear()
+		// `raw` rows are lists.
 		for (const row of statement.iterate() as IterableIterator<unknown[]>) {
 			for (const [i, value] of row.entries()) if (Buffer.isBuffer(value)) binary.set(i, (binary.get(i) ?? 0) + 1)
 			rows.push(row.map((value, i) => toText(value, info[i]?.declared ?? '')))

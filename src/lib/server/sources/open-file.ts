@@ -39,6 +39,7 @@ const LOCKED_NAME = Buffer.from('EncryptedPackage', 'utf16le')
 async function compoundKind(path: string): Promise<string> {
 	let before: Buffer = Buffer.alloc(0)
 	for await (const piece of createReadStream(path)) {
+		// Files are read as bytes.
 		const bytes = Buffer.concat([before, piece as Buffer])
 		if (bytes.includes(LOCKED_NAME)) return 'is locked with a password. Save it again without one.'
 		before = bytes.subarray(-LOCKED_NAME.length)

@@ -34,7 +34,9 @@ export async function openText(path: string, name: string): Promise<OpenedFile> 
 		/** No record ended in what was read so far: it is read again only once there is twice as much of it. */
 		let enough = 0
 		for await (const piece of createReadStream(path, { highWaterMark: PIECE })) {
+			// Files are read as bytes.
 			read += (piece as Buffer).length
+			// As above.
 			let text = carried + decode(piece as Buffer)
 			if (!started) text = clean(text)
 			started = true
@@ -43,6 +45,7 @@ export async function openText(path: string, name: string): Promise<OpenedFile> 
 				continue
 			}
 			const plain = isPlain(text)
+			// The parser's types know nothing of its incremental use.
 			const { data, meta, errors } = parser.parse(text, 0, true) as Parsed
 			carried = text.slice(meta.cursor)
 			enough = meta.cursor === 0 ? text.length * 2 : 0
@@ -50,6 +53,7 @@ export async function openText(path: string, name: string): Promise<OpenedFile> 
 				throw refusedFile(`${name} has a quote that is opened and never closed. Mend it, or save the file again.`)
 			yield { rows: withoutReturns(data), share: read / size, plain, damaged: damagedIn(errors, data) }
 		}
+		// As above.
 		const { data, errors } = parser.parse(carried + decode(), 0, false) as Parsed
 		yield { rows: withoutReturns(data), share: 1, damaged: damagedIn(errors, data) }
 	}
@@ -60,6 +64,7 @@ export async function openText(path: string, name: string): Promise<OpenedFile> 
 async function judgeFile(path: string): Promise<Judged> {
 	const judge = new EncodingJudge()
 	for await (const piece of createReadStream(path, { highWaterMark: PIECE })) {
+		// Files are read as bytes.
 		const bytes = piece as Buffer
 		if (isAscii(bytes) && !bytes.includes(0)) judge.skip()
 		else judge.add(bytes)
@@ -94,6 +99,7 @@ function damagedIn(errors: Parsed['errors'], data: readonly unknown[]): number[]
 
 async function readSample(path: string, decode: (bytes?: Uint8Array) => string): Promise<string> {
 	for await (const piece of createReadStream(path, { end: SAMPLE - 1, highWaterMark: SAMPLE }))
+		// Files are read as bytes.
 		return decode(piece as Buffer)
 	return ''
 }

@@ -59,6 +59,7 @@ export async function openPost(onTaken: (message: TakenMessage) => Promise<void>
 		server.server.once('error', reject)
 		server.listen(0, '127.0.0.1', resolve)
 	})
+	// A server that listens on a port has one.
 	const { port } = server.server.address() as AddressInfo
 	const transport = nodemailer.createTransport({ host: '127.0.0.1', port, secure: false, ignoreTLS: true })
 

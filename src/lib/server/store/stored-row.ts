@@ -19,6 +19,7 @@ export interface StoredRow extends RowValues {
 /** A row as formulas see it, whoever looks; undefined where there is none. */
 export function readStoredRow(store: Store, table: Table, n: number): StoredRow | undefined {
 	const { columns, statement } = statementOf(store, table)
+	// Rows hold stored values.
 	const row = statement.get(n) as StoredValue[] | undefined
 	return row && toStoredRow(row, columns)
 }
@@ -40,6 +41,7 @@ export function updateStoredRow(
 			.raw()
 		if (updates.size < MOST_UPDATES) updates.set(key, update)
 	}
+	// Rows hold stored values.
 	const row = update.get(...values, n) as StoredValue[] | undefined
 	return row && toStoredRow(row, columns)
 }

@@ -29,6 +29,7 @@ export function watchTurns(db: Database): void {
 	const none = { access_epoch: 0, app: 0, signoff_case: 0 }
 	const turns = { counted: { ...none }, committed: { ...none } }
 	TURNS.set(db, turns)
+	// Only our own triggers call it, with the names of these tables.
 	db.function('note_turn', (table: unknown) => ++turns.counted[table as WatchedTable])
 	for (const [table, verb] of Object.entries(WATCHED))
 		db.exec(`

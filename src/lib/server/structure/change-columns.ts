@@ -274,6 +274,7 @@ function mapColumn(entry: TableEntry, id: number, map: (column: ColumnEntry) => 
 /** Settings that were emptied are left out rather than kept as nothing. */
 function withoutBlanks<T extends object>(entry: T): T {
 	const filled = Object.entries(entry).filter(([, value]) => value !== undefined && value !== '' && value !== false)
+	// What may be emptied is optional in every entry that comes here.
 	return Object.fromEntries(filled) as T
 }
 

@@ -100,6 +100,7 @@ function rewriteChoices(store: Store, id: number, column: Column, was: readonly 
 	const set = store.db.prepare(
 		`UPDATE t${id} SET c${column.id} = @to, c${column.id}k = @key WHERE c${column.id} = @from`
 	)
+	// Columns of choices hold words.
 	const changed = (texts as string[]).map((from) => ({ from, to: turned(from) })).filter(({ from, to }) => from !== to)
 	// By way of texts that nobody can choose: two of them may change places.
 	for (const [i, { from }] of changed.entries()) set.run({ from, to: `\u0000${i}`, key: null })

@@ -73,5 +73,6 @@ function sayOfDisk(error: unknown): string | undefined {
 /** What a thread refused, as it was thrown there. */
 export function toError(answer: Answer & { ok: false }): Error {
 	if (answer.code === 'bug') return new Error(answer.message)
+	// Made of an AppError's own on the other side.
 	return new AppError(answer.code, answer.message, (answer.details ?? {}) as Record<string, unknown>)
 }

@@ -54,6 +54,7 @@ function answer({ id, name, args }: Ask): Answer {
 		if (!store) throw new Error('Expected the reader to have opened its file')
 		current = { id, until: performance.now() + LONGEST_MS }
 		refuseToGoOn()
+		// The name decides which arguments come; it may be a name of no reading.
 		const read = READS[name as ReadName] as ((store: unknown, args: unknown) => unknown) | undefined
 		if (!read) throw new Error(`Cannot find read "${name}"`)
 		// One transaction: lines, roles and rows are read as they were at one moment.

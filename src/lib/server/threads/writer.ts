@@ -19,6 +19,7 @@ import { ALONE, BULK, FILLING, STAFF, WRITES, type WriteName } from './writes.ts
 /** How long a group may take in further changes; longer would be felt, shorter would cost a sync each. */
 const GROUP_MS = 2
 
+// Handed over by `open-threads`.
 const { file, key } = workerData as ThreadData
 const store = open()
 watchSessions(store)
@@ -65,6 +66,7 @@ function schedule(): void {
 	setImmediate(() => {
 		scheduled = false
 		const [first] = quick
+		// There is a first one.
 		if (first && ALONE.has(first.ask.name)) runAlone(quick.shift() as Queued)
 		else runGroup()
 		if (quick.length > 0 || bulk.length > 0) schedule()
@@ -145,6 +147,7 @@ let filledAt = -Infinity
 function call(name: string, args: unknown): unknown {
 	if (FILLING.has(name)) filledAt = performance.now()
 	if (name === 'tendIndexes' && performance.now() - filledAt < QUIET_MS) return 'later' satisfies Growth
+	// The name decides which arguments come; it may be a name of no write.
 	const write = WRITES[name as WriteName] as ((store: unknown, args: unknown) => unknown) | undefined
 	if (!write) throw new Error(`Cannot find write "${name}"`)
 	return write(store, args)

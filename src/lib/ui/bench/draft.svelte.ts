@@ -12,6 +12,7 @@ const MOST_STEPS = 100
 
 export class DraftState {
 	readonly app: number
+	// Set by the constructor before anybody reads it.
 	document = $state.raw<AppDocument>() as AppDocument
 	/** Why the last change was not saved. */
 	wrong = $state('')

@@ -34,6 +34,7 @@ function showComputed(column: ShownColumn, cell: string | number | boolean): str
 /** What was sent of a column is enough for the types' own rules. */
 export function asColumn(column: ShownColumn): Column {
 	const { otherwise: _otherwise, formula: _formula, ...plain } = column
+	// Showing asks for no more of a column than this.
 	return plain as Column
 }
 

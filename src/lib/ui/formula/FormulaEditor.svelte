@@ -45,6 +45,7 @@
 	}
 
 	const own = $derived.by(() => {
+		// Pages of the Bench have it; others have none.
 		const bench = page.data['bench'] as { tables?: readonly BenchTable[] } | undefined
 		return bench?.tables?.find((each) => each.id === table)
 	})

@@ -6,6 +6,7 @@ import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { showCell } from '../cells/show-cell.ts'
 
 export function toClipboard(cells: readonly (readonly string[])[]): string {
+	// The library changes nothing of it, though its type would let it.
 	return Papa.unparse(cells as string[][], { delimiter: '\t', newline: '\r\n' })
 }
 

@@ -115,6 +115,7 @@ export class GridEdits {
 		const answer = await send('POST', `/rows/${this.table}`, { kind: 'block', changes, partly })
 		this.busy = false
 		if (answer.ok) return { ok: true, ...answer.value }
+		// A refused change names its misfits in its details.
 		const { misfits } = answer.refusal.details as { misfits?: readonly Misfit[] }
 		return { ok: false, message: answer.refusal.message, misfits: misfits ?? [] }
 	}

@@ -13,6 +13,7 @@
 	let name = $state('')
 	const actions = new PeopleActions()
 	let open = $state<number | undefined>()
+	// An empty list has no type of its own.
 	let draft = $state({ name: '', about: '', includes: [] as number[], where: '' })
 
 	const nameOf = (id: number) => sheet.roles.find((role) => role.id === id)?.name ?? ''

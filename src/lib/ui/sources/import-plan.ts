@@ -30,6 +30,7 @@ function toPlanColumn(guess: ColumnGuess, from: number): ImportColumn {
 	return {
 		from,
 		name,
+		// The select offers the types only.
 		type: type as ImportColumn['type'],
 		include: !blank,
 		writing,
@@ -87,6 +88,7 @@ function knownAgain(
 	const filled = new Set(goes.values())
 	const apart = keys
 		.map((key) => key.map((from) => goes.get(from)))
+		// None is undefined, as was just asked.
 		.filter((key) => !key.includes(undefined)) as number[][]
 	const alone = (id: number) => apart.some((key) => key.length === 1 && key[0] === id)
 	const unique = table.columns.find((column) => filled.has(column.id) && column.unique)?.id

@@ -35,6 +35,7 @@
 	const numeric = $derived(['whole number', 'decimal', 'money', 'computed'].includes(column.type))
 	const others = $derived(table.columns.filter((each) => each.id !== column.id && each.type !== 'computed'))
 	const numbered = $derived(column.type === 'text' || column.type === 'code')
+	// It has just these keys.
 	const keys = Object.keys(was) as (keyof typeof was)[]
 	const changed = $derived(keys.filter((key) => words[key] !== was[key]))
 

@@ -12,6 +12,7 @@
 	const id = $props.id()
 	let wrong = $state('')
 	const builders = $derived(
+		// The Bench's layout gives it.
 		(page.data['bench'] as { people: readonly { person: number; name: string; roles: readonly string[] }[] }).people
 	)
 	const nameOf = (person: number) => builders.find((each) => each.person === person)?.name ?? 'somebody'

@@ -7,7 +7,9 @@
 	let { data, form } = $props()
 
 	const { door } = $derived(data)
+	// Each action gives some of these.
 	const typed = $derived((form ?? {}) as Record<string, string | undefined>)
+	// As above.
 	const sentTo = $derived((form as { sentTo?: string } | null)?.sentTo)
 	const waits = $derived(door.at?.state === 'waiting' ? door.at : undefined)
 	const worded = $derived(door.byCode || door.byPhrase)

@@ -5,6 +5,7 @@
 	let { data, form } = $props()
 
 	const first = $derived(data.link?.kind === 'first steward')
+	// What was typed comes back by name.
 	const typed = $derived((form ?? {}) as Record<string, string | undefined>)
 	const here = browser ? Intl.DateTimeFormat().resolvedOptions().timeZone : 'UTC'
 </script>

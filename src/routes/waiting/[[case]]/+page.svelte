@@ -9,6 +9,7 @@
 	let { data, form } = $props()
 
 	const { lists, sheet } = $derived(data)
+	// Each action gives some of these.
 	const result = $derived(form as { message?: string; comment?: string; decided?: string } | null)
 </script>
 

@@ -95,5 +95,6 @@ export function sentencesWithin(holder: string | undefined): Sentence[] {
 export const SCREEN_SENTENCES = Object.values(SCREEN_LINES).map(({ sentence }) => sentence)
 
 function entryOfKind(kind: string): LineEntry<never> | undefined {
+	// An entry takes any line that its own schema read; which one is known at run time only.
 	return kind in SCREEN_LINES ? (SCREEN_LINES[kind as LineKind] as LineEntry<never>) : undefined
 }

@@ -181,6 +181,7 @@ function fits(item: Part, { wanted, span }: Criterion): Expr {
 	const { expr } = wanted
 	if (expr.kind !== 'literal' || typeof expr.value !== 'string') return compare('=', item, wanted, span)
 	const [, sign = '=', rest = ''] = CRITERION.exec(expr.value) ?? []
+	// Which sign stands here was looked at above.
 	const op = sign as CompareOp
 	if (rest === '') {
 		const blank: Expr = { kind: 'isblank', arg: item.expr, type: YESNO }

@@ -281,6 +281,7 @@ function restOf(tree: Syntax & { kind: 'call' }, from: number, what: string, sco
 function toOtherwise(fn: FunctionEntry, i: number): Expr {
 	const parameter = fn.parameters[i]
 	if (!parameter || isSetType(parameter.type)) return { kind: 'list', items: [], type: { kind: 'set', of: NUMBER } }
+	// A function's parameter is otherwise one of these.
 	const value = (parameter.otherwise ?? null) as null | number | string | boolean
 	const type = parameter.type === 'yesno' ? YESNO : parameter.type === 'text' ? TEXT : NUMBER
 	return { kind: 'literal', value, type }

@@ -232,6 +232,7 @@ function evaluateCall(expr: Expr & { kind: 'call' }, env: Env): Value {
 	for (const arg of expr.args) {
 		const value = arg.type.kind === 'set' ? valuesOf(arg, env) : evaluate(arg, env)
 		if (isErrorValue(value)) return value
+		// A failed value has left the loop above.
 		values.push(value as Given)
 	}
 	return call(expr.fn, values)

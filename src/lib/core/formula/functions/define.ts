@@ -64,6 +64,7 @@ export function call(fn: FunctionEntry, values: readonly Given[]): Value {
 /** A set as the database hands it over: JSON text of its values. */
 export function decodeSets(fn: FunctionEntry, values: readonly unknown[]): Given[] {
 	return values.map((value, i) =>
+		// What is no set comes out of the database as it is stored.
 		isSetType(fn.parameters[i]?.type) ? ownJson<Plain[]>(String(value ?? '[]')) : (value as Plain)
 	)
 }

@@ -40,6 +40,7 @@ export function solveDates(expr: Expr & { kind: 'compare' }): DateRange | undefi
 	if (column?.kind !== 'field' || column.of.kind !== 'this' || column.column.type !== 'date') return undefined
 	const rest = others.map(constantOf)
 	if (rest.includes(undefined) || constant.value === null || isErrorValue(constant.value)) return undefined
+	// All but the date were found to be constants.
 	const valueOn = (date: string) => call(side.fn, [date, ...(rest as Given[])])
 	const works = worksBetween(valueOn)
 	if (!works) return undefined
@@ -118,6 +119,7 @@ function constantOf(expr: Expr): Given | undefined {
 	const values = expr.items.map((item) =>
 		item.kind === 'literal' && !isErrorValue(item.value) ? item.value : undefined
 	)
+	// None is undefined, as was just asked.
 	return values.includes(undefined) ? undefined : (values as Given)
 }
 

@@ -108,6 +108,7 @@ class Reader {
 		if (!ops) return this.readPercent()
 		let left = this.readLevel(level + 1)
 		while (this.peek().kind === 'sign' && ops.includes(this.peek().text)) {
+			// The caller looked at the token: it is an operator.
 			const op = this.next().text as BinaryOp
 			const right = this.readLevel(level + 1)
 			left = { kind: 'binary', op, left, right, span: join(left.span, right.span) }

@@ -151,7 +151,9 @@ function printTree(expr: Expr): string {
 		// What is kept of a total follows from it.
 		if (key === 'type' || key === 'rollup') return undefined
 		if (key === 'backReference') return (value as { column: number }).column
+		// These keys hold tables and columns in every node.
 		if (key === 'table' || key === 'column') return (value as { id?: number } | undefined)?.id ?? value
+		// This key holds a function in every node.
 		return key === 'fn' ? (value as { name: string }).name : value
 	})
 }

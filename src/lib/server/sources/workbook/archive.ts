@@ -35,8 +35,10 @@ export async function openArchive(path: string, most: number): Promise<Archive |
 		async *pieces(name) {
 			const entry = entries.get(name)
 			if (!entry) return
+			// The library's type is of an older stream.
 			const stream = (await file.openReadStreamPromise(entry)) as Readable
 			stream.setEncoding('utf8')
+			// An encoding is set: pieces are text.
 			yield* stream as AsyncIterable<string>
 		},
 		close: () => file.close()

@@ -39,6 +39,7 @@ export class OdsStyles implements XmlHandlers {
 		const [, kind] = DATA_STYLE.exec(name) ?? []
 		if (kind !== undefined) {
 			this.current = {
+				// The elements looked at are named after the kinds.
 				kind: kind as DataStyle['kind'],
 				country: attributes['number:country'] ?? '',
 				runsOn: attributes['number:truncate-on-overflow'] === 'false',

@@ -8,6 +8,7 @@
 	const draft = useDraft()
 	const mistakes = $derived(data.findings.filter((finding) => finding.weight === 'mistake'))
 	const remarks = $derived(data.findings.filter((finding) => finding.weight === 'remark'))
+	// Each action gives some of these.
 	const result = $derived(form as { message?: string; released?: number; putBack?: number } | null)
 
 	// After a release the draft is no longer ahead; the page header says so too.

@@ -4,6 +4,7 @@
 
 	let { data, form } = $props()
 
+	// A refused form says why.
 	const message = $derived((form as { message?: string } | null)?.message)
 </script>
 
