@@ -18,8 +18,14 @@ export interface CellChange {
 	readonly was?: WireCell
 }
 
+/** A reference to a row that goes in together with this one, by its place among the changes. No page may say so. */
+export interface JoinedCell {
+	readonly column: number
+	readonly value: { readonly added: number }
+}
+
 export type Change =
-	| { readonly kind: 'add'; readonly table: number; readonly cells: readonly CellChange[] }
+	| { readonly kind: 'add'; readonly table: number; readonly cells: readonly (CellChange | JoinedCell)[] }
 	| { readonly kind: 'change'; readonly table: number; readonly row: string; readonly cells: readonly CellChange[] }
 	| { readonly kind: 'remove'; readonly table: number; readonly row: string }
 	/** Brings a removed row back from the bin. */

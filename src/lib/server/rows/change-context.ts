@@ -10,4 +10,11 @@ export interface ChangeContext {
 	readonly through: Through
 	/** How many routines led here; chains stop at ten. */
 	readonly depth?: number
+	/** What the changes that are made together have added so far, by their place; set by the door. */
+	readonly added?: readonly (AddedRow | null)[]
+}
+
+export interface AddedRow {
+	readonly table: number
+	readonly n: number | undefined
 }

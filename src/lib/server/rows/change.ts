@@ -3,7 +3,8 @@
  *
  * - Lines say who may: judged on the row before, and again after, inside the transaction that writes.
  * - Guards say what nobody may: required, unique, closed by a sign-off. They come after the lines and name themselves.
- * - Computed columns, history and the events that a change causes commit with it or not at all.
+ * - Computed columns, history and the events that a change causes commit with it or not at all. Guards and events of
+ *   several changes made together come after all of them: a request that asks for a decision has its items by then.
  * - A row that is not seen is answered like one that does not exist.
  *
  * Callers hold a write transaction with a savepoint around each call; a refusal is thrown and undoes all of it.
@@ -15,7 +16,7 @@ import { covers, type Verb } from '$lib/core/access/types.ts'
 import type { Moment } from '$lib/core/formula/evaluate/fold.ts'
 import { compileCondition } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
-import type { CellChange, Change, Changed, Conflict } from '$lib/core/query/change.ts'
+import type { CellChange, Change, Changed, Conflict, JoinedCell } from '$lib/core/query/change.ts'
 import { allOf, joinSql, param, sql, type Sql, type SqlValue } from '$lib/core/sql/sql.ts'
 import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
@@ -27,7 +28,7 @@ import type { Store } from '../store/store.ts'
 import { isTry } from '../store/become-try.ts'
 import { checkGuards, checkNotClosed } from './guards.ts'
 import { writeHistory } from '../history/history.ts'
-import type { ChangeContext } from './change-context.ts'
+import type { AddedRow, ChangeContext } from './change-context.ts'
 import { isInBin, putInBin, takeFromBin, type Cascaded } from './bin.ts'
 import { readRows } from './read.ts'
 import { nextRowNumber } from '../store/row-numbers.ts'
@@ -56,7 +57,30 @@ export function tellOfChanges(listener: RowListener): void {
 export function changeRows(store: Store, changes: readonly Change[], context: ChangeContext): Changed[] {
 	if (context.actor.lookedAtBy !== undefined && !isTry(store))
 		throw new AppError('forbidden', 'This is the Lookout: it changes nothing but a copy of the data.')
-	return store.steadily(() => changes.map((change) => makeChange(openDoor(store, change.table, context), change)))
+	return store.steadily(() => {
+		const batch: Batch = { isSingle: changes.length === 1, added: [], guards: [], events: [] }
+		const together = { ...context, added: batch.added }
+		const changed = changes.map((change) => {
+			const door = openDoor({ store, context: together, batch }, change.table)
+			const made = makeChange(door, change)
+			batch.added.push(
+				change.kind === 'add' ? { table: change.table, n: store.ids.fromId(change.table, made.row) } : null
+			)
+			return made
+		})
+		for (const guard of batch.guards) guard()
+		for (const event of batch.events) if (!isTakenOut(event, batch)) tell(store, event, context)
+		return changed
+	})
+}
+
+/** Changes that are made together. */
+interface Batch {
+	readonly isSingle: boolean
+	/** What each added, in their order; null where it added nothing. */
+	readonly added: (AddedRow | null)[]
+	readonly guards: (() => void)[]
+	readonly events: RowEvent[]
 }
 
 function makeChange(door: Door, change: Change): Changed {
@@ -78,20 +102,21 @@ interface Door {
 	readonly rights: Rights
 	readonly moment: Moment
 	readonly context: ChangeContext
+	readonly batch: Batch
 }
 
-function openDoor(store: Store, tableId: number, context: ChangeContext): Door {
+function openDoor({ store, context, batch }: Pick<Door, 'store' | 'context' | 'batch'>, tableId: number): Door {
 	const table = store.workspace().catalogue.tables.get(tableId)
 	if (!table) throw notFound()
 	const { rights, moment } = standingOf(store, context.actor, context.now)
-	return { store, table, rights, moment, context }
+	return { store, table, rights, moment, context, batch }
 }
 
 function notFound(): AppError {
 	return new AppError('not_found', 'This row is not there, or not for you to see.')
 }
 
-function addRow(door: Door, cells: readonly CellChange[]): Changed {
+function addRow(door: Door, cells: readonly (CellChange | JoinedCell)[]): Changed {
 	const { store, table, rights, context } = door
 	const given = rights.of('add', table)
 	if (given.length === 0) throw new AppError('forbidden', `You may not add rows to ${table.name}.`)
@@ -144,7 +169,7 @@ function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new S
 	const cascaded = cascade(door, before.n, removing)
 	keepStewardIfPeople(door, () => putInBin(store, table, { row: before, cascaded }, context))
 	writeChange(door, 'remove', before.n, `{"before":${cellsText(before)}}`)
-	tell(store, { kind: 'removed', table, n: before.n }, context)
+	door.batch.events.push({ kind: 'removed', table, n: before.n })
 	return { row: id, rev: before.rev, conflicts: [] }
 }
 
@@ -167,15 +192,16 @@ function restoreRow(door: Door, id: string): Changed {
 }
 
 /** What went with a row comes back with it, as far as it is still in the bin, or still blank. */
-function bringBack({ store, context }: Door, id: string, { removed, cleared }: Cascaded): void {
+function bringBack(door: Door, id: string, { removed, cleared }: Cascaded): void {
+	const { store } = door
 	for (const [table, n] of removed)
-		if (isInBin(store, table, n)) restoreRow(openDoor(store, table, context), store.ids.toId(table, n))
+		if (isInBin(store, table, n)) restoreRow(openDoor(door, table), store.ids.toId(table, n))
 	const { tables } = store.workspace().catalogue
 	for (const [table, n, column] of cleared) {
 		const child = tables.get(table)
 		if (!child || !findColumn(child, column) || !readStoredRow(store, child, n)) continue
 		const cell = { column, value: { id }, was: null }
-		changeRow(openDoor(store, table, context), store.ids.toId(table, n), [cell])
+		changeRow(openDoor(door, table), store.ids.toId(table, n), [cell])
 	}
 }
 
@@ -309,20 +335,31 @@ function updateRow({ store, table, context }: Door, n: number, cells: StoredCell
 	return updateStoredRow(store, table, n, { names, values })
 }
 
-/** What follows every addition and change: guards on the row as it now is, history, events. */
+/** What follows every addition and change: history, and once all that goes with it is made, guards and events. */
 function settle(door: Door, after: StoredRow | undefined, before: StoredRow | undefined): void {
-	const { store, table, context } = door
+	const { store, table } = door
 	if (!after) throw new Error(`Expected a row of table "${table.id}" to be there after a change`)
 	const { n } = after
 	if (!before || pointsElsewhere(table, before, after)) checkNotClosed(store, table, after)
-	checkGuards(store, { table, rights: door.rights, moment: door.moment, before, after })
+	door.batch.guards.push(() => guardRow(door, after, before))
 	writeChange(
 		door,
 		before ? 'change' : 'add',
 		n,
 		before ? `{"before":${cellsText(before)},"after":${cellsText(after, before)}}` : `{"after":${cellsText(after)}}`
 	)
-	tell(store, { kind: before ? 'changed' : 'added', table, n }, context)
+	door.batch.events.push({ kind: before ? 'changed' : 'added', table, n })
+}
+
+/** A row that later changes took out again needs no guard. */
+function guardRow({ store, table, rights, moment, batch }: Door, row: StoredRow, before: StoredRow | undefined): void {
+	const after = batch.isSingle ? row : readStoredRow(store, table, row.n)
+	if (after) checkGuards(store, { table, rights, moment, before, after })
+}
+
+/** Whether a row that was added or changed went again in the same batch: nobody is told of what did not last. */
+function isTakenOut({ kind, table, n }: RowEvent, { events }: Batch): boolean {
+	return kind !== 'removed' && events.some((each) => each.kind === 'removed' && each.table === table && each.n === n)
 }
 
 /** Then it may now belong to a row that is closed. */
@@ -352,7 +389,7 @@ function cellsText(row: StoredRow, before?: StoredRow): string {
  * blank, or they go as well, which needs the right on each. Rows that this person cannot see are only "other rows".
  */
 function cascade(door: Door, n: number, removing: ReadonlySet<string>): Cascaded {
-	const { store, table, context } = door
+	const { store, table } = door
 	const cascaded: Cascaded = { removed: [], cleared: [] }
 	const { catalogue } = store.workspace()
 	const further = new Set([...removing, `${table.id} ${n}`])
@@ -364,7 +401,7 @@ function cascade(door: Door, n: number, removing: ReadonlySet<string>): Cascaded
 		const found = store.select(sql`SELECT r.n FROM t${child.id} AS r WHERE ${points} LIMIT ${param(MOST_LET_GO)}`)
 		const rows = found.map(([row]) => Number(row)).filter((row) => !further.has(`${child.id} ${row}`))
 		if (rows.length === 0) continue
-		const own = openDoor(store, child.id, context)
+		const own = openDoor(door, child.id)
 		if (onRemoval === 'keep') throw stillUsed(own, child, points)
 		if (rows.length === MOST_LET_GO)
 			throw new AppError('invalid', `Too many rows of ${child.name} point to this one to change them all at once.`)

@@ -5,6 +5,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { Rights } from '$lib/core/access/rights.ts'
 import { checkCondition } from '$lib/core/formula/check/check.ts'
+import type { GivenRow } from '$lib/core/formula/check/check-call.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
 import { isNever } from '$lib/core/formula/syntax/constant.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
@@ -26,6 +27,8 @@ export interface RowsRequest {
 	readonly columns?: readonly number[] | undefined
 	/** Conditions as text, judged as the reader sees the data. They come from documents, never from a client. */
 	readonly where?: readonly string[] | undefined
+	/** The row that they read as `this`: one that is being filled in, say. */
+	readonly given?: GivenRow | undefined
 	readonly sort?: SortBy | undefined
 	/** Further columns to sort by, where the first is the same. */
 	readonly then?: readonly SortBy[] | undefined
@@ -150,7 +153,7 @@ function conditionsOf(store: Store, table: Table, request: RowsRequest, standing
 	const { catalogue } = store.workspace()
 	const conditions = (request.where ?? [])
 		.filter((text) => text.trim() !== '')
-		.map((text) => conditionIn(text, { store, table, standing }))
+		.map((text) => conditionIn(text, { store, table, standing, given: request.given }))
 	if (request.find) conditions.push(foundIn(request.find, { store, table, standing }))
 	for (const filter of request.filters ?? []) {
 		const condition = toCondition(filter, table, catalogue)
@@ -165,12 +168,13 @@ interface OfTable {
 	readonly store: Store
 	readonly table: Table
 	readonly standing: Standing
+	readonly given?: GivenRow | undefined
 }
 
 /** A condition of a document, folded for its reader. */
-function conditionIn(text: string, { store, table, standing }: OfTable): Expr {
+function conditionIn(text: string, { store, table, standing, given }: OfTable): Expr {
 	const { catalogue } = store.workspace()
-	const { expr, issues } = checkCondition(text, { catalogue, rows: [table], me: true })
+	const { expr, issues } = checkCondition(text, { catalogue, rows: [table], me: true, given })
 	if (!expr) throw new AppError('invalid', issues[0]?.message ?? 'This condition cannot be read.', { issues })
 	return fold(expr, standing.moment)
 }

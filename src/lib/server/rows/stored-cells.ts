@@ -6,7 +6,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { holdsFile } from '$lib/core/capture/attachment.ts'
 import { evaluate } from '$lib/core/formula/evaluate/evaluate.ts'
 import { isErrorValue } from '$lib/core/model/formula.ts'
-import type { CellChange, CellInput } from '$lib/core/query/change.ts'
+import type { CellChange, CellInput, JoinedCell } from '$lib/core/query/change.ts'
 import type { SqlValue } from '$lib/core/sql/sql.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { hasKey, type StoredValue } from '$lib/core/table/storage.ts'
@@ -15,7 +15,7 @@ import { textKey } from '$lib/core/text/key.ts'
 import { attachFile, type FileCell } from './uploads.ts'
 import { momentAt } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
-import type { ChangeContext } from './change-context.ts'
+import type { AddedRow, ChangeContext } from './change-context.ts'
 import { fillNew } from './fill-new.ts'
 import { readRows } from './read.ts'
 import { rowFromStored, storeEnv, type StoredRow } from '../store/stored-row.ts'
@@ -35,7 +35,7 @@ export interface CellTarget {
 export function toStoredCells(
 	store: Store,
 	{ table, before }: CellTarget,
-	cells: readonly CellChange[],
+	cells: readonly (CellChange | JoinedCell)[],
 	context: ChangeContext
 ): StoredCells {
 	const stored = new Map<number, StoredValue>(before?.stored ?? [])
@@ -43,7 +43,9 @@ export function toStoredCells(
 	const values: SqlValue[] = []
 	for (const cell of cells) {
 		const column = getColumn(table, cell.column)
-		const value = toStored(store, { column, table, n: before?.n }, cell.value, context)
+		const value = isJoined(cell)
+			? toAdded(column, context.added?.[cell.value.added])
+			: toStoredValue(store, { column, table, n: before?.n }, cell.value, context)
 		stored.set(column.id, value)
 		addCell(column, value, { names, values })
 	}
@@ -99,7 +101,8 @@ function addComputed(
 	into.values.push(isErrorValue(value) ? value.errorCode : null)
 }
 
-function toStored(store: Store, cell: FileCell, input: CellInput, context: ChangeContext): StoredValue {
+/** The value of one plain cell as it is stored; refused in words where it does not fit its column. */
+export function toStoredValue(store: Store, cell: FileCell, input: CellInput, context: ChangeContext): StoredValue {
 	const { column } = cell
 	if (input === null || (typeof input === 'string' && input.trim() === '')) return null
 	if (column.type === 'reference') return toReference(store, column, input, context)
@@ -130,4 +133,15 @@ function toReference(store: Store, column: Column, input: NonNullable<CellInput>
 		throw new AppError('invalid', `${column.name}: ${message}`, { column: column.id })
 	}
 	return n
+}
+
+function isJoined(cell: CellChange | JoinedCell): cell is JoinedCell {
+	return typeof cell.value === 'object' && cell.value !== null && 'added' in cell.value
+}
+
+/** Whoever adds a row may point to it from what goes in with it, also where they do not see it afterwards. */
+function toAdded(column: Column, row: AddedRow | null | undefined): number {
+	if (!row || row.n === undefined || row.table !== column.to)
+		throw new Error(`Expected "${column.name}" to point to a row added before it in the same batch`)
+	return row.n
 }
