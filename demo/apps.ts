@@ -155,10 +155,39 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 						id: 'inspect-2',
 						kind: 'form',
 						table: inspections,
-						columns: ['Mooring', 'Date', 'Verdict', 'Chain read', 'Findings', 'Remark', 'Photo', 'Signed'].map(
-							inspection
-						),
-						thanks: 'Inspection saved. The harbour master sees it now.'
+						columns: [],
+						thanks: 'Inspection saved. The harbour master sees it now.',
+						lines: [
+							{ id: 'inspect-3', kind: 'entry', column: inspection('Mooring'), sample: 'NH-021' },
+							{
+								...{ id: 'inspect-4', kind: 'entry', column: inspection('Date'), starts: 'TODAY()' },
+								...{
+									unless: 'Date <= TODAY()',
+									says: 'An inspection cannot lie ahead. Choose today, or the day it was.'
+								}
+							},
+							{ id: 'inspect-5', kind: 'entry', column: inspection('Verdict') },
+							{
+								...{ id: 'inspect-6', kind: 'entry', column: inspection('Chain read') },
+								...{ help: 'The thinnest link, measured across the wear.', sample: '24.5' },
+								...{
+									unless: "'Chain read' > 0 and 'Chain read' < 100",
+									says: 'Chain measures between 0 and 100 mm. Read the gauge again.'
+								}
+							},
+							{
+								id: 'inspect-7',
+								kind: 'entry',
+								column: inspection('Findings'),
+								when: 'Verdict = "Watch" or Verdict = "Replace"'
+							},
+							{
+								...{ id: 'inspect-8', kind: 'entry', column: inspection('Remark') },
+								...{ must: 'Verdict = "Replace"', help: 'What the harbour master must know to order the right part.' }
+							},
+							{ id: 'inspect-9', kind: 'entry', column: inspection('Photo'), must: 'Verdict = "Replace"' },
+							{ id: 'inspect-10', kind: 'entry', column: inspection('Signed') }
+						]
 					}
 				]
 			}
@@ -235,8 +264,36 @@ export function spending({ requests, request, items, item }: SpendTables): AppIn
 						id: 'ask-2',
 						kind: 'form',
 						table: requests,
-						columns: ['What for', 'Harbour', 'Amount', 'Cost code', 'Needed by', 'Why'].map(request),
-						thanks: 'Sent. It waits on finance now; you will be told.'
+						columns: [],
+						thanks: 'Sent. It waits on finance now; you will be told.',
+						lines: [
+							{ id: 'ask-3', kind: 'entry', column: request('What for'), sample: 'Riser chain for the outer row' },
+							{
+								id: 'ask-4',
+								kind: 'entry',
+								column: request('Harbour'),
+								starts: 'me.Harbour',
+								from: 'Name = me.Harbour.Name'
+							},
+							{
+								...{ id: 'ask-5', kind: 'items', table: items, of: item('Request') },
+								columns: ['Item', 'Quantity', 'Each'].map(item),
+								lines: [{ id: 'ask-6', kind: 'shown', value: 'Quantity * Each', label: 'Total' }]
+							},
+							{ id: 'ask-7', kind: 'entry', column: request('Amount'), help: 'All of it, with delivery.' },
+							{ id: 'ask-8', kind: 'entry', column: request('Cost code'), remembers: 'what was sent last' },
+							{
+								...{ id: 'ask-9', kind: 'entry', column: request('Needed by') },
+								...{
+									unless: "'Needed by' >= TODAY()",
+									says: 'That day has gone. Choose one that finance can still meet.'
+								}
+							},
+							{
+								...{ id: 'ask-10', kind: 'entry', column: request('Why'), must: 'Amount > 5000' },
+								help: 'Above £5,000 finance wants the reason in a sentence.'
+							}
+						]
 					}
 				]
 			}

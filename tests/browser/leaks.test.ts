@@ -114,7 +114,16 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 		list('grouped', { group: worth }),
 		list('found', { finds: [worth, of['Twin name']], filters: [worth] }),
 		list('least', { sort: [{ column: worth, descending: true }], limit: 1 }),
-		list('twins', { of: of['Twin'] })
+		list('twins', { of: of['Twin'] }),
+		{
+			...{ id: 'ask', kind: 'form', table, columns: [of['Name']], thanks: '' },
+			lines: [
+				{ id: 'twin', kind: 'entry', column: of['Twin'], from: 'Worth > 1000' },
+				{ id: 'photo', kind: 'entry', column: of['Photo'], when: 'Twin.Worth > 900' },
+				{ id: 'name', kind: 'shown', value: 'Twin.Name', label: 'Twin' },
+				{ id: 'worth', kind: 'shown', value: 'Twin.Worth', label: 'Worth' }
+			]
+		}
 	]
 	const screens = [{ id: 'w', title: 'Wrecks', lines }]
 	const document = { ...(JSON.parse(body) as object), screens }
@@ -134,6 +143,19 @@ const listOf =
 		const data = { line, narrowing: NARROWED, ...more(wrecks) }
 		return (await api.post(`/app/${wrecks.app}/w/list`, { data })).text()
 	}
+
+/** What a form makes of a twin that is chosen. */
+const judged =
+	(twin: 'heron' | 'petrel' | 'gannet'): Ask =>
+	async (api, wrecks) => {
+		const cells = [{ column: wrecks.of['Twin'], value: { id: wrecks[twin] } }]
+		return (await api.post(`/app/${wrecks.app}/w/form`, { data: { kind: 'judge', line: 'ask', cells } })).text()
+	}
+
+const offered: Ask = async (api, { app }) => {
+	const asked = { kind: 'choices', line: 'ask', cells: [], entry: 'twin', starts: '', own: [] }
+	return (await api.post(`/app/${app}/w/form`, { data: asked })).text()
+}
 
 /** The lists of a page as its script would read them, by line: what the numbers in such an answer stand for is put in. */
 function listsOf(answer: string): Record<string, unknown> {
@@ -322,6 +344,10 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 		CELL_SECRET
 	],
 	['what belongs to an unseen row', listOf('twins', ({ gannet }) => ({ row: gannet })), 'Heron'],
+	['a form: a value of the row that it points to', judged('petrel'), '1234.5'],
+	['a form: what its condition reads there', judged('petrel'), '"unasked":[]'],
+	['a form: a row that is not theirs to point to', judged('gannet'), ROW_SECRET],
+	['a form: what it offers by an unseen column', offered, 'Petrel'],
 	['history of a row', text(({ table, gannet }) => `/history/${table}?row=${gannet}`), ROW_SECRET],
 	['history of a cell', text(({ table, heron }) => `/history/${table}?row=${heron}`), CELL_SECRET],
 	['a photo by its address', text(({ of, gannet }) => `/files/${of['Photo']}?row=${gannet}`), 'PNG']

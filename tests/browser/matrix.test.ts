@@ -14,6 +14,8 @@ const askList = (api: APIRequestContext, screen: string, line: string, more: obj
 	api.post(`${screen}/list`, { data: { line, narrowing: { find: '', filters: [] }, ...more } })
 const askValues = (api: APIRequestContext, screen: string, line: string, column: number) =>
 	api.post(`${screen}/values`, { data: { line, column, narrowing: { find: '', filters: [] } } })
+const askForm = (api: APIRequestContext, screen: string) =>
+	api.post(`${screen}/form`, { data: { kind: 'judge', line: 'inspect-2', cells: [] } })
 
 /** Every route, and how rows could come out of it. One that is not named here fails the test. */
 const ROUTES: Readonly<
@@ -23,10 +25,12 @@ const ROUTES: Readonly<
 	'app/[app]/[[screen]]': 'asked below',
 	'app/[app]/[screen]/do': 'asked below',
 	'app/[app]/[screen]/export': 'asked below',
+	'app/[app]/[screen]/form': 'asked below',
 	'app/[app]/[screen]/list': 'asked below',
 	'app/[app]/[screen]/values': 'asked below',
 	'as/[token]/[[screen]]': 'builders only, asked below',
 	'as/[token]/[screen]/do': 'builders only, asked below',
+	'as/[token]/[screen]/form': 'builders only, asked below',
 	'as/[token]/[screen]/list': 'builders only, asked below',
 	'as/[token]/[screen]/values': 'builders only, asked below',
 	'bench/[app]': 'builders only, asked below',
@@ -499,6 +503,7 @@ test('without signing in nothing is told, and a request of another site does not
 	})
 	expect((await askList(own, '/app/1/all', 'all-2')).status()).toBe(401)
 	expect((await askValues(own, '/app/1/all', 'all-2', 1)).status()).toBe(401)
+	expect((await askForm(own, '/app/1/inspect')).status()).toBe(401)
 	await own.dispose()
 	const { headers } = { headers: (await api.get('/sign-in')).headers() }
 	expect(headers).toMatchObject({
@@ -589,6 +594,7 @@ test('the Lookout shows what somebody sees, changes nothing but a copy, and is i
 	)
 	expect((await askList(other, `/as/${token}/all`, 'all-2')).status()).toBe(404)
 	expect((await askValues(other, `/as/${token}/all`, 'all-2', 1)).status()).toBe(404)
+	expect((await askForm(other, `/as/${token}/inspect`)).status()).toBe(404)
 	// Jory may look as Imke himself, but at tables that he does not keep he sees no more than he may.
 	const own = (await (
 		await other.post('/bench/looks', { data: { app: 1, person: numbers.get('Imke Dahl') } })

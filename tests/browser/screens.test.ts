@@ -2,15 +2,7 @@
 import { expect, test, type Page } from '@playwright/test'
 import { numbersOfPeople, signInAs } from './asking.ts'
 import { PHONE, signIn } from './people.ts'
-
-async function write(builder: Page, ...sentences: string[]): Promise<void> {
-	const box = builder.getByLabel('Add a line by typing what it should do')
-	for (const sentence of sentences) {
-		await box.fill(sentence)
-		await box.press('Enter')
-		await expect(box).toHaveValue('')
-	}
-}
+import { write } from './screen-lines.ts'
 
 const sentences = (page: Page) => page.locator('.sentence').allInnerTexts()
 const words = (texts: readonly string[]) => texts.map((text) => text.replace(/\s+/g, ' ').trim())

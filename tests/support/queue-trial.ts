@@ -37,6 +37,7 @@ if (step !== 'work off') {
 		screen: 'ask',
 		line: 'ask-2',
 		cells,
+		items: {},
 		actor,
 		now: host.now()
 	})

@@ -32,8 +32,8 @@ const ROUTINE = 'src/lib/core/routine/routine.ts'
 const RUN = 'src/lib/server/routines/run-routine.ts'
 
 const line = [
-	'buttonSchema] as const',
-	`buttonSchema, headingSchema.extend({ kind: z.literal('tally') })] as const`
+	'	buttonSchema\n] as const',
+	`	buttonSchema,\n	headingSchema.extend({ kind: z.literal('tally') })\n] as const`
 ] as const
 const step = ['[setStepSchema, sendStepSchema]', `[setStepSchema, sendStepSchema, z.object({ id, kind: z.literal('ring') })]`] as const // prettier-ignore
 const start = ['[buttonStartSchema, rowsStartSchema]', `[buttonStartSchema, rowsStartSchema, buttonStartSchema.extend({ kind: z.literal('bell') })]`] as const // prettier-ignore

@@ -9,7 +9,7 @@ import type { Catalogue } from '../model/table.ts'
 import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
 import type { AppDocument, Signoff } from './document.ts'
 import type { Workspace } from '../workspace/catalogue.ts'
-import { tableOf } from '../sentence/print.ts'
+import { aroundIn, type AroundLines } from './walk-app.ts'
 import { entryOfLine, mayHold, type ScreenLine } from './lines/all.ts'
 import type { Around } from './lines/entry.ts'
 import { placedLines } from './lines/tree.ts'
@@ -19,7 +19,7 @@ export function checkApp(
 	document: AppDocument,
 	{ catalogue, lines, roles }: Pick<Workspace, 'catalogue' | 'lines' | 'roles'>
 ): Finding[] {
-	const around: Omit<Around, 'table'> = {
+	const around: Omit<Around, 'table' | 'outer'> = {
 		catalogue,
 		lines,
 		hasRole: (id) => roles.some((role) => role.id === id),
@@ -42,13 +42,15 @@ export function checkApp(
 	return [...none, ...screens, ...routines, ...signoffs]
 }
 
-function checkLine(line: ScreenLine, within: readonly ScreenLine[], around: Omit<Around, 'table'>): Found[] {
+function checkLine(line: ScreenLine, within: readonly ScreenLine[], around: Omit<Around, 'table' | 'outer'>): Found[] {
 	if (!mayHold(within.at(-1)?.kind, line.kind)) return mistake('It may not stand here. Move it out, or remove it.')
-	const table = within.reduce<number | undefined>(
-		(outer, holder) => tableOf(entryOfLine(holder).sentence.kind, holder, outer),
-		undefined
-	)
-	return entryOfLine(line).check(line, { ...around, table })
+	const held = within.reduce<AroundLines>((outer, holder) => aroundIn(holder, outer), {})
+	const outer = aroundIn(line, held).outer
+	return entryOfLine(line).check(line, {
+		...around,
+		table: held.table,
+		outer: outer === undefined ? undefined : around.catalogue.tables.get(outer)
+	})
 }
 
 function at(place: string): (found: Found) => Finding {

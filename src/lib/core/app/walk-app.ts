@@ -14,29 +14,26 @@ export type MapFormula = (text: string, standing: Standing, place: string) => st
 
 /** The document with every formula mapped; blank ones are left. */
 export function mapFormulas(document: AppDocument, map: MapFormula): AppDocument {
-	const at = (table: number | undefined, me: boolean, place: string) => (text: string) =>
-		text.trim() === '' ? text : map(text, { table, me }, place)
+	const at: At = (standing, place) => (text) => (text.trim() === '' ? text : map(text, standing, place))
 	return {
 		...document,
 		screens: document.screens.map((screen) => ({
 			...screen,
-			lines: mapTreeFormulas(screen.lines, undefined, (text, table, me) =>
-				at(table, me, `Screen ${screen.title}`)(text)
-			)
+			lines: mapTreeFormulas(screen.lines, {}, (text, standing) => at(standing, `Screen ${screen.title}`)(text))
 		})),
 		routines: document.routines.map((routine) => mapRoutine(routine, at)),
 		signoffs: document.signoffs.map((signoff) => {
-			const map: MapText = (text, me) => at(signoff.table, me, `Sign-off ${signoff.name}`)(text)
+			const map: MapText = (text, own) => at({ table: signoff.table, ...own }, `Sign-off ${signoff.name}`)(text)
 			return mapFormulasIn(SIGNOFF_LINE.kind, signoff, map)
 		})
 	}
 }
 
-type At = (table: number | undefined, me: boolean, place: string) => (text: string) => string
+type At = (standing: Standing, place: string) => (text: string) => string
 
 function mapRoutine(routine: Routine, at: At): Routine {
 	const { start, steps } = routine
-	const map: MapText = (text, me) => at(start.table, me, `Routine ${routine.name}`)(text)
+	const map: MapText = (text, own) => at({ table: start.table, ...own }, `Routine ${routine.name}`)(text)
 	return {
 		...routine,
 		...mapFormulasIn(entryOfStart(start).sentence.kind, { start }, map),
@@ -64,15 +61,29 @@ function kindOf(line: ScreenLine): SentenceKind {
 	return entryOfLine(line).sentence.kind
 }
 
-type MapOverTable = (text: string, table: number | undefined, me: boolean) => string
+type MapStanding = (text: string, standing: Standing) => string
+
+/** What formulas of lines stand over, as far as what holds them says. */
+export interface AroundLines {
+	readonly table?: number | undefined
+	readonly outer?: number | undefined
+}
 
 /** Formulas of a line stand over the table that its sentence names, or else over that of the line that holds it; those of a text over none. */
-function mapTreeFormulas(lines: readonly ScreenLine[], outer: number | undefined, map: MapOverTable): ScreenLine[] {
+function mapTreeFormulas(lines: readonly ScreenLine[], around: AroundLines, map: MapStanding): ScreenLine[] {
 	return lines.map((line) => {
-		const table = tableOf(kindOf(line), line, outer)
-		const mapped = mapFormulasIn(kindOf(line), line, (text, me) => map(text, table, me))
-		return 'lines' in mapped ? { ...mapped, lines: mapTreeFormulas(mapped.lines, table, map) } : mapped
+		const within = aroundIn(line, around)
+		const mapped = mapFormulasIn(kindOf(line), line, (text, own) =>
+			map(text, { table: within.table, outer: within.outer, ...own })
+		)
+		return 'lines' in mapped ? { ...mapped, lines: mapTreeFormulas(mapped.lines, within, map) } : mapped
 	})
+}
+
+/** What the formulas of a line, and of those that it holds, stand over. */
+export function aroundIn(line: ScreenLine, { table, outer }: AroundLines): AroundLines {
+	if (kindOf(line).tableKey === undefined) return { table, outer }
+	return { table: tableOf(kindOf(line), line, table), outer: entryOfLine(line).goesWithOuter ? table : undefined }
 }
 
 /** Whether a line of a screen shows, asks for or sorts by a column. */

@@ -7,11 +7,13 @@ import type { Issue } from '../model/formula.ts'
 
 const table = z.number().int()
 const text = z.string().max(10_000)
+/** The tables of the rows around its own, the outermost first: with any it is only checked, since no row alone is its row. */
+const around = z.array(table).max(2)
 
 /** A formula that is being written, or why somebody sees a row. */
 export const trySchema = z.discriminatedUnion('kind', [
-	z.object({ kind: z.literal('condition'), table, text, me: z.boolean() }),
-	z.object({ kind: z.literal('formula'), table, text }),
+	z.object({ kind: z.literal('condition'), table, text, me: z.boolean(), around }),
+	z.object({ kind: z.literal('formula'), table, text, around }),
 	z.object({ kind: z.literal('why'), table, person: z.number().int(), row: rowIdSchema })
 ])
 

@@ -5,6 +5,7 @@
 import type { WirePage } from '../query/wire.ts'
 import type { Examples, PreviewLines, SaveLines, WhoSees } from './access.ts'
 import type { SaveDraft } from './bench.ts'
+import type { FormRequests } from './forms.ts'
 import type { Tries } from './formulas.ts'
 import type { GivenImport, ImportRequests, ImportState, UndoImport } from './imports.ts'
 import type { AtTheDoor } from './joining.ts'
@@ -27,6 +28,7 @@ export interface Requests {
 		readonly [address: `/bench/lines/${number}`]: PreviewLines
 		readonly [address: `/rows/${number}`]: RowRequests
 		readonly [address: `${ScreenPath}/do`]: ScreenRequests
+		readonly [address: `${ScreenPath}/form`]: FormRequests
 		readonly [address: `${ScreenPath}/list`]: ListPages
 		readonly [address: `${ScreenPath}/values`]: ListValues
 	}

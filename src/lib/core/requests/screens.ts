@@ -4,9 +4,10 @@ import { cellChangesSchema, rowIdSchema } from './cells.ts'
 import type { Changed } from '../query/change.ts'
 import type { Kinds, Pair, Sendable } from './pair.ts'
 import type { ShownColumn } from './shown-column.ts'
-import type { WirePage, WireRow } from '../query/wire.ts'
+import type { WireCell, WirePage, WireRow } from '../query/wire.ts'
 import type { CaseOfRow } from './cases.ts'
 import type { Group, Groups } from './rows.ts'
+import { itemsSchema, type FormVerdict } from './forms.ts'
 import { filtersSchema } from '../query/filter.ts'
 import type { AfterSending, FormOfList, Proportions, Tone } from '../sentence/slots/all.ts'
 
@@ -15,7 +16,13 @@ const line = z.string().max(40)
 /** What staff do on a screen: send a form, change or remove a row, press a button. */
 export const screenRequestSchema = z.discriminatedUnion('kind', [
 	/** `row`: the row that the screen shows, for a form that belongs to it. */
-	z.object({ kind: z.literal('form'), line, cells: cellChangesSchema, row: rowIdSchema.optional() }),
+	z.object({
+		kind: z.literal('form'),
+		line,
+		cells: cellChangesSchema,
+		items: itemsSchema,
+		row: rowIdSchema.optional()
+	}),
 	z.object({ kind: z.literal('change'), line, row: rowIdSchema, cells: cellChangesSchema }),
 	z.object({ kind: z.literal('remove'), line, row: rowIdSchema }),
 	z.object({ kind: z.literal('press'), line, row: rowIdSchema })
@@ -55,7 +62,10 @@ export type ShownLine = { readonly id: string } & (
 			readonly kind: 'form'
 			readonly table: number
 			readonly title: string
-			readonly columns: readonly ShownColumn[]
+			/** One without a title, where the form is not parted. */
+			readonly pages: readonly ShownFormPage[]
+			/** What its conditions come to before anything is typed; null where it has none to judge. */
+			readonly verdict: FormVerdict | null
 			readonly thanks: string
 			/** Whether what is sent belongs to the row that the screen shows. */
 			readonly isOfRow: boolean
@@ -63,6 +73,43 @@ export type ShownLine = { readonly id: string } & (
 	  }
 	| ({ readonly kind: 'button'; readonly label: string } & (Opening | { readonly runs: string }))
 )
+
+export interface ShownFormPage {
+	readonly id: string
+	readonly title: string
+	readonly parts: readonly ShownFormPart[]
+}
+
+export type ShownFormPart =
+	ShownEntry | ShownItems | ShownWorked | Extract<ShownLine, { kind: 'heading' | 'text' | 'divider' }>
+
+export interface ShownEntry {
+	readonly kind: 'entry'
+	readonly id: string
+	readonly column: ShownColumn
+	readonly help: string
+	readonly sample: string
+	/** What it begins with. */
+	readonly starts: WireCell
+	readonly remembers: boolean
+	/** Whether what can be chosen depends on what was filled in. */
+	readonly isNarrowed: boolean
+}
+
+export interface ShownItems {
+	readonly kind: 'items'
+	readonly id: string
+	readonly title: string
+	readonly least: number
+	readonly parts: readonly (ShownEntry | ShownWorked)[]
+}
+
+/** A value that is worked out while one types. */
+export interface ShownWorked {
+	readonly kind: 'shown'
+	readonly id: string
+	readonly label: string
+}
 
 /** A screen that is opened, and whether it shows a row: then the one at hand goes along. */
 export interface Opening {

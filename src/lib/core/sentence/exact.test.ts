@@ -91,6 +91,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	tone: (random) => random.pick(TONES),
 	proportions: (random) => random.pick(PROPORTIONS),
 	'form of list': (random) => random.pick(FORMS_OF_LIST),
+	remembered: () => 'what was sent last',
 	'after sending': (random) => random.pick(AFTER_SENDING),
 	role: (random) => (random.chance(0.1) ? 999 : random.pick(vocabulary.roles).id),
 	verbs: (random) => someOf(random, VERBS),

@@ -16,6 +16,8 @@ export interface Slot {
 	readonly begins?: readonly string[]
 	/** Whether its formula may read of whoever looks or presses, as `me`; it may where nothing is said. */
 	readonly me?: boolean
+	/** The key of the reference whose rows its formula stands on; the row of the line is then `this`. */
+	readonly through?: string
 	/** What is shown when it is blank. Without it a blank slot asks to be filled. */
 	readonly empty?: string
 	/** A clause: printed only when it is filled, with `before`; until then it is offered in these words, after "and…". */

@@ -20,14 +20,22 @@ export function mapColumnsIn<T extends object>(kind: SentenceKind, line: T, map:
 	return mapSlots(kind, line, (slot, value) => entryOfSlot(slot.type).mapColumns?.(value, map))
 }
 
-/** `me`: whether it may read of whoever looks or presses. */
-export type MapText = (text: string, me: boolean) => string
+/** Of a formula in a line: whether it may read of whoever looks or presses, and the reference whose rows it stands on. */
+export interface InLine {
+	readonly me: boolean
+	readonly through?: number
+}
+
+export type MapText = (text: string, at: InLine) => string
 
 /** The line with its formulas mapped, those inside texts too. */
 export function mapFormulasIn<T extends object>(kind: SentenceKind, line: T, map: MapText): T {
-	return mapSlots(kind, line, (slot, value) =>
-		entryOfSlot(slot.type).mapFormulas?.(value, (text) => map(text, slot.me ?? true))
-	)
+	return mapSlots(kind, line, (slot, value) => {
+		// Documents hold JSON, which a line's value is.
+		const through = slot.through === undefined ? undefined : readSlot(line as LineValue, slot.through)
+		const at = { me: slot.me ?? true, ...(typeof through === 'number' ? { through } : {}) }
+		return entryOfSlot(slot.type).mapFormulas?.(value, (text) => map(text, at))
+	})
 }
 
 /** The line with what stands in its slots changed; where nothing is given for one, it stays. */

@@ -161,9 +161,10 @@ export function checkDraft(store: Store, { app, now }: { app: number; now: numbe
 function findTooDearIn(store: Store, document: AppDocument): Finding[] {
 	const { catalogue } = store.workspace()
 	const found: Finding[] = []
-	mapFormulas(document, (text, { table, me }, place) => {
-		const isThere = table === undefined || catalogue.tables.has(table)
-		const { expr } = isThere ? check(text, { catalogue, rows: rowsOf({ table }, catalogue), me }) : { expr: undefined }
+	mapFormulas(document, (text, standing, place) => {
+		const { table, outer = table, me } = standing
+		const isThere = [table, outer].every((each) => each === undefined || catalogue.tables.has(each))
+		const { expr } = isThere ? check(text, { catalogue, rows: rowsOf(standing, catalogue), me }) : { expr: undefined }
 		const wrong = expr && findTooDear(store, expr)
 		if (wrong !== undefined) found.push({ weight: 'mistake', place, message: `"${text}" asks for too much. ${wrong}` })
 		return text

@@ -11,7 +11,7 @@ import type { Groups } from '$lib/core/requests/rows.ts'
 import type { Narrowing, ShownScreen } from '$lib/core/requests/screens.ts'
 import { tablesIn } from '$lib/core/sentence/walk-line.ts'
 import { findLiveApp } from '../releases/live.ts'
-import { standingOf } from '../rights/rights-of-actor.ts'
+import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { readDraft } from './apps.ts'
 import { holdsSomething, showLines, showsRow } from './shown/all.ts'
@@ -72,6 +72,14 @@ export function readValues(
 ): Groups | null {
 	const { line } = findLine(store, request, 'list')
 	return readListValues(store, line, request, request)
+}
+
+/** Where somebody does something: a line of a screen, as themselves. */
+export interface InApp extends AppPlace {
+	readonly screen: string
+	readonly line: string
+	readonly actor: Actor
+	readonly now: number
 }
 
 export interface LinePlace extends AppPlace {

@@ -51,9 +51,9 @@ function refuseUnlessKeeper(store: Store, id: number, { actor }: ByActor, what: 
 
 function refuseUnheldFormulas(store: Store, document: AppDocument, { actor, now }: ByActor): void {
 	const { catalogue } = store.workspace()
-	mapFormulas(document, (text, { table, me }, what) => {
+	mapFormulas(document, (text, standing, what) => {
 		// One that cannot be read works nothing out; the check before a release says so.
-		const { expr } = check(text, { catalogue, rows: rowsOf({ table }, catalogue), me })
+		const { expr } = check(text, { catalogue, rows: rowsOf(standing, catalogue), me: standing.me })
 		if (expr) refuseUnheld(store, expr, { actor, now, what })
 		return text
 	})

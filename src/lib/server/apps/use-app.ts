@@ -1,37 +1,10 @@
-/** What staff do in an app: send a form, change a row, press a button. Each goes through the one door. */
+/** What staff do with a row in an app: change it, take it out, press a button on it. Each goes through the one door. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { CellChange, Changed } from '$lib/core/query/change.ts'
-import type { Actor } from '../rights/rights-of-actor.ts'
 import { changeRows } from '../rows/change.ts'
 import { pressButton } from '../routines/run-routine.ts'
 import type { Store } from '../store/store.ts'
-import { findLine, type AppPlace } from './open-screen.ts'
-
-export interface InApp extends AppPlace {
-	readonly screen: string
-	readonly line: string
-	readonly actor: Actor
-	readonly now: number
-}
-
-/** Adds the row that a form holds. Only columns that the form asks for are taken; `row`: that of the screen, where it belongs to one. */
-export function sendForm(
-	store: Store,
-	{ cells, row, ...place }: InApp & { cells: readonly CellChange[]; row?: string | undefined }
-): Changed {
-	const { line } = findLine(store, place, 'form')
-	const asked = cells.filter((cell) => cell.column !== line.of && line.columns.includes(cell.column))
-	if (line.of !== null && row === undefined)
-		throw new AppError('invalid', 'This form belongs to a row. Open it from there.')
-	const own = line.of === null || row === undefined ? [] : [{ column: line.of, value: { id: row } }]
-	const [changed] = changeRows(store, [{ kind: 'add', table: line.table, cells: [...asked, ...own] }], {
-		actor: place.actor,
-		now: place.now,
-		through: 'form'
-	})
-	if (!changed) throw new Error('Expected the door to answer for the row of a form')
-	return changed
-}
+import { findLine, type InApp } from './open-screen.ts'
 
 /** Changes cells of a row in a record sheet: only those that its line shows. */
 export function changeRecord(

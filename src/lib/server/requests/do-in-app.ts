@@ -1,6 +1,6 @@
 /** What staff do on a screen. */
 import type { ScreenRequests, screenRequestSchema } from '$lib/core/requests/screens.ts'
-import type { InApp } from '../apps/use-app.ts'
+import type { InApp } from '../apps/open-screen.ts'
 import type { Room } from '../web/app-place.ts'
 import type { Handlers } from './handlers.ts'
 
@@ -11,7 +11,7 @@ interface Where {
 }
 
 export const IN_APP: Handlers<typeof screenRequestSchema, ScreenRequests, Where> = {
-	form: ({ line, cells }, { room, place }) => room.write('sendForm', { ...place, line, cells }),
+	form: ({ line, cells, items, row }, { room, place }) => room.write('sendForm', { ...place, line, cells, items, row }),
 	change: ({ line, row, cells }, { room, place }) => room.write('changeRecord', { ...place, line, row, cells }),
 	remove: ({ line, row }, { room, place }) => room.write('removeRecord', { ...place, line, row }),
 	press: ({ line, row }, { room, place }) => room.write('press', { ...place, line, row })

@@ -10,9 +10,9 @@ interface Context {
 }
 
 export const TRIES: Handlers<typeof trySchema, Tries, Context> = {
-	condition: async ({ table, text, me }, { threads, by }) =>
-		threads.read('tryCondition', { table, text, me, people: await chooseFew(threads), ...by }),
-	formula: ({ table, text }, { threads, by }) => threads.read('tryFormula', { table, text, ...by }),
+	condition: async ({ table, text, me, around }, { threads, by }) =>
+		threads.read('tryCondition', { table, text, me, around, people: await chooseFew(threads), ...by }),
+	formula: ({ table, text, around }, { threads, by }) => threads.read('tryFormula', { table, text, around, ...by }),
 	why: (asked, { threads, by }) => threads.read('explainAccess', { ...asked, ...by })
 }
 

@@ -6,6 +6,7 @@ import type { Rights } from '$lib/core/access/rights.ts'
 import { checkCondition } from '$lib/core/formula/check/check.ts'
 import { tooMuch } from '$lib/core/formula/syntax/issues.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
+import type { Catalogue, Table } from '$lib/core/model/table.ts'
 import type { NamedColumn, Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { findUnheldOfMe } from '../rights/held-formulas.ts'
@@ -85,17 +86,27 @@ function toNamed({ id, name, type, shows, to, condition }: ShownColumn): NamedCo
 /** Tries a condition on a table, as the builder may see it, and as a few others would. */
 export function tryCondition(
 	store: Store,
-	asked: ByActor & { table: number; text: string; people: readonly number[]; me: boolean }
+	asked: ByActor & {
+		table: number
+		text: string
+		people: readonly number[]
+		me: boolean
+		around?: readonly number[]
+	}
 ): FormulaTrial {
-	const { table: id, text, people, actor, now, me } = asked
+	const { table: id, text, people, actor, now, me, around = [] } = asked
 	const { catalogue } = store.workspace()
 	const { rights, moment } = standingOf(store, actor, now)
 	const table = catalogue.tables.get(id)
 	if (!table || isNever(rights.rows(table))) return { ok: false, issues: [] }
-	const { expr, issues } = checkCondition(text === '' ? 'TRUE' : text, { catalogue, rows: [table], me })
+	const { expr, issues } = checkCondition(text === '' ? 'TRUE' : text, {
+		...{ catalogue, me },
+		rows: [...tablesFrom(catalogue, around), table]
+	})
 	if (!expr) return { ok: false, issues }
 	const tooDear = findTooDear(store, expr)
 	if (tooDear !== undefined) return { ok: false, issues: [tooMuch(tooDear, text)] }
+	if (around.length > 0) return { ok: true, issues: [] }
 	const looksAt = findCost(store, expr)
 	const count = (rights: Rights, at: typeof moment): number =>
 		countUnder(store, rights, { table, where: [fold(expr, at)], limit: COUNT_LIMIT })
@@ -115,6 +126,11 @@ export function tryCondition(
 		...(owned && unheld !== undefined ? { unheld } : {}),
 		...(looksAt === undefined ? {} : { looksAt })
 	}
+}
+
+/** The tables of the rows around a formula's own; one that is gone is left out. */
+export function tablesFrom({ tables }: Catalogue, ids: readonly number[]): Table[] {
+	return ids.flatMap((id) => tables.get(id) ?? [])
 }
 
 /** People whom a builder can look as: everybody, by name and role. */

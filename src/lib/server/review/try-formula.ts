@@ -12,23 +12,27 @@ import { workOut } from '../routines/work-out.ts'
 import type { Store } from '../store/store.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import { findCost, findTooDear } from '../derived/formula-cost.ts'
+import { tablesFrom } from './bench.ts'
 import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 
 export interface TryFormula {
 	readonly table: number
 	readonly text: string
+	readonly around?: readonly number[]
 	readonly row?: string | undefined
 	readonly actor: Actor
 	readonly now: number
 }
 
 /** What a formula gives on a row, or what is wrong with it, within what its writer sees. */
-export function tryFormula(store: Store, { table: id, text, row, actor, now }: TryFormula): FormulaResult {
+export function tryFormula(store: Store, { table: id, text, around = [], row, actor, now }: TryFormula): FormulaResult {
 	const table = getTableAsKeeper(store, id, actor)
-	const { expr, issues } = check(text, { catalogue: store.workspace().catalogue, rows: [table], me: true })
+	const { catalogue } = store.workspace()
+	const { expr, issues } = check(text, { catalogue, rows: [...tablesFrom(catalogue, around), table], me: true })
 	if (!expr) return { issues }
 	const tooDear = findTooDear(store, expr)
 	if (tooDear !== undefined) return { issues: [tooMuch(tooDear, text)] }
+	if (around.length > 0) return { issues: [], type: expr.type.kind }
 	const looksAt = findCost(store, expr)
 	const read = ownColumns(expr)
 	const plain: FormulaResult = {

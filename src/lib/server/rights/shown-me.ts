@@ -7,6 +7,7 @@ import type { Rights } from '$lib/core/access/rights.ts'
 import { compileCondition } from '$lib/core/formula/sql/compile.ts'
 import type { RowValues } from '$lib/core/formula/evaluate/evaluate.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
+import type { Moment } from '$lib/core/formula/evaluate/fold.ts'
 import { allOf, param, sql } from '$lib/core/sql/sql.ts'
 import type { Column, Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
@@ -21,6 +22,15 @@ export function asShownTo(store: Store, looker: Rights, me: RowValues): RowValue
 		return shown
 	}
 	return { n: me.n, value: (column) => (isShown(column) ? me.value(column) : null) }
+}
+
+/** The moment in which formulas are worked out whose values somebody is shown: of their own row what they see there, and their name. */
+export function momentShown(store: Store, { rights, moment }: { rights: Rights; moment: Moment }): Moment {
+	const { me } = moment
+	if (!me) return moment
+	const { people } = store.workspace().catalogue
+	const shown = asShownTo(store, rights, me)
+	return { ...moment, me: { n: me.n, value: (column) => (column.id === people.label ? me : shown).value(column) } }
 }
 
 function isSeenOn(

@@ -130,9 +130,9 @@ function rewriteApps(store: Store, map: (app: AppDocument) => AppDocument): void
 export function refuseBrokenApps(store: Store, before: Catalogue): void {
 	const { catalogue } = store.workspace()
 	for (const app of appsAt(store)) {
-		appWalk.mapFormulas(app, (text, { table, me }, place) => {
+		appWalk.mapFormulas(app, (text, standing, place) => {
 			const [was, now] = [before, catalogue].map((each) =>
-				check(text, { catalogue: each, rows: rowsOf({ table }, each), me })
+				check(text, { catalogue: each, rows: rowsOf(standing, each), me: standing.me })
 			)
 			if (was?.expr && !now?.expr)
 				throw new AppError('invalid', `${app.name}, ${place}: ${now?.issues[0]?.message ?? ''}`)

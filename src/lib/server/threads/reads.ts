@@ -1,6 +1,7 @@
 /** Everything that a reader thread can be asked, by name. Each runs in one snapshot. */
 import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { whoSees } from '../apps/who-sees.ts'
+import { judgeFilled, offerChoices } from '../apps/forms/fill-form.ts'
 import { openScreen, readList, readValues, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
 import { checkUpload, readFileCell } from '../rows/uploads.ts'
 import { findAccount, findSession, describePerson } from '../rights/accounts.ts'
@@ -100,6 +101,8 @@ export const READS = {
 	releases: (store: Store, { app }: { app: number }) => listReleases(store, app),
 	screen: (store: Store, request: ScreenRequest) => openScreen(store, request),
 	list: (store: Store, request: ListRequest) => readList(store, request),
+	judgeFilled,
+	offerChoices,
 	listValues: (store: Store, request: Parameters<typeof readValues>[1]) => readValues(store, request),
 	bench: (store: Store, asking: ByActor) => {
 		const tables = listTables(store, asking)

@@ -1,6 +1,7 @@
 /** Everything that the writer thread can be asked, by name. Each runs in a savepoint of the group's transaction. */
 import { addApp, addAppFrom, putBackRelease, releaseApp, saveDraft } from '../apps/apps.ts'
-import { changeRecord, press, removeRecord, sendForm } from '../apps/use-app.ts'
+import { sendForm } from '../apps/forms/fill-form.ts'
+import { changeRecord, press, removeRecord } from '../apps/use-app.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'

@@ -13,6 +13,9 @@
 		column: ShownColumn
 		draft: CellDraft
 		message?: string | undefined
+		/** Words under its name, and words that stand in it until something is typed. */
+		help?: string
+		sample?: string
 		/** The address of the picture that lies in the cell now. */
 		there?: string | undefined
 		/** Where rows to refer to are looked up. */
@@ -20,7 +23,7 @@
 		onchange: (draft: CellDraft) => void
 	}
 
-	let { column, draft, message, there, options, onchange }: Props = $props()
+	let { column, draft, message, help = '', sample = '', there, options, onchange }: Props = $props()
 
 	const id = $props.id()
 	const control = $derived(CONTROLS[column.type])
@@ -67,7 +70,15 @@
 				>{/if}{#if column.required}<span class="must">, must be filled in</span>{/if}</label
 		>
 		{#if control.by === 'row'}
-			<ReferencePicker {id} table={column.to ?? 0} {draft} {options} {onchange} invalid={message !== undefined} />
+			<ReferencePicker
+				{id}
+				table={column.to ?? 0}
+				{draft}
+				{sample}
+				{options}
+				{onchange}
+				invalid={message !== undefined}
+			/>
 		{:else if control.by === 'choice'}
 			<select
 				{id}
@@ -80,8 +91,14 @@
 				{#each column.choices ?? [] as choice (choice)}<option>{choice}</option>{/each}
 			</select>
 		{:else if control.by === 'lines'}
-			<textarea {id} class="field" rows="3" value={draft.text} oninput={typed} aria-invalid={message !== undefined}
-			></textarea>
+			<textarea
+				{id}
+				class="field"
+				rows="3"
+				placeholder={sample}
+				value={draft.text}
+				oninput={typed}
+				aria-invalid={message !== undefined}></textarea>
 		{:else if control.input === 'date'}
 			<DateField
 				{id}
@@ -98,6 +115,7 @@
 				step={control.input === 'datetime-local' ? 'any' : undefined}
 				inputmode={control.inFigures ? 'decimal' : undefined}
 				autocomplete="off"
+				placeholder={sample}
 				value={draft.text}
 				oninput={typed}
 				aria-invalid={message !== undefined}
@@ -105,6 +123,7 @@
 			/>
 		{/if}
 	{/if}
+	{#if help}<p class="help">{help}</p>{/if}
 	{#if message}<p class="says-wrong" id="{id}-wrong" role="alert">{message}</p>{/if}
 </div>
 
@@ -131,6 +150,10 @@
 		font-weight: 400;
 		color: var(--zinc-5);
 		font-size: 0.88rem;
+	}
+	.help {
+		color: var(--zinc-7);
+		font-size: 0.92rem;
 	}
 	.segments {
 		display: flex;

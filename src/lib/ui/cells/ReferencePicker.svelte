@@ -8,11 +8,13 @@
 		table: number
 		draft: CellDraft
 		invalid: boolean
+		/** Words that stand in it until something is typed. */
+		sample?: string
 		options: (table: number, starts: string) => Promise<readonly Option[]>
 		onchange: (draft: CellDraft) => void
 	}
 
-	let { id, table, draft, invalid, options, onchange }: Props = $props()
+	let { id, table, draft, invalid, sample = '', options, onchange }: Props = $props()
 
 	let open = $state(false)
 	let found = $state.raw<readonly Option[]>([])
@@ -62,7 +64,7 @@
 		aria-invalid={invalid}
 		aria-activedescendant={at >= 0 ? `${id}-${at}` : undefined}
 		autocomplete="off"
-		placeholder="Type its name"
+		placeholder={sample || 'Type its name'}
 		value={draft.text}
 		oninput={(event) => {
 			onchange({ text: event.currentTarget.value })

@@ -15,6 +15,8 @@
 	type Props = {
 		value: string
 		table: number | undefined
+		/** The tables of the rows around its own, the outermost first. */
+		around?: readonly number[]
 		/** Whether it must be true or not; otherwise it gives a value. */
 		condition: boolean
 		me: boolean
@@ -22,7 +24,7 @@
 		onchange: (value: string) => void
 	}
 
-	let { value, table, condition, me, empty, onchange }: Props = $props()
+	let { value, table, around = [], condition, me, empty, onchange }: Props = $props()
 
 	let text = $state(untrack(() => value))
 	let caret = $state(0)
@@ -37,7 +39,7 @@
 		const answer = await send(
 			'POST',
 			'/bench/try',
-			condition ? { kind: 'condition', table, text, me } : { kind: 'formula', table, text }
+			condition ? { kind: 'condition', table, text, me, around } : { kind: 'formula', table, text, around }
 		)
 		if (mine !== asked || !answer.ok) return
 		trial = answer.value

@@ -10,10 +10,17 @@
 	/** How many forms stand in the way. */
 	let unsent = $state(0)
 
-	function leave(event: SubmitEvent) {
-		unsent = countDrafts(owner)
-		if (unsent > 0) event.preventDefault()
-		else dropDrafts(owner)
+	async function leave(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
+		event.preventDefault()
+		const form = event.currentTarget
+		unsent = await countDrafts(owner).catch(() => 0)
+		if (unsent === 0) await drop(form)
+	}
+
+	/** What cannot be dropped (a browser that keeps nothing) holds nobody here. */
+	async function drop(form: HTMLFormElement) {
+		await dropDrafts(owner).catch(() => undefined)
+		form.submit()
 	}
 
 	function toFirst(button: HTMLButtonElement) {
@@ -28,7 +35,14 @@
 			{unsent === 1 ? 'One form was' : `${unsent} forms were`} begun on this device and not sent. Signing out drops what you
 			typed there.
 		</p>
-		<form method="POST" action="/sign-out" onsubmit={() => dropDrafts(owner)}>
+		<form
+			method="POST"
+			action="/sign-out"
+			onsubmit={(event) => {
+				event.preventDefault()
+				void drop(event.currentTarget)
+			}}
+		>
 			<button type="button" class="btn main" onclick={() => (unsent = 0)} {@attach toFirst}>Stay signed in</button>
 			<button class="btn drop">Drop {unsent === 1 ? 'it' : 'them'} and sign out</button>
 		</form>

@@ -10,7 +10,8 @@
 	type Props = {
 		kinds: readonly Sentence[]
 		vocabulary: Vocabulary
-		table?: number
+		/** The table whose columns it means, where its own sentence names none. */
+		table?: number | undefined
 		/** Lines for words that are no sentence. */
 		propose?: (text: string) => readonly LineValue[]
 		/** Where it will stand, in words. */

@@ -20,6 +20,8 @@
 		vocabulary: Vocabulary
 		/** The table that the line stands under, where its own sentence names none. */
 		table?: number | undefined
+		/** The table of the row that goes in together with the line's. */
+		outer?: number | undefined
 		number: number | string
 		marked?: boolean
 		/** What is wrong with a slot, by its key. */
@@ -38,6 +40,7 @@
 		line,
 		vocabulary,
 		table,
+		outer,
 		number,
 		marked = false,
 		issues = {},
@@ -113,6 +116,7 @@
 					{line}
 					{vocabulary}
 					table={about}
+					{outer}
 					onchange={(value) => onchange(filled(slot, value))}
 					onclose={close}
 				/>

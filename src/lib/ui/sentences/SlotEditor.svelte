@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** What opens under a slot: its title, the editor that fits what may stand in it, and the way out. */
+	import { readSlot } from '$lib/core/sentence/line-values.ts'
 	import { emptied, isBlank } from '$lib/core/sentence/print.ts'
 	import type { LineValue, Slot } from '$lib/core/sentence/types.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
@@ -11,15 +12,24 @@
 		line: LineValue
 		vocabulary: Vocabulary
 		table: number | undefined
+		/** The table of the row around that of the line. */
+		outer: number | undefined
 		onchange: (value: unknown) => void
 		onclose: () => void
 	}
 
-	let { slot, value, line, vocabulary, table, onchange, onclose }: Props = $props()
+	let { slot, value, line, vocabulary, table, outer, onchange, onclose }: Props = $props()
 
 	const id = $props.id()
 	const labelledby = `${id}-title`
 	const Editor = $derived(editorOf(slot.type))
+	/** Where its formula stands on what a reference may name, the rows of that table. */
+	const reached = $derived.by(() => {
+		const by = slot.through === undefined ? undefined : readSlot(line, slot.through)
+		const columns = vocabulary.tables.find((each) => each.id === table)?.columns
+		return columns?.find(({ id }) => id === by)?.to
+	})
+	const around = $derived([outer, reached === undefined ? undefined : table].filter((each) => each !== undefined))
 
 	function choose(next: unknown) {
 		onchange(next)
@@ -28,7 +38,16 @@
 </script>
 
 <p class="title" id={labelledby}>{slot.title}</p>
-<Editor {slot} value={value ?? null} {vocabulary} {table} {labelledby} {onchange} onchoose={choose} />
+<Editor
+	{slot}
+	value={value ?? null}
+	{vocabulary}
+	table={reached ?? table}
+	{around}
+	{labelledby}
+	{onchange}
+	onchoose={choose}
+/>
 <p class="end">
 	<span class="quiet">{line['id'] ? 'Kept as you go.' : ''}</span>
 	{#if slot.clause !== undefined && !isBlank(value)}

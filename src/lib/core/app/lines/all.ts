@@ -7,7 +7,9 @@ import type { Sentence } from '../../sentence/types.ts'
 import { button, buttonSchema } from './button.ts'
 import { divider, dividerSchema } from './divider.ts'
 import type { LineEntry } from './entry.ts'
+import { entry, entrySchema } from './entry-line.ts'
 import { form, formSchema } from './form.ts'
+import { items, itemsSchema, page, pageSchema, shown, shownSchema } from './form-parts.ts'
 import {
 	beside,
 	besideSchema,
@@ -28,7 +30,16 @@ import { text, textSchema } from './text.ts'
 import type { MayHold } from './tree.ts'
 
 /** Kinds that hold no line. */
-const PLAIN = [headingSchema, textSchema, dividerSchema, markSchema, recordSchema, formSchema, buttonSchema] as const
+const PLAIN = [
+	headingSchema,
+	textSchema,
+	dividerSchema,
+	markSchema,
+	recordSchema,
+	entrySchema,
+	shownSchema,
+	buttonSchema
+] as const
 
 type Holder = { readonly lines: readonly ScreenLine[] }
 type HolderInput = { readonly lines?: readonly ScreenLineInput[] | undefined }
@@ -41,6 +52,9 @@ export type ScreenLine =
 	| (z.infer<typeof tabsSchema> & Holder)
 	| (z.infer<typeof tabSchema> & Holder)
 	| (z.infer<typeof listSchema> & Holder)
+	| (z.infer<typeof formSchema> & Holder)
+	| (z.infer<typeof pageSchema> & Holder)
+	| (z.infer<typeof itemsSchema> & Holder)
 
 /** A line as it is written: what has a default may be left out. */
 export type ScreenLineInput =
@@ -51,6 +65,9 @@ export type ScreenLineInput =
 	| (z.input<typeof tabsSchema> & HolderInput)
 	| (z.input<typeof tabSchema> & HolderInput)
 	| (z.input<typeof listSchema> & HolderInput)
+	| (z.input<typeof formSchema> & HolderInput)
+	| (z.input<typeof pageSchema> & HolderInput)
+	| (z.input<typeof itemsSchema> & HolderInput)
 
 const lines = z.lazy(() => z.array(screenLineSchema)).default([])
 
@@ -61,7 +78,10 @@ export const screenLineSchema: z.ZodType<ScreenLine, ScreenLineInput> = z.discri
 	besideSchema.extend({ lines }),
 	tabsSchema.extend({ lines }),
 	tabSchema.extend({ lines }),
-	listSchema.extend({ lines })
+	listSchema.extend({ lines }),
+	formSchema.extend({ lines }),
+	pageSchema.extend({ lines }),
+	itemsSchema.extend({ lines })
 ])
 
 export type LineKind = ScreenLine['kind']
@@ -69,7 +89,7 @@ export type LineOf<K extends LineKind> = Extract<ScreenLine, { kind: K }>
 
 /** In the order in which they are offered. */
 export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = {
-	...{ heading, text, list, mark, record, form, button },
+	...{ heading, text, list, mark, record, form, entry, items, shown, page, button },
 	...{ section, beside, tabs, tab, fold, divider }
 }
 

@@ -1,6 +1,6 @@
 /** What the program must know of a kind of screen line, whatever it does with it. */
 import type { Line } from '../../access/types.ts'
-import type { Catalogue } from '../../model/table.ts'
+import type { Catalogue, Table } from '../../model/table.ts'
 import type { Sentence } from '../../sentence/types.ts'
 import type { Found } from '../../document/findings.ts'
 
@@ -15,6 +15,8 @@ export interface Around {
 	readonly hasButtonRoutine: (id: string) => boolean
 	/** The table of the line that holds this one, where that has one. */
 	readonly table: number | undefined
+	/** The table of the row that goes in together with this line's: its formulas reach that row as `this`. */
+	readonly outer: Table | undefined
 }
 
 export interface LineEntry<L> {
@@ -24,6 +26,8 @@ export interface LineEntry<L> {
 	readonly holds: 'parts' | readonly string[]
 	/** Whether it stands only within a line that names its kind. */
 	readonly isInner: boolean
+	/** Whether its rows go in with the row of what holds it: formulas in it then reach that row as `this`. */
+	readonly goesWithOuter: boolean
 	/** The columns that staff can write by it. */
 	written(line: L): readonly number[]
 	/** What it orders rows by, so that an index can serve. */
@@ -38,6 +42,7 @@ export interface LineEntry<L> {
 export const PLAIN_LINE = {
 	holds: [],
 	isInner: false,
+	goesWithOuter: false,
 	written: () => [],
 	order: () => undefined,
 	showsRow: () => false,

@@ -94,7 +94,7 @@ test('lines that are pasted stand where the first goes, in their order', () => {
 })
 
 describe('a new line', () => {
-	const begin = (line: Record<string, unknown>) => beginLine(line, { id: 'n', screen: 's1', vocabulary })
+	const begin = (line: Record<string, unknown>) => beginLine(line, { id: 'n', screen: 's1', vocabulary, within: [] })
 
 	test.each(SCREEN_SENTENCES.map(({ kind, blank }) => [kind.kind, blank] as const))(
 		'of the kind %s works blank',

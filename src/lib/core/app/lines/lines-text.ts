@@ -10,6 +10,7 @@ import { printExact, readExactAt } from '../../sentence/exact.ts'
 import { tableOf } from '../../sentence/print.ts'
 import type { Vocabulary } from '../../sentence/vocabulary.ts'
 import { entryOfLine, screenLineSchema, SCREEN_SENTENCES, type ScreenLine } from './all.ts'
+import { tableAround } from './new-line.ts'
 import { insertLine, type Spot } from './tree.ts'
 
 const STEP = '  '
@@ -68,11 +69,4 @@ function printAll(lines: readonly ScreenLine[], vocabulary: Vocabulary, { table,
 		const inner = 'lines' in line ? printAll(line.lines, vocabulary, within) : []
 		return [indent + printExact(kind, line, vocabulary, table), ...inner]
 	})
-}
-
-function tableAround(within: readonly ScreenLine[]): number | undefined {
-	return within.reduce<number | undefined>(
-		(table, line) => tableOf(entryOfLine(line).sentence.kind, line, table),
-		undefined
-	)
 }

@@ -1,9 +1,9 @@
 /** What a line begins with, so that it works at once, and where it goes. */
 import { readSlot } from '../../sentence/line-values.ts'
-import { isBlank } from '../../sentence/print.ts'
+import { isBlank, tableOf } from '../../sentence/print.ts'
 import type { LineValue, Sentence } from '../../sentence/types.ts'
 import type { Vocabulary } from '../../sentence/vocabulary.ts'
-import { mayHold, screenLineSchema, sentencesWithin, type ScreenLine } from './all.ts'
+import { entryOfLine, mayHold, screenLineSchema, sentencesWithin, type ScreenLine } from './all.ts'
 import { insertLine, placedLines, type Spot } from './tree.ts'
 
 const SHOWN_AT_FIRST = 4
@@ -13,12 +13,18 @@ export interface Beginning {
 	/** The screen that it stands on. */
 	readonly screen: string
 	readonly vocabulary: Vocabulary
+	/** What will hold it, the outermost first. */
+	readonly within: readonly ScreenLine[]
 }
 
 /** A line that was typed or chosen, with what it cannot do without: a table, columns, something to open. */
-export function beginLine(line: LineValue, { id, screen, vocabulary }: Beginning): ScreenLine {
+export function beginLine(line: LineValue, { id, screen, vocabulary, within }: Beginning): ScreenLine {
 	const filled: Record<string, unknown> = { ...line, id }
+	const around = tableAround(within)
+	if (filled['kind'] === 'items') beginItems(filled, around, vocabulary)
 	if ('table' in filled && isBlank(filled['table'])) filled['table'] = vocabulary.tables[0]?.id
+	if ('column' in filled && isBlank(filled['column']))
+		filled['column'] = firstUnasked(within.at(-1), around, vocabulary)
 	if ('does' in filled && filled['does'] === null) filled['does'] = { kind: 'open', screen }
 	if ('columns' in filled && isBlank(readSlot(filled, 'columns'))) {
 		const columns = vocabulary.tables.find((table) => table.id === filled['table'])?.columns ?? []
@@ -28,6 +34,39 @@ export function beginLine(line: LineValue, { id, screen, vocabulary }: Beginning
 			.map((column) => column.id)
 	}
 	return screenLineSchema.parse(filled)
+}
+
+/** The table of the rows that a line stands among. */
+export function tableAround(within: readonly ScreenLine[]): number | undefined {
+	return within.reduce<number | undefined>(
+		(table, line) => tableOf(entryOfLine(line).sentence.kind, line, table),
+		undefined
+	)
+}
+
+/** Rows that belong to those of the form: of the first table that points to it. */
+function beginItems(filled: Record<string, unknown>, around: number | undefined, { tables }: Vocabulary): void {
+	const pointing = tables.find(({ columns }) => columns.some(({ to }) => to === around))
+	if (isBlank(filled['table'])) filled['table'] = pointing?.id
+	const columns = tables.find(({ id }) => id === filled['table'])?.columns ?? []
+	if (isBlank(filled['of'])) filled['of'] = columns.find(({ to }) => to === around)?.id ?? columns[0]?.id
+	if (isBlank(filled['columns']))
+		filled['columns'] = columns
+			.filter(({ id, shows }) => id !== filled['of'] && shows === undefined)
+			.map(({ id }) => id)
+}
+
+/** What its holder does not ask for yet. */
+function firstUnasked(
+	holder: ScreenLine | undefined,
+	around: number | undefined,
+	{ tables }: Vocabulary
+): number | undefined {
+	const table = tables.find(({ id }) => id === around) ?? tables[0]
+	const columns = (table?.columns ?? []).filter(({ shows }) => shows === undefined)
+	const inner =
+		holder && 'lines' in holder ? holder.lines.flatMap((line) => (line.kind === 'entry' ? [line.column] : [])) : []
+	return (columns.find(({ id }) => !inner.includes(id)) ?? columns[0])?.id
 }
 
 /** Several lines put in one after the other, the first where it goes by itself. */
@@ -46,14 +85,15 @@ export interface Place {
 	readonly kinds: readonly Sentence[]
 	/** In words, where a line is chosen. */
 	readonly says: string
-	/** Where a line of a kind goes. */
+	/** Where a line of a kind goes, and what holds it there, the outermost first. */
 	spotFor(kind: string): Spot
+	withinFor(kind: string): readonly ScreenLine[]
 }
 
 /** Where a new line goes beside the line that is chosen: into it where it may hold such a one, or else after it or what holds it. */
 export function placeBeside(lines: readonly ScreenLine[], chosen: string | undefined): Place {
 	const placed = placedLines(lines).find(({ line }) => line.id === chosen)
-	if (!placed) return { kinds: sentencesWithin(undefined), says: '', spotFor: () => 'end' }
+	if (!placed) return { kinds: sentencesWithin(undefined), says: '', spotFor: () => 'end', withinFor: () => [] }
 	const { line, number, within } = placed
 	// From the line itself outwards: into it, after it, after what holds it, and so on to the screen.
 	const ways = [line, ...within.toReversed()]
@@ -66,6 +106,10 @@ export function placeBeside(lines: readonly ScreenLine[], chosen: string | undef
 			const [way, inner] = [ways[at], ways[at - 1]]
 			if (at === 0 && way) return { lastIn: way.id }
 			return inner ? { after: inner.id } : 'end'
+		},
+		withinFor(kind) {
+			const at = holders.findIndex((holder) => mayHold(holder, kind))
+			return at < 0 ? [] : ways.slice(at).toReversed()
 		}
 	}
 }

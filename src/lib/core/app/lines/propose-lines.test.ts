@@ -59,5 +59,5 @@ test('nothing is proposed where no table is named, and each proposal works as it
 	expect(proposed('something nice')).toEqual([])
 	expect(proposed('items')).toEqual([])
 	for (const line of proposeLines('add a mooring or see those due soon', vocabulary))
-		expect(beginLine(line, { id: 'n', screen: 's', vocabulary })).toMatchObject({ id: 'n', table: 5 })
+		expect(beginLine(line, { id: 'n', screen: 's', vocabulary, within: [] })).toMatchObject({ id: 'n', table: 5 })
 })

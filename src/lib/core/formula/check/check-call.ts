@@ -1,7 +1,7 @@
-import type { Catalogue, Table } from '../../model/table.ts'
+import type { Catalogue, Column, Table } from '../../model/table.ts'
 import { Refused, type Part } from './convert.ts'
 import * as issue from '../syntax/issues.ts'
-import type { Expr, Span, Syntax } from '../../model/formula.ts'
+import type { Expr, Span, Syntax, Value } from '../../model/formula.ts'
 
 export interface Scope {
 	readonly catalogue: Catalogue
@@ -9,8 +9,16 @@ export interface Scope {
 	readonly rows: readonly Table[]
 	/** Whether somebody is looking, so that `me` has a meaning. */
 	readonly me: boolean
+	/** A row around the one in reach whose values are known already: `this` reads them as constants. */
+	readonly given?: GivenRow | undefined
 	/** Told of every name that was resolved, for renaming and for what a formula depends on. */
 	readonly onName?: (use: NameUse) => void
+}
+
+export interface GivenRow {
+	readonly table: Table
+	/** Blank for what is not known of it. */
+	readonly value: (column: Column) => Value
 }
 
 /** A name in a formula's text, and what it means. */

@@ -12,7 +12,7 @@ import { getTable, type Table } from '../../model/table.ts'
 import { unreachable } from '../../unreachable.ts'
 import { columnType, describe, isMany } from './column-type.ts'
 import { findSpecial } from './check-special.ts'
-import { countArguments, type Call, type NameUse, type Scope } from './check-call.ts'
+import { countArguments, type Call, type GivenRow, type NameUse, type Scope } from './check-call.ts'
 import {
 	alike,
 	compare,
@@ -142,6 +142,7 @@ function checkName(name: string, span: Span, scope: Scope): Expr {
 
 function checkMember(tree: Syntax & { kind: 'member' }, scope: Scope): Expr {
 	if (tree.of.kind === 'me') return checkMe(tree, scope)
+	if (tree.of.kind === 'this' && scope.given && scope.rows.length === 1) return checkGiven(tree, scope, scope.given)
 	if (tree.of.kind === 'this') {
 		const level = Math.max(0, scope.rows.length - 2)
 		const table = scope.rows[level]
@@ -149,6 +150,12 @@ function checkMember(tree: Syntax & { kind: 'member' }, scope: Scope): Expr {
 		return memberOf({ kind: 'this', level, type: { kind: 'row', table } }, tree.name, tree.nameSpan, scope)
 	}
 	return memberOf(checkTree(tree.of, scope), tree.name, tree.nameSpan, scope)
+}
+
+function checkGiven(tree: Syntax & { kind: 'member' }, scope: Scope, { table, value }: GivenRow): Expr {
+	const column = findByName(table.columns, tree.name)
+	if (!column) throw new Refused(unknownIn(table, tree.name, tree.nameSpan))
+	return { kind: 'literal', value: value(column), type: columnType(scope.catalogue, column) }
 }
 
 function checkMe(tree: Syntax & { kind: 'member' }, scope: Scope): Expr {

@@ -3,7 +3,7 @@
  *
  * Only the names change: brackets, spaces and the way of writing stay the builder's.
  */
-import { getTable, type Catalogue, type Table } from '../../model/table.ts'
+import { findColumn, getTable, type Catalogue, type Table } from '../../model/table.ts'
 import { textKey } from '../../text/key.ts'
 import type { NameUse } from './check-call.ts'
 import { check } from './check.ts'
@@ -15,6 +15,10 @@ import { isSameTree } from '../syntax/walk.ts'
 export interface Standing {
 	readonly table: number | undefined
 	readonly me: boolean
+	/** The table of the row around it, which it reaches as `this`. */
+	readonly outer?: number | undefined
+	/** A reference of its table: it stands on the rows that this may name, and its own row is `this`. */
+	readonly through?: number | undefined
 }
 
 /**
@@ -45,19 +49,23 @@ export function namesIn(text: string, standing: Standing, catalogue: Catalogue):
 
 function readNames(
 	text: string,
-	{ table, me }: Standing,
+	standing: Standing,
 	catalogue: Catalogue
 ): { expr: Expr | undefined; names: readonly NameUse[] } {
 	const found = new Map<number, NameUse>()
 	const onName = (use: NameUse) => void found.set(use.span.from, use)
-	const { expr } = check(text, { catalogue, rows: rowsOf({ table }, catalogue), me, onName })
+	const { expr } = check(text, { catalogue, rows: rowsOf(standing, catalogue), me: standing.me, onName })
 	// What was met on the way to a mistake says nothing certain.
 	return { expr, names: expr ? [...found.values()].sort((a, b) => a.span.from - b.span.from) : [] }
 }
 
 /** The rows in reach of a formula that stands so. */
-export function rowsOf({ table }: Pick<Standing, 'table'>, catalogue: Catalogue): Table[] {
-	return table === undefined ? [] : [getTable(catalogue, table)]
+export function rowsOf({ table, outer, through }: Omit<Standing, 'me'>, catalogue: Catalogue): Table[] {
+	if (table === undefined) return []
+	const own = getTable(catalogue, table)
+	const rows = outer === undefined ? [own] : [getTable(catalogue, outer), own]
+	const target = through === undefined ? undefined : catalogue.tables.get(findColumn(own, through)?.to ?? 0)
+	return target ? [...rows, target] : rows
 }
 
 function replaceNames(text: string, names: readonly NameUse[], print: (use: NameUse) => string): string {

@@ -13,7 +13,7 @@ export function visibilityOf(table: Table, alias: string, ctx: Context): Sql[] {
 
 /** Where the reader sees a cell; undefined where every row that is seen shows it. */
 export function maskOf(table: Table, column: Column, alias: string, ctx: Context): Sql | undefined {
-	if (!ctx.visibility) return undefined
+	if (!ctx.visibility || ctx.own?.has(alias)) return undefined
 	const mask = conditionOf(ctx.visibility.cell(table, column), { ...ctx, aliases: [alias], visibility: undefined })
 	return mask === TRUE ? undefined : mask
 }

@@ -19,6 +19,8 @@ export interface Context {
 	/** The names of the rows in reach, by level. */
 	readonly aliases: readonly string[]
 	readonly visibility: Visibility | undefined
+	/** Names of rows that the reader is filling in: what they typed there is theirs to read. */
+	readonly own?: ReadonlySet<string>
 	/** Makes a fresh name for a row of a subquery. */
 	readonly newAlias: () => string
 }

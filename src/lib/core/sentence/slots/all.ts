@@ -17,8 +17,11 @@ export const PROPORTIONS = ['1 to 1', '1 to 2', '2 to 1', '1 to 1 to 1'] as cons
 export const FORMS_OF_LIST = ['a table', 'cards'] as const
 /** What a form does once it is sent, where it does not stay, empty. */
 export const AFTER_SENDING = ['goes back'] as const
+/** What an entry of a form remembers from one time to the next, on its device. */
+export const REMEMBERED = ['what was sent last'] as const
 export type FormOfList = (typeof FORMS_OF_LIST)[number]
 export type AfterSending = (typeof AFTER_SENDING)[number]
+export type Remembered = (typeof REMEMBERED)[number]
 export type Tone = (typeof TONES)[number]
 export type Proportions = (typeof PROPORTIONS)[number]
 export const WHEN = ['added', 'changed', 'added or changed'] as const
@@ -46,6 +49,7 @@ export interface SlotValues {
 	proportions: Proportions
 	'form of list': FormOfList
 	'after sending': AfterSending
+	remembered: Remembered
 	verbs: readonly Verb[]
 	'column scope': ColumnScope
 	screen: string
@@ -74,6 +78,7 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	proportions: oneOf(PROPORTIONS),
 	'form of list': oneOf(FORMS_OF_LIST),
 	'after sending': oneOf(AFTER_SENDING),
+	remembered: oneOf(REMEMBERED),
 	verbs,
 	'column scope': scope,
 	screen,

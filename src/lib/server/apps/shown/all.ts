@@ -4,28 +4,32 @@ import type { ShownLine } from '$lib/core/requests/screens.ts'
 import { button } from './button.ts'
 import { form } from './form.ts'
 import { beside, fold, section, tab, tabs } from './frames.ts'
+import { divider, heading } from './plain.ts'
 import { list } from './list.ts'
 import { record } from './record.ts'
 import { text } from './text.ts'
+import { isFor } from '../for-whom.ts'
 import type { ShownAs, View } from './view.ts'
 
+const NOT_BY_ITSELF = { holdsSomething: () => false, show: () => [] }
+
 const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
-	...{ list, record, form, button, text, section, fold, beside, tabs, tab },
-	heading: { holdsSomething: () => false, show: ({ id, text: words }) => [{ id, kind: 'heading', text: words }] },
-	divider: { holdsSomething: () => false, show: ({ id }) => [{ id, kind: 'divider' }] },
+	...{ heading, divider, list, record, form, button, text, section, fold, beside, tabs, tab },
 	// The list that holds it shows it on its rows.
-	mark: { holdsSomething: () => false, show: () => [] }
+	mark: NOT_BY_ITSELF,
+	// The form that holds them shows them among what it asks.
+	...{ entry: NOT_BY_ITSELF, items: NOT_BY_ITSELF, shown: NOT_BY_ITSELF, page: NOT_BY_ITSELF }
 }
 
 /** A screen, or a line that holds others, is offered when at least one of its lines holds something for this person. */
 export function holdsSomething(lines: readonly ScreenLine[], view: Omit<View, 'inner'>): boolean {
 	const whole = withInner(view)
-	return lines.some((line) => isFor(line, view) && shownAs(line).holdsSomething(line, whole))
+	return lines.some((line) => isFor(line, view.standing) && shownAs(line).holdsSomething(line, whole))
 }
 
 export function showLines(lines: readonly ScreenLine[], view: Omit<View, 'inner'>): ShownLine[] {
 	const whole = withInner(view)
-	return lines.flatMap((line) => (isFor(line, view) ? shownAs(line).show(line, whole) : []))
+	return lines.flatMap((line) => (isFor(line, view.standing) ? shownAs(line).show(line, whole) : []))
 }
 
 /** Whether a line, or one that it holds, shows one row, so that its screen is reached from a row alone. */
@@ -38,11 +42,6 @@ function withInner(view: Omit<View, 'inner'>): View {
 		...view,
 		inner: { holdsSomething: (lines) => holdsSomething(lines, view), show: (lines) => showLines(lines, view), showsRow }
 	}
-}
-
-/** A line for some roles hides from others; what they may see of its rows is another matter. */
-function isFor({ who }: ScreenLine, { standing }: Omit<View, 'inner'>): boolean {
-	return who.length === 0 || who.some((role) => standing.roles.has(role))
 }
 
 function shownAs(line: ScreenLine): ShownAs<ScreenLine> {

@@ -4,8 +4,6 @@
  */
 import type { TextLine } from '$lib/core/app/lines/text.ts'
 import { check } from '$lib/core/formula/check/check.ts'
-import type { Rights } from '$lib/core/access/rights.ts'
-import type { RowValues } from '$lib/core/formula/evaluate/evaluate.ts'
 import { someNode } from '$lib/core/formula/syntax/walk.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
 import { compileError, compileValue } from '$lib/core/formula/sql/compile.ts'
@@ -13,8 +11,7 @@ import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import { raw, sql } from '$lib/core/sql/sql.ts'
 import { PIECE } from '$lib/core/text/pieces.ts'
 import MarkdownIt from 'markdown-it'
-import { asShownTo } from '../../rights/shown-me.ts'
-import type { Store } from '../../store/store.ts'
+import { momentShown } from '../../rights/shown-me.ts'
 import type { ShownAs, View } from './view.ts'
 
 export const text: ShownAs<TextLine> = {
@@ -60,19 +57,11 @@ function workOut(formula: string, { store, standing }: View): string {
 	const { expr } = check(`TEXTJOIN(""; TRUE; ${formula})`, { catalogue, rows: [], me: true })
 	if (!expr) return ''
 	const { rights } = standing
-	const moment = standing.moment.me
-		? { ...standing.moment, me: shownOfMe(store, rights, standing.moment.me) }
-		: standing.moment
+	const moment = momentShown(store, standing)
 	const folded = fold(expr, moment)
 	// What folding leaves of one's own row is worked out on the data as it is.
 	if (someNode(folded, ({ kind }) => kind === 'me')) return ''
 	const ctx = () => newContext('r', moment, rights)
 	const [row] = store.select(sql`SELECT ${compileValue(folded, ctx())}, ${compileError(folded, ctx()) ?? raw('NULL')}`)
 	return row?.[1] === null && typeof row[0] === 'string' ? row[0] : ''
-}
-
-function shownOfMe(store: Store, rights: Rights, me: RowValues): RowValues {
-	const { people } = store.workspace().catalogue
-	const shown = asShownTo(store, rights, me)
-	return { n: me.n, value: (column) => (column.id === people.label ? me : shown).value(column) }
 }

@@ -1,15 +1,13 @@
 <script lang="ts">
 	/** Adds a row. What is typed is kept on this device until it has been sent; after sending the form is empty again. */
 	import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
-	import { browser } from '$app/environment'
+	import { untrack } from 'svelte'
 	import { invalidateAll } from '$app/navigation'
 	import { page } from '$app/state'
-	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-	import CellField from '../../cells/CellField.svelte'
-	import { BLANK_DRAFT, readDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
-	import { draftKey, keepDrafts, readDrafts, type Drafts } from './drafts.ts'
-	import { optionsAt } from '../../cells/options.ts'
-	import { doOnScreen } from '../do-on-screen.ts'
+	import { draftKey, dropDraft, keepDraft, keepLast, readDraftOf, readLast } from './drafts.ts'
+	import FormEnd from './FormEnd.svelte'
+	import FormParts from './FormParts.svelte'
+	import { FormState } from './form-state.svelte.ts'
 
 	type Props = {
 		line: Extract<ShownLine, { kind: 'form' }>
@@ -20,96 +18,83 @@
 
 	let { line, path, base, row }: Props = $props()
 
-	const keptUnder = $derived(
-		draftKey(String(page.data['draftsOf']), path, line.isOfRow ? `${line.id} ${row}` : line.id)
-	)
-
-	let drafts = $state<Drafts>({})
-	let wrong = $state<Record<number, string>>({})
-	let said = $state<{ text: string; wrong: boolean } | undefined>()
-	let busy = $state(false)
+	const form = new FormState({ line: () => line, path: () => path, row: () => row })
+	const place = $derived(line.isOfRow ? `${line.id} ${row}` : line.id)
+	const owner = $derived(String(page.data['draftsOf']))
+	const keptUnder = $derived(draftKey(owner, path, place))
+	/** What it asks, in one text: it is read again with the page, mostly as it was. */
+	const shape = $derived(JSON.stringify(line.pages))
 	let kept = $state(false)
+	let begun: { key: string; asks: string } | undefined
+	let root: HTMLFormElement
 
-	// Takes up what was typed before a reload; the device's own store lies outside Svelte.
+	// Takes up what was typed before a reload; the device's own store lies outside Svelte. For another row it begins anew.
 	$effect(() => {
-		const stored = browser ? readDrafts(keptUnder) : undefined
-		if (!stored) return
-		drafts = stored
-		kept = true
+		const key = keptUnder
+		const asks = shape
+		untrack(() => {
+			if (begun && begun.key !== key) form.start({})
+			// Its builder changed it meanwhile: what it begins with now holds for who has typed nothing.
+			else if (begun && begun.asks !== asks) form.askAnew()
+			begun = { key, asks }
+			void takeUp(key)
+		})
 	})
 
-	function change(column: ShownColumn, draft: CellDraft) {
-		drafts = { ...drafts, [column.id]: draft }
-		const { [column.id]: _settled, ...rest } = wrong
-		wrong = rest
-		said = undefined
-		keepDrafts(keptUnder, drafts)
+	/** A device that keeps nothing still fills in forms. */
+	async function takeUp(key: string) {
+		const [draft, last] = await Promise.all([readDraftOf(key), readLast(owner, path, line.id)]).catch(() => [])
+		// Whoever has begun to type by now goes on with that.
+		if (key !== keptUnder || form.isTouched) return
+		kept = draft !== undefined
+		if (draft) form.takeUp(draft)
+		else form.start(last ?? {})
 	}
 
-	function clear() {
-		drafts = {}
-		wrong = {}
+	function keep() {
+		void keepDraft(keptUnder, $state.snapshot(form.draft)).catch(() => undefined)
+	}
+
+	async function startEmpty() {
 		kept = false
-		localStorage.removeItem(keptUnder)
+		await dropDraft(keptUnder).catch(() => undefined)
+		form.start({})
+		form.said = undefined
 	}
 
 	async function submit(event: SubmitEvent) {
 		event.preventDefault()
-		busy = true
-		const files = await sendFiles(drafts)
-		busy = false
-		drafts = files.drafts
-		const readings = line.columns.map((column) => ({
-			column,
-			reading: readDraft(column, drafts[column.id] ?? BLANK_DRAFT)
-		}))
-		wrong = Object.fromEntries(
-			readings.flatMap(({ column, reading }) => (reading.ok ? [] : [[column.id, reading.message]]))
-		)
-		wrong = { ...wrong, ...files.wrong }
-		if (Object.keys(wrong).length > 0) {
-			said = { text: 'Not sent yet: see what is marked above.', wrong: true }
-			return
-		}
-		busy = true
-		const cells = readings.flatMap(({ column, reading }) =>
-			reading.ok && reading.value !== null ? [{ column: column.id, value: reading.value }] : []
-		)
-		const answer = await doOnScreen(path, {
-			...{ kind: 'form', line: line.id, cells },
-			...(line.isOfRow && row !== null ? { row } : {})
-		})
-		busy = false
-		if (!answer.ok) {
-			const column = Number(answer.refusal.details['column'])
-			if (line.columns.some((each) => each.id === column)) wrong = { [column]: answer.refusal.message }
-			said = { text: `${answer.refusal.message} What you typed is kept.`, wrong: true }
-			return
-		}
-		clear()
-		said = { text: line.thanks, wrong: false }
+		if (!form.isLast) return turn(() => form.next())
+		const sent = $state.snapshot(form.draft)
+		if (!(await form.submit())) return void keep()
+		kept = false
+		await Promise.all([dropDraft(keptUnder), keepLast(owner, path, line, sent.cells)]).catch(() => undefined)
+		form.start((await readLast(owner, path, line.id).catch(() => undefined)) ?? {})
 		await invalidateAll()
 		if (line.then === 'goes back' && history.length > 1) history.back()
 	}
+
+	function turn(to: () => void) {
+		to()
+		root.scrollIntoView({ block: 'start' })
+	}
 </script>
 
-<form onsubmit={submit} novalidate aria-label="Add to {line.title}">
+<form bind:this={root} onsubmit={submit} novalidate aria-label="Add to {line.title}">
 	{#if kept}<p class="kept">
-			Kept from before on this device. <button type="button" class="linky" onclick={clear}>Start empty</button>
+			Kept from before on this device. <button type="button" class="linky" onclick={startEmpty}>Start empty</button>
 		</p>{/if}
-	{#each line.columns as column (column.id)}
-		<CellField
-			{column}
-			draft={drafts[column.id] ?? BLANK_DRAFT}
-			message={wrong[column.id]}
-			options={optionsAt(base)}
-			onchange={(draft) => change(column, draft)}
-		/>
-	{/each}
-	<div class="end">
-		<button class="btn main" disabled={busy}>{busy ? 'Sending…' : 'Send'}</button>
-		{#if said}<p class:says-wrong={said.wrong} class:thanks={!said.wrong} role="status">{said.text}</p>{/if}
-	</div>
+	{#if line.pages.length > 1}
+		<div class="progress">
+			<p class="at">
+				{#if form.page?.title}<b>{form.page.title}</b>{/if}
+				<span class="quiet">page {form.pageAt + 1} of {line.pages.length}</span>
+			</p>
+			<progress max={line.pages.length} value={form.pageAt + 1} aria-label="Pages filled in"></progress>
+		</div>
+	{/if}
+	{#if form.page}<FormParts {form} parts={form.page.parts} {base} onchange={keep} />{/if}
+	<FormEnd {form} onback={() => turn(() => form.back())} />
 </form>
 
 <style>
@@ -118,6 +103,7 @@
 		gap: 1rem;
 		padding: 0.8rem 1.2rem 1.5rem;
 		max-width: 40rem;
+		scroll-margin-top: 4rem;
 	}
 	.kept {
 		background: var(--sea-wash);
@@ -131,26 +117,28 @@
 		font: inherit;
 		text-decoration: underline;
 	}
-	.end {
+	.at {
 		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
+		justify-content: space-between;
 		gap: 1rem;
+		font: 650 1.05rem var(--head);
 	}
-	.end .btn {
-		min-height: 52px;
-		padding: 0.5rem 2rem;
-		font-size: 1.05rem;
+	.at .quiet {
+		font: 500 0.9rem var(--body, inherit);
 	}
-	.thanks {
-		background: var(--bottle-wash);
-		color: var(--bottle);
-		padding: 0.5rem 0.8rem;
-		font-weight: 600;
+	progress {
+		display: block;
+		width: 100%;
+		height: 6px;
+		margin-top: 0.35rem;
+		border: 0;
+		background: var(--zinc-2);
+		accent-color: var(--marigold);
 	}
-	@media (max-width: 640px) {
-		.end .btn {
-			width: 100%;
-		}
+	progress::-webkit-progress-bar {
+		background: var(--zinc-2);
+	}
+	progress::-webkit-progress-value {
+		background: var(--marigold);
 	}
 </style>

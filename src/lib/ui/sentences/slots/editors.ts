@@ -34,6 +34,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	proportions: ChoiceSlot,
 	'form of list': ChoiceSlot,
 	'after sending': ChoiceSlot,
+	remembered: ChoiceSlot,
 	verbs: VerbsSlot,
 	'column scope': ScopeSlot,
 	screen: ChoiceSlot,

@@ -9,6 +9,8 @@ export interface SlotProps<V> {
 	readonly vocabulary: Vocabulary
 	/** The table that its columns are those of. */
 	readonly table: number | undefined
+	/** The tables of the rows around that of its formula, the outermost first. */
+	readonly around: readonly number[]
 	/** The id of the element that names it. */
 	readonly labelledby: string
 	readonly onchange: (value: V | null) => void

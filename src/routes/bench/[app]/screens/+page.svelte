@@ -2,11 +2,11 @@
 	import { fromLine } from '$lib/core/sentence/line-values.ts'
 	import type { Screen } from '$lib/core/app/document.ts'
 	import { entryOfLine, mayHold, type ScreenLine } from '$lib/core/app/lines/all.ts'
-	import { beginLine, insertAll, placeBeside } from '$lib/core/app/lines/new-line.ts'
+	import { aroundIn, type AroundLines } from '$lib/core/app/walk-app.ts'
+	import { beginLine, insertAll, placeBeside, tableAround } from '$lib/core/app/lines/new-line.ts'
 	import { linesFromText, linesToText } from '$lib/core/app/lines/lines-text.ts'
 	import { findLine, insertLine, moveLine, placedLines, replaceLine } from '$lib/core/app/lines/tree.ts'
 	import { proposeLines } from '$lib/core/app/lines/propose-lines.ts'
-	import { tableOf } from '$lib/core/sentence/print.ts'
 	import type { LineValue } from '$lib/core/sentence/types.ts'
 	import AddLine from '$lib/ui/sentences/AddLine.svelte'
 	import { newId, useDraft } from '$lib/ui/bench/draft.svelte.ts'
@@ -32,6 +32,15 @@
 		screen && !placed.some(({ line }) => entryOfLine(line).showsRow(line)) ? screen.id : undefined
 	)
 	const vocabulary = $derived({ ...data.bench.vocabulary, screens, routines: draft.document.routines })
+	const around = (line: ScreenLine, within: readonly ScreenLine[]) => {
+		const held = within.reduce<AroundLines>((outer, holder) => aroundIn(holder, outer), {})
+		return { table: held.table, outer: aroundIn(line, held).outer }
+	}
+	/** The table whose columns a new line beside the chosen one means. */
+	const tableBeside = $derived.by(() => {
+		const beside = placed.find(({ line }) => line.id === current)
+		return beside && tableAround([...beside.within, beside.line])
+	})
 	const place = $derived(placeBeside(screen?.lines ?? [], current))
 
 	function changeScreen(next: Screen) {
@@ -44,7 +53,8 @@
 
 	function add(typed: LineValue) {
 		if (!screen) return
-		const line = beginLine(typed, { id: newId(), screen: screen.id, vocabulary })
+		const within = place.withinFor(String(typed['kind']))
+		const line = beginLine(typed, { id: newId(), screen: screen.id, vocabulary, within })
 		changeLines((lines) => insertLine(lines, line, place.spotFor(line.kind)))
 		current = line.id
 	}
@@ -52,9 +62,6 @@
 	/** What a sentence of the line's kind came to is a line of that kind. */
 	const put = (id: string, next: LineValue) =>
 		changeLines((lines) => replaceLine(lines, id, fromLine<ScreenLine>(next)))
-
-	const tableAround = (within: readonly ScreenLine[]) =>
-		within.reduce<number | undefined>((table, line) => tableOf(entryOfLine(line).sentence.kind, line, table), undefined)
 
 	function addScreens(added: readonly Screen[]) {
 		draft.change({ ...draft.document, screens: [...screens, ...added] })
@@ -118,7 +125,7 @@
 						kind={entryOfLine(line).sentence.kind}
 						{line}
 						{vocabulary}
-						table={tableAround(within)}
+						{...around(line, within)}
 						{number}
 						{level}
 						marked={pointed === line.id}
@@ -132,6 +139,7 @@
 			<AddLine
 				kinds={place.kinds}
 				{vocabulary}
+				table={tableBeside}
 				where={place.says}
 				propose={(text) => proposeLines(text, vocabulary)}
 				onadd={add}

@@ -1,0 +1,340 @@
+/**
+ * A form while it is filled in: what was typed, what the server makes of it, what is still missing, and sending it. A send that
+ * fails loses nothing of what was typed.
+ */
+import { SvelteMap } from 'svelte/reactivity'
+import type { CellChange, CellInput } from '$lib/core/query/change.ts'
+import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'
+import type {
+	ScreenPath,
+	ShownEntry,
+	ShownFormPart,
+	ShownItems,
+	ShownLine,
+	ShownWorked
+} from '$lib/core/requests/screens.ts'
+import { BLANK_DRAFT, draftOf, readDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
+import { send } from '../../send.ts'
+import { doOnScreen } from '../do-on-screen.ts'
+import type { FormDraft, RowDraft } from './drafts.ts'
+
+type ShownForm = Extract<ShownLine, { kind: 'form' }>
+export type RowPart = ShownEntry | ShownWorked
+
+/** Long enough for somebody who types on, short enough to be felt as at once. */
+const JUDGE_AFTER_MS = 150
+
+const NOTHING: RowVerdict = { unasked: [], must: [], refused: {}, shown: {} }
+
+/** Where an entry stands: in the form's own row, or in one of a group. */
+export interface RowPlace {
+	readonly items: string
+	readonly at: number
+}
+
+export class FormState {
+	draft = $state.raw<FormDraft>({ cells: {}, items: {} })
+	verdict = $state.raw<FormVerdict | null>(null)
+	/** What is wrong, by `keyOf`. */
+	readonly wrong = new SvelteMap<string, string>()
+	pageAt = $state(0)
+	busy = $state(false)
+	said = $state.raw<{ text: string; wrong: boolean } | undefined>()
+	/** Whether anything was typed since it began. */
+	isTouched = false
+	#asked = 0
+	#timer: ReturnType<typeof setTimeout> | undefined
+
+	readonly line: () => ShownForm
+	readonly path: () => ScreenPath
+	/** The row that the screen shows. */
+	readonly row: () => string | null
+
+	constructor({ line, path, row }: Pick<FormState, 'line' | 'path' | 'row'>) {
+		this.line = line
+		this.path = path
+		this.row = row
+		this.start({})
+	}
+
+	readonly page = $derived.by(() => this.line().pages[Math.min(this.pageAt, this.line().pages.length - 1)])
+	readonly isLast = $derived.by(() => this.pageAt >= this.line().pages.length - 1)
+
+	/** Empty, but for what entries begin with; `last`: what was sent last, of those that remember it. */
+	start(last: RowDraft): void {
+		const parts = this.line().pages.flatMap((page) => page.parts)
+		const cells = startOf(parts, last)
+		const items = Object.fromEntries(
+			parts.flatMap((part) =>
+				part.kind === 'items' ? [[part.id, Array.from({ length: part.least }, () => startOf(part.parts, {}))]] : []
+			)
+		)
+		this.draft = { cells, items }
+		this.verdict = this.line().verdict
+		this.wrong.clear()
+		this.pageAt = 0
+		this.isTouched = false
+	}
+
+	/** After its lines were changed while it stood open. */
+	askAnew(): void {
+		if (this.isTouched) this.judgeSoon()
+		else this.start({})
+	}
+
+	takeUp(draft: FormDraft): void {
+		this.draft = draft
+		this.judgeSoon()
+	}
+
+	draftAt(entry: ShownEntry, place?: RowPlace): CellDraft {
+		const row = place ? this.draft.items[place.items]?.[place.at] : this.draft.cells
+		return row?.[entry.column.id] ?? BLANK_DRAFT
+	}
+
+	change(entry: ShownEntry, draft: CellDraft, place?: RowPlace): void {
+		const put = (row: RowDraft): RowDraft => ({ ...row, [entry.column.id]: draft })
+		this.draft = place
+			? this.#withRows(place.items, (rows) => rows.map((row, at) => (at === place.at ? put(row) : row)))
+			: { ...this.draft, cells: put(this.draft.cells) }
+		this.wrong.delete(keyOf(entry.id, place))
+		this.said = undefined
+		this.#changed()
+	}
+
+	addRow({ id, parts }: ShownItems): void {
+		this.draft = this.#withRows(id, (rows) => [...rows, startOf(parts, {})])
+		this.#changed()
+	}
+
+	removeRow({ id }: ShownItems, at: number): void {
+		this.draft = this.#withRows(id, (rows) => rows.filter((_row, i) => i !== at))
+		this.wrong.clear()
+		this.#changed()
+	}
+
+	#withRows(items: string, map: (rows: readonly RowDraft[]) => readonly RowDraft[]): FormDraft {
+		return { ...this.draft, items: { ...this.draft.items, [items]: map(this.draft.items[items] ?? []) } }
+	}
+
+	verdictAt(place?: RowPlace): RowVerdict {
+		const verdict = place ? this.verdict?.items[place.items]?.rows[place.at] : this.verdict
+		return verdict ?? NOTHING
+	}
+
+	/** The column as it is asked for now: one that must be filled in because of another answer says so. */
+	columnOf(entry: ShownEntry, place?: RowPlace) {
+		return this.verdictAt(place).must.includes(entry.id) ? { ...entry.column, required: true } : entry.column
+	}
+
+	isAsked(part: { readonly id: string }, place?: RowPlace): boolean {
+		return !this.verdictAt(place).unasked.includes(part.id)
+	}
+
+	/** What is wrong with an entry: as it was sent, or by its own rule as soon as something stands in it. */
+	messageAt(entry: ShownEntry, place?: RowPlace): string | undefined {
+		const told = this.wrong.get(keyOf(entry.id, place))
+		const isTyped = this.draftAt(entry, place).text.trim() !== ''
+		return told ?? (isTyped ? this.verdictAt(place).refused[entry.id] : undefined)
+	}
+
+	/** The names of what must be filled in on a page and is not. */
+	missingOn(parts: readonly ShownFormPart[]): readonly string[] {
+		return parts.flatMap((part) => {
+			if (part.kind === 'entry') return this.#isMissing(part) ? [part.column.name] : []
+			if (part.kind !== 'items') return []
+			const rows = this.draft.items[part.id] ?? []
+			const filled = rows.filter((row) => !isBlankRow(row))
+			if (filled.length < part.least) return [part.title]
+			const entries = entriesIn(part.parts)
+			return rows.flatMap((row, at) =>
+				isBlankRow(row)
+					? []
+					: entries.flatMap((entry) => (this.#isMissing(entry, { items: part.id, at }) ? [entry.column.name] : []))
+			)
+		})
+	}
+
+	#isMissing(entry: ShownEntry, place?: RowPlace): boolean {
+		const { text, file, unsent, id } = this.draftAt(entry, place)
+		const isBlank = text.trim() === '' && file === undefined && unsent === undefined && id === undefined
+		return isBlank && this.columnOf(entry, place).required === true && this.isAsked(entry, place)
+	}
+
+	/** Reads what stands on a page, and marks what cannot be. */
+	check(parts: readonly ShownFormPart[]): boolean {
+		const marked = this.wrong.size
+		for (const part of parts) {
+			if (part.kind === 'entry') this.#checkEntry(part)
+			if (part.kind !== 'items') continue
+			for (const [at, row] of (this.draft.items[part.id] ?? []).entries())
+				if (!isBlankRow(row)) for (const entry of entriesIn(part.parts)) this.#checkEntry(entry, { items: part.id, at })
+		}
+		return this.wrong.size === marked && this.missingOn(parts).length === 0
+	}
+
+	#checkEntry(entry: ShownEntry, place?: RowPlace): void {
+		if (!this.isAsked(entry, place)) return
+		const reading = readDraft(this.columnOf(entry, place), this.draftAt(entry, place))
+		const message = reading.ok ? this.messageAt(entry, place) : reading.message
+		if (message !== undefined) this.wrong.set(keyOf(entry.id, place), message)
+	}
+
+	/** Something was typed: the server is asked what follows from it. */
+	#changed(): void {
+		this.isTouched = true
+		this.judgeSoon()
+	}
+
+	judgeSoon(): void {
+		if (this.line().verdict === null) return
+		clearTimeout(this.#timer)
+		this.#timer = setTimeout(() => void this.#judge(), JUDGE_AFTER_MS)
+	}
+
+	async #judge(): Promise<void> {
+		const mine = ++this.#asked
+		const { line, typed, row } = this.asked()
+		const answer = await send('POST', `${this.path()}/form`, { kind: 'judge', line, ...typed, ...row })
+		// An answer that was overtaken by further typing is of no use; without a signal what was known goes on.
+		if (mine === this.#asked && answer.ok) this.verdict = answer.value
+	}
+
+	/** As requests name it: what can be read of what was typed. */
+	asked(): { line: string; typed: FormTyped; row: { row?: string } } {
+		const row = this.row()
+		return {
+			line: this.line().id,
+			typed: this.#typed(),
+			row: this.line().isOfRow && row !== null ? { row } : {}
+		}
+	}
+
+	#typed(): FormTyped {
+		const parts = this.line().pages.flatMap((page) => page.parts)
+		const groups = parts.flatMap((part) => (part.kind === 'items' ? [part] : []))
+		return {
+			cells: cellsOf(entriesIn(parts), this.draft.cells),
+			items: Object.fromEntries(
+				groups.map(({ id, parts: inner }) => [
+					id,
+					(this.draft.items[id] ?? []).map((row) => cellsOf(entriesIn(inner), row))
+				])
+			)
+		}
+	}
+
+	/** The cells of the row in which an entry stands. */
+	cellsAt(place: RowPlace | undefined): readonly CellChange[] {
+		const { cells, items } = this.#typed()
+		return place ? (items[place.items]?.[place.at] ?? []) : cells
+	}
+
+	next(): void {
+		if (!this.page) return
+		if (!this.check(this.page.parts)) return void (this.said = UNFINISHED)
+		this.said = undefined
+		this.pageAt++
+	}
+
+	back(): void {
+		this.said = undefined
+		this.pageAt = Math.max(0, this.pageAt - 1)
+	}
+
+	/** Whether it was sent. */
+	async submit(): Promise<boolean> {
+		this.wrong.clear()
+		this.busy = true
+		const filesIn = await this.#sendFiles()
+		const { pages } = this.line()
+		const unsound = pages.findIndex((page) => !this.check(page.parts))
+		if (unsound >= 0 || !filesIn) {
+			this.busy = false
+			this.pageAt = Math.max(0, unsound)
+			this.said = UNFINISHED
+			return false
+		}
+		const { line, typed, row } = this.asked()
+		const answer = await doOnScreen(this.path(), { kind: 'form', line, ...typed, ...row })
+		this.busy = false
+		if (!answer.ok) {
+			this.#refuse(answer.refusal)
+			return false
+		}
+		this.said = { text: this.line().thanks, wrong: false }
+		return true
+	}
+
+	/** Files that could not be given in before go now. */
+	async #sendFiles(): Promise<boolean> {
+		const own = await sendFiles(this.draft.cells)
+		const items: Record<string, RowDraft[]> = {}
+		let filesIn = Object.keys(own.wrong).length === 0
+		for (const [id, rows] of Object.entries(this.draft.items)) {
+			items[id] = []
+			for (const row of rows) {
+				const sent = await sendFiles(row)
+				items[id].push(sent.drafts)
+				filesIn &&= Object.keys(sent.wrong).length === 0
+			}
+		}
+		this.draft = { cells: own.drafts, items }
+		const entries = entriesIn(this.line().pages.flatMap((page) => page.parts))
+		for (const { id, column } of entries) {
+			const message = own.wrong[column.id]
+			if (message !== undefined) this.wrong.set(id, message)
+		}
+		return filesIn
+	}
+
+	#refuse({ message, details }: { message: string; details: Readonly<Record<string, unknown>> }): void {
+		const { column, entry, row } = details
+		const { pages } = this.line()
+		const at = pages.findIndex((page) => page.parts.some((part) => namesEntry(part, column, entry)))
+		const part = pages[at]?.parts.find((each) => namesEntry(each, column, entry))
+		if (part?.kind === 'entry') this.wrong.set(part.id, message)
+		else if (part?.kind === 'items' && typeof entry === 'string' && typeof row === 'number')
+			this.wrong.set(keyOf(entry, { items: part.id, at: row }), message)
+		if (at >= 0) this.pageAt = at
+		this.said = { text: `${message} What you typed is kept.`, wrong: true }
+	}
+}
+
+const UNFINISHED = { text: 'Not sent yet: see what is marked above.', wrong: true }
+
+export function keyOf(entry: string, place?: RowPlace): string {
+	return place ? `${entry} ${place.items} ${place.at}` : entry
+}
+
+export function entriesIn(parts: readonly (ShownFormPart | RowPart)[]): readonly ShownEntry[] {
+	return parts.flatMap((part) => (part.kind === 'entry' ? [part] : []))
+}
+
+function startOf(parts: readonly (ShownFormPart | RowPart)[], last: RowDraft): RowDraft {
+	const begun = entriesIn(parts).flatMap(({ column, starts, remembers }) => {
+		const remembered = remembers ? last[column.id] : undefined
+		const draft = remembered ?? draftOf(column, starts)
+		return draft.text === '' && draft.id === undefined ? [] : [[column.id, draft] as const]
+	})
+	return Object.fromEntries(begun)
+}
+
+function isBlankRow(row: RowDraft): boolean {
+	return Object.values(row).every(({ text, file, unsent }) => text.trim() === '' && !file && !unsent)
+}
+
+function cellsOf(entries: readonly ShownEntry[], row: RowDraft): CellChange[] {
+	return entries.flatMap(({ column }) => {
+		const reading = readDraft(column, row[column.id] ?? BLANK_DRAFT)
+		const value: CellInput = reading.ok ? reading.value : null
+		return value === null ? [] : [{ column: column.id, value }]
+	})
+}
+
+function namesEntry(part: ShownFormPart, column: unknown, entry: unknown): boolean {
+	if (part.kind === 'items')
+		return part.id === entry || part.parts.some((each) => each.kind === 'entry' && each.id === entry)
+	if (part.kind !== 'entry') return false
+	return entry === undefined ? part.column.id === column : part.id === entry
+}

@@ -1,0 +1,287 @@
+/**
+ * Forms from the inside: what their conditions come to for whoever fills them in, what may be chosen, and that what is sent goes in
+ * whole or not at all. A quay of two ports: Imke (of North) sees the berths of her port, but not what is owed on them; Bo sees all.
+ */
+import { beforeEach, describe, expect, test } from 'vitest'
+import { APP_FORMAT, appSchema, type AppDocument, type AppInput, type ScreenInput } from '$lib/core/app/document.ts'
+import type { CellChange } from '$lib/core/query/change.ts'
+import type { LineEntry } from '$lib/core/workspace/document.ts'
+import { addAppFrom, releaseApp } from '$lib/server/apps/apps.ts'
+import { judgeFilled, offerChoices, sendForm, type FilledForm } from '$lib/server/apps/forms/fill-form.ts'
+import { openScreen } from '$lib/server/apps/open-screen.ts'
+import { BUILDER } from '$lib/server/rights/system-roles.ts'
+import { listCases, readCase } from '$lib/server/signoffs/cases.ts'
+import type { Store } from '$lib/server/store/store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
+
+const NOW = Date.parse('2026-11-29T12:00:00Z')
+const [BERTHS, CODE, PORT, OWED, NICK] = [2, 20, 21, 22, 23]
+const [REQUESTS, WHAT, BERTH, AMOUNT, WHY, SECRET] = [3, 30, 31, 32, 33, 34]
+const [ITEMS, ITEM, REQUEST, QUANTITY, EACH] = [4, 40, 41, 42, 43]
+const [CREW, BOSSES] = [10, 11]
+const [IMKE, BO] = [2, 3]
+
+const line = (id: string, table: number, role: number, parts: Partial<LineEntry> = {}): LineEntry => ({
+	...{ id, table, role, verbs: ['see', 'add', 'change'], where: '', columns: { kind: 'all' } },
+	...parts
+})
+
+const LINES = [
+	line('b', BERTHS, CREW, { where: 'port = me.port', columns: { kind: 'except', columns: [OWED] } }),
+	line('r', REQUESTS, CREW, { columns: { kind: 'except', columns: [SECRET] } }),
+	line('i', ITEMS, CREW),
+	...[BERTHS, REQUESTS, ITEMS].map((table) => line(`x${table}`, table, BOSSES))
+]
+
+type FormInput = Extract<ScreenInput['lines'][number], { kind: 'form' }>
+
+let store: Store
+let app: number
+
+function open(form: Partial<FormInput>, parts: Partial<AppInput> = {}, lines = LINES): void {
+	store = openScratch({
+		now: NOW,
+		peopleColumns: [{ id: 3, name: 'port', type: 'text' }],
+		roles: [
+			{ id: BUILDER, name: 'Builders', includes: [] },
+			{ id: CREW, name: 'Crew', includes: [] },
+			{ id: BOSSES, name: 'Bosses', includes: [] }
+		],
+		lines,
+		tables: [
+			{
+				...{ id: BERTHS, name: 'berths', keepers: [KEEPER], label: CODE },
+				columns: [
+					{ id: CODE, name: 'code', type: 'text' },
+					{ id: PORT, name: 'port', type: 'text' },
+					{ id: OWED, name: 'owed', type: 'money' },
+					{ id: NICK, name: 'nick', type: 'text' }
+				]
+			},
+			{
+				...{ id: REQUESTS, name: 'requests', keepers: [KEEPER], label: WHAT },
+				columns: [
+					{ id: WHAT, name: 'what', type: 'text', required: true },
+					{ id: BERTH, name: 'berth', type: 'reference', to: BERTHS },
+					{ id: AMOUNT, name: 'amount', type: 'money' },
+					{ id: WHY, name: 'why', type: 'long text' },
+					{ id: SECRET, name: 'secret', type: 'text' }
+				]
+			},
+			{
+				...{ id: ITEMS, name: 'items', keepers: [KEEPER], label: ITEM },
+				columns: [
+					{ id: ITEM, name: 'item', type: 'text', required: true },
+					{ id: REQUEST, name: 'request', type: 'reference', to: REQUESTS, reverseName: 'items' },
+					{ id: QUANTITY, name: 'quantity', type: 'whole number' },
+					{ id: EACH, name: 'each', type: 'money' }
+				]
+			}
+		]
+	})
+	store.db.exec(`
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k, c3, c3k) VALUES (2, 0, 0, 'Imke', 'imke', 'North', 'north'), (3, 0, 0, 'Bo', 'bo', 'South', 'south');
+		INSERT INTO t2 (n, made_at, changed_at, c20, c20k, c21, c21k, c22) VALUES
+			(1, 0, 0, 'N1', 'n1', 'North', 'north', 90000), (2, 0, 0, 'N2', 'n2', 'North', 'north', 0), (3, 0, 0, 'S1', 's1', 'South', 'south', 0);
+		INSERT INTO role_held (person, role) VALUES (1, ${BUILDER}), (2, ${CREW}), (3, ${BOSSES})`)
+	const document: AppDocument = appSchema.parse({
+		...{ format: APP_FORMAT, name: 'Quay', about: '', colour: 'sea', routines: [], signoffs: [] },
+		screens: [
+			{
+				...{ id: 's', title: 'Ask' },
+				lines: [{ id: 'f', kind: 'form', table: REQUESTS, columns: [WHAT, AMOUNT], thanks: '', ...form }]
+			}
+		],
+		...parts
+	} satisfies AppInput)
+	app = addAppFrom(store, { document, actor: { person: KEEPER }, now: NOW })
+	releaseApp(store, { app, note: '', actor: { person: KEEPER }, now: NOW })
+}
+
+const filled = (cells: readonly CellChange[], more: Partial<FilledForm> = {}): FilledForm => ({
+	...{ app, draft: false, screen: 's', line: 'f', actor: { person: IMKE }, now: NOW, cells, items: {} },
+	...more
+})
+const berth = (n: number) => ({ column: BERTH, value: { id: store.ids.toId(BERTHS, n) } })
+const rows = (table: number) =>
+	store.db.prepare(`SELECT * FROM t${table} ORDER BY n`).all() as Record<string, unknown>[]
+const shownForm = (person = IMKE) =>
+	openScreen(store, { app, draft: false, actor: { person }, now: NOW }).screen?.lines.find(
+		({ kind }) => kind === 'form'
+	)
+
+describe('conditions of entries', () => {
+	beforeEach(() =>
+		open({
+			lines: [
+				{ id: 'e1', kind: 'entry', column: BERTH },
+				{ id: 'e2', kind: 'entry', column: WHY, when: 'amount > 100', must: 'amount > 500' },
+				{ id: 'e3', kind: 'entry', column: AMOUNT, unless: 'amount > 0', says: 'More than nothing.' },
+				{ id: 's1', kind: 'shown', value: 'amount * 2', label: 'Twice' },
+				{ id: 's2', kind: 'shown', value: 'berth.owed', label: 'Owed' }
+			]
+		})
+	)
+
+	test.each([
+		['nothing', [], { unasked: ['e2'], must: [], refused: {}, shown: { s1: '', s2: '' } }],
+		['a little', [{ column: AMOUNT, value: 40 }], { unasked: ['e2'], must: [], refused: {} }],
+		['more', [{ column: AMOUNT, value: 250.5 }], { unasked: [], must: [], shown: { s1: '501', s2: '' } }],
+		['much', [{ column: AMOUNT, value: 501 }], { unasked: [], must: ['e2'] }],
+		['too little', [{ column: AMOUNT, value: -1 }], { refused: { e3: 'More than nothing.' } }],
+		['what cannot be read', [{ column: AMOUNT, value: 'lots' }], { unasked: ['e2'], refused: {} }]
+	] satisfies [string, CellChange[], object][])('after %s', (_what, cells, verdict) => {
+		expect(judgeFilled(store, filled(cells))).toMatchObject(verdict)
+	})
+
+	test('read what whoever fills it in sees, and no more', () => {
+		const bo = { actor: { person: BO } }
+		expect(judgeFilled(store, filled([berth(1)], bo)).shown['s2']).toBe('900')
+		expect(judgeFilled(store, filled([berth(1)])).shown['s2']).toBe('')
+		// Another port's berth is no berth for Imke.
+		expect(judgeFilled(store, filled([berth(3)])).shown['s2']).toBe('')
+	})
+
+	test('are judged again when it is sent, and nothing goes in', () => {
+		const what = { column: WHAT, value: 'A winch' }
+		expect(() => sendForm(store, filled([what, { column: AMOUNT, value: -1 }]))).toThrow('More than nothing.')
+		expect(() => sendForm(store, filled([what, { column: AMOUNT, value: 900 }]))).toThrow('why must be filled in.')
+		store.db.exec('DELETE FROM t3')
+		sendForm(store, filled([what, { column: AMOUNT, value: 40 }, { column: WHY, value: 'typed before' }]))
+		expect(rows(REQUESTS)).toMatchObject([{ c30: 'A winch', c32: 4000, c33: null }])
+	})
+
+	test('nothing is taken that it does not ask for', () => {
+		sendForm(store, filled([{ column: WHAT, value: 'A winch' }, { column: SECRET, value: 'x' }], { actor: { person: BO } })) // prettier-ignore
+		expect(rows(REQUESTS)).toMatchObject([{ c34: null }])
+	})
+})
+
+test('what was typed is its writer’s to read, also in a column that they see nowhere', () => {
+	const seen = line('r', REQUESTS, CREW, { verbs: ['see'], columns: { kind: 'except', columns: [WHAT] } })
+	const added = line('a', REQUESTS, CREW, { verbs: ['add'] })
+	open({ lines: [{ id: 'e', kind: 'entry', column: WHY, when: 'what = "boat"' }] }, {}, [seen, added])
+	expect(judgeFilled(store, filled([{ column: WHAT, value: 'boat' }])).unasked).toEqual([])
+	expect(judgeFilled(store, filled([{ column: WHAT, value: 'car' }])).unasked).toEqual(['e'])
+})
+
+describe('what an entry offers', () => {
+	beforeEach(() =>
+		open({
+			lines: [
+				{ id: 'e1', kind: 'entry', column: WHY },
+				{ id: 'e2', kind: 'entry', column: BERTH, from: 'port = this.why' }
+			]
+		})
+	)
+	const offered = (cells: readonly CellChange[], starts = '', person = BO) =>
+		offerChoices(store, { ...filled(cells, { actor: { person } }), entry: 'e2', starts, own: [] }).map(
+			({ label }) => label
+		)
+
+	test('follows what was filled in before', () => {
+		expect(offered([{ column: WHY, value: 'North' }])).toEqual(['N1', 'N2'])
+		expect(offered([{ column: WHY, value: 'North' }], 'n2')).toEqual(['N2'])
+		expect(offered([{ column: WHY, value: 'South' }])).toEqual(['S1'])
+		expect(offered([])).toEqual([])
+	})
+
+	test('is never a row that its reader does not see', () => {
+		expect(offered([{ column: WHY, value: 'North' }], '', IMKE)).toEqual(['N1', 'N2'])
+		expect(offered([{ column: WHY, value: 'South' }], '', IMKE)).toEqual([])
+	})
+})
+
+test('an entry begins with what its formula comes to for its reader', () => {
+	open({
+		columns: [WHAT],
+		lines: [
+			{ id: 'e1', kind: 'entry', column: AMOUNT, starts: '12 / 5' },
+			{ id: 'e2', kind: 'entry', column: WHY, starts: '"for " & me.name & me.port' },
+			{ id: 'e3', kind: 'entry', column: BERTH, starts: '"no berth"' }
+		]
+	})
+	const form = shownForm()
+	const parts = form?.kind === 'form' ? form.pages.flatMap((page) => page.parts) : []
+	// Nobody may see People here: of her own row Imke is told her name alone.
+	expect(parts).toMatchObject([
+		{ kind: 'entry', id: `c${WHAT}`, starts: null },
+		{ id: 'e1', starts: 2.4 },
+		{ id: 'e2', starts: 'for Imke' },
+		{ id: 'e3', starts: null }
+	])
+})
+
+describe('rows that go in with it', () => {
+	const SIGNOFFS: AppInput['signoffs'] = [
+		{
+			...{ id: 'o', name: 'Spend', table: REQUESTS, where: '', decider: '"keeper@varrow.example"', columns: [WHAT] },
+			children: [{ table: ITEMS, column: REQUEST, columns: [ITEM, EACH] }]
+		}
+	]
+	const item = (text: string, each: number, quantity = 1): CellChange[] => [
+		{ column: ITEM, value: text },
+		{ column: QUANTITY, value: quantity },
+		{ column: EACH, value: each }
+	]
+	const what = { column: WHAT, value: 'Chain' }
+
+	beforeEach(() =>
+		open(
+			{
+				lines: [
+					{
+						...{ id: 'g', kind: 'items', table: ITEMS, of: REQUEST, columns: [ITEM, QUANTITY], least: 1 },
+						lines: [
+							{ id: 'e', kind: 'entry', column: EACH, unless: 'each < 1000 or this.amount > 5000', says: 'Too dear.' },
+							{ id: 't', kind: 'shown', value: 'quantity * each', label: 'Total' }
+						]
+					}
+				]
+			},
+			{ signoffs: SIGNOFFS }
+		)
+	)
+
+	test('a request and two items in one send: one case that shows both', () => {
+		sendForm(store, filled([what], { items: { g: [item('Shackle', 4), item('Swivel', 9.5, 2)] } }))
+		expect(rows(ITEMS)).toMatchObject([
+			{ c40: 'Shackle', c41: 1 },
+			{ c40: 'Swivel', c41: 1, c42: 2 }
+		])
+		const keeper = { actor: { person: KEEPER }, now: NOW }
+		const { waiting } = listCases(store, keeper)
+		expect(waiting).toHaveLength(1)
+		expect(readCase(store, { id: String(waiting[0]?.id), ...keeper }).children).toMatchObject([{ rows: [{}, {}] }])
+	})
+
+	test('a refused item leaves nothing', () => {
+		const send = () => sendForm(store, filled([what], { items: { g: [item('Shackle', 4), item('', 4)] } }))
+		expect(() => store.db.transaction(send)()).toThrow('item must be filled in.')
+		const { waiting } = listCases(store, { actor: { person: KEEPER }, now: NOW })
+		expect([...rows(REQUESTS), ...rows(ITEMS), ...waiting]).toEqual([])
+	})
+
+	test('rows that are blank throughout do not count', () => {
+		expect(() => sendForm(store, filled([what], { items: { g: [[]] } }))).toThrow('At least 1 of items')
+	})
+
+	test('their formulas reach the row that they go in with as this', () => {
+		const verdict = (amount: number) =>
+			judgeFilled(store, filled([what, { column: AMOUNT, value: amount }], { items: { g: [item('Crane', 2000)] } }))
+		expect(verdict(100).items['g']?.rows[0]?.refused).toEqual({ e: 'Too dear.' })
+		expect(verdict(9000).items['g']?.rows[0]?.refused).toEqual({})
+	})
+
+	test('are added up as they are typed', () => {
+		const { items } = judgeFilled(store, filled([what], { items: { g: [item('a', 0.1), item('b', 0.1, 2)] } }))
+		expect(items['g']).toMatchObject({ rows: [{ shown: { t: '0.1' } }, { shown: { t: '0.2' } }], sums: { t: '0.3' } })
+	})
+
+	test('a page cannot point them elsewhere', () => {
+		sendForm(store, filled([what], { items: { g: [item('Shackle', 4)] } }))
+		const elsewhere = [...item('Stolen', 4), { column: REQUEST, value: { id: store.ids.toId(REQUESTS, 1) } }]
+		sendForm(store, filled([what], { items: { g: [elsewhere] } }))
+		expect(rows(ITEMS)).toMatchObject([{ c41: 1 }, { c40: 'Stolen', c41: 2 }])
+	})
+})
