@@ -1,6 +1,7 @@
 /** The trust's apps, as documents. */
 import type { AppInput, ScreenInput } from '../src/lib/core/app/document.ts'
 import { APP_FORMAT } from '../src/lib/core/app/document.ts'
+import { ROLE_IDS } from './tables.ts'
 
 export interface Columns {
 	/** The number of a column by its name. */
@@ -12,9 +13,12 @@ export interface MooringTables {
 	readonly mooring: Columns
 	readonly inspections: number
 	readonly inspection: Columns
+	readonly harbours: number
+	readonly harbour: Columns
 }
 
-export function mooringCare({ moorings, mooring, inspections, inspection }: MooringTables): AppInput {
+export function mooringCare(tables: MooringTables): AppInput {
+	const { moorings, mooring, inspections, inspection, harbours, harbour } = tables
 	const sheet: ScreenInput = {
 		id: 'sheet',
 		title: 'Mooring sheet',
@@ -116,6 +120,43 @@ export function mooringCare({ moorings, mooring, inspections, inspection }: Moor
 				]
 			},
 			sheet,
+			{
+				id: 'harbours',
+				title: 'By harbour',
+				lines: [
+					{
+						...{ id: 'harbours-1', kind: 'beside', as: '1 to 2' },
+						who: [ROLE_IDS['Trust manager'], ROLE_IDS.Builders],
+						lines: [
+							{
+								...{ id: 'harbours-2', kind: 'section', title: 'Harbours' },
+								lines: [
+									{
+										...{ id: 'harbours-3', kind: 'list', table: harbours, where: '', opens: null, holds: 'harbour' },
+										sort: [{ column: harbour('Name'), descending: false }],
+										columns: ['Name', 'Master'].map(harbour)
+									}
+								]
+							},
+							{
+								...{ id: 'harbours-4', kind: 'section', title: 'Due there within four weeks' },
+								lines: [
+									{
+										...{ id: 'harbours-5', kind: 'list', table: moorings, opens: 'sheet', as: 'a table' },
+										where: 'Harbour = here.harbour and due soon',
+										sort: [{ column: mooring('Next due'), descending: false }],
+										columns: ['Code', 'Type', 'Next due', 'Holder', 'Arrears'].map(mooring),
+										empty: 'Nothing is due there within four weeks.',
+										lines: [
+											{ id: 'harbours-6', kind: 'mark', word: 'past due', tone: 'past', where: "'Next due' < TODAY()" }
+										]
+									}
+								]
+							}
+						]
+					}
+				]
+			},
 			{
 				id: 'inspections',
 				title: 'Inspections',

@@ -361,7 +361,9 @@ function makeApps(store: Store, world: World, { moorings, inspections, requests,
 		moorings,
 		mooring: columnsOf(store, moorings),
 		inspections,
-		inspection: columnsOf(store, inspections)
+		inspection: columnsOf(store, inspections),
+		harbours: world.harbours,
+		harbour: columnsOf(store, world.harbours)
 	})
 	const spend = spending({ requests, request: columnsOf(store, requests), items, item: columnsOf(store, items) })
 	for (const document of [care, spend]) {

@@ -1,4 +1,5 @@
 /** Screens as a builder writes them and as staff use them: lines within lines, lists that are found in, dates, what belongs to a row. */
+import { readFile } from 'node:fs/promises'
 import { expect, test, type Page } from '@playwright/test'
 import { numbersOfPeople, signInAs } from './asking.ts'
 import { PHONE, signIn } from './people.ts'
@@ -145,4 +146,38 @@ test('a date is typed and shown day first under any browser, stepped, and chosen
 	await diver.reload()
 	await expect(date).toHaveValue('31/02/2026')
 	await context.close()
+})
+
+test('choosing a row changes what stands beside it, and a reload, a link and a file show the same', async ({
+	browser
+}) => {
+	const manager = await signIn(browser, 'Jutta Carrow')
+	await manager.goto('/app/1/harbours')
+	await expect(manager.getByText('Choose one of harbours first.')).toBeVisible()
+	await manager.getByRole('link', { name: /Ness Hythe/ }).click()
+	const table = manager.getByRole('table')
+	await expect(table.getByRole('link', { name: /^NH-/ }).first()).toBeVisible()
+	await expect(manager.getByRole('link', { name: /Ness Hythe/ })).toHaveAttribute('aria-current', 'true')
+	await manager.reload()
+	const codes = await table.getByRole('link').allInnerTexts()
+	expect(codes.every((code) => code.startsWith('NH-'))).toBe(true)
+	const chosen = manager.url()
+
+	const file = manager.getByText('Due there within four weeks').locator('..').locator('details')
+	await file.getByText('Export').click()
+	const download = manager.waitForEvent('download')
+	await file.getByRole('link', { name: /CSV/ }).first().click()
+	const lines = (await readFile((await (await download).path()) ?? '', 'utf8')).trim().split('\n')
+	expect(lines.slice(1).map((line) => /NH-\d+/.exec(line)?.[0])).toEqual(codes)
+
+	// A mooring opens beside the list, and the way back leads to the harbour that was chosen.
+	await table.getByRole('link').first().click()
+	await expect(manager.getByRole('heading', { level: 1, name: codes[0] ?? '' })).toBeVisible()
+	await manager.context().close()
+
+	// Whoever the screen is not for finds nothing behind the link.
+	const diver = await signIn(browser, 'Imke Dahl')
+	await diver.goto(chosen)
+	await expect(diver.getByText('This screen is not there, or not for you to see.')).toBeVisible()
+	await diver.context().close()
 })

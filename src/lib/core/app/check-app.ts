@@ -5,11 +5,12 @@
 import { checkPerson } from '../document/check-person.ts'
 import { checkColumns, mistake, TABLE_GONE, type Finding, type Found } from '../document/findings.ts'
 import { checkCondition } from '../formula/check/check.ts'
+import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
 import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
 import type { AppDocument, Signoff } from './document.ts'
 import type { Workspace } from '../workspace/catalogue.ts'
-import { aroundIn, type AroundLines } from './walk-app.ts'
+import { aroundIn, heldIn, type AroundLines } from './walk-app.ts'
 import { entryOfLine, mayHold, type ScreenLine } from './lines/all.ts'
 import type { Around } from './lines/entry.ts'
 import { placedLines } from './lines/tree.ts'
@@ -19,7 +20,7 @@ export function checkApp(
 	document: AppDocument,
 	{ catalogue, lines, roles }: Pick<Workspace, 'catalogue' | 'lines' | 'roles'>
 ): Finding[] {
-	const around: Omit<Around, 'table' | 'outer'> = {
+	const around: Omit<Around, 'table' | 'outer' | 'here'> = {
 		catalogue,
 		lines,
 		hasRole: (id) => roles.some((role) => role.id === id),
@@ -28,7 +29,9 @@ export function checkApp(
 	}
 	const screens = document.screens.flatMap((screen) =>
 		placedLines(screen.lines).flatMap(({ line, number, within }) =>
-			checkLine(line, within, around).map(at(`${screen.title}, line ${number}`))
+			checkLine(line, within, { ...around, here: hereIn(heldIn(screen.lines), catalogue) }).map(
+				at(`${screen.title}, line ${number}`)
+			)
 		)
 	)
 	const routines = document.routines.flatMap((routine) =>

@@ -19,7 +19,9 @@ export function mapFormulas(document: AppDocument, map: MapFormula): AppDocument
 		...document,
 		screens: document.screens.map((screen) => ({
 			...screen,
-			lines: mapTreeFormulas(screen.lines, {}, (text, standing) => at(standing, `Screen ${screen.title}`)(text))
+			lines: mapTreeFormulas(screen.lines, { here: heldIn(screen.lines) }, (text, standing) =>
+				at(standing, `Screen ${screen.title}`)(text)
+			)
 		})),
 		routines: document.routines.map((routine) => mapRoutine(routine, at)),
 		signoffs: document.signoffs.map((signoff) => {
@@ -67,6 +69,8 @@ type MapStanding = (text: string, standing: Standing) => string
 export interface AroundLines {
 	readonly table?: number | undefined
 	readonly outer?: number | undefined
+	/** The tables of the rows that are chosen on the screen, by name. */
+	readonly here?: Readonly<Record<string, number>>
 }
 
 /** Formulas of a line stand over the table that its sentence names, or else over that of the line that holds it; those of a text over none. */
@@ -74,16 +78,26 @@ function mapTreeFormulas(lines: readonly ScreenLine[], around: AroundLines, map:
 	return lines.map((line) => {
 		const within = aroundIn(line, around)
 		const mapped = mapFormulasIn(kindOf(line), line, (text, own) =>
-			map(text, { table: within.table, outer: within.outer, ...own })
+			map(text, { ...within, table: within.table, ...own })
 		)
 		return 'lines' in mapped ? { ...mapped, lines: mapTreeFormulas(mapped.lines, within, map) } : mapped
 	})
 }
 
+/** The rows that are chosen on a screen: of which table each is, by the name that its list gives it. */
+export function heldIn(lines: readonly ScreenLine[]): Record<string, number> {
+	const held = allLines(lines).flatMap((line) =>
+		line.kind === 'list' && line.holds !== '' ? [[line.holds, line.table] as const] : []
+	)
+	return Object.fromEntries(held)
+}
+
 /** What the formulas of a line, and of those that it holds, stand over. */
-export function aroundIn(line: ScreenLine, { table, outer }: AroundLines): AroundLines {
-	if (kindOf(line).tableKey === undefined) return { table, outer }
-	return { table: tableOf(kindOf(line), line, table), outer: entryOfLine(line).goesWithOuter ? table : undefined }
+export function aroundIn(line: ScreenLine, around: AroundLines): AroundLines {
+	const { table } = around
+	if (kindOf(line).tableKey === undefined) return around
+	const outer = entryOfLine(line).goesWithOuter ? table : undefined
+	return { ...around, table: tableOf(kindOf(line), line, table), outer }
 }
 
 /** Whether a line of a screen shows, asks for or sorts by a column. */

@@ -28,3 +28,6 @@ export const cellChangesSchema = z
 	.transform((cells) => cells.map(({ was, ...cell }) => (was === undefined ? cell : { ...cell, was })))
 
 export const rowIdSchema = rowId
+
+/** The rows that are chosen on a screen, by the names that its lists give them. */
+export const heldSchema = z.record(z.string().max(60), rowId).default({})

@@ -1,7 +1,7 @@
 /** What a form asks while somebody fills it in: what its conditions come to, and what may be chosen. */
 import { z } from 'zod'
 import type { CellChange } from '../query/change.ts'
-import { cellChangesSchema, rowIdSchema } from './cells.ts'
+import { cellChangesSchema, heldSchema, rowIdSchema } from './cells.ts'
 import type { Kinds } from './pair.ts'
 import type { Option } from './rows.ts'
 
@@ -12,7 +12,10 @@ const MOST_ROWS = 200
 export const itemsSchema = z.record(id, z.array(cellChangesSchema).max(MOST_ROWS)).default({})
 
 /** What was filled in so far. `row`: the row that the screen shows, for a form that belongs to it. */
-const typed = { line: id, cells: cellChangesSchema, items: itemsSchema, row: rowIdSchema.optional() }
+const typed = {
+	...{ line: id, cells: cellChangesSchema, items: itemsSchema },
+	...{ row: rowIdSchema.optional(), held: heldSchema }
+}
 
 export const formRequestSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('judge'), ...typed }),

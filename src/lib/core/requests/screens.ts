@@ -1,6 +1,6 @@
 /** What staff are shown: an app, its screens, and the lines of one. */
 import { z } from 'zod'
-import { cellChangesSchema, rowIdSchema } from './cells.ts'
+import { cellChangesSchema, heldSchema, rowIdSchema } from './cells.ts'
 import type { Changed } from '../query/change.ts'
 import type { Kinds, Pair, Sendable } from './pair.ts'
 import type { ShownColumn } from './shown-column.ts'
@@ -17,11 +17,8 @@ const line = z.string().max(40)
 export const screenRequestSchema = z.discriminatedUnion('kind', [
 	/** `row`: the row that the screen shows, for a form that belongs to it. */
 	z.object({
-		kind: z.literal('form'),
-		line,
-		cells: cellChangesSchema,
-		items: itemsSchema,
-		row: rowIdSchema.optional()
+		...{ kind: z.literal('form'), line, cells: cellChangesSchema, items: itemsSchema },
+		...{ row: rowIdSchema.optional(), held: heldSchema }
 	}),
 	z.object({ kind: z.literal('change'), line, row: rowIdSchema, cells: cellChangesSchema }),
 	z.object({ kind: z.literal('remove'), line, row: rowIdSchema }),
@@ -55,6 +52,8 @@ export type ShownLine = { readonly id: string } & (
 			readonly title: string
 			readonly label: number
 			readonly columns: readonly ShownColumn[]
+			/** Whether it shows a row that is chosen in a list, and none is. */
+			readonly waits: boolean
 			readonly row: WireRow | null
 			readonly signoff: CaseOfRow | null
 	  }
@@ -138,6 +137,10 @@ export interface ShownList {
 	readonly limit: number | null
 	/** What is said where there is no row; the program's own words where it is blank. */
 	readonly empty: string
+	/** What the row is called that is chosen in it; none is, where it is blank. */
+	readonly holds: string
+	/** The name of the table of which a row must be chosen on the screen before there is anything to show; blank where one is. */
+	readonly waitsFor: string
 	readonly groups: ListGroups | null
 	/** In their order; each row says which of them hold. */
 	readonly marks: readonly ListMark[]
@@ -183,13 +186,15 @@ export const listRequestSchema = z.object({
 	limit: z.number().int().min(1).max(1_000).optional(),
 	narrowing: narrowingSchema,
 	/** The row that the screen shows, for a list of what belongs to it. */
-	row: rowIdSchema.optional()
+	row: rowIdSchema.optional(),
+	held: heldSchema
 })
 export const valuesRequestSchema = z.object({
 	line,
 	column: z.number().int().positive(),
 	narrowing: narrowingSchema,
-	row: rowIdSchema.optional()
+	row: rowIdSchema.optional(),
+	held: heldSchema
 })
 export type ListValues = Pair<Sendable<z.input<typeof valuesRequestSchema>>, Groups | null>
 export type ListPages = Pair<Sendable<z.input<typeof listRequestSchema>>, WirePage>

@@ -10,6 +10,11 @@ export function textKey(text: string): string {
 	return text.normalize('NFC').toLowerCase().replaceAll('ς', 'σ')
 }
 
+/** Names are found without regard to case or to how many spaces stand between words. */
+export function nameKey(name: string): string {
+	return textKey(name).replace(/\s+/g, ' ').trim()
+}
+
 /** Whether a text is ASCII throughout; then SQLite's own `lower` gives its key too. */
 export function isPlain(text: string): boolean {
 	return PLAIN.test(text)

@@ -8,7 +8,7 @@ import { checkAccess } from '$lib/core/app/check-access.ts'
 import { checkApp } from '$lib/core/app/check-app.ts'
 import type { Finding } from '$lib/core/document/findings.ts'
 import { check } from '$lib/core/formula/check/check.ts'
-import { rowsOf } from '$lib/core/formula/check/rename.ts'
+import { scopeOf } from '$lib/core/formula/check/rename.ts'
 import { makeApp, type NewApp } from '$lib/core/app/make-screens.ts'
 import { randomUUID } from 'node:crypto'
 import { describePerson } from '../rights/accounts.ts'
@@ -162,9 +162,9 @@ function findTooDearIn(store: Store, document: AppDocument): Finding[] {
 	const { catalogue } = store.workspace()
 	const found: Finding[] = []
 	mapFormulas(document, (text, standing, place) => {
-		const { table, outer = table, me } = standing
+		const { table, outer = table } = standing
 		const isThere = [table, outer].every((each) => each === undefined || catalogue.tables.has(each))
-		const { expr } = isThere ? check(text, { catalogue, rows: rowsOf(standing, catalogue), me }) : { expr: undefined }
+		const { expr } = isThere ? check(text, scopeOf(standing, catalogue)) : { expr: undefined }
 		const wrong = expr && findTooDear(store, expr)
 		if (wrong !== undefined) found.push({ weight: 'mistake', place, message: `"${text}" asks for too much. ${wrong}` })
 		return text

@@ -14,6 +14,7 @@ import { findLiveApp } from '../releases/live.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { readDraft } from './apps.ts'
+import { chosenRows } from './chosen-rows.ts'
 import { holdsSomething, showLines, showsRow } from './shown/all.ts'
 import { readListPage, readListValues } from './shown/list.ts'
 import type { ViewRequest } from './shown/view.ts'
@@ -35,8 +36,11 @@ export interface ScreenRequest extends AppPlace, ViewRequest {
 export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 	const opened = openApp(store, request)
 	const standing = standingOf(store, request.actor, request.now)
-	const view = { store, standing, document: opened.document, request }
-	const offered = opened.document.screens.filter((screen) => holdsSomething(screen.lines, view))
+	const shownTo = (screen: Screen) => ({
+		...{ store, standing, document: opened.document, request },
+		here: chosenRows(store, screen, request)
+	})
+	const offered = opened.document.screens.filter((screen) => holdsSomething(screen.lines, shownTo(screen)))
 	const screens = offered.filter((screen) => !showsRow(screen.lines))
 	const wanted = request.screen === undefined ? screens[0] : offered.find((screen) => screen.id === request.screen)
 	if (request.screen !== undefined && !wanted)
@@ -45,12 +49,12 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 	return {
 		app: { id: request.app, name, colour, release: opened.release },
 		screens: screens.map(({ id, title }) => ({ id, title })),
-		screen: wanted ? { id: wanted.id, title: wanted.title, lines: showLines(wanted.lines, view) } : null,
+		screen: wanted ? { id: wanted.id, title: wanted.title, lines: showLines(wanted.lines, shownTo(wanted)) } : null,
 		tables: wanted ? tablesOf(wanted) : []
 	}
 }
 
-export interface ListRequest extends AppPlace, Pick<ViewRequest, 'actor' | 'now' | 'row'> {
+export interface ListRequest extends AppPlace, Pick<ViewRequest, 'actor' | 'now' | 'row' | 'held'> {
 	readonly screen: string
 	readonly line: string
 	readonly after?: string | undefined
@@ -60,18 +64,23 @@ export interface ListRequest extends AppPlace, Pick<ViewRequest, 'actor' | 'now'
 
 /** A further page of one list of a screen. */
 export function readList(store: Store, request: ListRequest): WirePage {
-	const { line } = findLine(store, request, 'list')
+	const { line, screen } = findLine(store, request, 'list')
 	const { narrowing = { find: '', filters: [] }, after, limit } = request
-	return readListPage(store, line, request, { narrowing, after, limit })
+	return readListPage(
+		store,
+		line,
+		{ ...request, here: chosenRows(store, screen, request) },
+		{ narrowing, after, limit }
+	)
 }
 
 /** What one column of a list holds, for narrowing it down. */
 export function readValues(
 	store: Store,
-	request: LinePlace & Pick<ViewRequest, 'actor' | 'now' | 'row'> & { column: number; narrowing: Narrowing }
+	request: LinePlace & Pick<ViewRequest, 'actor' | 'now' | 'row' | 'held'> & { column: number; narrowing: Narrowing }
 ): Groups | null {
-	const { line } = findLine(store, request, 'list')
-	return readListValues(store, line, request, request)
+	const { line, screen } = findLine(store, request, 'list')
+	return readListValues(store, line, { ...request, here: chosenRows(store, screen, request) }, request)
 }
 
 /** Where somebody does something: a line of a screen, as themselves. */
@@ -99,13 +108,13 @@ export function findLine<K extends LineKind>(
 	store: Store,
 	place: LinePlace,
 	kind: K
-): { line: LineOf<K>; document: AppDocument; release: number } {
+): { line: LineOf<K>; screen: Screen; document: AppDocument; release: number } {
 	const { document, release } = openApp(store, place)
 	const screen = document.screens.find(({ id }) => id === place.screen)
 	const line: ScreenLine | undefined = screen && findInLines(screen.lines, place.line)
-	if (!isOfKind(line, kind))
+	if (!screen || !isOfKind(line, kind))
 		throw new AppError('not_found', `This ${WORDS[kind] ?? 'part'} is no longer there. Load the page again.`)
-	return { line, document, release: release ?? 0 }
+	return { line, screen, document, release: release ?? 0 }
 }
 
 function isOfKind<K extends LineKind>(line: ScreenLine | undefined, kind: K): line is LineOf<K> {

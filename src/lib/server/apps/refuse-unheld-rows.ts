@@ -10,7 +10,7 @@ import type { AppDocument } from '$lib/core/app/document.ts'
 import { mapFormulas } from '$lib/core/app/walk-app.ts'
 import { entryOfStart } from '$lib/core/routine/routine.ts'
 import { check } from '$lib/core/formula/check/check.ts'
-import { rowsOf } from '$lib/core/formula/check/rename.ts'
+import { scopeOf } from '$lib/core/formula/check/rename.ts'
 import { refuseUnheld } from '../rights/held-formulas.ts'
 import type { Store } from '../store/store.ts'
 import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
@@ -53,7 +53,7 @@ function refuseUnheldFormulas(store: Store, document: AppDocument, { actor, now 
 	const { catalogue } = store.workspace()
 	mapFormulas(document, (text, standing, what) => {
 		// One that cannot be read works nothing out; the check before a release says so.
-		const { expr } = check(text, { catalogue, rows: rowsOf(standing, catalogue), me: standing.me })
+		const { expr } = check(text, scopeOf(standing, catalogue))
 		if (expr) refuseUnheld(store, expr, { actor, now, what })
 		return text
 	})

@@ -1,5 +1,6 @@
 /** What can leave as a file: a table as it is filtered and ordered, or a list of an app; each with what its reader sees. */
 import { findLine } from '$lib/core/app/lines/tree.ts'
+import type { Narrowing } from '$lib/core/requests/screens.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Threads } from '../threads/threads.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
@@ -34,15 +35,25 @@ export async function tableToExport(
 	return { table, ...head, page }
 }
 
-/** A list of a released app, with the columns that it shows. Undefined where it is not there for this person. */
+interface ListAsked {
+	readonly app: number
+	readonly screen: string
+	readonly line: string
+	/** What lists of the screen are narrowed down to, by line, and the rows that are chosen on it. */
+	readonly narrowed: Readonly<Record<string, Narrowing>>
+	readonly held: Readonly<Record<string, string>>
+}
+
+/** A list of a released app, with the columns that it shows and the rows that it is narrowed down to. Undefined where it is not there for this person. */
 export async function listToExport(
 	host: Pick<Threads, 'read'>,
-	{ app, screen, line, actor, now }: Reading & { app: number; screen: string; line: string }
+	{ app, screen, line, narrowed, held, actor, now }: Reading & ListAsked
 ): Promise<ToExport | undefined> {
-	const place = { app, draft: false, actor, now }
-	const opened = await host.read('screen', { ...place, screen })
+	const place = { app, draft: false, actor, now, held }
+	const opened = await host.read('screen', { ...place, screen, narrowed })
 	const list = opened.screen && findLine(opened.screen.lines, line)
 	if (list?.kind !== 'list') return undefined
-	const page = (after: string | undefined) => host.read('list', { ...place, screen, line, after, limit: PAGE })
+	const page = (after: string | undefined) =>
+		host.read('list', { ...place, screen, line, narrowing: narrowed[line], after, limit: PAGE })
 	return { table: list.table, name: list.title, columns: list.columns, page }
 }

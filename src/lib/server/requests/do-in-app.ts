@@ -11,7 +11,8 @@ interface Where {
 }
 
 export const IN_APP: Handlers<typeof screenRequestSchema, ScreenRequests, Where> = {
-	form: ({ line, cells, items, row }, { room, place }) => room.write('sendForm', { ...place, line, cells, items, row }),
+	form: ({ line, cells, items, row, held }, { room, place }) =>
+		room.write('sendForm', { ...place, line, cells, items, row, held }),
 	change: ({ line, row, cells }, { room, place }) => room.write('changeRecord', { ...place, line, row, cells }),
 	remove: ({ line, row }, { room, place }) => room.write('removeRecord', { ...place, line, row }),
 	press: ({ line, row }, { room, place }) => room.write('press', { ...place, line, row })

@@ -5,7 +5,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { Rights } from '$lib/core/access/rights.ts'
 import { checkCondition } from '$lib/core/formula/check/check.ts'
-import type { GivenRow } from '$lib/core/formula/check/check-call.ts'
+import type { GivenRow, Here } from '$lib/core/formula/check/check-call.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
 import { isNever } from '$lib/core/formula/syntax/constant.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
@@ -29,6 +29,8 @@ export interface RowsRequest {
 	readonly where?: readonly string[] | undefined
 	/** The row that they read as `this`: one that is being filled in, say. */
 	readonly given?: GivenRow | undefined
+	/** Rows that they read as `here.NAME`. */
+	readonly here?: Here | undefined
 	readonly sort?: SortBy | undefined
 	/** Further columns to sort by, where the first is the same. */
 	readonly then?: readonly SortBy[] | undefined
@@ -115,7 +117,7 @@ export function resolve(store: Store, standing: Standing, request: RowsRequest):
 		row,
 		pointing,
 		offers: request.offers ?? false,
-		flags: (request.flags ?? []).map((text) => conditionIn(text, { store, table, standing }))
+		flags: (request.flags ?? []).map((text) => conditionIn(text, { store, table, standing, here: request.here }))
 	}
 }
 
@@ -153,7 +155,7 @@ function conditionsOf(store: Store, table: Table, request: RowsRequest, standing
 	const { catalogue } = store.workspace()
 	const conditions = (request.where ?? [])
 		.filter((text) => text.trim() !== '')
-		.map((text) => conditionIn(text, { store, table, standing, given: request.given }))
+		.map((text) => conditionIn(text, { store, table, standing, given: request.given, here: request.here }))
 	if (request.find) conditions.push(foundIn(request.find, { store, table, standing }))
 	for (const filter of request.filters ?? []) {
 		const condition = toCondition(filter, table, catalogue)
@@ -169,12 +171,13 @@ interface OfTable {
 	readonly table: Table
 	readonly standing: Standing
 	readonly given?: GivenRow | undefined
+	readonly here?: Here | undefined
 }
 
 /** A condition of a document, folded for its reader. */
-function conditionIn(text: string, { store, table, standing, given }: OfTable): Expr {
+function conditionIn(text: string, { store, table, standing, given, here }: OfTable): Expr {
 	const { catalogue } = store.workspace()
-	const { expr, issues } = checkCondition(text, { catalogue, rows: [table], me: true, given })
+	const { expr, issues } = checkCondition(text, { catalogue, rows: [table], me: true, given, here })
 	if (!expr) throw new AppError('invalid', issues[0]?.message ?? 'This condition cannot be read.', { issues })
 	return fold(expr, standing.moment)
 }

@@ -12,7 +12,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { parseApp, type AppDocument } from '$lib/core/app/document.ts'
 import * as appWalk from '$lib/core/app/walk-app.ts'
 import { check } from '$lib/core/formula/check/check.ts'
-import { rowsOf, namesIn, renameIn, type Standing } from '$lib/core/formula/check/rename.ts'
+import { scopeOf, namesIn, renameIn, type Standing } from '$lib/core/formula/check/rename.ts'
 import { joinParts, partsOf } from '$lib/core/table/kinds/several-choices.ts'
 import { getTable, type Catalogue, type Column } from '$lib/core/model/table.ts'
 import { textKey } from '$lib/core/text/key.ts'
@@ -131,9 +131,7 @@ export function refuseBrokenApps(store: Store, before: Catalogue): void {
 	const { catalogue } = store.workspace()
 	for (const app of appsAt(store)) {
 		appWalk.mapFormulas(app, (text, standing, place) => {
-			const [was, now] = [before, catalogue].map((each) =>
-				check(text, { catalogue: each, rows: rowsOf(standing, each), me: standing.me })
-			)
+			const [was, now] = [before, catalogue].map((each) => check(text, scopeOf(standing, each)))
 			if (was?.expr && !now?.expr)
 				throw new AppError('invalid', `${app.name}, ${place}: ${now?.issues[0]?.message ?? ''}`)
 			return text

@@ -71,9 +71,10 @@ export async function loadStaffPage(
 	const query = readQuery(asked.url, { row: textInAddress.optional(), from: textInAddress.optional() })
 	const { row = null, from = null } = query
 	const narrowed = readNarrowed(asked.url)
+	const held = readHeld(asked.url)
 	const open = (screen: string | undefined, id: string | null) =>
 		room.read('screen', {
-			...{ app, draft, document, actor, now: locals.now, screen, narrowed },
+			...{ app, draft, document, actor, now: locals.now, screen, narrowed, held },
 			...(id === null ? {} : { row: id })
 		})
 	const main = await forPage(() => open(asked.screen, row))
@@ -84,7 +85,7 @@ export async function loadStaffPage(
 }
 
 /** What the lists of a screen are narrowed down to: `f.LINE.COLUMN=value`, where no value means a blank cell. */
-function readNarrowed(url: URL): Record<string, Narrowing> {
+export function readNarrowed(url: URL): Record<string, Narrowing> {
 	const found: Record<string, Narrowing> = {}
 	for (const [name, text] of url.searchParams) {
 		const [, line, column] = /^f\.([^.]{1,40})\.(\d{1,9})$/.exec(name) ?? []
@@ -95,4 +96,10 @@ function readNarrowed(url: URL): Record<string, Narrowing> {
 		if (filters.success) found[line] = { find: '', filters: filters.data }
 	}
 	return found
+}
+
+/** The rows that are chosen on a screen: `h.NAME=ID`. */
+export function readHeld(url: URL): Record<string, string> {
+	const named = [...url.searchParams].filter(([name, id]) => /^h\.[^.]{1,60}$/.test(name) && id.length <= 64)
+	return Object.fromEntries(named.map(([name, id]) => [name.slice(2), id]))
 }

@@ -7,7 +7,9 @@
 	import { invalidateAll } from '$app/navigation'
 	import { sightsOf } from '../lookout/sights.ts'
 	import { READ_AGAIN, tellBench } from '../lookout/tell-bench.ts'
+	import { page as here } from '$app/state'
 	import { followTables } from '../follow.ts'
+	import { backToList } from '../lines/screen-address.ts'
 	import ScreenLines from './ScreenLines.svelte'
 
 	type Props = {
@@ -84,7 +86,9 @@
 		{/if}
 		<section class="sheet">
 			{#if main.screen}
-				{#if beside?.screen || page.from}<a class="back" href="{base}/{page.from}">‹ Back to the list</a>{/if}
+				{#if beside?.screen || page.from}<a class="back" href={backToList(here.url, `${base}/${page.from}`)}
+						>‹ Back to the list</a
+					>{/if}
 				{#key `${main.screen.id} ${page.row}`}<ScreenLines screen={main.screen} {page} selected={null} />{/key}
 			{:else}
 				<p class="none">Nothing in this app is open to you yet. Ask whoever looks after it to give you a role.</p>

@@ -97,16 +97,15 @@ export const entry: LineEntry<EntryLine> = {
 }
 
 function checkFormulas(line: EntryLine, table: Table, around: Around): Found[] {
-	const { catalogue, outer } = around
+	const { catalogue, outer, here } = around
+	const scope = { catalogue, here, me: true }
 	const rows = [...(outer ? [outer] : []), table]
 	const target = catalogue.tables.get(findColumn(table, line.column)?.to ?? 0)
 	const conditions = [line.when, line.must, line.unless].filter(isWritten)
 	const issues = [
-		...conditions.flatMap((text) => checkCondition(text, { catalogue, rows, me: true }).issues),
-		...(isWritten(line.starts) ? check(line.starts, { catalogue, rows, me: true }).issues : []),
-		...(isWritten(line.from) && target
-			? checkCondition(line.from, { catalogue, rows: [...rows, target], me: true }).issues
-			: [])
+		...conditions.flatMap((text) => checkCondition(text, { ...scope, rows }).issues),
+		...(isWritten(line.starts) ? check(line.starts, { ...scope, rows }).issues : []),
+		...(isWritten(line.from) && target ? checkCondition(line.from, { ...scope, rows: [...rows, target] }).issues : [])
 	]
 	const odd =
 		isWritten(line.from) && !target ? mistake('Only what points to a row is chosen from those of a table.') : []

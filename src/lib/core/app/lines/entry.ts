@@ -1,4 +1,5 @@
 /** What the program must know of a kind of screen line, whatever it does with it. */
+import type { Here } from '../../formula/check/check-call.ts'
 import type { Line } from '../../access/types.ts'
 import type { Catalogue, Table } from '../../model/table.ts'
 import type { Sentence } from '../../sentence/types.ts'
@@ -17,6 +18,8 @@ export interface Around {
 	readonly table: number | undefined
 	/** The table of the row that goes in together with this line's: its formulas reach that row as `this`. */
 	readonly outer: Table | undefined
+	/** The rows that are chosen on the screen, by name. */
+	readonly here: Here | undefined
 }
 
 export interface LineEntry<L> {

@@ -101,7 +101,7 @@ export const shown: LineEntry<WorkedLine> = {
 		if (line.label.trim() === '') return mistake('Give the value a name: a number alone says nothing.')
 		if (line.value.trim() === '') return mistake('Say what is worked out.')
 		const rows = [...(around.outer ? [around.outer] : []), table]
-		const { issues } = check(line.value, { catalogue: around.catalogue, rows, me: true })
+		const { issues } = check(line.value, { catalogue: around.catalogue, rows, me: true, here: around.here })
 		return [...checkWhom(line, around), ...issues.flatMap(({ message }) => mistake(message))]
 	}
 }

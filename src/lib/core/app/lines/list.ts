@@ -34,7 +34,9 @@ export const listSchema = z.object({
 	/** At most so many rows; all of them, page by page, where it is null. */
 	limit: number.max(1_000).nullable().default(null),
 	/** What is said where there is no row. */
-	empty: words.default('')
+	empty: words.default(''),
+	/** What the row is called that is chosen in it, for the other lines of the screen: `here.mooring`. */
+	holds: words.default('')
 })
 export type ListLine = z.infer<typeof listSchema> & { readonly lines: readonly TreeLine[] }
 
@@ -86,12 +88,16 @@ export const list: LineEntry<ListLine> = {
 					title: 'What it says where there is no row',
 					before: '; empty, it says ',
 					clause: 'empty, it says…'
+				},
+				{
+					...{ key: 'holds', type: 'text', title: 'What the chosen row is called here' },
+					...{ before: '; the chosen row is ', clause: 'the chosen row is…' }
 				}
 			)
 		},
 		blank: {
 			...{ kind: 'list', table: null, where: '', sort: [], group: null, columns: [], opens: null },
-			...{ of: null, as: null, finds: [], filters: [], limit: null, empty: '', who: [], lines: [] }
+			...{ of: null, as: null, finds: [], filters: [], limit: null, empty: '', holds: '', who: [], lines: [] }
 		}
 	},
 	holds: ['mark', 'button'],
@@ -109,6 +115,7 @@ export const list: LineEntry<ListLine> = {
 				? []
 				: mistake('A column it is sorted by is gone.')),
 			...checkNarrowing(line, table),
+			...checkHolds(line),
 			...checkBelongs(line.of, table),
 			...checkWhere(line.where, table, around)
 		]
@@ -123,9 +130,16 @@ function checkNarrowing({ group, finds, filters }: ListLine, table: Table): Foun
 		: mistake('A column it is grouped, found or narrowed down by is gone.')
 }
 
-function checkWhere(where: string, table: Table, { catalogue, lines }: Around): Found[] {
+function checkHolds({ holds, opens }: ListLine): Found[] {
+	if (holds === '') return []
+	if (!/^\p{L}[\p{L}\p{N}_]*$/u.test(holds))
+		return mistake(`"${holds}" cannot follow "here." in a formula. Call the chosen row by one word, such as mooring.`)
+	return opens === null ? [] : remark('A tap opens a screen, so no row is ever chosen here. Take one of the two off.')
+}
+
+function checkWhere(where: string, table: Table, { catalogue, lines, here }: Around): Found[] {
 	if (where.trim() === '') return []
-	const { expr, issues } = checkCondition(where, { catalogue, rows: [table], me: true })
+	const { expr, issues } = checkCondition(where, { catalogue, rows: [table], me: true, here })
 	const hides = expr && readsMe(expr) && !isGuarded(expr, table, lines)
 	return [
 		...issues.flatMap(({ message }) => mistake(message)),

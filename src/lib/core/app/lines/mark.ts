@@ -39,7 +39,10 @@ export const mark: LineEntry<MarkLine> = {
 		if (!table) return mistake(TABLE_GONE)
 		if (line.word.trim() === '') return mistake('The mark has no word. Colour and shape alone say nothing.')
 		if (line.where.trim() === '') return mistake('Say which rows the mark is for.')
-		const { issues } = checkCondition(line.where, { catalogue: around.catalogue, rows: [table], me: true })
+		const { issues } = checkCondition(line.where, {
+			...{ catalogue: around.catalogue, here: around.here },
+			...{ rows: [table], me: true }
+		})
 		return [...checkWhom(line, around), ...issues.flatMap(({ message }) => mistake(message))]
 	}
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { checkColumns, mistake, TABLE_GONE } from '../../document/findings.ts'
-import { number } from '../../document/parts.ts'
+import { number, words } from '../../document/parts.ts'
+import { nameKey } from '../../text/key.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
@@ -9,7 +10,9 @@ export const recordSchema = z.object({
 	...lineParts,
 	kind: z.literal('record'),
 	table: number,
-	columns: z.array(number)
+	columns: z.array(number),
+	/** By its name, the row that is chosen in a list of the screen; that of the screen itself, where it is blank. */
+	held: words.default('')
 })
 export type RecordLine = z.infer<typeof recordSchema>
 
@@ -20,19 +23,32 @@ export const record: LineEntry<RecordLine> = {
 			kind: 'record',
 			about: 'One row, shown whole; who may change it can do so there',
 			tableKey: 'table',
-			parts: withWhom('Record sheet of ', { key: 'table', type: 'table', title: 'a table' }, ', showing ', {
-				key: 'columns',
-				type: 'columns',
-				title: 'columns'
-			})
+			parts: withWhom(
+				'Record sheet of ',
+				{ key: 'table', type: 'table', title: 'a table' },
+				', showing ',
+				{ key: 'columns', type: 'columns', title: 'columns' },
+				{
+					...{ key: 'held', type: 'text', title: 'The chosen row that it shows' },
+					...{ before: ', of the chosen ', clause: 'of the chosen…' }
+				}
+			)
 		},
-		blank: { kind: 'record', table: null, columns: [], who: [] }
+		blank: { kind: 'record', table: null, columns: [], held: '', who: [] }
 	},
 	written: ({ columns }) => columns,
-	showsRow: () => true,
+	showsRow: ({ held }) => held === '',
 	check(line, around) {
 		const table = around.catalogue.tables.get(line.table)
 		if (!table) return mistake(TABLE_GONE)
-		return [...checkWhom(line, around), ...checkColumns(line.columns, table), ...remarkUnseen(table, around.lines)]
+		const held = around.here?.get(nameKey(line.held))
+		return [
+			...checkWhom(line, around),
+			...checkColumns(line.columns, table),
+			...(line.held === '' || held?.table.id === table.id
+				? []
+				: mistake(`No list of this screen chooses a row of ${table.name} called "${line.held}".`)),
+			...remarkUnseen(table, around.lines)
+		]
 	}
 }

@@ -20,8 +20,10 @@ export const text: LineEntry<TextLine> = {
 		blank: { kind: 'text', text: '', who: [] }
 	},
 	check(line, around) {
-		const { catalogue } = around
-		const issues = piecesIn(line.text).flatMap((formula) => check(formula, { catalogue, rows: [], me: true }).issues)
+		const { catalogue, here } = around
+		const issues = piecesIn(line.text).flatMap(
+			(formula) => check(formula, { catalogue, rows: [], me: true, here }).issues
+		)
 		return [...checkWhom(line, around), ...issues.flatMap(({ message }) => mistake(message))]
 	}
 }

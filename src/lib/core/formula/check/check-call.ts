@@ -11,9 +11,14 @@ export interface Scope {
 	readonly me: boolean
 	/** A row around the one in reach whose values are known already: `this` reads them as constants. */
 	readonly given?: GivenRow | undefined
+	/** Rows that are chosen on the screen around it, by name: `here.mooring` reads one as a constant. */
+	readonly here?: Here | undefined
 	/** Told of every name that was resolved, for renaming and for what a formula depends on. */
 	readonly onName?: (use: NameUse) => void
 }
+
+/** By the names that lines give them: of which table each is, and its number; null where none is chosen. */
+export type Here = ReadonlyMap<string, { readonly table: Table; readonly n: number | null }>
 
 export interface GivenRow {
 	readonly table: Table

@@ -6,7 +6,7 @@
  *
  * Does not evaluate anything; constants are left as they stand.
  */
-import { textKey } from '../../text/key.ts'
+import { nameKey } from '../../text/key.ts'
 import { findNearest } from '../../text/nearest.ts'
 import { getTable, type Table } from '../../model/table.ts'
 import { unreachable } from '../../unreachable.ts'
@@ -142,6 +142,7 @@ function checkName(name: string, span: Span, scope: Scope): Expr {
 
 function checkMember(tree: Syntax & { kind: 'member' }, scope: Scope): Expr {
 	if (tree.of.kind === 'me') return checkMe(tree, scope)
+	if (tree.of.kind === 'name' && isHere(tree.of.name, scope)) return checkHere(tree, scope)
 	if (tree.of.kind === 'this' && scope.given && scope.rows.length === 1) return checkGiven(tree, scope, scope.given)
 	if (tree.of.kind === 'this') {
 		const level = Math.max(0, scope.rows.length - 2)
@@ -150,6 +151,25 @@ function checkMember(tree: Syntax & { kind: 'member' }, scope: Scope): Expr {
 		return memberOf({ kind: 'this', level, type: { kind: 'row', table } }, tree.name, tree.nameSpan, scope)
 	}
 	return memberOf(checkTree(tree.of, scope), tree.name, tree.nameSpan, scope)
+}
+
+/** A column that is called so is meant first. */
+function isHere(name: string, { here, rows }: Scope): boolean {
+	return here !== undefined && nameKey(name) === 'here' && !findByName(rows.at(-1)?.columns ?? [], name)
+}
+
+function checkHere(tree: Syntax & { kind: 'member' }, { here = new Map() }: Scope): Expr {
+	const held = here.get(nameKey(tree.name))
+	if (!held) {
+		const names = [...here.keys()]
+		const near = findNearest(tree.name, names)
+		const says =
+			names.length === 0
+				? 'No list of this screen says which row is chosen.'
+				: `Nothing chosen on this screen is called "${tree.name}".`
+		throw new Refused(issue.unreadable(near === undefined ? says : `${says} Did you mean here.${near}?`, tree.nameSpan))
+	}
+	return { kind: 'literal', value: held.n, type: { kind: 'row', table: held.table } }
 }
 
 function checkGiven(tree: Syntax & { kind: 'member' }, scope: Scope, { table, value }: GivenRow): Expr {
@@ -221,11 +241,6 @@ function unknownIn(table: Table, name: string, span: Span): Issue {
 function findByName<T extends { readonly name: string }>(list: readonly T[], name: string): T | undefined {
 	const key = nameKey(name)
 	return list.find((each) => nameKey(each.name) === key)
-}
-
-/** Names are found without regard to case or to how many spaces stand between words. */
-function nameKey(name: string): string {
-	return textKey(name).replace(/\s+/g, ' ').trim()
 }
 
 /** `{1; 2; 3}`: single values of one type. */

@@ -4,8 +4,8 @@
  * Only the names change: brackets, spaces and the way of writing stay the builder's.
  */
 import { findColumn, getTable, type Catalogue, type Table } from '../../model/table.ts'
-import { textKey } from '../../text/key.ts'
-import type { NameUse } from './check-call.ts'
+import { nameKey, textKey } from '../../text/key.ts'
+import type { Here, NameUse, Scope } from './check-call.ts'
 import { check } from './check.ts'
 import { tokenize } from '../syntax/tokens.ts'
 import type { Expr } from '../../model/formula.ts'
@@ -17,6 +17,8 @@ export interface Standing {
 	readonly me: boolean
 	/** The table of the row around it, which it reaches as `this`. */
 	readonly outer?: number | undefined
+	/** The tables of rows that are chosen on its screen, by name. */
+	readonly here?: Readonly<Record<string, number>> | undefined
 	/** A reference of its table: it stands on the rows that this may name, and its own row is `this`. */
 	readonly through?: number | undefined
 }
@@ -54,13 +56,28 @@ function readNames(
 ): { expr: Expr | undefined; names: readonly NameUse[] } {
 	const found = new Map<number, NameUse>()
 	const onName = (use: NameUse) => void found.set(use.span.from, use)
-	const { expr } = check(text, { catalogue, rows: rowsOf(standing, catalogue), me: standing.me, onName })
+	const { expr } = check(text, { ...scopeOf(standing, catalogue), onName })
 	// What was met on the way to a mistake says nothing certain.
 	return { expr, names: expr ? [...found.values()].sort((a, b) => a.span.from - b.span.from) : [] }
 }
 
+/** What a formula that stands so is checked in. */
+export function scopeOf(standing: Standing, catalogue: Catalogue): Scope {
+	return { catalogue, rows: rowsOf(standing, catalogue), me: standing.me, here: hereIn(standing.here, catalogue) }
+}
+
+/** Names of chosen rows as they are checked, before any is chosen. */
+export function hereIn(here: Standing['here'], { tables }: Catalogue): Here | undefined {
+	if (here === undefined) return undefined
+	const known = Object.entries(here).flatMap(([name, id]) => {
+		const table = tables.get(id)
+		return table ? [[nameKey(name), { table, n: null }] as const] : []
+	})
+	return new Map(known)
+}
+
 /** The rows in reach of a formula that stands so. */
-export function rowsOf({ table, outer, through }: Omit<Standing, 'me'>, catalogue: Catalogue): Table[] {
+function rowsOf({ table, outer, through }: Standing, catalogue: Catalogue): Table[] {
 	if (table === undefined) return []
 	const own = getTable(catalogue, table)
 	const rows = outer === undefined ? [own] : [getTable(catalogue, outer), own]

@@ -6,6 +6,7 @@ import type { Option } from '$lib/core/requests/rows.ts'
 import { standingOf } from '../../rights/rights-of-actor.ts'
 import { changeRows } from '../../rows/change.ts'
 import type { Store } from '../../store/store.ts'
+import { chosenRows } from '../chosen-rows.ts'
 import { findLine, type InApp } from '../open-screen.ts'
 import { choicesOf } from './form-choices.ts'
 import { entriesIn, itemsIn, partsIn, shapeOf, type AskedEntry, type FormPart, type FormShape } from './form-shape.ts'
@@ -15,6 +16,8 @@ import type { Filling } from './work-out-typed.ts'
 /** `row`: that of the screen, for a form that belongs to one. */
 export interface FilledForm extends InApp, FormTyped {
 	readonly row?: string | undefined
+	/** The rows that are chosen on the screen, by name. */
+	readonly held?: Readonly<Record<string, string>> | undefined
 }
 
 export function judgeFilled(store: Store, filled: FilledForm): FormVerdict {
@@ -78,8 +81,8 @@ interface OpenForm {
 	readonly of: readonly CellChange[]
 }
 
-function openForm(store: Store, { cells, items, row, actor, now, ...place }: FilledForm): OpenForm {
-	const { line } = findLine(store, place, 'form')
+function openForm(store: Store, { cells, items, row, held, actor, now, ...place }: FilledForm): OpenForm {
+	const { line, screen } = findLine(store, place, 'form')
 	if (line.of !== null && row === undefined)
 		throw new AppError('invalid', 'This form belongs to a row. Open it from there.')
 	const standing = standingOf(store, actor, now)
@@ -87,7 +90,10 @@ function openForm(store: Store, { cells, items, row, actor, now, ...place }: Fil
 	if (!shape) throw new AppError('not_found', 'This form is no longer there. Load the page again.')
 	const of = line.of === null || row === undefined ? [] : [{ column: line.of, value: { id: row } }]
 	return {
-		filling: { store, standing, context: { actor, now, through: 'form' } },
+		filling: {
+			...{ store, standing, here: chosenRows(store, screen, { actor, now, held }) },
+			context: { actor, now, through: 'form' }
+		},
 		shape,
 		of,
 		typed: {

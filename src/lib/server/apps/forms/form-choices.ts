@@ -20,7 +20,7 @@ export function choicesOf(
 	{ column, line }: AskedEntry,
 	{ table, cells, starts }: { table: Table; cells: readonly CellChange[]; starts: string }
 ): readonly Option[] {
-	const { store, context } = filling
+	const { store, context, here } = filling
 	const target = store.workspace().catalogue.tables.get(column.to ?? 0)
 	if (!target) return []
 	const { label } = target
@@ -31,7 +31,8 @@ export function choicesOf(
 			...{ table: target.id, columns: [label], limit: MOST_OFFERED, labelStarts: starts },
 			sort: { column: label, descending: false },
 			where: [line?.from ?? ''],
-			given: givenRow(filling, table, cells)
+			given: givenRow(filling, table, cells),
+			here
 		},
 		context.now
 	)

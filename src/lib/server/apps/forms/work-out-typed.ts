@@ -4,6 +4,7 @@ import { fold } from '$lib/core/formula/evaluate/fold.ts'
 import { compileCondition, compileError, compileValue } from '$lib/core/formula/sql/compile.ts'
 import { newContext, type Context } from '$lib/core/formula/sql/sql-context.ts'
 import { someNode } from '$lib/core/formula/syntax/walk.ts'
+import type { Here } from '$lib/core/formula/check/check-call.ts'
 import type { Expr, Type } from '$lib/core/model/formula.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import { joinSql, raw, sql, type Sql } from '$lib/core/sql/sql.ts'
@@ -17,6 +18,8 @@ export interface Filling {
 	readonly store: Store
 	readonly standing: Standing
 	readonly context: ChangeContext
+	/** The rows that are chosen on the screen of the form. */
+	readonly here: Here
 }
 
 /** The rows in reach, the innermost last: their tables, and each as a table of one row named `o`, then `r`. */
@@ -37,14 +40,14 @@ const ALIASES = ['o', 'r']
 
 /** Every formula once, in one question; one that cannot be read any more comes to nothing. */
 export function workOutAll(
-	{ store, standing }: Filling,
+	{ store, standing, here }: Filling,
 	{ tables, rows }: Reach,
 	texts: readonly string[]
 ): (text: string) => WorkedOut | undefined {
 	const { catalogue } = store.workspace()
 	const moment = momentShown(store, standing)
 	const asked = [...new Set(texts.filter((text) => text.trim() !== ''))].flatMap((text) => {
-		const { expr } = check(text, { catalogue, rows: tables, me: true })
+		const { expr } = check(text, { catalogue, rows: tables, me: true, here })
 		return expr ? [{ text, expr, folded: fold(expr, moment) }] : []
 	})
 	if (asked.length === 0) return () => undefined

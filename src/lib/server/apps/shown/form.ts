@@ -23,7 +23,12 @@ export const form: ShownAs<LineOf<'form'>> = {
 		const shape = shapeOf(line, store.workspace().catalogue, standing)
 		if (!shape || shape.pages.length === 0) return []
 		const { table } = shape
-		const filling: Filling = { store, standing, context: { actor: request.actor, now: request.now, through: 'form' } }
+		const filling: Filling = {
+			store,
+			standing,
+			here: view.here,
+			context: { actor: request.actor, now: request.now, through: 'form' }
+		}
 		const of = line.of === null ? [] : [{ column: line.of, value: { id: request.row ?? '' } }]
 		const own = typedRow(store, 'o', { table, cells: of, context: filling.context })
 		const place = { view, filling, table, reach: { tables: [table], rows: [own] } }

@@ -1,4 +1,5 @@
 import type { LineOf } from '$lib/core/app/lines/all.ts'
+import type { Here } from '$lib/core/formula/check/check-call.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { Filter } from '$lib/core/query/filter.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
@@ -9,6 +10,7 @@ import { countRows, readRows } from '../../rows/read.ts'
 import { readGroups } from '../../rows/read-groups.ts'
 import type { RowsRequest } from '../../rows/resolve.ts'
 import type { Store } from '../../store/store.ts'
+import { nameKey } from '$lib/core/text/key.ts'
 import { actionOnRows } from './button.ts'
 import { seesRows } from './record.ts'
 import { tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
@@ -25,7 +27,8 @@ export const list: ShownAs<ListLine> = {
 		const table = tableOf(view, line.table)
 		if (!table || !seesRows(line, view) || (line.of !== null && request.row === undefined)) return []
 		const narrowing = request.narrowed?.[line.id] ?? NOT_NARROWED
-		const page = readListPage(store, line, request, { narrowing })
+		const place = { ...request, here: view.here }
+		const page = readListPage(store, line, place, { narrowing })
 		const seen = (columns: readonly number[]) =>
 			describeColumns(
 				table,
@@ -37,7 +40,7 @@ export const list: ShownAs<ListLine> = {
 					)
 				)
 			)
-		const { id, opens, limit, empty, finds } = line
+		const { id, opens, limit, empty, finds, holds } = line
 		return [
 			{
 				...{
@@ -49,11 +52,13 @@ export const list: ShownAs<ListLine> = {
 					title: table.name,
 					opens,
 					limit,
-					empty
+					empty,
+					holds,
+					waitsFor: waitsFor(line, view)
 				},
 				columns: describeColumns(table, page.columns),
 				page,
-				count: countList(store, line, request, narrowing),
+				count: countList(store, line, place, narrowing),
 				groups: groupsOf(line, table, view),
 				marks: marksOf(line).map(({ word, tone }) => ({ word, tone })),
 				actions: line.lines.flatMap((each) => (each.kind === 'button' ? actionOnRows(each, table, view) : [])),
@@ -65,17 +70,32 @@ export const list: ShownAs<ListLine> = {
 	}
 }
 
+/** A condition that reads a chosen row holds for nothing before one is chosen. */
+function waitsFor({ where }: ListLine, { here }: View): string {
+	const named = [...where.matchAll(/\bhere\.([\p{L}\p{N}_]+)/giu)].map(([, name = '']) => here.get(nameKey(name)))
+	return named.find((held) => held?.n === null)?.table.name ?? ''
+}
+
 const NOT_NARROWED: Narrowing = { find: '', filters: [] }
+
+/** What a list stands beside: the row of its screen, and those that are chosen on it. */
+interface RowsAround {
+	readonly row?: string | undefined
+	readonly here: Here
+}
+
+/** Who reads a list, and beside what. */
+type ListPlace = Pick<ViewRequest, 'actor' | 'now'> & RowsAround
 
 /** A page of a list; `narrowing`: what its reader looks for, within what the list lets them. */
 export function readListPage(
 	store: Store,
 	line: ListLine,
-	{ actor, now, row }: Pick<ViewRequest, 'actor' | 'now' | 'row'>,
+	{ actor, now, row, here }: ListPlace,
 	{ narrowing, after, limit }: { narrowing: Narrowing; after?: string | undefined; limit?: number | undefined }
 ): WirePage {
 	const most = line.limit === null ? limit : Math.min(limit ?? line.limit, line.limit)
-	const page = readRows(store, actor, { ...rowsAsked(line, narrowing, row), after, limit: most }, now)
+	const page = readRows(store, actor, { ...rowsAsked(line, narrowing, { row, here }), after, limit: most }, now)
 	return line.limit === null ? page : { ...page, next: null }
 }
 
@@ -83,24 +103,24 @@ export function readListPage(
 export function readListValues(
 	store: Store,
 	line: ListLine,
-	{ actor, now, row }: Pick<ViewRequest, 'actor' | 'now' | 'row'>,
+	{ actor, now, row, here }: ListPlace,
 	{ narrowing, column }: { narrowing: Narrowing; column: number }
 ): Groups | null {
 	if (!line.filters.includes(column)) return null
-	return readGroups(store, { actor, request: unordered(line, narrowing, row), column, now })
+	return readGroups(store, { actor, request: unordered(line, narrowing, { row, here }), column, now })
 }
 
-function unordered(line: ListLine, narrowing: Narrowing, row: string | undefined): RowsRequest {
-	const { sort: _sort, then: _then, flags: _flags, ...asked } = rowsAsked(line, narrowing, row)
+function unordered(line: ListLine, narrowing: Narrowing, around: RowsAround): RowsRequest {
+	const { sort: _sort, then: _then, flags: _flags, ...asked } = rowsAsked(line, narrowing, around)
 	return asked
 }
 
-function countList(store: Store, line: ListLine, { actor, now, row }: ViewRequest, narrowing: Narrowing): number {
+function countList(store: Store, line: ListLine, { actor, now, row, here }: ListPlace, narrowing: Narrowing): number {
 	const limit = Math.min(line.limit ?? COUNT_LIMIT, COUNT_LIMIT)
-	return countRows(store, actor, { ...unordered(line, narrowing, row), limit }, now)
+	return countRows(store, actor, { ...unordered(line, narrowing, { row, here }), limit }, now)
 }
 
-function rowsAsked(line: ListLine, { find, filters, sort: own }: Narrowing, row: string | undefined): RowsRequest {
+function rowsAsked(line: ListLine, { find, filters, sort: own }: Narrowing, { row, here }: RowsAround): RowsRequest {
 	const group = line.group === null ? [] : [{ column: line.group, descending: false }]
 	// Whoever reads a table may order it by what it shows.
 	const chosen = own && line.columns.includes(own.column) ? [own] : []
@@ -113,7 +133,8 @@ function rowsAsked(line: ListLine, { find, filters, sort: own }: Narrowing, row:
 		...{ table: line.table, columns, where: [line.where], filters: filters.filter(isAsked), ...found },
 		...(sort ? { sort, then } : {}),
 		...(line.of === null ? {} : { pointing: { column: line.of, to: row ?? '' } }),
-		flags: marksOf(line).map(({ where }) => where)
+		flags: marksOf(line).map(({ where }) => where),
+		here
 	}
 }
 
@@ -122,11 +143,11 @@ function marksOf(line: ListLine): LineOf<'mark'>[] {
 }
 
 /** How many rows there are of each value that the list is grouped by, as its reader sees them. */
-function groupsOf(line: ListLine, table: Table, { store, request }: View): ListGroups | null {
+function groupsOf(line: ListLine, table: Table, { store, request, here }: View): ListGroups | null {
 	const { group } = line
 	if (group === null) return null
 	const { actor, now, narrowed, row } = request
-	const asked = unordered(line, narrowed?.[line.id] ?? NOT_NARROWED, row)
+	const asked = unordered(line, narrowed?.[line.id] ?? NOT_NARROWED, { row, here })
 	const found = readGroups(store, { actor, request: asked, column: group, now })
 	const [column] = found ? describeColumns(table, [group]) : []
 	return found && column ? { column, counts: found.by === 'value' ? found.groups : [], blank: found.blank } : null

@@ -52,9 +52,9 @@ markdown.renderer.rules['link_open'] = (tokens, i, options, _env, renderer) => {
  * A formula over no row, as this person sees the data: of their own row, too, only cells that they see, that a steward opened, or
  * what they are called. Blank where it is an error or cannot be read any more.
  */
-function workOut(formula: string, { store, standing }: View): string {
+function workOut(formula: string, { store, standing, here }: View): string {
 	const { catalogue } = store.workspace()
-	const { expr } = check(`TEXTJOIN(""; TRUE; ${formula})`, { catalogue, rows: [], me: true })
+	const { expr } = check(`TEXTJOIN(""; TRUE; ${formula})`, { catalogue, rows: [], me: true, here })
 	if (!expr) return ''
 	const { rights } = standing
 	const moment = momentShown(store, standing)

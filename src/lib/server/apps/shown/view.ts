@@ -1,6 +1,7 @@
 /** What a screen is shown from: whose eyes, which document, which row, and what its reader narrowed down. */
 import type { AppDocument } from '$lib/core/app/document.ts'
 import type { ScreenLine } from '$lib/core/app/lines/all.ts'
+import type { Here } from '$lib/core/formula/check/check-call.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { Narrowing, ShownLine } from '$lib/core/requests/screens.ts'
 import type { Actor, Standing } from '../../rights/rights-of-actor.ts'
@@ -11,6 +12,8 @@ export interface View {
 	readonly standing: Standing
 	readonly document: AppDocument
 	readonly request: ViewRequest
+	/** The rows that are chosen on the screen, as far as this person sees them. */
+	readonly here: Here
 	/** For lines that hold others: whether one of these holds something, and what is shown of them. */
 	readonly inner: {
 		holdsSomething(lines: readonly ScreenLine[]): boolean
@@ -25,6 +28,8 @@ export interface ViewRequest {
 	readonly now: number
 	/** The row that the screen shows. */
 	readonly row?: string | undefined
+	/** The rows that are chosen on the screen, by name. */
+	readonly held?: Readonly<Record<string, string>> | undefined
 	/** By the list's line. */
 	readonly narrowed?: Readonly<Record<string, Narrowing>> | undefined
 }

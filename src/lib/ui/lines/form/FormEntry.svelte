@@ -21,9 +21,9 @@
 
 	/** Which rows there are depends on what was filled in: the server says, as for whoever fills it in. */
 	async function narrowed(starts: string): Promise<readonly Option[]> {
-		const { line, typed, row } = form.asked()
+		const { line, typed, place: around } = form.asked()
 		const own = form.cellsAt(place)
-		const asked = { kind: 'choices', line, ...typed, ...row, entry: entry.id, starts, own } as const
+		const asked = { kind: 'choices', line, ...typed, ...around, entry: entry.id, starts, own } as const
 		const answer = await send('POST', `${form.path()}/form`, asked)
 		return answer.ok ? answer.value : []
 	}

@@ -5,6 +5,7 @@
 	import { invalidateAll } from '$app/navigation'
 	import { page } from '$app/state'
 	import { draftKey, dropDraft, keepDraft, keepLast, readDraftOf, readLast } from './drafts.ts'
+	import { heldIn } from '../screen-address.ts'
 	import FormEnd from './FormEnd.svelte'
 	import FormParts from './FormParts.svelte'
 	import { FormState } from './form-state.svelte.ts'
@@ -18,7 +19,7 @@
 
 	let { line, path, base, row }: Props = $props()
 
-	const form = new FormState({ line: () => line, path: () => path, row: () => row })
+	const form = new FormState({ line: () => line, path: () => path, row: () => row, held: () => heldIn(page.url) })
 	const place = $derived(line.isOfRow ? `${line.id} ${row}` : line.id)
 	const owner = $derived(String(page.data['draftsOf']))
 	const keptUnder = $derived(draftKey(owner, path, place))

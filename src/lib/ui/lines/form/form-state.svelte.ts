@@ -49,11 +49,14 @@ export class FormState {
 	readonly path: () => ScreenPath
 	/** The row that the screen shows. */
 	readonly row: () => string | null
+	/** The rows that are chosen on the screen. */
+	readonly held: () => Record<string, string>
 
-	constructor({ line, path, row }: Pick<FormState, 'line' | 'path' | 'row'>) {
+	constructor({ line, path, row, held }: Pick<FormState, 'line' | 'path' | 'row' | 'held'>) {
 		this.line = line
 		this.path = path
 		this.row = row
+		this.held = held
 		this.start({})
 	}
 
@@ -194,19 +197,19 @@ export class FormState {
 
 	async #judge(): Promise<void> {
 		const mine = ++this.#asked
-		const { line, typed, row } = this.asked()
-		const answer = await send('POST', `${this.path()}/form`, { kind: 'judge', line, ...typed, ...row })
+		const { line, typed, place } = this.asked()
+		const answer = await send('POST', `${this.path()}/form`, { kind: 'judge', line, ...typed, ...place })
 		// An answer that was overtaken by further typing is of no use; without a signal what was known goes on.
 		if (mine === this.#asked && answer.ok) this.verdict = answer.value
 	}
 
 	/** As requests name it: what can be read of what was typed. */
-	asked(): { line: string; typed: FormTyped; row: { row?: string } } {
+	asked(): { line: string; typed: FormTyped; place: { row?: string; held: Record<string, string> } } {
 		const row = this.row()
 		return {
 			line: this.line().id,
 			typed: this.#typed(),
-			row: this.line().isOfRow && row !== null ? { row } : {}
+			place: { held: this.held(), ...(this.line().isOfRow && row !== null ? { row } : {}) }
 		}
 	}
 
@@ -255,8 +258,8 @@ export class FormState {
 			this.said = UNFINISHED
 			return false
 		}
-		const { line, typed, row } = this.asked()
-		const answer = await doOnScreen(this.path(), { kind: 'form', line, ...typed, ...row })
+		const { line, typed, place } = this.asked()
+		const answer = await doOnScreen(this.path(), { kind: 'form', line, ...typed, ...place })
 		this.busy = false
 		if (!answer.ok) {
 			this.#refuse(answer.refusal)

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte'
+	import { page } from '$app/state'
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import { sayUnsorted } from '../../cells/unsorted.ts'
 	import ExportMenu from '../../grid/ExportMenu.svelte'
@@ -8,6 +9,7 @@
 	import { ListRows } from './list-rows.svelte.ts'
 	import ListRow from './ListRow.svelte'
 	import ListTable from './ListTable.svelte'
+	import { heldIn, listQuery } from '../screen-address.ts'
 	import { groupRows, lookOf } from './row-look.ts'
 
 	type Props = {
@@ -25,28 +27,33 @@
 
 	const COUNTED = 1000
 
-	const ofRow = $derived(line.isOfRow && row !== null ? { row } : {})
+	const held = $derived(heldIn(page.url))
+	const ofRow = $derived({ held, ...(line.isOfRow && row !== null ? { row } : {}) })
+	/** The row that is open beside it, or chosen in it. */
+	const marked = $derived(line.holds === '' ? selected : (held[line.holds] ?? null))
 	const rows = new ListRows((asked) => send('POST', `${path}/list`, { ...asked, ...ofRow, line: line.id }))
 	// So that the first page is there before the page has come to life.
 	untrack(() => void rows.take(line.page, line.narrowing))
 
 	$effect(() => {
-		const { page, narrowing } = line
-		untrack(() => void rows.take(page, narrowing))
+		const { page: first, narrowing } = line
+		untrack(() => void rows.take(first, narrowing))
 	})
 
 	const look = $derived(lookOf(line, rows.rows))
 	const groups = $derived(groupRows(line, rows.rows, rows.find.trim() === ''))
 	const isNarrowed = $derived(line.narrowing.filters.length > 0 || rows.find.trim() !== '')
 	const nothing = $derived(
-		isNarrowed
-			? 'No row fits what is looked for.'
-			: line.empty || 'There is nothing to show here. Rows appear as soon as there are some that you may see.'
+		line.waitsFor !== ''
+			? `Choose one of ${line.waitsFor.toLowerCase()} first.`
+			: isNarrowed
+				? 'No row fits what is looked for.'
+				: line.empty || 'There is nothing to show here. Rows appear as soon as there are some that you may see.'
 	)
 </script>
 
 <div class="head">
-	<p class="count quiet" role="status">
+	<p class="count quiet" role="status" hidden={line.waitsFor !== ''}>
 		{rows.find.trim() === ''
 			? line.count >= COUNTED
 				? 'more than 1,000'
@@ -54,8 +61,9 @@
 			: `${rows.rows.length}${rows.next ? ' and more' : ''}`}
 		{line.title.toLowerCase()}{isNarrowed ? ' found' : ''}
 	</p>
-	{#if rows.rows.length > 0 && !line.isOfRow && path.startsWith('/app/')}<div class="export">
-			<ExportMenu from="{path}/export?line={line.id}" />
+	<!-- What is looked for in words stands in no address, and so in no link to a file. -->
+	{#if rows.rows.length > 0 && !line.isOfRow && rows.find.trim() === '' && path.startsWith('/app/')}<div class="export">
+			<ExportMenu from="{path}/export?line={line.id}{listQuery(page.url)}" />
 		</div>{/if}
 </div>
 {#if line.finds || line.filters.length > 0}<ListFilters {line} {rows} {path} {ofRow} />{/if}
@@ -63,7 +71,7 @@
 {#if rows.rows.length === 0}<p class="none">{nothing}</p>{/if}
 <div class="rows">
 	{#if line.as === 'a table' && rows.rows.length > 0}
-		<ListTable {line} {rows} {groups} {path} {base} {from} {selected} />
+		<ListTable {line} {rows} {groups} {path} {base} {from} selected={marked} />
 	{:else}{#each groups as group, i (i)}
 			{#if group.name !== ''}
 				<h3>
@@ -73,7 +81,7 @@
 			{/if}
 			<ul class:cards={line.as === 'cards'}>
 				{#each group.rows as row (row.id)}
-					<ListRow {line} {look} {row} {path} {base} {from} isSelected={row.id === selected} />
+					<ListRow {line} {look} {row} {path} {base} {from} isSelected={row.id === marked} />
 				{/each}
 			</ul>
 		{/each}{/if}

@@ -4,6 +4,8 @@
 	import { isNumeric } from '../../cells/controls.ts'
 	import { fileAddress } from '../../cells/file-address.ts'
 	import { showCell } from '../../cells/show-cell.ts'
+	import { page } from '$app/state'
+	import { addressOf } from './row-address.ts'
 	import Mark from './Mark.svelte'
 	import RowActions from './RowActions.svelte'
 	import { dueStamp, smallText, type RowLook, type Stamp } from './row-look.ts'
@@ -29,7 +31,7 @@
 		const cell = photo && row.cells[cellKey(photo.id)]
 		return photo && isFileCell(cell) ? fileAddress(base, { column: photo.id, row: row.id, file: cell.file }) : undefined
 	})
-	const address = $derived(line.opens ? `${base}/${line.opens}?row=${row.id}&from=${from}` : undefined)
+	const address = $derived(addressOf(line, row.id, { url: page.url, base, from }))
 	/** The margin of the ledger stands where something can stand in it. */
 	const hasMargin = $derived(line.marks.length > 0 || look.due !== undefined)
 	const shape = $derived(stamp?.tone)
@@ -41,6 +43,7 @@
 		class="row {hasMargin ? '' : 'bare'}"
 		href={address}
 		data-sveltekit-noscroll
+		aria-current={address && isSelected ? 'true' : undefined}
 	>
 		{#if hasMargin}<span class="margin"
 				>{#if shape}<Mark tone={shape} />{/if}</span

@@ -5,6 +5,8 @@
 	import { isNumeric } from '../../cells/controls.ts'
 	import { showCell } from '../../cells/show-cell.ts'
 	import type { ListRows } from './list-rows.svelte.ts'
+	import { page } from '$app/state'
+	import { addressOf } from './row-address.ts'
 	import Mark from './Mark.svelte'
 	import RowActions from './RowActions.svelte'
 	import type { RowGroup } from './row-look.ts'
@@ -60,14 +62,15 @@
 				{/if}
 				{#each group.rows as row (row.id)}
 					{@const mark = markOf(row)}
+					{@const address = addressOf(line, row.id, { url: page.url, base, from })}
 					<tr class:on={row.id === selected}>
 						{#if line.marks.length > 0}<td class="mark"
 								>{#if mark}<span><Mark tone={mark.tone} /> {mark.word}</span>{/if}</td
 							>{/if}
 						{#each columns as column, i (column.id)}
 							<td class:num={isNumeric(column)}>
-								{#if i === 0 && line.opens}
-									<a href="{base}/{line.opens}?row={row.id}&from={from}" data-sveltekit-noscroll
+								{#if i === 0 && address}
+									<a href={address} data-sveltekit-noscroll aria-current={row.id === selected ? 'true' : undefined}
 										><strong>{textOf(row, i) || '(blank)'}</strong></a
 									>
 								{:else if i === 0}<strong>{textOf(row, i)}</strong>{:else}{textOf(row, i)}{/if}

@@ -20,6 +20,7 @@
 			title: string
 			label: number
 			columns: readonly ShownColumn[]
+			waits: boolean
 			row: WireRow | null
 			signoff: CaseOfRow | null
 		}
@@ -70,7 +71,9 @@
 	}
 </script>
 
-{#if !row}
+{#if line.waits}
+	<p class="none quiet">Choose one of {line.title.toLowerCase()} to see it here.</p>
+{:else if !row}
 	<p class="none">This row is not there, or not for you to see.</p>
 {:else}
 	<article>

@@ -1,0 +1,167 @@
+/** Rows that are chosen on a screen: what other lines read of them, as far as whoever looks sees them. */
+import { beforeEach, describe, expect, test } from 'vitest'
+import { APP_FORMAT, appSchema, type AppDocument, type ScreenInput } from '$lib/core/app/document.ts'
+import { checkApp } from '$lib/core/app/check-app.ts'
+import { mapFormulas } from '$lib/core/app/walk-app.ts'
+import type { LineEntry } from '$lib/core/workspace/document.ts'
+import { openScreen, readList } from '$lib/server/apps/open-screen.ts'
+import type { Store } from '$lib/server/store/store.ts'
+import { KEEPER, openScratch } from '../support/scratch-store.ts'
+
+const NOW = Date.parse('2026-11-29T12:00:00Z')
+const [PORTS, NAME, DEBT] = [2, 20, 21]
+const [BERTHS, CODE, PORT] = [3, 30, 31]
+const [CREW, BOSSES] = [10, 11]
+const [IMKE, BO] = [2, 3]
+
+const line = (id: string, table: number, role: number, parts: Partial<LineEntry> = {}): LineEntry => ({
+	...{ id, table, role, verbs: ['see', 'add'], where: '', columns: { kind: 'all' } },
+	...parts
+})
+
+let store: Store
+
+beforeEach(() => {
+	store = openScratch({
+		now: NOW,
+		roles: [
+			{ id: CREW, name: 'Crew', includes: [] },
+			{ id: BOSSES, name: 'Bosses', includes: [] }
+		],
+		lines: [
+			line('p', PORTS, CREW, { where: 'name <> "South"', columns: { kind: 'except', columns: [DEBT] } }),
+			line('b', BERTHS, CREW),
+			line('xp', PORTS, BOSSES),
+			line('xb', BERTHS, BOSSES)
+		],
+		tables: [
+			{
+				...{ id: PORTS, name: 'ports', keepers: [KEEPER], label: NAME },
+				columns: [
+					{ id: NAME, name: 'name', type: 'text' },
+					{ id: DEBT, name: 'debt', type: 'whole number' }
+				]
+			},
+			{
+				...{ id: BERTHS, name: 'berths', keepers: [KEEPER], label: CODE },
+				columns: [
+					{ id: CODE, name: 'code', type: 'text' },
+					{ id: PORT, name: 'port', type: 'reference', to: PORTS, reverseName: 'berths' }
+				]
+			}
+		]
+	})
+	store.db.exec(`
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Imke', 'imke'), (3, 0, 0, 'Bo', 'bo');
+		INSERT INTO t2 (n, made_at, changed_at, c20, c20k, c21) VALUES (1, 0, 0, 'North', 'north', 7), (2, 0, 0, 'South', 'south', 9);
+		INSERT INTO t3 (n, made_at, changed_at, c30, c30k, c31) VALUES (1, 0, 0, 'N1', 'n1', 1), (2, 0, 0, 'N2', 'n2', 1), (3, 0, 0, 'S1', 's1', 2);
+		INSERT INTO role_held (person, role) VALUES (2, ${CREW}), (3, ${BOSSES})`)
+})
+
+const LINES: ScreenInput['lines'] = [
+	{ id: 'ports', kind: 'list', table: PORTS, where: '', sort: [], columns: [NAME], opens: null, holds: 'Port' },
+	{
+		...{ id: 'berths', kind: 'list', table: BERTHS, where: 'port = here.port', sort: [], columns: [CODE], opens: null },
+		lines: [{ id: 'm', kind: 'mark', word: 'owes', tone: 'past', where: 'here.port.debt > 5' }]
+	},
+	{ id: 'sheet', kind: 'record', table: PORTS, columns: [DEBT], held: 'port' },
+	{ id: 'says', kind: 'text', text: '{here.port.name}|{here.port.debt}' },
+	{
+		...{ id: 'form', kind: 'form', table: BERTHS, columns: [CODE], thanks: '' },
+		lines: [{ id: 'e', kind: 'entry', column: PORT, starts: 'here.port' }]
+	}
+]
+
+function documentOf(lines: ScreenInput['lines']): AppDocument {
+	const none = { about: '', colour: 'sea' as const, routines: [], signoffs: [] }
+	return appSchema.parse({ format: APP_FORMAT, name: 'Quay', screens: [{ id: 's', title: 'S', lines }], ...none })
+}
+
+/** What is shown to somebody who has chosen a port, by the ids of lines. */
+function shownTo(person: number, port: number | undefined) {
+	const held = port === undefined ? {} : { PORT: store.ids.toId(PORTS, port) }
+	const request = { app: 1, draft: true, document: documentOf(LINES), actor: { person }, now: NOW, held }
+	const shown = openScreen(store, request).screen?.lines ?? []
+	const find = <K extends (typeof shown)[number]['kind']>(kind: K, id: string) =>
+		shown.find((each): each is Extract<(typeof shown)[number], { kind: K }> => each.kind === kind && each.id === id)
+	const berths = find('list', 'berths')
+	const [entry] = find('form', 'form')?.pages.flatMap(({ parts }) => parts.filter((part) => part.id === 'e')) ?? []
+	return {
+		berths: berths?.page.rows.map((row) => row.cells[`c${CODE}`]),
+		count: berths?.count,
+		waitsFor: berths?.waitsFor,
+		marks: berths?.page.rows.flatMap((row) => row.flags ?? []),
+		sheet: find('record', 'sheet'),
+		says: find('text', 'says')?.html,
+		starts: entry?.kind === 'entry' ? entry.starts : undefined
+	}
+}
+
+describe('a chosen row', () => {
+	test('is read by the lists, sheets, texts and forms of its screen', () => {
+		expect(shownTo(BO, 1)).toMatchObject({
+			...{ berths: ['N1', 'N2'], count: 2, marks: [0, 0], says: '<p>North|7</p>\n' },
+			...{ sheet: { waits: false, row: { cells: { [`c${DEBT}`]: 7 } } }, starts: { label: 'North' } }
+		})
+	})
+
+	test('until one is chosen nothing is read of it', () => {
+		expect(shownTo(BO, undefined)).toMatchObject({
+			...{ berths: [], count: 0, marks: [], waitsFor: 'ports', says: '<p>|</p>\n' },
+			...{ sheet: { waits: true, row: null }, starts: null }
+		})
+	})
+
+	test('has for its reader only the cells that they see', () => {
+		expect(shownTo(IMKE, 1)).toMatchObject({ berths: ['N1', 'N2'], marks: [], says: '<p>North|</p>\n' })
+		expect(shownTo(IMKE, 1).sheet?.row?.cells).not.toHaveProperty(`c${DEBT}`)
+	})
+
+	test('that its reader does not see is none', () => {
+		expect(shownTo(IMKE, 2)).toMatchObject({
+			...{ berths: [], count: 0, says: '<p>|</p>\n', sheet: { waits: false, row: null }, starts: null }
+		})
+	})
+
+	test('counts in further pages too', () => {
+		const place = { app: 1, draft: true, document: documentOf(LINES), screen: 's', line: 'berths', now: NOW }
+		const page = (person: number, port: number) =>
+			readList(store, { ...place, actor: { person }, held: { port: store.ids.toId(PORTS, port) } }).rows.length
+		expect([page(BO, 1), page(BO, 2), page(IMKE, 1), page(IMKE, 2)]).toEqual([2, 1, 2, 0])
+	})
+
+	test('of another table is none', () => {
+		const held = { port: store.ids.toId(BERTHS, 1) }
+		const request = { app: 1, draft: true, document: documentOf(LINES), actor: { person: BO }, now: NOW, held }
+		const berths = openScreen(store, request).screen?.lines.find(({ id }) => id === 'berths')
+		expect(berths).toMatchObject({ count: 0 })
+	})
+})
+
+describe('before a release', () => {
+	const found = (...lines: ScreenInput['lines']) =>
+		checkApp(documentOf(lines), store.workspace()).map(({ place, message }) => `${place}: ${message}`)
+	const [ports, berths, sheet] = LINES as [ScreenInput['lines'][number], ScreenInput['lines'][number], ScreenInput['lines'][number]] // prettier-ignore
+
+	test('what is chosen nowhere is said', () => {
+		expect(found(...LINES)).toEqual([])
+		expect(found(berths).join()).toContain('No list of this screen says which row is chosen.')
+		expect(found(sheet).join()).toContain('No list of this screen chooses a row of ports called "port".')
+		const near = { ...ports, holds: 'ports' } as typeof ports
+		expect(found(near, berths).join()).toContain('Did you mean here.ports?')
+	})
+
+	test('a name that no formula could say is refused', () => {
+		expect(found({ ...ports, holds: 'my port' } as typeof ports).join()).toContain('cannot follow "here."')
+	})
+})
+
+test('formulas that read it are gone through with what they read', () => {
+	const seen: [string, unknown][] = []
+	mapFormulas(documentOf(LINES), (text, { table, here }) => {
+		seen.push([text, { table, here }])
+		return text
+	})
+	expect(seen).toContainEqual(['port = here.port', { table: BERTHS, here: { Port: PORTS } }])
+	expect(seen).toContainEqual(['here.port.debt > 5', { table: BERTHS, here: { Port: PORTS } }])
+})
