@@ -25,6 +25,7 @@ const ROUTES: Readonly<
 	'app/[app]/[[screen]]': 'asked below',
 	'app/[app]/[screen]/do': 'asked below',
 	'app/[app]/[screen]/export': 'asked below',
+	today: 'one’s own cases, asked below',
 	'app/[app]/[screen]/form': 'asked below',
 	'app/[app]/[screen]/list': 'asked below',
 	'app/[app]/[screen]/values': 'asked below',

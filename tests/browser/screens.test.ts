@@ -181,3 +181,29 @@ test('choosing a row changes what stands beside it, and a reload, a link and a f
 	await expect(diver.getByText('This screen is not there, or not for you to see.')).toBeVisible()
 	await diver.context().close()
 })
+
+test('what was pressed is taken back at once, and later from what one did today', async ({ browser }) => {
+	const diver = await signIn(browser, 'Nerys Ferreday')
+	await diver.goto('/app/1')
+	const row = diver.locator('li', { hasText: /NH-\d+/ }).first()
+	const code = /NH-\d+/.exec(await row.innerText())?.[0] ?? ''
+	const press = diver.getByRole('button', { name: `Looked at today: ${code}` })
+	await press.click()
+	const note = diver.getByRole('status').filter({ hasText: `Done: Looked at today, ${code}.` })
+	await note.getByRole('button', { name: 'Undo' }).click()
+	await expect(diver.getByText('Taken back.')).toBeVisible()
+	await press.click()
+	await expect(note).toBeVisible()
+
+	await diver.goto('/today')
+	const done = diver.getByRole('listitem').filter({ hasText: code })
+	await expect(done).toHaveCount(2)
+	await expect(done.nth(1)).toContainText('taken back')
+	await done
+		.first()
+		.getByRole('button', { name: `Take back: ${code}` })
+		.click()
+	await expect(done.first()).toContainText('taken back')
+	await expect(diver.getByRole('button', { name: /^Take back/ })).toHaveCount(0)
+	await diver.context().close()
+})

@@ -129,7 +129,7 @@ test('from the register to a decided request', async ({ browser }) => {
 		await diver.getByRole('link', { name: /NH-002/ }).click()
 		await expect(diver.getByRole('heading', { name: 'NH-002' })).toBeVisible()
 		await diver.getByRole('button', { name: 'Looked today' }).click()
-		await expect(diver.getByText('Done.')).toBeVisible()
+		await expect(diver.getByText('Done: ')).toBeVisible()
 		const today = new Intl.DateTimeFormat('en-GB', {
 			day: 'numeric',
 			month: 'short',

@@ -10,6 +10,11 @@ export function showMoment(at: number): string {
 	return `${(sameYear ? DAY : DAY_YEAR).format(date)} ${TIME.format(date)}`
 }
 
+/** `at`: epoch ms. */
+export function showTime(at: number): string {
+	return TIME.format(new Date(at))
+}
+
 /** "today", "3 days ago": how long something has been waiting. */
 export function showAge(at: number, now = Date.now()): string {
 	const days = Math.floor((now - at) / 86_400_000)

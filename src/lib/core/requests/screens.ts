@@ -22,9 +22,16 @@ export const screenRequestSchema = z.discriminatedUnion('kind', [
 	}),
 	z.object({ kind: z.literal('change'), line, row: rowIdSchema, cells: cellChangesSchema }),
 	z.object({ kind: z.literal('remove'), line, row: rowIdSchema }),
-	z.object({ kind: z.literal('press'), line, row: rowIdSchema })
+	z.object({ kind: z.literal('press'), line, row: rowIdSchema }),
+	/** `entry`: what was just done, as its answer says. */
+	z.object({ kind: z.literal('take back'), entry: z.number().int() })
 ])
-export type ScreenRequests = Kinds<typeof screenRequestSchema, { form: Changed; change: Changed }>
+export type ScreenRequests = Kinds<typeof screenRequestSchema, { form: Changed; change: Changed; press: Pressed }>
+
+export interface Pressed {
+	/** By which it can be taken back; null where nothing was written. */
+	readonly entry: number | null
+}
 
 /** Begins to look at the draft of an app as somebody sees it; the token is this builder's alone. */
 export const lookSchema = z.object({ app: z.number().int(), person: z.number().int() })

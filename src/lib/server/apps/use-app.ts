@@ -1,5 +1,6 @@
 /** What staff do with a row in an app: change it, take it out, press a button on it. Each goes through the one door. */
 import { AppError } from '$lib/core/app-error.ts'
+import type { Pressed } from '$lib/core/requests/screens.ts'
 import type { CellChange, Changed } from '$lib/core/query/change.ts'
 import { changeRows } from '../rows/change.ts'
 import { pressButton } from '../routines/run-routine.ts'
@@ -30,10 +31,10 @@ export function removeRecord(store: Store, { row, ...place }: InApp & { row: str
 }
 
 /** Runs the routine of a button line, on a row or on none. */
-export function press(store: Store, { row, ...place }: InApp & { row: string }): void {
+export function press(store: Store, { row, ...place }: InApp & { row: string }): Pressed {
 	const { line, document, release } = findLine(store, place, 'button')
 	const { does } = line
 	const routine = does.kind === 'run' ? document.routines.find((each) => each.id === does.routine) : undefined
 	if (!routine) throw new AppError('not_found', 'This button is no longer there. Load the page again.')
-	pressButton(store, { app: place.app, release, routine, row, actor: place.actor, now: place.now })
+	return pressButton(store, { app: place.app, release, routine, row, actor: place.actor, now: place.now })
 }

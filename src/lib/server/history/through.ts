@@ -17,6 +17,7 @@ export type Through =
 	| 'Ways in'
 	| `file ${string}`
 	| `routine ${string}`
+	| `taking back ${number}`
 	| `undo of file ${string}`
 	| SignInThrough
 	| { readonly signoff: string }

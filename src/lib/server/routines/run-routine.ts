@@ -9,6 +9,7 @@ import type { SetStep } from '$lib/core/routine/set-step.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { isErrorValue } from '$lib/core/model/formula.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
+import type { Pressed } from '$lib/core/requests/screens.ts'
 import { parseMessage, showResult } from '$lib/core/routine/message-text.ts'
 import { getColumn, getTable, type Table } from '$lib/core/model/table.ts'
 import { readRelease } from '../releases/live.ts'
@@ -21,7 +22,7 @@ import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
 import { findPerson, workOut } from './work-out.ts'
 
-export interface Pressed {
+export interface Press {
 	readonly app: number
 	readonly release: number
 	readonly routine: Routine
@@ -30,8 +31,10 @@ export interface Pressed {
 	readonly now: number
 }
 
+const LAST_OF_ROW = `SELECT max(seq) FROM history WHERE table_id = ? AND row_n = ?`
+
 /** A button's routine: sets its columns at once, in one change, and queues its messages with it. */
-export function pressButton(store: Store, pressed: Pressed): void {
+export function pressButton(store: Store, pressed: Press): Pressed {
 	const { routine, actor, now } = pressed
 	if (!entryOfStart(routine.start).isPressed) throw new AppError('invalid', 'This routine has no button.')
 	const table = getTable(store.workspace().catalogue, routine.start.table)
@@ -47,6 +50,7 @@ export function pressButton(store: Store, pressed: Pressed): void {
 	if (goesOn) slowSending(actor, now)
 	const place = { app: pressed.app, release: pressed.release, routine: routine.id, table: table.id, row: n, depth: 1 }
 	if (goesOn) addJob(store, 'routine', { ...place, person: actor.person }, now)
+	return { entry: cells.length > 0 ? (store.pluck<number>(LAST_OF_ROW, table.id, n) ?? null) : null }
 }
 
 /** What becomes of a kind of step. */

@@ -23,7 +23,7 @@ const ENTRIES = `
 	SELECT at, person, through, kind, body FROM history
 	WHERE table_id = ? AND row_n = ? ORDER BY seq DESC LIMIT 100`
 
-type Snapshot = Readonly<Record<string, StoredValue>>
+export type Snapshot = Readonly<Record<string, StoredValue>>
 
 /** What happened to a row, the latest first: only cells that this person sees now. */
 export function readHistory(
@@ -48,20 +48,30 @@ export function readHistory(
 		}>(ENTRIES)
 		.all(id, n)
 	return entries.map(({ at, person, through, kind, body }) => {
-		const { before, after: changed } = ownJson<{ before?: Snapshot; after?: Snapshot }>(body)
-		// A change is written with what it changed alone.
-		const after = changed && { ...before, ...changed }
-		const then = { store, table, standing, n }
-		const cells = columns.flatMap((column) => {
-			const from = showThen(then, column, before)
-			const to = showThen(then, column, after)
-			return from === to ? [] : [{ name: column.name, from, to }]
-		})
+		const cells = shownCells({ store, table, standing, n }, columns, body)
 		return { at, who: person === null ? 'Tin Shed' : (describePerson(store, person)?.name ?? ''), through, kind, cells }
 	})
 }
 
-function isSeenNow(
+/** What an entry of the history did to a row's cells, of these columns, as far as its reader saw the row as it was then. */
+export function shownCells(then: Then, columns: readonly Column[], body: string): HistoryEntry['cells'] {
+	const { before, after: changed } = readBody(body)
+	// A change is written with what it changed alone.
+	const after = changed && { ...before, ...changed }
+	return columns.flatMap((column) => {
+		const from = showThen(then, column, before)
+		const to = showThen(then, column, after)
+		return from === to ? [] : [{ name: column.name, from, to }]
+	})
+}
+
+/** The cells of a row before and after what an entry tells of; of a change, after it only those that it changed. */
+export function readBody(body: string): { readonly before?: Snapshot; readonly after?: Snapshot } {
+	return ownJson(body)
+}
+
+/** Whether somebody sees a plain cell of a row as it now is. */
+export function isSeenNow(
 	store: Store,
 	table: Table,
 	{ column, n, rights }: { column: Column; n: number; rights: Rights }
@@ -74,7 +84,7 @@ function isSeenNow(
 	return row !== undefined
 }
 
-interface Then {
+export interface Then {
 	readonly store: Store
 	readonly table: Table
 	readonly standing: Standing

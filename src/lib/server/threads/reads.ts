@@ -1,6 +1,7 @@
 /** Everything that a reader thread can be asked, by name. Each runs in one snapshot. */
 import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { whoSees } from '../apps/who-sees.ts'
+import { readOwnDay } from '../logbook/own-day.ts'
 import { judgeFilled, offerChoices } from '../apps/forms/fill-form.ts'
 import { openScreen, readList, readValues, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
 import { checkUpload, readFileCell } from '../rows/uploads.ts'
@@ -89,6 +90,7 @@ export const READS = {
 	},
 	seenTables,
 	history: readHistory,
+	ownDay: readOwnDay,
 	checkUpload,
 	fileCell: readFileCell,
 	apps: listApps,

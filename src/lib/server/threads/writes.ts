@@ -1,5 +1,6 @@
 /** Everything that the writer thread can be asked, by name. Each runs in a savepoint of the group's transaction. */
 import { addApp, addAppFrom, putBackRelease, releaseApp, saveDraft } from '../apps/apps.ts'
+import { takeBack } from '../logbook/take-back.ts'
 import { sendForm } from '../apps/forms/fill-form.ts'
 import { changeRecord, press, removeRecord } from '../apps/use-app.ts'
 import { backUp } from '../store/back-up.ts'
@@ -114,6 +115,7 @@ export const WRITES = {
 	releaseApp,
 	putBackRelease,
 	sendForm,
+	takeBack,
 	changeRecord,
 	removeRecord,
 	press,
@@ -178,7 +180,7 @@ export const BULK: ReadonlySet<string> = new Set([...FILLING, 'tendIndexes'])
 
 /** What people do with rows; building and upkeep may take longer. */
 export const STAFF: ReadonlySet<string> = new Set<WriteName>([
-	...(['changeRows', 'changeBlock', 'sendForm', 'changeRecord', 'removeRecord'] as const),
+	...(['changeRows', 'changeBlock', 'sendForm', 'takeBack', 'changeRecord', 'removeRecord'] as const),
 	...(['press', 'decideCase', 'runInsideJob'] as const)
 ])
 

@@ -33,6 +33,7 @@
 			<a class="waits" href="/waiting"
 				>Waiting on me{#if waiting > 0}<span class="count">{waiting}</span>{/if}</a
 			>
+			<a class="waits" href="/today">Today</a>
 			<div class="who">
 				<a class="me" href="/me">
 					<span class="face" aria-hidden="true">{initialsOf(user.name)}</span>

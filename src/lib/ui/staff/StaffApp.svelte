@@ -10,6 +10,8 @@
 	import { page as here } from '$app/state'
 	import { followTables } from '../follow.ts'
 	import { backToList } from '../lines/screen-address.ts'
+	import { providePressNote } from '../lines/press-note.svelte.ts'
+	import PressBar from './PressBar.svelte'
 	import ScreenLines from './ScreenLines.svelte'
 
 	type Props = {
@@ -26,6 +28,7 @@
 	const { main, beside, base } = $derived(page)
 	const current = $derived(page.from ?? main.screen?.id)
 	const tables = $derived([...new Set([...main.tables, ...(beside?.tables ?? [])])])
+	const note = providePressNote()
 	let contents = $state(false)
 
 	// The Bench round a frame of the Lookout compares what two people get.
@@ -75,9 +78,9 @@
 			{#each main.screens as screen (screen.id)}
 				<a href="{base}/{screen.id}" onclick={() => (contents = false)}>{screen.title}</a>
 			{/each}
-			{#if page.lookingAs === null}<a href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a><a href="/"
-					>All apps</a
-				>{/if}
+			{#if page.lookingAs === null}<a href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a><a
+					href="/today">What I did today</a
+				><a href="/">All apps</a>{/if}
 		</nav>
 	{/if}
 	<main class:split={beside?.screen}>
@@ -95,6 +98,7 @@
 			{/if}
 		</section>
 	</main>
+	<PressBar {note} />
 	<nav class="thumb" aria-label="Screens, under the thumb">
 		{#each main.screens.slice(0, UNDER_THUMB) as screen (screen.id)}
 			<a href="{base}/{screen.id}" class:on={screen.id === current}>{screen.title}</a>

@@ -1,7 +1,6 @@
 <script lang="ts">
 	import type { Opening, ScreenPath } from '$lib/core/requests/screens.ts'
-	import { invalidateAll } from '$app/navigation'
-	import { doOnScreen } from '../do-on-screen.ts'
+	import { usePressNote } from '../press-note.svelte.ts'
 
 	type Props = {
 		line: { id: string; label: string } & (Opening | { runs: string })
@@ -14,16 +13,13 @@
 	let { line, path, base, row, from }: Props = $props()
 
 	let busy = $state(false)
-	let said = $state<{ text: string; wrong: boolean } | undefined>()
+	const note = usePressNote()
 
 	async function press() {
 		if (row === null) return
 		busy = true
-		said = undefined
-		const answer = await doOnScreen(path, { kind: 'press', line: line.id, row })
+		await note.press(path, { line: line.id, row, what: line.label })
 		busy = false
-		said = answer.ok ? { text: 'Done.', wrong: false } : { text: answer.refusal.message, wrong: true }
-		if (answer.ok) await invalidateAll()
 	}
 </script>
 
@@ -34,7 +30,6 @@
 	{:else}
 		<button class="btn main" onclick={press} disabled={busy}>{busy ? 'Working…' : line.label}</button>
 	{/if}
-	{#if said}<p class:says-wrong={said.wrong} role="status">{said.text}</p>{/if}
 </div>
 
 <style>

@@ -116,6 +116,7 @@
 		display: inline-block;
 		min-height: 44px;
 		line-height: 44px;
+		white-space: nowrap;
 		color: inherit;
 	}
 	.num {

@@ -1,8 +1,7 @@
 <script lang="ts">
 	/** What can be done on one row of a list: one thing at once, several behind one key. */
-	import { invalidateAll } from '$app/navigation'
 	import type { RowAction, ScreenPath } from '$lib/core/requests/screens.ts'
-	import { doOnScreen } from '../do-on-screen.ts'
+	import { usePressNote } from '../press-note.svelte.ts'
 
 	type Props = {
 		actions: readonly RowAction[]
@@ -17,16 +16,13 @@
 
 	let isOpen = $state(false)
 	let busy = $state(false)
-	let said = $state<{ text: string; wrong: boolean } | undefined>()
+	const note = usePressNote()
 
 	async function press(action: RowAction) {
 		busy = true
-		said = undefined
-		const answer = await doOnScreen(path, { kind: 'press', line: action.id, row })
-		busy = false
-		said = answer.ok ? { text: 'Done.', wrong: false } : { text: answer.refusal.message, wrong: true }
 		isOpen = false
-		if (answer.ok) await invalidateAll()
+		await note.press(path, { line: action.id, row, what: `${action.label}, ${name}` })
+		busy = false
 	}
 </script>
 
@@ -51,7 +47,6 @@
 {#if isOpen}<div class="open">
 		{#each actions as action (action.id)}{@render act(action)}{/each}
 	</div>{/if}
-{#if said}<p class:says-wrong={said.wrong} role="status">{said.text}</p>{/if}
 
 <style>
 	.actions {
@@ -78,8 +73,7 @@
 			display: none;
 		}
 	}
-	.open,
-	p {
+	.open {
 		flex-basis: 100%;
 		display: flex;
 		flex-wrap: wrap;

@@ -1,0 +1,56 @@
+/**
+ * Undoes one of somebody's own changes of today. It is a change like any other: through the door, under today's rights, and only
+ * where nobody has changed the same since.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import { fromStoredFile, holdsFile } from '$lib/core/capture/attachment.ts'
+import { isErrorValue } from '$lib/core/model/formula.ts'
+import { findColumn, type Column, type Table } from '$lib/core/model/table.ts'
+import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
+import type { StoredValue } from '$lib/core/table/storage.ts'
+import { momentOf, type ByActor } from '../rights/rights-of-actor.ts'
+import { changeRows } from '../rows/change.ts'
+import { readBody } from '../rows/read-history.ts'
+import type { Store } from '../store/store.ts'
+import { readStoredRow, toValue } from '../store/stored-row.ts'
+import { dayOf, entriesBackwards, findOwnEntry, takingBack, type OwnEntry } from './own-entries.ts'
+
+export function takeBack(store: Store, { entry: seq, actor, now }: ByActor & { entry: number }): void {
+	const { person } = actor
+	const entry = findOwnEntry(store, { person, seq })
+	const table = entry && store.workspace().catalogue.tables.get(entry.table)
+	const isToday = entry !== undefined && dayOf(store, person, entry.at) === momentOf(store, person, now).today
+	if (!entry || !table || !isToday || entry.takesBack !== undefined)
+		throw new AppError('not_found', 'This is none of what you did today.')
+	for (const each of entriesBackwards(store, { person, now }))
+		if (each.takesBack === seq) throw new AppError('conflict', 'This was taken back already.')
+	changeRows(store, [undoing(store, table, entry)], { actor, now, through: takingBack(seq) })
+}
+
+function undoing(store: Store, table: Table, entry: OwnEntry): Change {
+	const row = store.ids.toId(table.id, entry.row)
+	if (entry.kind === 'add') return { kind: 'remove', table: table.id, row }
+	if (entry.kind === 'remove') return { kind: 'restore', table: table.id, row }
+	return { kind: 'change', table: table.id, row, cells: cellsBefore(store, table, entry) }
+}
+
+function cellsBefore(store: Store, table: Table, { row: n, body }: OwnEntry): CellChange[] {
+	const { before = {}, after = {} } = readBody(body)
+	const current = readStoredRow(store, table, n)?.stored
+	return Object.keys(after).flatMap((key) => {
+		const column = findColumn(table, Number(key.slice(1)))
+		if (!column || column.computed) return []
+		if (current && (current.get(column.id) ?? null) !== (after[key] ?? null))
+			throw new AppError('conflict', `${column.name} has been changed again since. Change it by hand.`)
+		return [{ column: column.id, value: toInput(store, column, before[key] ?? null) }]
+	})
+}
+
+/** A stored value as somebody would send it. */
+function toInput(store: Store, column: Column, stored: StoredValue): CellInput {
+	if (stored === null) return null
+	if (column.type === 'reference') return { id: store.ids.toId(column.to ?? 0, Number(stored)) }
+	if (holdsFile(column)) return { file: fromStoredFile(String(stored)).sha }
+	const value = toValue(column, stored)
+	return isErrorValue(value) ? null : value
+}
