@@ -127,7 +127,7 @@ const REGISTRIES: readonly Registry[] = [
 				["import type { LineEntry } from './entry.ts'", "import { PLAIN_LINE, type LineEntry } from './entry.ts'"],
 				['...{ section, ', 'tally: { ...PLAIN_LINE, sentence: heading.sentence },\n	...{ section, ']
 			),
-			...exchange(SCREEN, ['	heading: {', '	tally: { holdsSomething: () => false, show: () => [] },\n	heading: {'])
+			...exchange(SCREEN, ['	mark: NOT_BY_ITSELF,', '	mark: NOT_BY_ITSELF,\n	tally: NOT_BY_ITSELF,'])
 		}
 	},
 	{

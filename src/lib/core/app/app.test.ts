@@ -4,7 +4,7 @@ import { checkCondition } from '../formula/check/check.ts'
 import type { Line } from '../access/types.ts'
 import type { Catalogue, Table } from '../model/table.ts'
 import { checkApp } from './check-app.ts'
-import { appSchema, type AppDocument } from './document.ts'
+import { APP_FORMAT, appSchema, parseApp, type AppDocument } from './document.ts'
 import { screenLineSchema, type ScreenLineInput } from './lines/all.ts'
 import { makeApp } from './make-screens.ts'
 import { mapColumns, mapFormulas, namesColumn, tablesOf } from './walk-app.ts'
@@ -252,5 +252,44 @@ describe('the check before a release', () => {
 			'remark: No line of access lets anybody see Moorings, so this stays empty.',
 			'remark: No line of access lets anybody add to Moorings, so nobody is offered this form.'
 		])
+	})
+})
+
+describe('a document that a newer program wrote', () => {
+	const newer = { id: 'z', kind: 'hologram', spins: true, lines: [{ id: 'y', kind: 'beam' }] }
+	const stored = JSON.stringify({
+		...{ format: APP_FORMAT, name: 'N', about: '', colour: 'sea', routines: [], signoffs: [] },
+		screens: [
+			{
+				...{ id: 's', title: 'S' },
+				lines: [
+					{ id: 'a', kind: 'section', title: 'A', lines: [newer, { id: 'h', kind: 'heading', text: 'H' }] },
+					newer
+				]
+			}
+		]
+	})
+	const read = parseApp(stored)
+
+	test('keeps lines of kinds that are not known here, whole, where they stand', () => {
+		const kept = { id: 'z', kind: 'unknown', was: newer }
+		expect(read.screens[0]?.lines).toMatchObject([{ kind: 'section', lines: [kept, { kind: 'heading' }] }, kept])
+		expect(parseApp(JSON.stringify(read))).toEqual(read)
+	})
+
+	test('is not released with them, and says which they are', () => {
+		const found = checkApp(read, { catalogue, lines: [], roles: [] })
+		expect(found.map(({ place }) => place)).toEqual(['S, line 2', 'S, line 4'])
+		expect(found[0]).toMatchObject({
+			weight: 'mistake',
+			message: expect.stringContaining('needs a newer program') as string
+		})
+	})
+
+	test('has them back where they are known', () => {
+		const known = { id: 'k', kind: 'heading', text: 'Known by now' }
+		const document = JSON.parse(stored) as { screens: { lines: unknown[] }[] }
+		const screens = [{ id: 's', title: 'S', lines: [{ id: 'k', kind: 'unknown', who: [], was: known }] }]
+		expect(parseApp(JSON.stringify({ ...document, screens })).screens[0]?.lines).toMatchObject([known])
 	})
 })

@@ -46,7 +46,8 @@ export function checkApp(
 }
 
 function checkLine(line: ScreenLine, within: readonly ScreenLine[], around: Omit<Around, 'table' | 'outer'>): Found[] {
-	if (!mayHold(within.at(-1)?.kind, line.kind)) return mistake('It may not stand here. Move it out, or remove it.')
+	if (line.kind !== 'unknown' && !mayHold(within.at(-1)?.kind, line.kind))
+		return mistake('It may not stand here. Move it out, or remove it.')
 	const held = within.reduce<AroundLines>((outer, holder) => aroundIn(holder, outer), {})
 	const outer = aroundIn(line, held).outer
 	return entryOfLine(line).check(line, {

@@ -5,7 +5,8 @@
 import { z } from 'zod'
 import { formula, id, number, words } from '../document/parts.ts'
 import { routineSchema } from '../routine/routine.ts'
-import { screenLineSchema } from './lines/all.ts'
+import { isLineKind, screenLineSchema } from './lines/all.ts'
+import { setAsideUnknown } from './lines/unknown.ts'
 
 export const APP_FORMAT = 3
 
@@ -74,12 +75,17 @@ function asList(value: unknown): Json[] {
 	return Array.isArray(value) ? (value as Json[]) : []
 }
 
+/** A newer program may have written lines of kinds that this one does not know: nothing of them is lost here. */
+function screensAsKnown(body: Json): Json[] {
+	return asList(body['screens']).map((screen) => ({ ...screen, lines: setAsideUnknown(screen['lines'], isLineKind) }))
+}
+
 /** Reads a stored document of any format so far. A newer one is refused, saying both numbers. */
 export function parseApp(json: string): AppDocument {
 	let body = JSON.parse(json) as Json
 	for (;;) {
 		const format = Number(body['format'])
-		if (format === APP_FORMAT) return appSchema.parse(body)
+		if (format === APP_FORMAT) return appSchema.parse({ ...body, screens: screensAsKnown(body) })
 		const upgrade = UPGRADES[format]
 		if (!upgrade)
 			throw new Error(`Cannot read app document: format "${format}", this program knows up to ${APP_FORMAT}`)

@@ -131,7 +131,7 @@ function makeLine(random: Random, { kind, blank }: Sentence, under: number): Lin
 const SENTENCES: readonly (readonly [string, Sentence, readonly Sentence[]])[] = [
 	['a line of access', ACCESS_LINE, [ACCESS_LINE]],
 	['a sign-off', SIGNOFF_LINE, [SIGNOFF_LINE]],
-	...Object.entries(SCREEN_LINES).map(([kind, { sentence }]) => [`a ${kind}`, sentence, SCREEN_SENTENCES] as const),
+	...SCREEN_SENTENCES.map((sentence) => [`a ${sentence.kind.kind}`, sentence, SCREEN_SENTENCES] as const),
 	...Object.entries(STEPS).map(([kind, { sentence }]) => [`a step: ${kind}`, sentence, all(STEPS)] as const),
 	...Object.entries(STARTS).map(([kind, { sentence }]) => [`a start: ${kind}`, sentence, all(STARTS)] as const)
 ]

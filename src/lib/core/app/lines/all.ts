@@ -28,6 +28,7 @@ import { mark, markSchema } from './mark.ts'
 import { record, recordSchema } from './record.ts'
 import { text, textSchema } from './text.ts'
 import type { MayHold } from './tree.ts'
+import { unknown, unknownSchema } from './unknown.ts'
 
 /** Kinds that hold no line. */
 const PLAIN = [
@@ -38,6 +39,7 @@ const PLAIN = [
 	recordSchema,
 	entrySchema,
 	shownSchema,
+	unknownSchema,
 	buttonSchema
 ] as const
 
@@ -90,7 +92,7 @@ export type LineOf<K extends LineKind> = Extract<ScreenLine, { kind: K }>
 /** In the order in which they are offered. */
 export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = {
 	...{ heading, text, list, mark, record, form, entry, items, shown, page, button },
-	...{ section, beside, tabs, tab, fold, divider }
+	...{ section, beside, tabs, tab, fold, divider, unknown }
 }
 
 /** What is known of the kind of a line. */
@@ -109,12 +111,19 @@ export const mayHold: MayHold = (holder, kind) => {
 
 /** The sentences that may be added within a line of this kind, or on the screen itself. */
 export function sentencesWithin(holder: string | undefined): Sentence[] {
-	return Object.values(SCREEN_LINES).flatMap(({ sentence }) => (mayHold(holder, sentence.kind.kind) ? [sentence] : []))
+	return SCREEN_SENTENCES.filter(({ kind }) => mayHold(holder, kind.kind))
 }
 
-export const SCREEN_SENTENCES = Object.values(SCREEN_LINES).map(({ sentence }) => sentence)
+/** Of the kinds that a builder can add. */
+export const SCREEN_SENTENCES: readonly Sentence[] = Object.values(SCREEN_LINES).flatMap(({ sentence, isAdded }) =>
+	isAdded ? [sentence] : []
+)
+
+export function isLineKind(kind: string): boolean {
+	return kind in SCREEN_LINES
+}
 
 function entryOfKind(kind: string): LineEntry<never> | undefined {
 	// An entry takes any line that its own schema read; which one is known at run time only.
-	return kind in SCREEN_LINES ? (SCREEN_LINES[kind as LineKind] as LineEntry<never>) : undefined
+	return isLineKind(kind) ? (SCREEN_LINES[kind as LineKind] as LineEntry<never>) : undefined
 }

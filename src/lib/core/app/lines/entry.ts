@@ -29,6 +29,8 @@ export interface LineEntry<L> {
 	readonly holds: 'parts' | readonly string[]
 	/** Whether it stands only within a line that names its kind. */
 	readonly isInner: boolean
+	/** Whether a builder can add one. */
+	readonly isAdded: boolean
 	/** Whether its rows go in with the row of what holds it: formulas in it then reach that row as `this`. */
 	readonly goesWithOuter: boolean
 	/** The columns that staff can write by it. */
@@ -45,6 +47,7 @@ export interface LineEntry<L> {
 export const PLAIN_LINE = {
 	holds: [],
 	isInner: false,
+	isAdded: true,
 	goesWithOuter: false,
 	written: () => [],
 	order: () => undefined,

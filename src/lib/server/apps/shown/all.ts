@@ -11,12 +11,14 @@ import { text } from './text.ts'
 import { isFor } from '../for-whom.ts'
 import type { ShownAs, View } from './view.ts'
 
+const NEWER = '<p>This part needs a newer program. Tell whoever looks after this app.</p>'
 const NOT_BY_ITSELF = { holdsSomething: () => false, show: () => [] }
 
 const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 	...{ heading, divider, list, record, form, button, text, section, fold, beside, tabs, tab },
 	// The list that holds it shows it on its rows.
 	mark: NOT_BY_ITSELF,
+	unknown: { holdsSomething: () => false, show: ({ id }) => [{ id, kind: 'text', html: NEWER }] },
 	// The form that holds them shows them among what it asks.
 	...{ entry: NOT_BY_ITSELF, items: NOT_BY_ITSELF, shown: NOT_BY_ITSELF, page: NOT_BY_ITSELF }
 }
