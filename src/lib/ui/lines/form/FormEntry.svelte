@@ -5,7 +5,8 @@
 	import CellField from '../../cells/CellField.svelte'
 	import { optionsAt } from '../../cells/options.ts'
 	import { send } from '../../send.ts'
-	import type { FormState, RowPlace } from './form-state.svelte.ts'
+	import type { RowPlace } from './form-parts.ts'
+	import type { FormState } from './form-state.svelte.ts'
 
 	type Props = {
 		form: FormState

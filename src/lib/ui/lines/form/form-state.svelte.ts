@@ -3,34 +3,29 @@
  * fails loses nothing of what was typed.
  */
 import { SvelteMap } from 'svelte/reactivity'
-import type { CellChange, CellInput } from '$lib/core/query/change.ts'
+import type { CellChange } from '$lib/core/query/change.ts'
 import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'
-import type {
-	ScreenPath,
-	ShownEntry,
-	ShownFormPart,
-	ShownItems,
-	ShownLine,
-	ShownWorked
-} from '$lib/core/requests/screens.ts'
-import { BLANK_DRAFT, draftOf, readDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
+import type { ScreenPath, ShownEntry, ShownFormPart, ShownItems } from '$lib/core/requests/screens.ts'
+import { BLANK_DRAFT, readDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
 import { send } from '../../send.ts'
 import { doOnScreen } from '../do-on-screen.ts'
 import type { FormDraft, RowDraft } from './drafts.ts'
-
-type ShownForm = Extract<ShownLine, { kind: 'form' }>
-export type RowPart = ShownEntry | ShownWorked
+import {
+	entriesIn,
+	isBlankRow,
+	keyOf,
+	namesEntry,
+	partsOf,
+	startOf,
+	typedIn,
+	type RowPlace,
+	type ShownForm
+} from './form-parts.ts'
 
 /** Long enough for somebody who types on, short enough to be felt as at once. */
 const JUDGE_AFTER_MS = 150
 
 const NOTHING: RowVerdict = { unasked: [], must: [], refused: {}, shown: {} }
-
-/** Where an entry stands: in the form's own row, or in one of a group. */
-export interface RowPlace {
-	readonly items: string
-	readonly at: number
-}
 
 export class FormState {
 	draft = $state.raw<FormDraft>({ cells: {}, items: {} })
@@ -65,7 +60,7 @@ export class FormState {
 
 	/** Empty, but for what entries begin with; `last`: what was sent last, of those that remember it. */
 	start(last: RowDraft): void {
-		const parts = this.line().pages.flatMap((page) => page.parts)
+		const parts = partsOf(this.line())
 		const cells = startOf(parts, last)
 		const items = Object.fromEntries(
 			parts.flatMap((part) =>
@@ -208,28 +203,14 @@ export class FormState {
 		const row = this.row()
 		return {
 			line: this.line().id,
-			typed: this.#typed(),
+			typed: typedIn(partsOf(this.line()), this.draft),
 			place: { held: this.held(), ...(this.line().isOfRow && row !== null ? { row } : {}) }
-		}
-	}
-
-	#typed(): FormTyped {
-		const parts = this.line().pages.flatMap((page) => page.parts)
-		const groups = parts.flatMap((part) => (part.kind === 'items' ? [part] : []))
-		return {
-			cells: cellsOf(entriesIn(parts), this.draft.cells),
-			items: Object.fromEntries(
-				groups.map(({ id, parts: inner }) => [
-					id,
-					(this.draft.items[id] ?? []).map((row) => cellsOf(entriesIn(inner), row))
-				])
-			)
 		}
 	}
 
 	/** The cells of the row in which an entry stands. */
 	cellsAt(place: RowPlace | undefined): readonly CellChange[] {
-		const { cells, items } = this.#typed()
+		const { cells, items } = typedIn(partsOf(this.line()), this.draft)
 		return place ? (items[place.items]?.[place.at] ?? []) : cells
 	}
 
@@ -283,7 +264,7 @@ export class FormState {
 			}
 		}
 		this.draft = { cells: own.drafts, items }
-		const entries = entriesIn(this.line().pages.flatMap((page) => page.parts))
+		const entries = entriesIn(partsOf(this.line()))
 		for (const { id, column } of entries) {
 			const message = own.wrong[column.id]
 			if (message !== undefined) this.wrong.set(id, message)
@@ -305,39 +286,3 @@ export class FormState {
 }
 
 const UNFINISHED = { text: 'Not sent yet: see what is marked above.', wrong: true }
-
-export function keyOf(entry: string, place?: RowPlace): string {
-	return place ? `${entry} ${place.items} ${place.at}` : entry
-}
-
-export function entriesIn(parts: readonly (ShownFormPart | RowPart)[]): readonly ShownEntry[] {
-	return parts.flatMap((part) => (part.kind === 'entry' ? [part] : []))
-}
-
-function startOf(parts: readonly (ShownFormPart | RowPart)[], last: RowDraft): RowDraft {
-	const begun = entriesIn(parts).flatMap(({ column, starts, remembers }) => {
-		const remembered = remembers ? last[column.id] : undefined
-		const draft = remembered ?? draftOf(column, starts)
-		return draft.text === '' && draft.id === undefined ? [] : [[column.id, draft] as const]
-	})
-	return Object.fromEntries(begun)
-}
-
-function isBlankRow(row: RowDraft): boolean {
-	return Object.values(row).every(({ text, file, unsent }) => text.trim() === '' && !file && !unsent)
-}
-
-function cellsOf(entries: readonly ShownEntry[], row: RowDraft): CellChange[] {
-	return entries.flatMap(({ column }) => {
-		const reading = readDraft(column, row[column.id] ?? BLANK_DRAFT)
-		const value: CellInput = reading.ok ? reading.value : null
-		return value === null ? [] : [{ column: column.id, value }]
-	})
-}
-
-function namesEntry(part: ShownFormPart, column: unknown, entry: unknown): boolean {
-	if (part.kind === 'items')
-		return part.id === entry || part.parts.some((each) => each.kind === 'entry' && each.id === entry)
-	if (part.kind !== 'entry') return false
-	return entry === undefined ? part.column.id === column : part.id === entry
-}
