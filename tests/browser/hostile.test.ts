@@ -53,7 +53,19 @@ test.describe('visitors', () => {
 		expect((await visitor.get('/app/2')).status()).toBe(200)
 	})
 
-	for (const path of ['/me', '/%6de', '/m%65', '/people', '/p%65ople', '/waiting', '/%77aiting', '/post', '/pos%74'])
+	for (const path of [
+		'/me',
+		'/%6de',
+		'/m%65',
+		'/today',
+		'/t%6fday',
+		'/people',
+		'/p%65ople',
+		'/waiting',
+		'/%77aiting',
+		'/post',
+		'/pos%74'
+	])
 		for (const end of ['', '/__data.json'])
 			test(`do not come to ${path}${end}`, async () => {
 				const answer = await visitor.get(`${path}${end}`, { headers: { accept: 'text/html' } })

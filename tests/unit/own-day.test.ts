@@ -111,6 +111,15 @@ describe('taking back', () => {
 		expect(() => undo(IMKE, 9_999)).toThrow('This is none of what you did today.')
 	})
 
+	test('is not for visitors, who share one row', () => {
+		change(IMKE, 1, [{ column: DEPTH, value: 9 }])
+		const [{ entry } = { entry: 0 }] = day(IMKE)
+		store.db.pragma('foreign_keys = OFF')
+		store.db.exec(`INSERT INTO visitor (app, person) VALUES (1, ${IMKE})`)
+		expect(day(IMKE)).toEqual([])
+		expect(() => undo(IMKE, entry)).toThrow('This is none of what you did today.')
+	})
+
 	test('a row that was added goes, where its writer may remove rows', () => {
 		const add = (person: number) =>
 			changeRows(store, [{ kind: 'add', table: BUOYS, cells: [{ column: CODE, value: 'New' }] }], {

@@ -1,6 +1,7 @@
 /** What the history holds of one person's changes of rows. */
 import type { Verb } from '$lib/core/access/types.ts'
 import { momentOf } from '../rights/rights-of-actor.ts'
+import { visitedApp } from '../rights/roles-held.ts'
 import type { Store } from '../store/store.ts'
 
 export interface OwnEntry {
@@ -43,6 +44,7 @@ const LONGEST_DAY_MS = 26 * 3_600_000
 
 /** Somebody's own, the latest first, as far back as today can reach. */
 export function* entriesBackwards(store: Store, { person, now }: { person: number; now: number }): Generator<OwnEntry> {
+	if (visitedApp(store, person) !== undefined) return
 	for (const entry of store.prepare<StoredEntry>(BACKWARDS).iterate()) {
 		if (entry.at < now - LONGEST_DAY_MS) return
 		const own = entry.person === person ? toOwn(entry) : undefined
@@ -50,8 +52,9 @@ export function* entriesBackwards(store: Store, { person, now }: { person: numbe
 	}
 }
 
-/** One of somebody's own; undefined where it is somebody else's, or none of a row. */
+/** One of somebody's own; undefined where it is somebody else's, or none of a row. Visitors share a row, and own nothing. */
 export function findOwnEntry(store: Store, { person, seq }: { person: number; seq: number }): OwnEntry | undefined {
+	if (visitedApp(store, person) !== undefined) return undefined
 	const entry = store.prepare<StoredEntry>(ONE).get(seq)
 	return entry?.person === person ? toOwn(entry) : undefined
 }

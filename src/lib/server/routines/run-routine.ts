@@ -15,6 +15,7 @@ import { getColumn, getTable, type Table } from '$lib/core/model/table.ts'
 import { readRelease } from '../releases/live.ts'
 import { addJob, payloadOf, type Job } from '../queue/queue.ts'
 import { momentAt, standingOf, type Actor } from '../rights/rights-of-actor.ts'
+import { visitedApp } from '../rights/roles-held.ts'
 import { openThrottle } from '../base/throttle.ts'
 import { addMessage } from '../queue/messages.ts'
 import { changeRows } from '../rows/change.ts'
@@ -50,7 +51,8 @@ export function pressButton(store: Store, pressed: Press): Pressed {
 	if (goesOn) slowSending(actor, now)
 	const place = { app: pressed.app, release: pressed.release, routine: routine.id, table: table.id, row: n, depth: 1 }
 	if (goesOn) addJob(store, 'routine', { ...place, person: actor.person }, now)
-	return { entry: cells.length > 0 ? (store.pluck<number>(LAST_OF_ROW, table.id, n) ?? null) : null }
+	const isTheirs = cells.length > 0 && visitedApp(store, actor.person) === undefined
+	return { entry: isTheirs ? (store.pluck<number>(LAST_OF_ROW, table.id, n) ?? null) : null }
 }
 
 /** What becomes of a kind of step. */
