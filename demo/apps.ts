@@ -199,7 +199,7 @@ export function mooringCare(tables: MooringTables): AppInput {
 						columns: [],
 						thanks: 'Inspection saved. The harbour master sees it now.',
 						lines: [
-							{ id: 'inspect-3', kind: 'entry', column: inspection('Mooring'), sample: 'NH-021' },
+							{ id: 'inspect-3', kind: 'entry', column: inspection('Mooring'), sample: 'Type its code' },
 							{
 								...{ id: 'inspect-4', kind: 'entry', column: inspection('Date'), starts: 'TODAY()' },
 								...{
