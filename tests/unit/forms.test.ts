@@ -212,6 +212,19 @@ test('an entry begins with what its formula comes to for its reader', () => {
 	])
 })
 
+test('what it refuses by the row that it belongs to is refused when it is sent', () => {
+	open({
+		...{ of: BERTH, columns: [] },
+		lines: [{ id: 'e', kind: 'entry', column: WHAT, unless: 'berth.code <> "N1"', says: 'N1 is full.' }]
+	})
+	const send = (n: number) =>
+		sendForm(store, filled([{ column: WHAT, value: 'x' }], { row: store.ids.toId(BERTHS, n) }))
+	expect(() => send(1)).toThrow('N1 is full.')
+	store.db.exec('DELETE FROM t3')
+	send(2)
+	expect(rows(REQUESTS)).toMatchObject([{ c30: 'x', c31: 2 }])
+})
+
 describe('rows that go in with it', () => {
 	const SIGNOFFS: AppInput['signoffs'] = [
 		{

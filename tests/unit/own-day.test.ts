@@ -142,6 +142,19 @@ describe('taking back', () => {
 		expect(row(2)).toMatchObject({ c20: 'B2' })
 	})
 
+	test('tells nothing of what is not seen any more', () => {
+		change(IMKE, 1, [{ column: DEPTH, value: 9 }])
+		const [{ entry } = { entry: 0 }] = day(IMKE)
+		change(BO, 1, [{ column: DEPTH, value: 3 }])
+		const { document } = store.workspace()
+		const withLines = (...lines: LineEntry[]) => saveWorkspace(store, { ...document, lines }, { now: NOW, by: null })
+		const unseen = line('s', CREW, ['see'], { columns: { kind: 'except', columns: [DEPTH] } })
+		withLines(unseen, line('c', CREW, ['change']))
+		expect(() => undo(IMKE, entry)).toThrow('You do not see all that you changed here any more')
+		withLines(line('s', CREW, ['see', 'change'], { where: 'code = "B2"' }))
+		expect(() => undo(IMKE, entry)).toThrow('This row is not there, or not for you to see.')
+	})
+
 	test('is judged by today’s rights', () => {
 		change(IMKE, 1, [{ column: DEPTH, value: 9 }])
 		const [{ entry } = { entry: 0 }] = day(IMKE)

@@ -8,9 +8,10 @@ import { isErrorValue } from '$lib/core/model/formula.ts'
 import { findColumn, type Column, type Table } from '$lib/core/model/table.ts'
 import type { CellChange, CellInput, Change } from '$lib/core/query/change.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
-import { momentOf, type ByActor } from '../rights/rights-of-actor.ts'
+import { momentOf, standingOf, type ByActor } from '../rights/rights-of-actor.ts'
 import { changeRows } from '../rows/change.ts'
-import { readBody } from '../rows/read-history.ts'
+import { readRows } from '../rows/read.ts'
+import { isSeenNow, readBody } from '../rows/read-history.ts'
 import type { Store } from '../store/store.ts'
 import { readStoredRow, toValue } from '../store/stored-row.ts'
 import { dayOf, entriesBackwards, findOwnEntry, takingBack, type OwnEntry } from './own-entries.ts'
@@ -24,22 +25,29 @@ export function takeBack(store: Store, { entry: seq, actor, now }: ByActor & { e
 		throw new AppError('not_found', 'This is none of what you did today.')
 	for (const each of entriesBackwards(store, { person, now }))
 		if (each.takesBack === seq) throw new AppError('conflict', 'This was taken back already.')
-	changeRows(store, [undoing(store, table, entry)], { actor, now, through: takingBack(seq) })
+	changeRows(store, [undoing(store, table, entry, { actor, now })], { actor, now, through: takingBack(seq) })
 }
 
-function undoing(store: Store, table: Table, entry: OwnEntry): Change {
+function undoing(store: Store, table: Table, entry: OwnEntry, by: ByActor): Change {
 	const row = store.ids.toId(table.id, entry.row)
 	if (entry.kind === 'add') return { kind: 'remove', table: table.id, row }
 	if (entry.kind === 'remove') return { kind: 'restore', table: table.id, row }
-	return { kind: 'change', table: table.id, row, cells: cellsBefore(store, table, entry) }
+	return { kind: 'change', table: table.id, row, cells: cellsBefore(store, table, entry, by) }
 }
 
-function cellsBefore(store: Store, table: Table, { row: n, body }: OwnEntry): CellChange[] {
+function cellsBefore(store: Store, table: Table, { row: n, body }: OwnEntry, { actor, now }: ByActor): CellChange[] {
+	const { rights } = standingOf(store, actor, now)
+	const asked = { table: table.id, row: store.ids.toId(table.id, n), columns: [] }
+	if (readRows(store, actor, asked, now).rows.length === 0)
+		throw new AppError('not_found', 'This row is not there, or not for you to see.')
 	const { before = {}, after = {} } = readBody(body)
 	const current = readStoredRow(store, table, n)?.stored
 	return Object.keys(after).flatMap((key) => {
 		const column = findColumn(table, Number(key.slice(1)))
 		if (!column || column.computed) return []
+		// Whether it was changed since is told only to who may see it.
+		if (!isSeenNow(store, table, { column, n, rights }))
+			throw new AppError('forbidden', 'You do not see all that you changed here any more, so it stays.')
 		if (current && (current.get(column.id) ?? null) !== (after[key] ?? null))
 			throw new AppError('conflict', `${column.name} has been changed again since. Change it by hand.`)
 		return [{ column: column.id, value: toInput(store, column, before[key] ?? null) }]

@@ -37,7 +37,7 @@ export function offerChoices(
 	if (entry) return choicesOf(filling, entry, { table: shape.table, cells: typed.cells, starts })
 	for (const { table, parts } of itemsIn(shape)) {
 		const inner = entriesIn(parts).find(isAsked)
-		if (inner) return choicesOf(filling, inner, { table, cells: filled.own, starts })
+		if (inner) return choicesOf(filling, inner, { table, cells: askedOf(parts, filled.own), starts })
 	}
 	return []
 }
@@ -67,7 +67,7 @@ export function sendForm(store: Store, filled: FilledForm): Changed {
 	]
 	const [changed] = changeRows(store, changes, filling.context)
 	if (!changed) throw new Error('Expected the door to answer for the row of a form')
-	const asSent = { cells, items: Object.fromEntries(groups.map(({ id, rows }) => [id, rows])) }
+	const asSent = { cells: [...cells, ...of], items: Object.fromEntries(groups.map(({ id, rows }) => [id, rows])) }
 	refuseUnlessWhole(shape, asSent, judgeForm(filling, shape, asSent))
 	return changed
 }
