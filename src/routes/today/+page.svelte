@@ -18,7 +18,9 @@
 	<h1>What I did today</h1>
 	{#if form && 'message' in form}<p class="says-wrong" role="alert">{form.message}</p>{/if}
 	{#if data.done.length === 0}
-		<p class="quiet">Nothing yet. What you add, change or remove stands here until midnight, and can be taken back.</p>
+		<p class="quiet">
+			Nothing yet. What you add, change or remove stands here until midnight, most of it with a way back.
+		</p>
 	{/if}
 	<ol>
 		{#each data.done as each (each.entry)}
@@ -54,10 +56,15 @@
 		margin: 0 auto;
 		padding: 1.2rem;
 	}
+	h1 {
+		margin-bottom: 0.6rem;
+	}
 	ol {
 		list-style: none;
 		margin: 1rem 0 0;
 		padding: 0;
+	}
+	ol:not(:empty) {
 		border-top: 1px solid var(--zinc-2);
 	}
 	li {
