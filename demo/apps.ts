@@ -79,6 +79,7 @@ export function mooringCare(tables: MooringTables): AppInput {
 			{
 				id: 'due',
 				title: 'Due',
+				icon: 'calendar',
 				lines: [
 					{ id: 'due-1', kind: 'heading', text: 'Due within four weeks' },
 					{
@@ -103,6 +104,7 @@ export function mooringCare(tables: MooringTables): AppInput {
 			{
 				id: 'all',
 				title: 'Moorings',
+				icon: 'anchor',
 				lines: [
 					{ id: 'all-1', kind: 'heading', text: 'All moorings' },
 					{
@@ -123,6 +125,7 @@ export function mooringCare(tables: MooringTables): AppInput {
 			{
 				id: 'harbours',
 				title: 'By harbour',
+				icon: 'place',
 				lines: [
 					{
 						...{ id: 'harbours-1', kind: 'beside', as: '1 to 2' },
@@ -160,6 +163,7 @@ export function mooringCare(tables: MooringTables): AppInput {
 			{
 				id: 'inspections',
 				title: 'Inspections',
+				icon: 'checklist',
 				lines: [
 					{ id: 'inspections-1', kind: 'heading', text: 'Inspections, latest first' },
 					{
@@ -190,6 +194,7 @@ export function mooringCare(tables: MooringTables): AppInput {
 			{
 				id: 'inspect',
 				title: 'Inspect',
+				icon: 'pencil',
 				lines: [
 					{ id: 'inspect-1', kind: 'heading', text: 'New inspection' },
 					{
@@ -277,6 +282,7 @@ export function spending({ requests, request, items, item }: SpendTables): AppIn
 			{
 				id: 'requests',
 				title: 'Requests',
+				icon: 'receipt',
 				lines: [
 					{ id: 'requests-1', kind: 'heading', text: 'Spend requests' },
 					{
@@ -299,6 +305,7 @@ export function spending({ requests, request, items, item }: SpendTables): AppIn
 			{
 				id: 'ask',
 				title: 'Ask',
+				icon: 'add',
 				lines: [
 					{ id: 'ask-1', kind: 'heading', text: 'Ask for money' },
 					{

@@ -40,6 +40,7 @@ import { DEMO_PASSWORD } from './password.ts'
 import { drawChain, drawSignature, giveDemoFile } from './photos.ts'
 import { emailOf, HARBOURS, PEOPLE } from './people.ts'
 import { randomFrom, type Random } from './random.ts'
+import { stockColumns, stockLines, stockRows, stores } from './stores.ts'
 import { registerRows, writeRegister } from './register.ts'
 import * as demo from './tables.ts'
 
@@ -71,6 +72,7 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 		fillInspections(store, world, tables, { random, now, folder })
 		makeApps(store, world, tables, now)
 		fillRequests(store, world, tables, { random, now })
+		fillStock(store, world, tables, { now })
 		deliverPast(store)
 	})()
 	store.db.pragma('synchronous = FULL')
@@ -245,6 +247,7 @@ interface Tables {
 	readonly inspections: number
 	readonly requests: number
 	readonly items: number
+	readonly stock: number
 }
 
 function makeTables(store: Store, world: World, moorings: number, now: number): Tables {
@@ -264,6 +267,7 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 	})
 	const requests = addTable(store, { name: 'Spend requests', columns: demo.spendColumns(world.harbours), ...by })
 	const items = addTable(store, { name: 'Spend items', columns: demo.SPEND_LINE_COLUMNS(requests), ...by })
+	const stock = addTable(store, { name: 'Stock', columns: stockColumns(world.harbours), ...by })
 	const compute = (name: string, formula: string, shown: Partial<NewColumn> = {}) =>
 		addColumn(store, {
 			table: moorings,
@@ -289,10 +293,11 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 		...place(moorings, demo.mooringLines(named)),
 		...place(inspections, demo.inspectionLines()),
 		...place(requests, demo.spendLines()),
-		...place(items, demo.spendItemLines())
+		...place(items, demo.spendItemLines()),
+		...place(stock, stockLines(columnsOf(store, stock)))
 	]
 	saveWorkspace(store, { ...document, lines: [...document.lines, ...lines] }, { now, by: world.builder })
-	return { moorings, inspections, requests, items }
+	return { moorings, inspections, requests, items, stock }
 }
 
 interface Making {
@@ -355,8 +360,9 @@ function fillInspections(
 	}
 }
 
-function makeApps(store: Store, world: World, { moorings, inspections, requests, items }: Tables, now: number): void {
+function makeApps(store: Store, world: World, tables: Tables, now: number): void {
 	const by = { actor: { person: world.builder }, now: now - 300 * DAY }
+	const { moorings, inspections, requests, items, stock } = tables
 	const care = mooringCare({
 		moorings,
 		mooring: columnsOf(store, moorings),
@@ -366,7 +372,8 @@ function makeApps(store: Store, world: World, { moorings, inspections, requests,
 		harbour: columnsOf(store, world.harbours)
 	})
 	const spend = spending({ requests, request: columnsOf(store, requests), items, item: columnsOf(store, items) })
-	for (const document of [care, spend]) {
+	const shelves = stores({ stock, item: columnsOf(store, stock) })
+	for (const document of [care, spend, shelves]) {
 		const app = addAppFrom(store, { document: appSchema.parse(document), ...by })
 		releaseApp(store, { app, note: 'First release', ...by })
 	}
@@ -439,6 +446,22 @@ function fillRequests(store: Store, world: World, { requests }: Tables, { random
 		}
 		add(store, world.people.get(asker.name) ?? 0, requests, cells, at)
 		if (i < 128) decide(store, world, { at: at + (1 + random.below(4)) * DAY, random })
+	}
+}
+
+/** What lies in the stores, as its keeper counted it; from a seed of its own. */
+function fillStock(
+	store: Store,
+	{ harbourIds, builder }: World,
+	{ stock }: Tables,
+	{ now }: Pick<Making, 'now'>
+): void {
+	const column = columnsOf(store, stock)
+	const today = new Date(now).toISOString().slice(0, 10)
+	for (const { harbour, ...cells } of stockRows(randomFrom(SEED + 2), [...harbourIds.keys()], today)) {
+		const named = Object.entries(cells).map(([name, value]) => [column(name), value] as const)
+		const row = { ...Object.fromEntries(named), [column('Harbour')]: { id: harbourIds.get(harbour) ?? '' } }
+		add(store, builder, stock, row, now - 100 * DAY)
 	}
 }
 

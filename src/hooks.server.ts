@@ -32,7 +32,7 @@ export const init: ServerInit = async () => {
  */
 const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/healthz']
 /** An account of one's own, mail and decisions: nothing for who is not named; their loads and actions say so too. */
-const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/people', '/today']
+const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/people', '/today', '/find']
 
 let proxies: Proxies
 

@@ -13,7 +13,8 @@ export async function load({ locals, depends, cookies, url }) {
 		name: user.name,
 		roleNames: user.roleNames,
 		isBuilder: user.isBuilder,
-		isSteward: user.isSteward
+		isSteward: user.isSteward,
+		isVisitor: user.visits !== undefined
 	}
 	return { workspaceName: name, user: shown, waiting, readAt: locals.now, draftsOf: user ? draftsOf() : '' }
 

@@ -125,12 +125,32 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 			]
 		}
 	]
-	const screens = [{ id: 'w', title: 'Wrecks', lines }]
-	const document = { ...(JSON.parse(body) as object), screens }
-	expect((await builder.put(`/bench/${app}/draft`, { data: { version, document } })).status()).toBe(200)
+	const was = (JSON.parse(body) as { screens: (Nested & { title: string })[] }).screens
+	const edits = [
+		{ kind: 'put', home: 'screens', id: 'w', own: { id: 'w', title: 'Wrecks' }, after: null },
+		...putsOf(lines, null),
+		...was.map(({ lines = [], ...own }) => ({
+			...{ kind: 'remove', home: 'screens', id: own.id, was: own },
+			holds: idsOf(lines)
+		}))
+	]
+	expect((await builder.patch(`/bench/${app}/draft`, { data: { version, edits } })).status()).toBe(200)
 	await builder.post(`/bench/${app}/release?/release`, { form: { note: '' } })
 	return app
 }
+
+interface Nested {
+	readonly id: string
+	readonly lines?: readonly Nested[]
+}
+
+const idsOf = (lines: readonly Nested[]): string[] => lines.flatMap(({ id, lines = [] }) => [id, ...idsOf(lines)])
+/** Lines put into the screen of wrecks, each before those that it holds. */
+const putsOf = (all: readonly Nested[], within: string | null): object[] =>
+	all.flatMap(({ lines = [], ...own }, at) => [
+		{ kind: 'put', home: { screen: 'w', within }, id: own.id, own, after: all[at - 1]?.id ?? null },
+		...putsOf(lines, own.id)
+	])
 
 const NARROWED = { find: '', filters: [] as object[] }
 const screenOf: (line: string) => Ask = (line) => async (api, wrecks) => {

@@ -26,6 +26,7 @@ const ROUTES: Readonly<
 	'app/[app]/[screen]/do': 'asked below',
 	'app/[app]/[screen]/export': 'asked below',
 	today: 'one’s own cases, asked below',
+	'signed-in-again': 'tells no rows',
 	'app/[app]/[screen]/form': 'asked below',
 	'app/[app]/[screen]/list': 'asked below',
 	'app/[app]/[screen]/values': 'asked below',
@@ -36,6 +37,7 @@ const ROUTES: Readonly<
 	'as/[token]/[screen]/values': 'builders only, asked below',
 	'bench/[app]': 'builders only, asked below',
 	'bench/[app]/access': 'builders only, asked below',
+	'bench/[app]/book': 'tells no rows',
 	'bench/[app]/draft': 'tells no rows',
 	'bench/[app]/logbook': 'tells no rows',
 	'bench/[app]/release': 'tells no rows',
@@ -52,6 +54,7 @@ const ROUTES: Readonly<
 	'door/[app]/[token]': 'tells no rows',
 	events: 'tells no rows',
 	'export/[table]': 'asked below',
+	find: 'asked below',
 	'files/[column]': 'asked below',
 	healthz: 'tells no rows',
 	forgot: 'tells no rows',
@@ -277,6 +280,7 @@ test('each person gets of each table what they may see, by every way there is', 
 			const options = await (await api.get(`/options/${table}`)).text()
 			expect(unseen(labelsIn(options, labels), may), `${person.name} is offered`).toEqual([])
 		}
+		await checkFinding(api, person, facts)
 		await checkHistory(api, person, facts)
 		await checkFiles(api, person)
 		await checkScreens(api, person, facts)
@@ -287,6 +291,18 @@ test('each person gets of each table what they may see, by every way there is', 
 		await api.dispose()
 	}
 })
+
+/** Rows found by a few letters, through the lists of the apps: those that may be seen, and of those some. */
+async function checkFinding(api: APIRequestContext, person: DemoPerson, facts: Facts): Promise<void> {
+	const labels = facts.moorings.map((row) => row.code)
+	const may = new Set(MAY_SEE['Moorings']?.(facts, person))
+	for (const letters of new Set(labels.map((code) => code.slice(0, 2)))) {
+		const found = labelsIn(await (await api.get(`/find?q=${letters}`)).text(), labels)
+		expect(unseen(found, may), `${person.name} finds by ${letters}`).toEqual([])
+		const isThere = [...may].some((code) => code.startsWith(letters))
+		if (has(person, 'Divers') && isThere) expect(found.length, `${person.name} finds by ${letters}`).toBeGreaterThan(0)
+	}
+}
 
 /** The history of a row of Varrow Quay: something for who sees the row, nothing for anybody else, by the same id. */
 async function checkHistory(api: APIRequestContext, person: DemoPerson, facts: Facts): Promise<void> {

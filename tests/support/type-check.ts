@@ -13,7 +13,8 @@ const { options } = ts.parseJsonConfigFileContent(
 export function typeCheck(files: readonly string[], changed: Readonly<Record<string, string>>): string[] {
 	const overlay = new Map(Object.entries(changed).map(([path, text]) => [resolve(path), text]))
 	const host = ts.createCompilerHost(options)
-	const { readFile } = host
+	const { readFile, fileExists } = host
+	host.fileExists = (path) => overlay.has(resolve(path)) || fileExists.call(host, path)
 	const read = (path: string) => overlay.get(resolve(path)) ?? readFile.call(host, path)
 	host.readFile = read
 	host.getSourceFile = (path, language) => {

@@ -7,6 +7,7 @@ import { beforeEach, describe, expect, test } from 'vitest'
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument, Signoff } from '$lib/core/app/document.ts'
 import type { Routine } from '$lib/core/routine/routine.ts'
+import { editsBetween } from '$lib/core/app/edits/edits-between.ts'
 import { addAppFrom, readDraft, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch, PEOPLE_TABLE } from '../support/scratch-store.ts'
 import { openAsMe } from '$lib/server/people/open-as-me.ts'
@@ -219,7 +220,7 @@ describe('a release', () => {
 	})
 	const release = (parts: Partial<AppDocument>) => {
 		const { version, document } = readDraft(store, app)
-		saveDraft(store, { app, version, document: { ...document, ...parts }, ...by })
+		saveDraft(store, { app, version, edits: editsBetween(document, { ...document, ...parts }), ...by })
 		return releaseApp(store, { app, note: '', ...by })
 	}
 

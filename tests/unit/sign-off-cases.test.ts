@@ -7,6 +7,7 @@ import type { AppDocument } from '$lib/core/app/document.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import { movesFor, type CaseState, type Move } from '$lib/core/signoff/moves.ts'
 import type { LineEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
+import { editsBetween } from '$lib/core/app/edits/edits-between.ts'
 import { addAppFrom, readDraft, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { BUILDER } from '$lib/server/rights/system-roles.ts'
@@ -178,7 +179,12 @@ describe('asking', () => {
 		const by = { actor: { person: KEEPER }, now: NOW }
 		const second = { ...(APP.signoffs[0] as AppDocument['signoffs'][number]), id: 's2', name: 'Second' }
 		const { version, document } = readDraft(store, app)
-		saveDraft(store, { app, version, document: { ...document, signoffs: [...APP.signoffs, second] }, ...by })
+		saveDraft(store, {
+			app,
+			version,
+			edits: editsBetween(document, { ...document, signoffs: [...APP.signoffs, second] }),
+			...by
+		})
 		releaseApp(store, { app, note: '', ...by })
 		ask()
 		expect(list(PETRA).waiting.map(({ name }) => name)).toEqual(['Spend request'])

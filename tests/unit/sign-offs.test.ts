@@ -1,6 +1,7 @@
 import { afterEach, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { cellKey } from '$lib/core/query/wire.ts'
 import { movesFor, step, type CaseState, type Move } from '$lib/core/signoff/moves.ts'
+import { editsBetween } from '$lib/core/app/edits/edits-between.ts'
 import { readDraft, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { readRows } from '$lib/server/rows/read.ts'
@@ -184,7 +185,7 @@ describe('releasing', () => {
 		saveDraft(store, {
 			app: 1,
 			version: readDraft(store, 1).version,
-			document: { ...document, signoffs: [probe] },
+			edits: editsBetween(document, { ...document, signoffs: [probe] }),
 			actor,
 			now: DEMO_NOW
 		})

@@ -1,4 +1,5 @@
 import { beforeEach, describe, expect, test } from 'vitest'
+import { editsBetween } from '$lib/core/app/edits/edits-between.ts'
 import { addAppFrom, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { addSession, describePerson, findSession } from '$lib/server/rights/accounts.ts'
@@ -372,7 +373,12 @@ test('a release tells those who get the app by it, however many there are, and n
 	releaseApp(store, { app: other, note: '', tells: true, ...by })
 	expect(told()).toEqual([HALE])
 	giveRole(store, { person: MASTER, role: CREWS, mayPassOn: false, ...by })
-	saveDraft(store, { app: other, version: 1, document: { ...document, about: 'For crews' }, ...by })
+	saveDraft(store, {
+		app: other,
+		version: 1,
+		edits: editsBetween(document, { ...document, about: 'For crews' }),
+		...by
+	})
 	releaseApp(store, { app: other, note: '', tells: true, ...by })
 	expect(told()).toEqual([HALE])
 })

@@ -4,8 +4,8 @@ import { checkCondition } from '../formula/check/check.ts'
 import type { Line } from '../access/types.ts'
 import type { Catalogue, Table } from '../model/table.ts'
 import { checkApp } from './check-app.ts'
-import { APP_FORMAT, appSchema, parseApp, type AppDocument } from './document.ts'
-import { screenLineSchema, type ScreenLineInput } from './lines/all.ts'
+import { APP_FORMAT, appSchema, parseApp, screenSchema, type AppDocument } from './document.ts'
+import type { ScreenLineInput } from './lines/all.ts'
 import { makeApp } from './make-screens.ts'
 import { mapColumns, mapFormulas, namesColumn, tablesOf } from './walk-app.ts'
 
@@ -68,13 +68,7 @@ test('whatever goes through a document comes to the lines within lines', () => {
 	const mark: ScreenLineInput = { id: 'm', kind: 'mark', word: 'x', tone: 'look', where: 'Code = "M"' }
 	const document: AppDocument = {
 		...made(),
-		screens: [
-			{
-				id: 's',
-				title: 'Start',
-				lines: [screenLineSchema.parse(deep({ ...mark })), screenLineSchema.parse(inList(mark))]
-			}
-		]
+		screens: [screenSchema.parse({ id: 's', title: 'Start', lines: [deep({ ...mark }), inList(mark)] })]
 	}
 	const seen: string[] = []
 	const mapped = mapFormulas(document, (text, { table }, place) => {
@@ -84,8 +78,12 @@ test('whatever goes through a document comes to the lines within lines', () => {
 	expect(seen).toEqual(['Screen Start: 3 Code = "M"', 'Screen Start: 3 Code = "M"'])
 	expect(JSON.stringify(mapped).match(/Name = /g)).toHaveLength(2)
 	// Those of a text stand over no row.
-	const greeting = screenLineSchema.parse({ id: 't', kind: 'text', text: 'For {me.Name}' })
-	const greeted = mapFormulas({ ...document, screens: [{ id: 's', title: 'S', lines: [greeting] }] }, (text, { table }) => `${text}${String(table)}`) // prettier-ignore
+	const greeting = screenSchema.parse({
+		id: 's',
+		title: 'S',
+		lines: [{ id: 't', kind: 'text', text: 'For {me.Name}' }]
+	})
+	const greeted = mapFormulas({ ...document, screens: [greeting] }, (text, { table }) => `${text}${String(table)}`) // prettier-ignore
 	expect(greeted.screens[0]?.lines[0]).toMatchObject({ text: 'For {me.Nameundefined}' })
 	expect(tablesOf(document).map(({ table }) => table)).toEqual([3, 3])
 	expect(namesColumn(document.screens[0]?.lines ?? [], 20)).toBe(true)
@@ -226,7 +224,7 @@ describe('the check before a release', () => {
 			'Start, line 4'
 		]
 	])('finds %s', (_what, line, wanted) => {
-		const screens = [{ id: 's', title: 'Start', lines: [screenLineSchema.parse(line)] }]
+		const screens = [{ id: 's', title: 'Start', lines: [line] }].map((each) => screenSchema.parse(each))
 		const found = checkApp({ ...made(), screens }, { catalogue, lines: [see], roles: [] })
 		expect(found.map(({ place, message }) => `${place}: ${message}`).join(' ')).toContain(wanted)
 	})

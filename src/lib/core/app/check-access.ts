@@ -5,6 +5,7 @@ import type { Catalogue } from '../model/table.ts'
 import { entryOfStep } from '../routine/routine.ts'
 import type { AppDocument } from './document.ts'
 import { entryOfLine } from './lines/all.ts'
+import { allLines } from './lines/tree.ts'
 import { tablesOf } from './walk-app.ts'
 
 /**
@@ -40,7 +41,7 @@ function remark(place: string, message: string): Finding {
 
 /** Columns that a form asks for, a record sheet shows to be changed, or a routine sets. */
 function columnsWritten({ screens, routines }: AppDocument): number[] {
-	const lines = screens.flatMap((screen) => screen.lines)
+	const lines = screens.flatMap((screen) => allLines(screen.lines))
 	return [
 		...lines.flatMap((line) => entryOfLine(line).written(line)),
 		...routines.flatMap(({ steps }) => steps.flatMap((step) => entryOfStep(step).written(step)))

@@ -14,6 +14,7 @@ import { aroundIn, heldIn, type AroundLines } from './walk-app.ts'
 import { entryOfLine, mayHold, type ScreenLine } from './lines/all.ts'
 import type { Around } from './lines/entry.ts'
 import { placedLines } from './lines/tree.ts'
+import { checkScreen } from './screen-line.ts'
 
 /** `lines`: those of access, by which a screen is judged that nobody could use; `roles`: those that are there. */
 export function checkApp(
@@ -27,6 +28,9 @@ export function checkApp(
 		hasScreen: (id) => document.screens.some((screen) => screen.id === id),
 		hasButtonRoutine: (id) => document.routines.some((each) => each.id === id && entryOfStart(each.start).isPressed)
 	}
+	const heads = document.screens.flatMap((screen) =>
+		checkScreen(screen, around.hasRole).map(at(`Screen ${screen.title}`))
+	)
 	const screens = document.screens.flatMap((screen) =>
 		placedLines(screen.lines).flatMap(({ line, number, within }) =>
 			checkLine(line, within, { ...around, here: hereIn(heldIn(screen.lines), catalogue) }).map(
@@ -42,7 +46,7 @@ export function checkApp(
 	)
 	const none: Finding[] =
 		document.screens.length === 0 ? [{ weight: 'mistake', place: 'Screens', message: 'There is no screen yet.' }] : []
-	return [...none, ...screens, ...routines, ...signoffs]
+	return [...none, ...heads, ...screens, ...routines, ...signoffs]
 }
 
 function checkLine(line: ScreenLine, within: readonly ScreenLine[], around: Omit<Around, 'table' | 'outer'>): Found[] {

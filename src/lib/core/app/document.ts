@@ -5,6 +5,8 @@
 import { z } from 'zod'
 import { formula, id, number, words } from '../document/parts.ts'
 import { routineSchema } from '../routine/routine.ts'
+import { STANDINGS } from '../sentence/slots/all.ts'
+import { ICONS } from '../text/icons.ts'
 import { isLineKind, screenLineSchema } from './lines/all.ts'
 import { setAsideUnknown } from './lines/unknown.ts'
 
@@ -12,7 +14,19 @@ export const APP_FORMAT = 3
 
 export const COLOURS = ['sea', 'bottle', 'plum', 'oxide', 'rope', 'slate'] as const
 
-export const screenSchema = z.object({ id, title: words, lines: z.array(screenLineSchema) })
+export const screenSchema = z.object({
+	id,
+	title: words,
+	/** Null for a screen that stands in the navigation, unless it is opened from a row. */
+	stands: z.enum(STANDINGS).nullable().default(null),
+	/** What it is called there; its title where it is blank. */
+	label: words.default(''),
+	icon: z.enum(ICONS).nullable().default(null),
+	/** The roles that it is for, and whose first screen it is; everybody, and nobody by name, where there are none. */
+	who: z.array(number).default([]),
+	first: z.array(number).default([]),
+	lines: z.array(screenLineSchema)
+})
 
 export const signoffSchema = z.object({
 	id,

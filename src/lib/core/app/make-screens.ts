@@ -1,5 +1,6 @@
 /** Makes an app from tables at once: for each a list, a record sheet and a form. All of it can be changed afterwards. */
 import { capitalized, oneOf, withArticle } from './name-things.ts'
+import { proposeIcon } from '../text/icons.ts'
 import { APP_FORMAT, screenSchema, type AppDocument, type Screen, type ScreenInput } from './document.ts'
 
 /** As much of a table as screens are made from. */
@@ -40,6 +41,7 @@ function makeList(table: ScreenTable, screens: { record: string; form: string },
 	return {
 		id: newId(),
 		title: capitalized(table.name),
+		icon: proposeIcon(table.name) ?? null,
 		lines: [
 			{ id: newId(), kind: 'heading', text: capitalized(table.name) },
 			{
@@ -75,6 +77,8 @@ function makeForm(table: ScreenTable, newId: () => string): ScreenInput {
 	return {
 		id: newId(),
 		title: `Add ${withArticle(oneOf(table.name))}`,
+		// Its button stands under the list.
+		stands: 'by link only',
 		lines: [{ id: newId(), kind: 'form', table: table.id, columns, thanks: 'Saved.' }]
 	}
 }

@@ -23,6 +23,8 @@ export interface GroupsPlan {
 	readonly as: GroupedAs
 	/** Rows in all, those whose cell is kept back, those where it is blank; the least, the most and the mean of numbers and dates. */
 	readonly summary: Sql
+	/** All numbers added up, and of how many rows the cell is kept back. */
+	readonly sum: Sql
 	/** The values with how many rows have each, the most frequent first: key, rows, one way in which it is written, label. */
 	readonly values: (limit: number) => Sql
 	/** How many rows lie in each step, by the number of the step. */
@@ -53,9 +55,11 @@ export function planGroups(
 	const reckons = as === 'numbers' || as === 'dates'
 	const spread = reckons ? sql`min(CASE WHEN seen THEN k END), max(CASE WHEN seen THEN k END)` : sql`NULL, NULL`
 	const mean = as === 'numbers' ? raw('avg(CASE WHEN seen THEN k END)') : raw('NULL')
+	const sum = as === 'numbers' ? raw('total(CASE WHEN seen THEN k END), sum(NOT seen)') : raw('0, 0')
 	return {
 		as,
 		summary: sql`SELECT count(*), sum(NOT seen), sum(seen AND k IS NULL), count(DISTINCT CASE WHEN seen THEN k END), ${spread}, ${mean} FROM ${from}`,
+		sum: sql`SELECT ${sum} FROM ${from}`,
 		values: (limit) =>
 			sql`SELECT k, count(*), min(s) FROM ${from} WHERE ${filled} GROUP BY k ORDER BY 2 DESC, 1 LIMIT ${limit}`,
 		steps: (width) =>

@@ -2,12 +2,18 @@
 import { z } from 'zod'
 import type { Pair, Sendable } from './pair.ts'
 import type { AppDocument } from '../app/document.ts'
+import { editSchema } from '../app/edits/edit.ts'
 import type { ShownColumn } from './shown-column.ts'
 
-/** The draft of an app, whole, and the version it was made from. It is read as a document where it is saved. */
-export const draftSchema = z.object({ version: z.number().int(), document: z.unknown() })
-/** Answered with its new version. */
-export type SaveDraft = Pair<Sendable<z.input<typeof draftSchema>>, number>
+/** What a builder changed in the draft of an app, and the version that it was changed in. No edit only asks for what others did. */
+export const draftSchema = z.object({ version: z.number().int(), edits: z.array(editSchema).max(10_000) })
+export type SaveDraft = Pair<Sendable<z.input<typeof draftSchema>>, SavedDraft>
+
+export interface SavedDraft {
+	readonly version: number
+	/** The draft as it is now, where others have changed it since that version. */
+	readonly document: AppDocument | null
+}
 
 export interface AppSummary {
 	readonly id: number

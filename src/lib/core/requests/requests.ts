@@ -5,6 +5,7 @@
 import type { WirePage } from '../query/wire.ts'
 import type { Examples, PreviewLines, SaveLines, WhoSees } from './access.ts'
 import type { SaveDraft } from './bench.ts'
+import type { Found } from './find.ts'
 import type { FormRequests } from './forms.ts'
 import type { Tries } from './formulas.ts'
 import type { GivenImport, ImportRequests, ImportState, UndoImport } from './imports.ts'
@@ -34,9 +35,9 @@ export interface Requests {
 	}
 	readonly PUT: {
 		readonly [address: `/bench/lines/${number}`]: SaveLines
-		readonly [address: `/bench/${number}/draft`]: SaveDraft
 	}
 	readonly PATCH: {
+		readonly [address: `/bench/${number}/draft`]: SaveDraft
 		readonly [address: `/bench/lines/${number}`]: Examples
 	}
 	readonly DELETE: {
@@ -47,6 +48,7 @@ export interface Requests {
 /** What is only read, or given in as bytes. */
 export interface Answers {
 	readonly '/logbook/check': SealCheck
+	readonly [address: `/find?${string}`]: readonly Found[]
 	readonly [address: `/bench/looks?${string}`]: WhoSees
 	readonly [address: `/bench/imports?${string}`]: GivenImport
 	readonly [address: `/bench/imports/${string}`]: ImportState

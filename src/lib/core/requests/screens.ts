@@ -8,6 +8,7 @@ import type { WireCell, WirePage, WireRow } from '../query/wire.ts'
 import type { CaseOfRow } from './cases.ts'
 import type { Group, Groups } from './rows.ts'
 import { itemsSchema, type FormVerdict } from './forms.ts'
+import type { Icon } from '../text/icons.ts'
 import { filtersSchema } from '../query/filter.ts'
 import type { AfterSending, FormOfList, Proportions, Tone } from '../sentence/slots/all.ts'
 
@@ -23,10 +24,17 @@ export const screenRequestSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('change'), line, row: rowIdSchema, cells: cellChangesSchema }),
 	z.object({ kind: z.literal('remove'), line, row: rowIdSchema }),
 	z.object({ kind: z.literal('press'), line, row: rowIdSchema }),
+	/** The box of a row in a list. */
+	z.object({ kind: z.literal('tick'), line, row: rowIdSchema, on: z.boolean() }),
+	/** A set amount, added or taken away. */
+	z.object({ kind: z.literal('tally'), line, row: rowIdSchema, less: z.boolean() }),
 	/** `entry`: what was just done, as its answer says. */
 	z.object({ kind: z.literal('take back'), entry: z.number().int() })
 ])
-export type ScreenRequests = Kinds<typeof screenRequestSchema, { form: Changed; change: Changed; press: Pressed }>
+export type ScreenRequests = Kinds<
+	typeof screenRequestSchema,
+	{ form: Changed; change: Changed; press: Pressed; tick: Pressed; tally: Pressed }
+>
 
 export interface Pressed {
 	/** By which it can be taken back; null where nothing was written. */
@@ -58,7 +66,15 @@ export type ShownLine = { readonly id: string } & (
 			readonly table: number
 			readonly title: string
 			readonly label: number
+			/** Those that stand in no part first. */
 			readonly columns: readonly ShownColumn[]
+			readonly parts: readonly {
+				readonly id: string
+				readonly title: string
+				readonly columns: readonly ShownColumn[]
+			}[]
+			/** Whether it stands in two columns, where there is room. */
+			readonly isWide: boolean
 			/** Whether it shows a row that is chosen in a list, and none is. */
 			readonly waits: boolean
 			readonly row: WireRow | null
@@ -77,7 +93,18 @@ export type ShownLine = { readonly id: string } & (
 			readonly isOfRow: boolean
 			readonly then: AfterSending | null
 	  }
-	| ({ readonly kind: 'button'; readonly label: string } & (Opening | { readonly runs: string }))
+	| {
+			readonly kind: 'tally'
+			readonly label: string
+			/** The row that it counts on, and what stands there. */
+			readonly row: string
+			readonly column: ShownColumn
+			readonly value: WireCell
+			/** How much one press adds, as it is shown. */
+			readonly amount: string
+			readonly takesAway: boolean
+	  }
+	| { readonly kind: 'button'; readonly label: string; readonly icon: Icon | null; readonly does: ButtonDoes }
 )
 
 export interface ShownFormPage {
@@ -117,6 +144,14 @@ export interface ShownWorked {
 	readonly label: string
 }
 
+/** What a button does for whoever sees it. */
+export type ButtonDoes =
+	| ({ readonly kind: 'open' } & Opening)
+	| { readonly kind: 'run' }
+	| { readonly kind: 'link'; readonly address: string }
+	| { readonly kind: 'print' }
+	| { readonly kind: 'start over' }
+
 /** A screen that is opened, and whether it shows a row: then the one at hand goes along. */
 export interface Opening {
 	readonly opens: string
@@ -152,6 +187,9 @@ export interface ShownList {
 	/** In their order; each row says which of them hold. */
 	readonly marks: readonly ListMark[]
 	readonly actions: readonly RowAction[]
+	/** The column of the box on each row, where this person may tick it. */
+	readonly ticks: ShownColumn | null
+	readonly totals: readonly ListTotal[]
 	/** Whether words can be looked for, and the columns that it can be narrowed down by. */
 	readonly finds: boolean
 	readonly filters: readonly ShownColumn[]
@@ -168,6 +206,15 @@ export interface RowAction {
 	readonly id: string
 	readonly label: string
 	readonly opens?: string
+	/** For a set amount: whether it is added or taken away. */
+	readonly tally?: 'more' | 'less'
+}
+
+/** Of the rows that the reader sees and whose cell they see; `unseen`: of how many rows the cell is kept back. */
+export interface ListTotal {
+	readonly column: ShownColumn
+	readonly sum: number
+	readonly unseen: number
 }
 
 export interface ListGroups {
@@ -208,10 +255,17 @@ export type ListPages = Pair<Sendable<z.input<typeof listRequestSchema>>, WirePa
 
 export interface ShownScreen {
 	readonly app: { readonly id: number; readonly name: string; readonly colour: string; readonly release: number | null }
-	readonly screens: readonly { readonly id: string; readonly title: string }[]
+	readonly screens: readonly OfferedScreen[]
 	readonly screen: { readonly id: string; readonly title: string; readonly lines: readonly ShownLine[] } | null
 	/** The tables whose changes make this screen read again. */
 	readonly tables: readonly number[]
+}
+
+/** One that stands in the navigation, by the word that it has there. */
+export interface OfferedScreen {
+	readonly id: string
+	readonly title: string
+	readonly icon: Icon | null
 }
 
 export interface StaffPage {

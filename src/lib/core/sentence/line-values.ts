@@ -1,5 +1,6 @@
 import { entryOfSlot } from './slots/all.ts'
-import type { LineValue, SentenceKind } from './types.ts'
+import type { LineValue, SentenceKind, Slot } from './types.ts'
+import type { Vocabulary } from './vocabulary.ts'
 
 /** Part of a document as its sentence sees it. */
 export function asLine(part: object): LineValue {
@@ -30,8 +31,23 @@ export function writeSlot<T extends object>(line: T, key: string, value: unknown
 	return { ...line, [first]: next }
 }
 
-/** The line about another table: what named columns of the old one starts anew; formulas stay, to be looked at. */
-export function chooseTable<T extends object>(kind: SentenceKind, line: T, { key, table, columns }: TableChange): T {
+/** The line with a slot filled anew. About another table, what named columns of the old one starts anew too. */
+export function fillSlot(
+	kind: SentenceKind,
+	line: LineValue,
+	{ key, type }: Slot,
+	value: unknown,
+	tables: Tables
+): LineValue {
+	if (type !== 'table' || value === readSlot(line, key)) return writeSlot(line, key, value)
+	const columns = tables.find(({ id }) => id === value)?.columns.map(({ id }) => id) ?? []
+	return chooseTable(kind, line, { key, table: Number(value), columns })
+}
+
+type Tables = Vocabulary['tables']
+
+/** Formulas stay, to be looked at. */
+function chooseTable<T extends object>(kind: SentenceKind, line: T, { key, table, columns }: TableChange): T {
 	let next = writeSlot(line, key, table)
 	for (const part of kind.parts) {
 		const anew = typeof part === 'string' ? undefined : entryOfSlot(part.type).onTable
@@ -40,7 +56,7 @@ export function chooseTable<T extends object>(kind: SentenceKind, line: T, { key
 	return next
 }
 
-export interface TableChange {
+interface TableChange {
 	readonly key: string
 	readonly table: number
 	/** The new table's columns, in order. */

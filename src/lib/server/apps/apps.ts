@@ -1,8 +1,10 @@
 /** Apps: their drafts, which builders write, and their releases, which staff use. */
-import type { AppSummary } from '$lib/core/requests/bench.ts'
+import type { AppSummary, SavedDraft } from '$lib/core/requests/bench.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
-import { appSchema, parseApp, type AppDocument } from '$lib/core/app/document.ts'
+import { parseApp, type AppDocument } from '$lib/core/app/document.ts'
+import { applyEdits } from '$lib/core/app/edits/apply-edits.ts'
+import type { Edit } from '$lib/core/app/edits/edit.ts'
 import { mapFormulas, tablesOf } from '$lib/core/app/walk-app.ts'
 import { checkAccess } from '$lib/core/app/check-access.ts'
 import { checkApp } from '$lib/core/app/check-app.ts'
@@ -76,6 +78,12 @@ export function listReleases(store: Store, app: number): ReleaseEntry[] {
 	return rows.map(({ by, ...rest }) => ({ ...rest, madeBy: describePerson(store, by)?.name ?? '' }))
 }
 
+/** What a release says; null for a number that has none. */
+export function findRelease(store: Store, { app, number }: { app: number; number: number }): AppDocument | null {
+	const isThere = listReleases(store, app).some((release) => release.number === number)
+	return isThere ? readRelease(store, app, number) : null
+}
+
 /** Makes an app with screens for the chosen tables and gives its number; refused to who builds nothing. */
 export function addApp(
 	store: Store,
@@ -110,27 +118,32 @@ export interface SavingDraft extends ByActor {
 	readonly app: number
 	/** The version that was changed; another builder may have saved meanwhile. */
 	readonly version: number
-	readonly document: unknown
+	readonly edits: readonly Edit[]
 }
 
-/** Gives the new version; a version that is not the newest is a `conflict`, a gap in the document `invalid`. */
-export function saveDraft(store: Store, { app, version, document, actor, now }: SavingDraft): number {
+/**
+ * Puts a builder's edits into the newest draft, whichever that is. One that would undo what another builder did meanwhile is a
+ * `conflict`, with the draft as it is; a gap in the document is `invalid`. All of them go in, or none.
+ */
+export function saveDraft(store: Store, { app, version, edits, actor, now }: SavingDraft): SavedDraft {
 	refuseUnlessBuilder(store, actor)
-	const parsed = appSchema.safeParse(document)
-	if (!parsed.success)
-		throw new AppError('invalid', 'This draft has a gap that cannot be kept. Undo the last change.', {
-			issues: parsed.error.issues
-		})
 	const current = readDraft(store, app)
-	if (current.version !== version) {
-		throw new AppError(
-			'conflict',
-			'Another builder has changed this draft meanwhile. Load it again to see their lines; yours were not saved.'
-		)
-	}
-	writeDraft(store, { app, version: version + 1, document: parsed.data, by: actor.person, now })
+	const others = current.version === version ? null : current.document
+	if (edits.length === 0) return { version: current.version, document: others }
+	const applied = applyEdits(current.document, edits)
+	if (!applied.ok && applied.conflict)
+		throw new AppError('conflict', 'Another builder has changed the same place meanwhile. Theirs stands.', {
+			version: current.version,
+			document: current.document
+		})
+	if (!applied.ok)
+		throw new AppError('invalid', 'This draft has a gap that cannot be kept. Undo the last change.', {
+			issues: applied.issues
+		})
+	const next = current.version + 1
+	writeDraft(store, { app, version: next, document: applied.document, by: actor.person, now })
 	store.touched.add('access')
-	return version + 1
+	return { version: next, document: others && applied.document }
 }
 
 function writeDraft(
@@ -198,12 +211,12 @@ export function putBackRelease(
 	{ app, number, actor, now }: ByActor & { app: number; number: number }
 ): void {
 	refuseUnlessBuilder(store, actor)
-	const known = listReleases(store, app).some((release) => release.number === number)
-	if (!known) throw new AppError('not_found', `There is no release ${number}.`)
+	const document = findRelease(store, { app, number })
+	if (!document) throw new AppError('not_found', `There is no release ${number}.`)
 	const { tables } = store.workspace().catalogue
-	const lost = tablesOf(readRelease(store, app, number)).find(({ table }) => !tables.has(table))
+	const lost = tablesOf(document).find(({ table }) => !tables.has(table))
 	if (lost) throw new AppError('invalid', `${lost.place} needs a table that was taken out. Put the table back first.`)
-	setLive(store, { app, number, document: readRelease(store, app, number), actor, now, kind: 'put back' })
+	setLive(store, { app, number, document, actor, now, kind: 'put back' })
 }
 
 function setLive(

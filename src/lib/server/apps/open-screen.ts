@@ -4,7 +4,7 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument, Screen } from '$lib/core/app/document.ts'
-import { entryOfLine, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
+import { entryOfLine, showsRow, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
 import { allLines, findLine as findInLines } from '$lib/core/app/lines/tree.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Groups } from '$lib/core/requests/rows.ts'
@@ -15,7 +15,8 @@ import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { readDraft } from './apps.ts'
 import { chosenRows } from './chosen-rows.ts'
-import { holdsSomething, showLines, showsRow } from './shown/all.ts'
+import { isFor } from './for-whom.ts'
+import { holdsSomething, showLines } from './shown/all.ts'
 import { readListPage, readListValues } from './shown/list.ts'
 import type { ViewRequest } from './shown/view.ts'
 
@@ -40,15 +41,20 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 		...{ store, standing, document: opened.document, request },
 		here: chosenRows(store, screen, request)
 	})
-	const offered = opened.document.screens.filter((screen) => holdsSomething(screen.lines, shownTo(screen)))
-	const screens = offered.filter((screen) => !showsRow(screen.lines))
-	const wanted = request.screen === undefined ? screens[0] : offered.find((screen) => screen.id === request.screen)
+	const offered = opened.document.screens.filter(
+		(screen) => isFor(screen, standing) && holdsSomething(screen.lines, shownTo(screen))
+	)
+	const alone = offered.filter((screen) => !showsRow(screen.lines))
+	const screens = alone.filter(({ stands }) => stands === null)
+	const own = alone.find(({ first }) => first.some((role) => standing.roles.has(role)))
+	const wanted =
+		request.screen === undefined ? (own ?? screens[0]) : offered.find((screen) => screen.id === request.screen)
 	if (request.screen !== undefined && !wanted)
 		throw new AppError('not_found', 'This screen is not there, or not for you to see.')
 	const { name, colour } = opened.document
 	return {
 		app: { id: request.app, name, colour, release: opened.release },
-		screens: screens.map(({ id, title }) => ({ id, title })),
+		screens: screens.map(({ id, title, label, icon }) => ({ id, title: label || title, icon })),
 		screen: wanted ? { id: wanted.id, title: wanted.title, lines: showLines(wanted.lines, shownTo(wanted)) } : null,
 		tables: wanted ? tablesOf(wanted) : []
 	}

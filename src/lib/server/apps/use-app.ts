@@ -1,9 +1,13 @@
 /** What staff do with a row in an app: change it, take it out, press a button on it. Each goes through the one door. */
 import { AppError } from '$lib/core/app-error.ts'
+import { columnsOfSheet } from '$lib/core/app/lines/record.ts'
+import { tallied } from '$lib/core/app/lines/tally.ts'
+import { getColumn, getTable } from '$lib/core/model/table.ts'
 import type { Pressed } from '$lib/core/requests/screens.ts'
 import type { CellChange, Changed } from '$lib/core/query/change.ts'
 import { changeRows } from '../rows/change.ts'
 import { pressButton } from '../routines/run-routine.ts'
+import { entryOf, setCell, type PressedRow } from '../routines/set-cell.ts'
 import type { Store } from '../store/store.ts'
 import { findLine, type InApp } from './open-screen.ts'
 
@@ -13,7 +17,7 @@ export function changeRecord(
 	{ row, cells, ...place }: InApp & { row: string; cells: readonly CellChange[] }
 ): Changed {
 	const { line } = findLine(store, place, 'record')
-	const shown = cells.filter((cell) => line.columns.includes(cell.column))
+	const shown = cells.filter((cell) => columnsOfSheet(line).includes(cell.column))
 	const change = { kind: 'change' as const, table: line.table, row, cells: shown }
 	const [changed] = changeRows(store, [change], { actor: place.actor, now: place.now, through: 'record sheet' })
 	if (!changed) throw new Error('Expected the door to answer for the row of a record sheet')
@@ -28,6 +32,44 @@ export function removeRecord(store: Store, { row, ...place }: InApp & { row: str
 		now: place.now,
 		through: 'record sheet'
 	})
+}
+
+/** Ticks or clears the box of a row in a list that has one. */
+export function tick(store: Store, { row, on, ...place }: InApp & { row: string; on: boolean }): Pressed {
+	const { line } = findLine(store, place, 'list')
+	if (line.ticks === null)
+		throw new AppError('not_found', 'This list has no box to tick any more. Load the page again.')
+	const cell = { column: line.ticks, value: on }
+	return setOn(store, { ...place, table: line.table, row }, () => cell)
+}
+
+/** Adds the set amount of a tally to a row, or takes it away: to what stands there now, so that two at once both count. */
+export function addUp(store: Store, { row, less, ...place }: InApp & { row: string; less: boolean }): Pressed {
+	const { line } = findLine(store, place, 'tally')
+	if (less && line.less === null) throw new AppError('invalid', 'This tally only adds.')
+	return setOn(store, { ...place, table: line.table, row }, (pressed) => {
+		const column = getColumn(pressed.table, line.column)
+		return setCell(store, { column: column.id, formula: tallied(line, column, less) }, pressed)
+	})
+}
+
+interface SettingOn extends Pick<InApp, 'actor' | 'now'> {
+	readonly table: number
+	readonly row: string
+}
+
+/** One cell of one row, through the door, with the entry that takes it back. */
+function setOn(
+	store: Store,
+	{ table: id, row, actor, now }: SettingOn,
+	cellFor: (pressed: PressedRow) => CellChange
+): Pressed {
+	const table = getTable(store.workspace().catalogue, id)
+	const n = store.ids.fromId(id, row)
+	if (n === undefined) throw new AppError('not_found', 'This row is not there, or not for you to see.')
+	const pressed = { table, n, actor, now }
+	changeRows(store, [{ kind: 'change', table: id, row, cells: [cellFor(pressed)] }], { actor, now, through: 'screen' })
+	return { entry: entryOf(store, pressed) }
 }
 
 /** Runs the routine of a button line, on a row or on none. */

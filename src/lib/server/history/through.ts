@@ -11,6 +11,7 @@ export type Through =
 	| 'People'
 	| 'record sheet'
 	| 'Release'
+	| 'screen'
 	| 'Signing in'
 	| 'Sources'
 	| 'Tables'

@@ -15,6 +15,8 @@ export const IN_APP: Handlers<typeof screenRequestSchema, ScreenRequests, Where>
 		room.write('sendForm', { ...place, line, cells, items, row, held }),
 	change: ({ line, row, cells }, { room, place }) => room.write('changeRecord', { ...place, line, row, cells }),
 	remove: ({ line, row }, { room, place }) => room.write('removeRecord', { ...place, line, row }),
+	tick: ({ line, row, on }, { room, place }) => room.write('tick', { ...place, line, row, on }),
+	tally: ({ line, row, less }, { room, place }) => room.write('addUp', { ...place, line, row, less }),
 	press: ({ line, row }, { room, place }) => room.write('press', { ...place, line, row }),
 	'take back': ({ entry }, { room, place: { actor, now } }) => room.write('takeBack', { entry, actor, now })
 }

@@ -5,22 +5,19 @@
 import { AppError } from '$lib/core/app-error.ts'
 import { entryOfStart, type Routine, type Step } from '$lib/core/routine/routine.ts'
 import type { SendStep } from '$lib/core/routine/send-step.ts'
-import type { SetStep } from '$lib/core/routine/set-step.ts'
-import { check } from '$lib/core/formula/check/check.ts'
-import { isErrorValue } from '$lib/core/model/formula.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
 import type { Pressed } from '$lib/core/requests/screens.ts'
 import { parseMessage, showResult } from '$lib/core/routine/message-text.ts'
-import { getColumn, getTable, type Table } from '$lib/core/model/table.ts'
+import { getTable, type Table } from '$lib/core/model/table.ts'
 import { readRelease } from '../releases/live.ts'
 import { addJob, payloadOf, type Job } from '../queue/queue.ts'
 import { momentAt, standingOf, type Actor } from '../rights/rights-of-actor.ts'
-import { visitedApp } from '../rights/roles-held.ts'
 import { openThrottle } from '../base/throttle.ts'
 import { addMessage } from '../queue/messages.ts'
 import { changeRows } from '../rows/change.ts'
 import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
+import { entryOf, setCell, type PressedRow } from './set-cell.ts'
 import { findPerson, workOut } from './work-out.ts'
 
 export interface Press {
@@ -31,8 +28,6 @@ export interface Press {
 	readonly actor: Actor
 	readonly now: number
 }
-
-const LAST_OF_ROW = `SELECT max(seq) FROM history WHERE table_id = ? AND row_n = ?`
 
 /** A button's routine: sets its columns at once, in one change, and queues its messages with it. */
 export function pressButton(store: Store, pressed: Press): Pressed {
@@ -51,8 +46,7 @@ export function pressButton(store: Store, pressed: Press): Pressed {
 	if (goesOn) slowSending(actor, now)
 	const place = { app: pressed.app, release: pressed.release, routine: routine.id, table: table.id, row: n, depth: 1 }
 	if (goesOn) addJob(store, 'routine', { ...place, person: actor.person }, now)
-	const isTheirs = cells.length > 0 && visitedApp(store, actor.person) === undefined
-	return { entry: isTheirs ? (store.pluck<number>(LAST_OF_ROW, table.id, n) ?? null) : null }
+	return { entry: cells.length > 0 ? entryOf(store, { table, n, actor, now }) : null }
 }
 
 /** What becomes of a kind of step. */
@@ -64,7 +58,7 @@ interface Run<S> {
 }
 
 const RUNS: { readonly [K in Step['kind']]: Run<Extract<Step, { kind: K }>> } = {
-	set: { atPress: toCell, later: undefined },
+	set: { atPress: setCell, later: undefined },
 	send: { atPress: undefined, later: sendMessage }
 }
 
@@ -80,32 +74,6 @@ const sent = openThrottle(MOST_SENT)
 function slowSending({ person }: Actor, now: number): void {
 	if (!sent.take(String(person), now))
 		throw new AppError('busy', 'You have sent very many messages. Wait a quarter of an hour, then press again.')
-}
-
-interface PressedRow {
-	readonly table: Table
-	readonly n: number
-	readonly actor: Actor
-	readonly now: number
-}
-
-/** The new value of a column, worked out as whoever pressed may see the row. */
-function toCell(store: Store, step: SetStep, { table, n, actor, now }: PressedRow): CellChange {
-	const standing = standingOf(store, actor, now)
-	const column = getColumn(table, step.column)
-	const { expr, issues } = check(step.formula, { catalogue: store.workspace().catalogue, rows: [table], me: true })
-	if (!expr)
-		throw new AppError('invalid', `This routine cannot run: ${issues[0]?.message ?? 'its formula is damaged.'}`)
-	const value = workOut(store, expr, { table, n, moment: standing.moment, rights: standing.rights })
-	if (isErrorValue(value))
-		throw new AppError('invalid', `${column.name} could not be worked out, so nothing was changed.`)
-	if (column.type === 'reference') {
-		return {
-			column: column.id,
-			value: typeof value === 'number' ? { id: store.ids.toId(column.to ?? 0, value) } : null
-		}
-	}
-	return { column: column.id, value }
 }
 
 /** Writes the messages of a routine whose start has happened. The Message-ID names the job and the step. */

@@ -59,7 +59,8 @@ export function changeRows(store: Store, changes: readonly Change[], context: Ch
 		throw new AppError('forbidden', 'This is the Lookout: it changes nothing but a copy of the data.')
 	return store.steadily(() => {
 		const batch: Batch = { isSingle: changes.length === 1, added: [], guards: [], events: [] }
-		const together = { ...context, added: batch.added }
+		// One change by itself names no row of its own batch.
+		const together = batch.isSingle ? context : { ...context, added: batch.added }
 		const changed = changes.map((change) => {
 			const door = openDoor({ store, context: together, batch }, change.table)
 			const made = makeChange(door, change)

@@ -1,7 +1,8 @@
 /** Everything that a reader thread can be asked, by name. Each runs in one snapshot. */
-import { checkDraft, listApps, listReleases, readDraft } from '../apps/apps.ts'
+import { checkDraft, findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { whoSees } from '../apps/who-sees.ts'
 import { readOwnDay } from '../logbook/own-day.ts'
+import { findAnything } from '../apps/find-anything.ts'
 import { judgeFilled, offerChoices } from '../apps/forms/fill-form.ts'
 import { openScreen, readList, readValues, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
 import { checkUpload, readFileCell } from '../rows/uploads.ts'
@@ -101,10 +102,12 @@ export const READS = {
 	draft: (store: Store, { app }: { app: number }) => readDraft(store, app),
 	checkDraft,
 	releases: (store: Store, { app }: { app: number }) => listReleases(store, app),
+	release: (store: Store, asked: { app: number; number: number }) => findRelease(store, asked),
 	screen: (store: Store, request: ScreenRequest) => openScreen(store, request),
 	list: (store: Store, request: ListRequest) => readList(store, request),
 	judgeFilled,
 	offerChoices,
+	findAnything,
 	listValues: (store: Store, request: Parameters<typeof readValues>[1]) => readValues(store, request),
 	bench: (store: Store, asking: ByActor) => {
 		const tables = listTables(store, asking)

@@ -2,7 +2,7 @@
 import { addApp, addAppFrom, putBackRelease, releaseApp, saveDraft } from '../apps/apps.ts'
 import { takeBack } from '../logbook/take-back.ts'
 import { sendForm } from '../apps/forms/fill-form.ts'
-import { changeRecord, press, removeRecord } from '../apps/use-app.ts'
+import { changeRecord, addUp, press, tick, removeRecord } from '../apps/use-app.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
@@ -119,6 +119,8 @@ export const WRITES = {
 	changeRecord,
 	removeRecord,
 	press,
+	tick,
+	addUp,
 	decideCase,
 	addTable,
 	addColumn,

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte'
+	import FindKey from '../find/FindKey.svelte'
 	import SignOut from './SignOut.svelte'
 	import { initialsOf } from '../initials.ts'
 
@@ -30,6 +31,7 @@
 		<span class="gap"></span>
 		{@render children?.()}
 		{#if user}
+			<FindKey />
 			<a class="waits" href="/waiting"
 				>Waiting on me{#if waiting > 0}<span class="count">{waiting}</span>{/if}</a
 			>

@@ -11,6 +11,7 @@ import TabsLine from './frames/TabsLine.svelte'
 import HeadingLine from './heading/HeadingLine.svelte'
 import ListLine from './list/ListLine.svelte'
 import RecordLine from './record/RecordLine.svelte'
+import TallyLine from './tally/TallyLine.svelte'
 import TextLine from './text/TextLine.svelte'
 
 /** What every line gets; each takes of it what it needs. */
@@ -38,6 +39,7 @@ const COMPONENTS: { readonly [K in ShownLine['kind']]: LineComponent<Extract<Sho
 	divider: DividerLine,
 	list: ListLine,
 	record: RecordLine,
+	tally: TallyLine,
 	form: FormLine,
 	button: ButtonLine,
 	section: SectionLine,

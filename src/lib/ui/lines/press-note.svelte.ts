@@ -5,42 +5,91 @@
 import { getContext, setContext } from 'svelte'
 import { invalidateAll } from '$app/navigation'
 import type { Pressed, ScreenPath } from '$lib/core/requests/screens.ts'
+import { countOf } from '$lib/core/text/count.ts'
 import type { Sent } from '../send.ts'
 import { doOnScreen } from './do-on-screen.ts'
 
 const KEY = Symbol('press note')
 
+/** What a press asks for, on one row. */
+export type Press =
+	| { readonly kind: 'press'; readonly line: string; readonly row: string }
+	| { readonly kind: 'tick'; readonly line: string; readonly row: string; readonly on: boolean }
+	| { readonly kind: 'tally'; readonly line: string; readonly row: string; readonly less: boolean }
+
+export interface PressOn {
+	readonly press: Press
+	/** The row's name, for what is refused. */
+	readonly name: string
+}
+
 interface Said {
 	readonly text: string
 	readonly wrong: boolean
+	/** Rows on which it was refused, each with why. */
+	readonly refused?: readonly string[]
 	/** By which it can be taken back, where it can. */
-	readonly undo?: { readonly entry: number; readonly path: ScreenPath }
+	readonly undo?: { readonly entries: readonly number[]; readonly path: ScreenPath }
 }
 
 export class PressNote {
 	said = $state.raw<Said | undefined>()
 
 	/** Presses a button on a row, and says what came of it; `what`: the button's words, and its row's name in a list. */
-	async press(path: ScreenPath, { line, row, what }: { line: string; row: string; what: string }): Promise<void> {
+	async press(path: ScreenPath, press: Press, what: string): Promise<boolean> {
 		this.said = undefined
-		const answer: Sent<Pressed> = await doOnScreen(path, { kind: 'press', line, row })
-		if (!answer.ok) return void (this.said = { text: answer.refusal.message, wrong: true })
-		const { entry } = answer.value
-		this.said = { text: `Done: ${what}.`, wrong: false, ...(entry === null ? {} : { undo: { entry, path } }) }
+		const answer = await ask(path, press)
+		if (!answer.ok) {
+			this.said = { text: answer.refusal.message, wrong: true }
+			return false
+		}
+		this.said = { text: `Done: ${what}.`, wrong: false, ...undoOf(path, [answer.value]) }
+		await invalidateAll()
+		return true
+	}
+
+	/** The same on several rows, one after the other: each is done or refused by itself. */
+	async pressAll(path: ScreenPath, on: readonly PressOn[], what: string): Promise<void> {
+		this.said = undefined
+		const done: Pressed[] = []
+		const refused: string[] = []
+		for (const { press, name } of on) {
+			this.said = { text: `${what}: ${done.length + refused.length} of ${on.length}…`, wrong: false }
+			const answer = await ask(path, press)
+			if (answer.ok) done.push(answer.value)
+			else refused.push(`${name}: ${answer.refusal.message}`)
+		}
+		const text = `${what}: done on ${done.length} of ${countOf(on.length, 'row')}.`
+		this.said = { text, wrong: refused.length > 0, refused, ...undoOf(path, done) }
 		await invalidateAll()
 	}
 
 	async takeBack(): Promise<void> {
 		if (!this.said?.undo) return
-		const { entry, path } = this.said.undo
-		const answer = await doOnScreen(path, { kind: 'take back', entry })
-		this.said = answer.ok ? { text: 'Taken back.', wrong: false } : { text: answer.refusal.message, wrong: true }
-		if (answer.ok) await invalidateAll()
+		const { entries, path } = this.said.undo
+		const refused: string[] = []
+		for (const entry of entries.toReversed()) {
+			const answer = await doOnScreen(path, { kind: 'take back', entry })
+			if (!answer.ok) refused.push(answer.refusal.message)
+		}
+		const isWhole = refused.length === 0
+		const text = isWhole ? 'Taken back.' : (refused[0] ?? '')
+		this.said = { text, wrong: !isWhole, refused: refused.slice(1) }
+		await invalidateAll()
 	}
 
 	close(): void {
 		this.said = undefined
 	}
+}
+
+function ask(path: ScreenPath, press: Press): Promise<Sent<Pressed>> {
+	return doOnScreen(path, press)
+}
+
+function undoOf(path: ScreenPath, done: readonly Pressed[]): Pick<Said, 'undo'> {
+	const entries = done.flatMap(({ entry }) => entry ?? [])
+	return entries.length === 0 ? {} : { undo: { entries, path } }
 }
 
 /** For the lines of the app below. */

@@ -33,6 +33,7 @@
 				onclick={() => onopen(segment.slot.key)}>{segment.text}</button
 			>{/if}{/each}
 </p>
+{#each Object.values(issues) as text (text)}<p class="says-wrong">{text}</p>{/each}
 {#if clauses.length > 0}
 	<p class="clauses">
 		and

@@ -4,10 +4,10 @@
 	 * Tab walks the slots, Enter opens one, Escape closes it, Alt with the arrows moves the line.
 	 */
 	import type { Snippet } from 'svelte'
-	import { chooseTable, readSlot, writeSlot } from '$lib/core/sentence/line-values.ts'
+	import { fillSlot, readSlot } from '$lib/core/sentence/line-values.ts'
 	import type { Direction } from '$lib/core/app/lines/tree.ts'
 	import { tableOf } from '$lib/core/sentence/print.ts'
-	import type { LineValue, SentenceKind, Slot } from '$lib/core/sentence/types.ts'
+	import type { LineValue, SentenceKind } from '$lib/core/sentence/types.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 	import LineText from './LineText.svelte'
 	import LineTools from './LineTools.svelte'
@@ -29,6 +29,8 @@
 		onchange: (line: LineValue) => void
 		onremove?: () => void
 		onmove?: (to: Direction) => void
+		/** Taken hold of by its number, to be dragged. */
+		ongrab?: (event: PointerEvent) => void
 		/** How deep it stands in others; where levels are, it moves in and out too. */
 		level?: number
 		/** What the line comes to. */
@@ -47,6 +49,7 @@
 		onchange,
 		onremove,
 		onmove,
+		ongrab,
 		level,
 		beside
 	}: Props = $props()
@@ -56,14 +59,7 @@
 
 	const slot = $derived(kind.parts.find((part) => typeof part !== 'string' && part.key === open))
 	const about = $derived(tableOf(kind, line, table))
-	const wrong = $derived(Object.values(issues))
 	const ways = $derived(level === undefined ? FLAT_WAYS : WAYS)
-
-	function filled(changed: Slot, value: unknown): LineValue {
-		if (changed.type !== 'table' || value === readSlot(line, changed.key)) return writeSlot(line, changed.key, value)
-		const columns = vocabulary.tables.find((each) => each.id === value)?.columns.map((column) => column.id) ?? []
-		return chooseTable(kind, line, { key: changed.key, table: Number(value), columns })
-	}
 
 	function close() {
 		const key = open
@@ -96,7 +92,7 @@
 	aria-label="Line {number}"
 	{onkeydown}
 >
-	<div class="margin">{number}</div>
+	<div class="margin" class:grab={ongrab} title={ongrab && 'Drag to move'} onpointerdown={ongrab}>{number}</div>
 	<div class="body">
 		<LineText
 			{kind}
@@ -107,20 +103,17 @@
 			{issues}
 			onopen={(key) => (open = open === key ? undefined : key)}
 		/>
-		{#each wrong as text (text)}<p class="says-wrong">{text}</p>{/each}
 		{#if slot && typeof slot !== 'string'}
-			<div class="editor">
-				<SlotEditor
-					{slot}
-					value={readSlot(line, slot.key)}
-					{line}
-					{vocabulary}
-					table={about}
-					{outer}
-					onchange={(value) => onchange(filled(slot, value))}
-					onclose={close}
-				/>
-			</div>
+			<SlotEditor
+				{slot}
+				value={readSlot(line, slot.key)}
+				{line}
+				{vocabulary}
+				table={about}
+				{outer}
+				onchange={(value) => onchange(fillSlot(kind, line, slot, value, vocabulary.tables))}
+				onclose={close}
+			/>
 		{/if}
 	</div>
 	{#if beside}<div class="beside">{@render beside()}</div>{/if}
@@ -148,6 +141,10 @@
 		padding: 0.95rem 0 0;
 		text-align: center;
 	}
+	.margin.grab {
+		cursor: grab;
+		touch-action: none;
+	}
 	.line.marked .margin {
 		background: var(--marigold);
 		color: #16201b;
@@ -163,15 +160,6 @@
 		);
 		background-size: calc(var(--level) * 1.4rem) 100%;
 		background-repeat: no-repeat;
-	}
-	.editor {
-		margin: 0.5rem 0 0.4rem;
-		padding: 0.9rem 1rem;
-		max-width: 34rem;
-		background: var(--paper);
-		border: 1px solid var(--pitch);
-		border-radius: 3px;
-		box-shadow: 0 8px 24px rgb(0 0 0 / 14%);
 	}
 	.beside {
 		padding: 0.8rem 1rem;

@@ -37,26 +37,37 @@
 	}
 </script>
 
-<p class="title" id={labelledby}>{slot.title}</p>
-<Editor
-	{slot}
-	value={value ?? null}
-	{vocabulary}
-	table={reached ?? table}
-	{around}
-	{labelledby}
-	{onchange}
-	onchoose={choose}
-/>
-<p class="end">
-	<span class="quiet">{line['id'] ? 'Kept as you go.' : ''}</span>
-	{#if slot.clause !== undefined && !isBlank(value)}
-		<button class="btn plain" onclick={() => choose(emptied(value))}>Take this off</button>
-	{/if}
-	<button class="btn" onclick={onclose}>Done</button>
-</p>
+<div class="editor">
+	<p class="title" id={labelledby}>{slot.title}</p>
+	<Editor
+		{slot}
+		value={value ?? null}
+		{vocabulary}
+		table={reached ?? table}
+		{around}
+		{labelledby}
+		{onchange}
+		onchoose={choose}
+	/>
+	<p class="end">
+		<span class="quiet">{line['id'] ? 'Kept as you go.' : ''}</span>
+		{#if slot.clause !== undefined && !isBlank(value)}
+			<button class="btn plain" onclick={() => choose(emptied(value))}>Take this off</button>
+		{/if}
+		<button class="btn" onclick={onclose}>Done</button>
+	</p>
+</div>
 
 <style>
+	.editor {
+		margin: 0.5rem 0 0.4rem;
+		padding: 0.9rem 1rem;
+		max-width: 34rem;
+		background: var(--paper);
+		border: 1px solid var(--pitch);
+		border-radius: 3px;
+		box-shadow: 0 8px 24px rgb(0 0 0 / 14%);
+	}
 	.title {
 		font: 650 0.95rem var(--head);
 		margin-bottom: 0.5rem;

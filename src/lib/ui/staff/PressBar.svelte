@@ -10,7 +10,10 @@
 <div class="bar" role="status">
 	{#if note.said}
 		<div class="note" class:wrong={note.said.wrong}>
-			<p>{note.said.text}</p>
+			<div class="says">
+				<p>{note.said.text}</p>
+				{#each note.said.refused ?? [] as refused (refused)}<p class="refused">{refused}</p>{/each}
+			</div>
 			{#if note.said.undo}<button class="btn" onclick={() => note.takeBack()}>Undo</button>{/if}
 			<button class="off" aria-label="Put this note away" onclick={() => note.close()}>✕</button>
 		</div>
@@ -25,6 +28,14 @@
 		display: grid;
 		justify-items: center;
 		pointer-events: none;
+	}
+	.says {
+		flex: 1;
+		max-height: 40vh;
+		overflow: auto;
+	}
+	.refused {
+		font-size: 0.92rem;
 	}
 	.note {
 		display: flex;

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/**
-	 * The app that staff use: the screens along the bottom of a phone, along the top of a desk; a row opens beside its
-	 * list where there is room, over it where there is not.
+	 * The app that staff use: the screens along the bottom of a phone, down the left of a tablet, along the top of a desk; a
+	 * row opens beside its list where there is room, over it where there is not.
 	 */
 	import type { StaffPage } from '$lib/core/requests/screens.ts'
 	import { invalidateAll } from '$app/navigation'
@@ -11,12 +11,14 @@
 	import { followTables } from '../follow.ts'
 	import { backToList } from '../lines/screen-address.ts'
 	import { providePressNote } from '../lines/press-note.svelte.ts'
+	import FindKey from '../find/FindKey.svelte'
+	import Icon from '../Icon.svelte'
 	import PressBar from './PressBar.svelte'
 	import ScreenLines from './ScreenLines.svelte'
 
 	type Props = {
 		page: StaffPage
-		user: { name: string } | undefined
+		user: { name: string; isVisitor: boolean } | undefined
 		waiting: number
 	}
 
@@ -64,19 +66,24 @@
 				<a
 					href="{base}/{screen.id}"
 					class:on={screen.id === current}
-					aria-current={screen.id === current ? 'page' : undefined}>{screen.title}</a
+					aria-current={screen.id === current ? 'page' : undefined}
+					>{#if screen.icon}<Icon name={screen.icon} />{/if}{screen.title}</a
 				>
 			{/each}
 		</nav>
 		<span class="gap"></span>
-		{#if page.lookingAs === null}<a class="waits" href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a
-			>{/if}
+		{#if page.lookingAs === null}
+			{#if user && !user.isVisitor}<FindKey />{/if}
+			<a class="waits" href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a>
+		{/if}
 		<span class="who">{page.lookingAs ?? user?.name ?? ''}</span>
 	</header>
 	{#if contents}
 		<nav class="contents" aria-label="All screens">
 			{#each main.screens as screen (screen.id)}
-				<a href="{base}/{screen.id}" onclick={() => (contents = false)}>{screen.title}</a>
+				<a href="{base}/{screen.id}" onclick={() => (contents = false)}
+					>{#if screen.icon}<Icon name={screen.icon} />{/if}{screen.title}</a
+				>
 			{/each}
 			{#if page.lookingAs === null}<a href="/waiting">Waiting on me{waiting > 0 ? ` · ${waiting}` : ''}</a><a
 					href="/today">What I did today</a
@@ -100,8 +107,14 @@
 	</main>
 	<PressBar {note} />
 	<nav class="thumb" aria-label="Screens, under the thumb">
-		{#each main.screens.slice(0, UNDER_THUMB) as screen (screen.id)}
-			<a href="{base}/{screen.id}" class:on={screen.id === current}>{screen.title}</a>
+		{#each main.screens as screen, at (screen.id)}
+			<a
+				href="{base}/{screen.id}"
+				class:on={screen.id === current}
+				class:more={at >= UNDER_THUMB}
+				aria-current={screen.id === current ? 'page' : undefined}
+				>{#if screen.icon}<Icon name={screen.icon} />{/if}<span>{screen.title}</span></a
+			>
 		{/each}
 		{#if main.screens.length > UNDER_THUMB}<button onclick={() => (contents = !contents)}>More</button>{/if}
 	</nav>
@@ -159,6 +172,7 @@
 	.who {
 		display: flex;
 		align-items: center;
+		gap: 0.4rem;
 		padding: 0 0.7rem;
 		color: inherit;
 		text-decoration: none;
@@ -177,6 +191,9 @@
 		border-bottom: 1px solid var(--zinc-3);
 	}
 	.contents a {
+		display: flex;
+		align-items: center;
+		gap: 0.6rem;
 		padding: 0.9rem 1.2rem;
 		min-height: 48px;
 		border-bottom: 1px solid var(--zinc-2);
@@ -224,7 +241,66 @@
 			display: none;
 		}
 	}
+	/* Before the sheet in reading order on a tablet, after it under the thumb. */
+	@media (min-width: 641px) and (max-width: 1023px) {
+		.app {
+			display: grid;
+			grid-template-columns: 7.5rem minmax(0, 1fr);
+			grid-template-rows: auto auto auto 1fr;
+			align-items: start;
+		}
+		.app > :global(*) {
+			grid-column: 1 / -1;
+		}
+		header nav {
+			display: none;
+		}
+		main {
+			grid-column: 2;
+			grid-row: 4;
+			min-height: 100%;
+		}
+		.thumb {
+			grid-column: 1;
+			grid-row: 4;
+			position: sticky;
+			top: 0;
+			display: grid;
+			align-self: stretch;
+			align-content: start;
+			border-right: 1px solid var(--zinc-3);
+			background: var(--limewash);
+		}
+		.thumb a {
+			min-height: 64px;
+			border-bottom: 1px solid var(--zinc-2);
+		}
+		.thumb a.on {
+			background: var(--paper);
+			box-shadow: inset 4px 0 0 var(--marigold);
+		}
+		.thumb button {
+			display: none;
+		}
+	}
+	.thumb a {
+		display: grid;
+		place-items: center;
+		align-content: center;
+		gap: 0.15rem;
+		padding: 0.3rem;
+		color: var(--zinc-7);
+		font: 600 0.9rem var(--head);
+		text-align: center;
+		text-decoration: none;
+	}
+	.thumb a.on {
+		color: var(--pitch);
+	}
 	@media (max-width: 640px) {
+		.thumb a.more {
+			display: none;
+		}
 		header nav,
 		.waits,
 		.who {
@@ -244,17 +320,16 @@
 		.thumb a,
 		.thumb button {
 			flex: 1;
-			display: grid;
-			place-items: center;
+			min-width: 0;
 			min-height: 56px;
+		}
+		.thumb button {
 			border: 0;
 			background: none;
 			color: var(--zinc-7);
 			font: 600 0.9rem var(--head);
-			text-decoration: none;
 		}
 		.thumb a.on {
-			color: var(--pitch);
 			box-shadow: inset 0 3px 0 var(--marigold);
 		}
 	}

@@ -4,6 +4,7 @@
 	import { isTyping } from '$lib/ui/typing.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 	import { DraftState, provideDraft } from '$lib/ui/bench/draft.svelte.ts'
+	import UnplacedEdits from '$lib/ui/bench/UnplacedEdits.svelte'
 
 	let { data, children } = $props()
 
@@ -31,7 +32,8 @@
 		const typing = isTyping(event)
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !typing) {
 			event.preventDefault()
-			draft.undo()
+			if (event.shiftKey) draft.redo()
+			else draft.undo()
 			return
 		}
 		if (typing || event.ctrlKey || event.metaKey || event.altKey) return
@@ -42,12 +44,17 @@
 </script>
 
 <!-- The browser asks whether to leave while something is still on its way. -->
-<svelte:window {onkeydown} onbeforeunload={(event) => draft.saving && event.preventDefault()} />
+<svelte:window
+	{onkeydown}
+	onbeforeunload={(event) => draft.isUnsaved && event.preventDefault()}
+	onfocus={() => void draft.lookAgain()}
+/>
 <svelte:head><title>{bays.find((bay) => bay.path === at)?.name ?? 'Bench'} · {draft.document.name}</title></svelte:head>
 
 <div class="bench">
 	<PageHeader title={draft.document.name} workspace={data.workspaceName} user={data.user} waiting={data.waiting}>
 		<button class="undo" onclick={() => draft.undo()} disabled={!draft.canUndo}>Undo</button>
+		{#if draft.canRedo}<button class="undo" onclick={() => draft.redo()}>Redo</button>{/if}
 		<span class="state" role="status"
 			>{draft.saving
 				? 'Saving…'
@@ -77,6 +84,7 @@
 			{draft.wrong} <button class="btn" onclick={() => location.reload()}>Load again</button>
 		</p>
 	{/if}
+	<UnplacedEdits {draft} names={data.bench.vocabulary} />
 	<main class="bay">{@render children()}</main>
 </div>
 

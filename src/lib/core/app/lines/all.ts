@@ -25,7 +25,9 @@ import {
 import { heading, headingSchema } from './heading.ts'
 import { list, listSchema } from './list.ts'
 import { mark, markSchema } from './mark.ts'
+import { part, partSchema } from './part.ts'
 import { record, recordSchema } from './record.ts'
+import { tally, tallySchema } from './tally.ts'
 import { text, textSchema } from './text.ts'
 import type { MayHold } from './tree.ts'
 import { unknown, unknownSchema } from './unknown.ts'
@@ -36,7 +38,8 @@ const PLAIN = [
 	textSchema,
 	dividerSchema,
 	markSchema,
-	recordSchema,
+	partSchema,
+	tallySchema,
 	entrySchema,
 	shownSchema,
 	unknownSchema,
@@ -54,6 +57,7 @@ export type ScreenLine =
 	| (z.infer<typeof tabsSchema> & Holder)
 	| (z.infer<typeof tabSchema> & Holder)
 	| (z.infer<typeof listSchema> & Holder)
+	| (z.infer<typeof recordSchema> & Holder)
 	| (z.infer<typeof formSchema> & Holder)
 	| (z.infer<typeof pageSchema> & Holder)
 	| (z.infer<typeof itemsSchema> & Holder)
@@ -67,6 +71,7 @@ export type ScreenLineInput =
 	| (z.input<typeof tabsSchema> & HolderInput)
 	| (z.input<typeof tabSchema> & HolderInput)
 	| (z.input<typeof listSchema> & HolderInput)
+	| (z.input<typeof recordSchema> & HolderInput)
 	| (z.input<typeof formSchema> & HolderInput)
 	| (z.input<typeof pageSchema> & HolderInput)
 	| (z.input<typeof itemsSchema> & HolderInput)
@@ -81,6 +86,7 @@ export const screenLineSchema: z.ZodType<ScreenLine, ScreenLineInput> = z.discri
 	tabsSchema.extend({ lines }),
 	tabSchema.extend({ lines }),
 	listSchema.extend({ lines }),
+	recordSchema.extend({ lines }),
 	formSchema.extend({ lines }),
 	pageSchema.extend({ lines }),
 	itemsSchema.extend({ lines })
@@ -91,7 +97,7 @@ export type LineOf<K extends LineKind> = Extract<ScreenLine, { kind: K }>
 
 /** In the order in which they are offered. */
 export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = {
-	...{ heading, text, list, mark, record, form, entry, items, shown, page, button },
+	...{ heading, text, list, mark, record, part, tally, form, entry, items, shown, page, button },
 	...{ section, beside, tabs, tab, fold, divider, unknown }
 }
 
@@ -99,6 +105,11 @@ export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = 
 export function entryOfLine(line: ScreenLine): LineEntry<ScreenLine> {
 	// Kind by kind the record holds this; for the union the compiler cannot tell.
 	return SCREEN_LINES[line.kind] as LineEntry<ScreenLine>
+}
+
+/** Whether a line, or one that it holds, shows one row, so that its screen is reached from a row alone. */
+export function showsRow(lines: readonly ScreenLine[]): boolean {
+	return lines.some((line) => entryOfLine(line).showsRow(line) || ('lines' in line && showsRow(line.lines)))
 }
 
 /** Whether a line of one kind may stand in one of another; `undefined` for the screen itself. */

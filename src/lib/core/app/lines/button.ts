@@ -1,14 +1,22 @@
 import { z } from 'zod'
-import { mistake, SCREEN_GONE } from '../../document/findings.ts'
+import { mistake, SCREEN_GONE, type Found } from '../../document/findings.ts'
 import { id, words } from '../../document/parts.ts'
-import { PLAIN_LINE, type LineEntry } from './entry.ts'
+import { ICONS } from '../../text/icons.ts'
+import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
 
 export const buttonSchema = z.object({
 	...lineParts,
 	kind: z.literal('button'),
 	label: words,
-	does: z.union([z.object({ kind: z.literal('open'), screen: id }), z.object({ kind: z.literal('run'), routine: id })])
+	does: z.discriminatedUnion('kind', [
+		z.object({ kind: z.literal('open'), screen: id }),
+		z.object({ kind: z.literal('run'), routine: id }),
+		z.object({ kind: z.literal('link'), address: z.string().max(2_000) }),
+		z.object({ kind: z.literal('print') }),
+		z.object({ kind: z.literal('start over') })
+	]),
+	icon: z.enum(ICONS).nullable().default(null)
 })
 export type ButtonLine = z.infer<typeof buttonSchema>
 
@@ -17,23 +25,45 @@ export const button: LineEntry<ButtonLine> = {
 	sentence: {
 		kind: {
 			kind: 'button',
-			about: 'Opens a screen, or runs a routine on the row that is shown',
-			parts: withWhom('Button ', { key: 'label', type: 'text', title: 'its words' }, ' ', {
-				key: 'does',
-				type: 'does',
-				title: 'opens or runs something',
-				begins: ['opens', 'runs']
-			})
+			about: 'Opens a screen, runs a routine on the row that is shown, leads somewhere, or prints',
+			parts: withWhom(
+				'Button ',
+				{ key: 'label', type: 'text', title: 'its words' },
+				' ',
+				{
+					key: 'does',
+					type: 'does',
+					title: 'opens or runs something',
+					begins: ['opens', 'runs', 'leads to', 'prints', 'starts over']
+				},
+				{ key: 'icon', type: 'icon', title: 'Its icon', before: ', with the icon ', clause: 'with an icon…' }
+			)
 		},
-		blank: { kind: 'button', label: '', does: null, who: [] }
+		blank: { kind: 'button', label: '', does: null, icon: null, who: [] }
 	},
 	check(line, around) {
 		const { label, does } = line
-		const { hasScreen, hasButtonRoutine } = around
 		if (label.trim() === '') return mistake('The button has no words on it.')
 		if (does === null) return mistake('The button does nothing yet. Choose what it opens or runs.')
-		const goes = does.kind === 'open' ? hasScreen(does.screen) : hasButtonRoutine(does.routine)
-		const gone = does.kind === 'open' ? SCREEN_GONE : 'The routine it runs is gone, or starts by itself.'
-		return [...checkWhom(line, around), ...(goes ? [] : mistake(gone))]
+		return [...checkWhom(line, around), ...checkDoes(does, around)]
+	}
+}
+
+/** What an address may begin with: nothing that runs in the page, or reads a file. */
+export const SAFE_ADDRESS = /^(https?:\/\/[^\s]+|mailto:[^\s]+@[^\s]+|tel:\+?[\d ()-]+)$/i
+
+function checkDoes(does: ButtonLine['does'], { hasScreen, hasButtonRoutine }: Around): Found[] {
+	switch (does.kind) {
+		case 'open':
+			return hasScreen(does.screen) ? [] : mistake(SCREEN_GONE)
+		case 'run':
+			return hasButtonRoutine(does.routine) ? [] : mistake('The routine it runs is gone, or starts by itself.')
+		case 'link':
+			return SAFE_ADDRESS.test(does.address)
+				? []
+				: mistake('It leads nowhere: an address begins with https://, http://, mailto: or tel:.')
+		case 'print':
+		case 'start over':
+			return []
 	}
 }

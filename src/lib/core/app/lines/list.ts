@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Line } from '../../access/types.ts'
+import { columnType } from '../../formula/check/column-type.ts'
 import { checkCondition } from '../../formula/check/check.ts'
 import { isSameTree, someNode } from '../../formula/syntax/walk.ts'
 import type { Expr } from '../../model/formula.ts'
@@ -33,6 +34,10 @@ export const listSchema = z.object({
 	filters: z.array(number).default([]),
 	/** At most so many rows; all of them, page by page, where it is null. */
 	limit: number.max(1_000).nullable().default(null),
+	/** A yes/no column that each row has a box for, which saves at once. */
+	ticks: number.nullable().default(null),
+	/** Columns of numbers that are added up at the foot, over all rows that its reader sees. */
+	totals: z.array(number).default([]),
 	/** What is said where there is no row. */
 	empty: words.default(''),
 	/** What the row is called that is chosen in it, for the other lines of the screen: `here.mooring`. */
@@ -81,6 +86,8 @@ export const list: LineEntry<ListLine> = {
 					before: '; narrowed down by ',
 					clause: 'narrowed down by…'
 				},
+				{ key: 'ticks', type: 'column', title: 'A box to tick for', before: '; a box ticks ', clause: 'a box ticks…' },
+				{ key: 'totals', type: 'columns', title: 'Added up at the foot', before: '; adds up ', clause: 'adds up…' },
 				{ key: 'limit', type: 'count', title: 'How many rows at most', before: '; at most ', clause: 'at most… rows' },
 				{
 					key: 'empty',
@@ -97,10 +104,23 @@ export const list: LineEntry<ListLine> = {
 		},
 		blank: {
 			...{ kind: 'list', table: null, where: '', sort: [], group: null, columns: [], opens: null },
-			...{ of: null, as: null, finds: [], filters: [], limit: null, empty: '', holds: '', who: [], lines: [] }
+			...{
+				of: null,
+				as: null,
+				finds: [],
+				filters: [],
+				ticks: null,
+				totals: [],
+				limit: null,
+				empty: '',
+				holds: '',
+				who: [],
+				lines: []
+			}
 		}
 	},
-	holds: ['mark', 'button'],
+	holds: ['mark', 'button', 'tally'],
+	written: ({ ticks }) => (ticks === null ? [] : [ticks]),
 	showsRow: ({ of }) => of !== null,
 	order: ({ table, sort: [first] }) => first && { table, column: first.column },
 	check(line, around) {
@@ -115,6 +135,8 @@ export const list: LineEntry<ListLine> = {
 				? []
 				: mistake('A column it is sorted by is gone.')),
 			...checkNarrowing(line, table),
+			...checkTicks(line, table),
+			...checkTotals(line, table, around),
 			...checkHolds(line),
 			...checkBelongs(line.of, table),
 			...checkWhere(line.where, table, around)
@@ -128,6 +150,17 @@ function checkNarrowing({ group, finds, filters }: ListLine, table: Table): Foun
 	return named.every((column) => findColumn(table, column))
 		? []
 		: mistake('A column it is grouped, found or narrowed down by is gone.')
+}
+
+function checkTicks({ ticks }: ListLine, table: Table): Found[] {
+	if (ticks === null) return []
+	return findColumn(table, ticks)?.type === 'yes/no' ? [] : mistake('A box ticks a yes/no column. Choose such a one.')
+}
+
+function checkTotals({ totals }: ListLine, table: Table, { catalogue }: Around): Found[] {
+	const columns = totals.map((id) => findColumn(table, id))
+	const isSound = columns.every((column) => column && columnType(catalogue, column).kind === 'number')
+	return isSound ? [] : mistake('What is added up at the foot is no column of numbers.')
 }
 
 function checkHolds({ holds, opens }: ListLine): Found[] {

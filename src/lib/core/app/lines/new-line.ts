@@ -22,12 +22,14 @@ export function beginLine(line: LineValue, { id, screen, vocabulary, within }: B
 	const filled: Record<string, unknown> = { ...line, id }
 	const around = tableAround(within)
 	if (filled['kind'] === 'items') beginItems(filled, around, vocabulary)
-	if ('table' in filled && isBlank(filled['table'])) filled['table'] = vocabulary.tables[0]?.id
+	if ('table' in filled && isBlank(filled['table'])) filled['table'] = around ?? vocabulary.tables[0]?.id
+	if (filled['kind'] === 'tally' && isBlank(filled['column']))
+		filled['column'] = firstNumber(filled['table'], vocabulary)
 	if ('column' in filled && isBlank(filled['column']))
 		filled['column'] = firstUnasked(within.at(-1), around, vocabulary)
 	if ('does' in filled && filled['does'] === null) filled['does'] = { kind: 'open', screen }
 	if ('columns' in filled && isBlank(readSlot(filled, 'columns'))) {
-		const columns = vocabulary.tables.find((table) => table.id === filled['table'])?.columns ?? []
+		const columns = vocabulary.tables.find((table) => table.id === (filled['table'] ?? around))?.columns ?? []
 		filled['columns'] = columns
 			.filter(({ condition }) => !condition)
 			.slice(0, SHOWN_AT_FIRST)
@@ -55,6 +57,14 @@ function beginItems(filled: Record<string, unknown>, around: number | undefined,
 			.filter(({ id, shows }) => id !== filled['of'] && shows === undefined)
 			.map(({ id }) => id)
 }
+
+/** A column that can be added to; any, where the table has none. */
+function firstNumber(table: unknown, { tables }: Vocabulary): number | undefined {
+	const columns = tables.find(({ id }) => id === table)?.columns ?? []
+	return (columns.find(({ type }) => COUNTED.has(type)) ?? columns[0])?.id
+}
+
+const COUNTED: ReadonlySet<string> = new Set(['whole number', 'decimal', 'money', 'percent'])
 
 /** What its holder does not ask for yet. */
 function firstUnasked(

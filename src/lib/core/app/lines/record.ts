@@ -1,9 +1,12 @@
 import { z } from 'zod'
 import { checkColumns, mistake, TABLE_GONE } from '../../document/findings.ts'
 import { number, words } from '../../document/parts.ts'
+import { ACROSS } from '../../sentence/slots/all.ts'
 import { nameKey } from '../../text/key.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
+import type { PartLine } from './part.ts'
+import type { TreeLine } from './tree.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const recordSchema = z.object({
@@ -12,9 +15,10 @@ export const recordSchema = z.object({
 	table: number,
 	columns: z.array(number),
 	/** By its name, the row that is chosen in a list of the screen; that of the screen itself, where it is blank. */
-	held: words.default('')
+	held: words.default(''),
+	across: z.enum(ACROSS).nullable().default(null)
 })
-export type RecordLine = z.infer<typeof recordSchema>
+export type RecordLine = z.infer<typeof recordSchema> & { readonly lines: readonly TreeLine[] }
 
 export const record: LineEntry<RecordLine> = {
 	...PLAIN_LINE,
@@ -31,11 +35,13 @@ export const record: LineEntry<RecordLine> = {
 				{
 					...{ key: 'held', type: 'text', title: 'The chosen row that it shows' },
 					...{ before: ', of the chosen ', clause: 'of the chosen…' }
-				}
+				},
+				{ key: 'across', type: 'across', title: 'How it stands', before: ', ', clause: 'in two columns' }
 			)
 		},
-		blank: { kind: 'record', table: null, columns: [], held: '', who: [] }
+		blank: { kind: 'record', table: null, columns: [], held: '', across: null, who: [], lines: [] }
 	},
+	holds: ['part', 'tally'],
 	written: ({ columns }) => columns,
 	showsRow: ({ held }) => held === '',
 	check(line, around) {
@@ -51,4 +57,14 @@ export const record: LineEntry<RecordLine> = {
 			...remarkUnseen(table, around.lines)
 		]
 	}
+}
+
+/** Every column that a sheet shows, those of its parts among them: what can be changed there. */
+export function columnsOfSheet({ columns, lines }: RecordLine): number[] {
+	return [...new Set([...columns, ...partsOf(lines).flatMap((part) => part.columns)])]
+}
+
+/** A sheet holds parts, and what is no part of what it shows. */
+export function partsOf(lines: RecordLine['lines']): PartLine[] {
+	return lines.filter((line): line is PartLine => line.kind === 'part')
 }

@@ -58,13 +58,16 @@ export function replaceLine<L extends TreeLine>(lines: readonly L[], id: string,
 	})
 }
 
-/** After another line, or as the last that one holds, or at the end of all. */
-export type Spot = { readonly after: string } | { readonly lastIn: string } | 'end'
+/** After another line, or as the first or last that one holds, or at an end of all. */
+export type Spot =
+	{ readonly after: string } | { readonly firstIn: string } | { readonly lastIn: string } | 'start' | 'end'
 
 export function insertLine<L extends TreeLine>(lines: readonly L[], added: L, spot: Spot): L[] {
 	if (spot === 'end') return [...lines, added]
+	if (spot === 'start') return [added, ...lines]
 	return lines.flatMap((line) => {
 		if ('after' in spot && line.id === spot.after) return [line, added]
+		if ('firstIn' in spot && line.id === spot.firstIn) return withInner(line, [added, ...innerOf(line)])
 		if ('lastIn' in spot && line.id === spot.lastIn) return withInner(line, [...innerOf(line), added])
 		return line.lines ? withInner(line, insertLine(innerOf(line), added, spot)) : line
 	})

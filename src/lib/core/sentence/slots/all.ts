@@ -6,7 +6,9 @@ import type { ColumnScope, Verb } from '../../access/types.ts'
 import { children, type Child } from './children.ts'
 import { column, columns, scope, sorts, type Sort } from './columns.ts'
 import { count, formulaText, oneOf, pieces, plainText, type SlotEntry } from './entry.ts'
-import { does, role, roles, screen, table, type Does } from './named.ts'
+import { does, type Does } from './does.ts'
+import { role, roles, screen, table } from './named.ts'
+import { ICONS, type Icon } from '../../text/icons.ts'
 import { verbs } from './verbs.ts'
 
 /** What a mark says of its row: it is past, needs a look, is sound, is for later, is finished. */
@@ -24,6 +26,12 @@ export type AfterSending = (typeof AFTER_SENDING)[number]
 export type Remembered = (typeof REMEMBERED)[number]
 export type Tone = (typeof TONES)[number]
 export type Proportions = (typeof PROPORTIONS)[number]
+/** Where a screen stands, where that is not in the navigation. */
+export const STANDINGS = ['by link only'] as const
+/** Whether what adds can take away too. */
+export const TAKING_AWAY = ['takes it away too'] as const
+/** Whether a sheet stands in two columns where there is room. */
+export const ACROSS = ['in two columns'] as const
 export const WHEN = ['added', 'changed', 'added or changed'] as const
 
 /** What stands in a slot of each type, where it is not blank. */
@@ -55,6 +63,10 @@ export interface SlotValues {
 	screen: string
 	does: Does
 	when: (typeof WHEN)[number]
+	standing: (typeof STANDINGS)[number]
+	icon: Icon
+	'taking away': (typeof TAKING_AWAY)[number]
+	across: (typeof ACROSS)[number]
 	children: readonly Child[]
 }
 
@@ -84,6 +96,10 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	screen,
 	does,
 	when: oneOf(WHEN),
+	standing: oneOf(STANDINGS),
+	icon: oneOf(ICONS),
+	'taking away': oneOf(TAKING_AWAY),
+	across: oneOf(ACROSS),
 	children
 }
 

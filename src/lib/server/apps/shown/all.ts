@@ -1,5 +1,5 @@
 /** What each kind of line shows to one person; a new kind has its entry here. */
-import { entryOfLine, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
+import { showsRow, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { ShownLine } from '$lib/core/requests/screens.ts'
 import { button } from './button.ts'
 import { form } from './form.ts'
@@ -7,6 +7,7 @@ import { beside, fold, section, tab, tabs } from './frames.ts'
 import { divider, heading } from './plain.ts'
 import { list } from './list.ts'
 import { record } from './record.ts'
+import { tally } from './tally.ts'
 import { text } from './text.ts'
 import { isFor } from '../for-whom.ts'
 import type { ShownAs, View } from './view.ts'
@@ -15,9 +16,11 @@ const NEWER = '<p>This part needs a newer program. Tell whoever looks after this
 const NOT_BY_ITSELF = { holdsSomething: () => false, show: () => [] }
 
 const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
-	...{ heading, divider, list, record, form, button, text, section, fold, beside, tabs, tab },
+	...{ heading, divider, list, record, tally, form, button, text, section, fold, beside, tabs, tab },
 	// The list that holds it shows it on its rows.
 	mark: NOT_BY_ITSELF,
+	// So does the sheet that holds it.
+	part: NOT_BY_ITSELF,
 	unknown: { holdsSomething: () => false, show: ({ id }) => [{ id, kind: 'text', html: NEWER }] },
 	// The form that holds them shows them among what it asks.
 	...{ entry: NOT_BY_ITSELF, items: NOT_BY_ITSELF, shown: NOT_BY_ITSELF, page: NOT_BY_ITSELF }
@@ -32,11 +35,6 @@ export function holdsSomething(lines: readonly ScreenLine[], view: Omit<View, 'i
 export function showLines(lines: readonly ScreenLine[], view: Omit<View, 'inner'>): ShownLine[] {
 	const whole = withInner(view)
 	return lines.flatMap((line) => (isFor(line, view.standing) ? shownAs(line).show(line, whole) : []))
-}
-
-/** Whether a line, or one that it holds, shows one row, so that its screen is reached from a row alone. */
-export function showsRow(lines: readonly ScreenLine[]): boolean {
-	return lines.some((line) => entryOfLine(line).showsRow(line) || ('lines' in line && showsRow(line.lines)))
 }
 
 function withInner(view: Omit<View, 'inner'>): View {

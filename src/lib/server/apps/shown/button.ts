@@ -1,5 +1,5 @@
-import type { ButtonLine } from '$lib/core/app/lines/button.ts'
-import type { Opening, RowAction } from '$lib/core/requests/screens.ts'
+import { SAFE_ADDRESS, type ButtonLine } from '$lib/core/app/lines/button.ts'
+import type { ButtonDoes, Opening, RowAction } from '$lib/core/requests/screens.ts'
 import { getColumn, type Table } from '$lib/core/model/table.ts'
 import { entryOfStep, type Routine } from '$lib/core/routine/routine.ts'
 import { readRows } from '../../rows/read.ts'
@@ -9,13 +9,28 @@ import { tableOf, type ShownAs, type View } from './view.ts'
 export const button: ShownAs<ButtonLine> = {
 	holdsSomething: () => false,
 	show(line, view) {
-		const { id, label, does } = line
-		if (does.kind === 'open') {
+		const { id, label, icon } = line
+		const does = whatItDoes(line, view)
+		return does ? [{ id, kind: 'button', label, icon, does }] : []
+	}
+}
+
+function whatItDoes({ does }: ButtonLine, view: View): ButtonDoes | undefined {
+	switch (does.kind) {
+		case 'open': {
 			const opening = offeredScreen(does.screen, view)
-			return opening ? [{ id, kind: 'button', label, ...opening }] : []
+			return opening && { kind: 'open', ...opening }
 		}
-		const routine = routineOf(does.routine, view)
-		return routine && mayRun(routine, view) ? [{ id, kind: 'button', label, runs: id }] : []
+		case 'run': {
+			const routine = routineOf(does.routine, view)
+			return routine && mayRun(routine, view) ? { kind: 'run' } : undefined
+		}
+		case 'link':
+			// A draft may hold any; none but these is ever a link.
+			return SAFE_ADDRESS.test(does.address) ? does : undefined
+		case 'print':
+		case 'start over':
+			return does
 	}
 }
 
@@ -28,6 +43,7 @@ export function actionOnRows({ id, label, does }: ButtonLine, table: Table, view
 		const opening = offeredScreen(does.screen, view)
 		return opening ? [{ id, label, opens: opening.opens }] : []
 	}
+	if (does.kind !== 'run') return []
 	const routine = routineOf(does.routine, view)
 	if (routine?.start.table !== table.id) return []
 	const { rights } = view.standing

@@ -1,17 +1,21 @@
-import type { LineOf } from '$lib/core/app/lines/all.ts'
+import type { LineOf, ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { Here } from '$lib/core/formula/check/check-call.ts'
-import type { Table } from '$lib/core/model/table.ts'
+import { findColumn, type Table } from '$lib/core/model/table.ts'
 import type { Filter } from '$lib/core/query/filter.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Groups } from '$lib/core/requests/rows.ts'
-import type { ListGroups, Narrowing } from '$lib/core/requests/screens.ts'
+import type { ListGroups, ListTotal, Narrowing, RowAction } from '$lib/core/requests/screens.ts'
+import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { describeColumns } from '../../rows/describe-columns.ts'
 import { countRows, readRows } from '../../rows/read.ts'
+import { readSums } from '../../rows/read-sums.ts'
 import { readGroups } from '../../rows/read-groups.ts'
 import type { RowsRequest } from '../../rows/resolve.ts'
 import type { Store } from '../../store/store.ts'
 import { nameKey } from '$lib/core/text/key.ts'
+import { isFor } from '../for-whom.ts'
 import { actionOnRows } from './button.ts'
+import { tallyOnRows } from './tally.ts'
 import { seesRows } from './record.ts'
 import { tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
 
@@ -56,18 +60,45 @@ export const list: ShownAs<ListLine> = {
 					holds,
 					waitsFor: waitsFor(line, view)
 				},
-				columns: describeColumns(table, page.columns),
+				columns: describeColumns(
+					table,
+					page.columns.filter((column) => column !== line.ticks)
+				),
 				page,
 				count: countList(store, line, place, narrowing),
 				groups: groupsOf(line, table, view),
 				marks: marksOf(line).map(({ word, tone }) => ({ word, tone })),
-				actions: line.lines.flatMap((each) => (each.kind === 'button' ? actionOnRows(each, table, view) : [])),
+				actions: line.lines.flatMap((each) => actionsOf(each, table, view)),
+				ticks: ticksOf(line, table, view),
+				totals: totalsOf(line, table, place, view),
 				finds: seen(finds).length > 0,
 				filters: seen(line.filters),
 				narrowing
 			}
 		]
 	}
+}
+
+function actionsOf(each: ScreenLine, table: Table, view: View): RowAction[] {
+	if (!isFor(each, view.standing)) return []
+	if (each.kind === 'button') return actionOnRows(each, table, view)
+	return each.kind === 'tally' ? tallyOnRows(each, table, view) : []
+}
+
+/** The column that a box on each row ticks, for who may change it on some row; whether on this one is asked when it is ticked. */
+function ticksOf({ ticks }: ListLine, table: Table, { standing }: View): ShownColumn | null {
+	const column = ticks === null ? undefined : findColumn(table, ticks)
+	const isOffered = column && standing.rights.mayPossibly('change', table, column)
+	return isOffered ? (describeColumns(table, [column.id])[0] ?? null) : null
+}
+
+function totalsOf(line: ListLine, table: Table, { row, here }: RowsAround, { store, request }: View): ListTotal[] {
+	if (line.totals.length === 0) return []
+	const { actor, now, narrowed } = request
+	const asked = unordered(line, narrowed?.[line.id] ?? NOT_NARROWED, { row, here })
+	return readSums(store, { actor, request: asked, columns: line.totals, now }).flatMap(({ column: id, ...of }) =>
+		describeColumns(table, [id]).map((column) => ({ column, ...of }))
+	)
 }
 
 /** A condition that reads a chosen row holds for nothing before one is chosen. */
@@ -126,7 +157,7 @@ function rowsAsked(line: ListLine, { find, filters, sort: own }: Narrowing, { ro
 	const chosen = own && line.columns.includes(own.column) ? [own] : []
 	const keys = [...group, ...chosen, ...line.sort]
 	const [sort, ...then] = keys.filter(({ column }, i) => keys.findIndex((key) => key.column === column) === i)
-	const columns = line.group === null ? line.columns : [...new Set([...line.columns, line.group])]
+	const columns = [...new Set([...line.columns, line.group, line.ticks])].filter((column) => column !== null)
 	const found = find.trim() === '' || line.finds.length === 0 ? {} : { find: { text: find, columns: line.finds } }
 	const isAsked = ({ column }: Filter) => line.filters.includes(column)
 	return {

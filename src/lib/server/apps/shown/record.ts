@@ -1,4 +1,5 @@
-import type { RecordLine } from '$lib/core/app/lines/record.ts'
+import type { LineOf } from '$lib/core/app/lines/all.ts'
+import { columnsOfSheet, partsOf } from '$lib/core/app/lines/record.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { ShownLine } from '$lib/core/requests/screens.ts'
 import { nameKey } from '$lib/core/text/key.ts'
@@ -6,7 +7,11 @@ import { isNever } from '$lib/core/formula/syntax/constant.ts'
 import { describeColumns } from '../../rows/describe-columns.ts'
 import { readRows } from '../../rows/read.ts'
 import { caseOfRow } from '../../signoffs/cases.ts'
+import { isFor } from '../for-whom.ts'
+import { tallyOnRow } from './tally.ts'
 import { tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
+
+type RecordLine = LineOf<'record'>
 
 export const record: ShownAs<RecordLine> = {
 	holdsSomething: seesRows,
@@ -16,14 +21,24 @@ export const record: ShownAs<RecordLine> = {
 		const id = line.held === '' ? request.row : heldId(line.held, request)
 		if (!table || (id === undefined && line.held === '')) return []
 		if (id === undefined) return [waiting(line, table)]
-		const columns = [...new Set([table.label, ...line.columns])]
+		const columns = [...new Set([table.label, ...columnsOfSheet(line)])]
 		const asked = { table: table.id, columns, row: id, offers: true }
 		const page = readRows(store, request.actor, asked, request.now)
 		const n = store.ids.fromId(table.id, id)
 		const signoff =
 			page.rows[0] && n !== undefined ? caseOfRow(store, { table: table.id, n, actor: request.actor }) : null
-		const shown = { columns: describeColumns(table, page.columns), row: page.rows[0] ?? null, signoff }
-		return [{ ...waiting(line, table), waits: false, ...shown }]
+		const described = describeColumns(table, page.columns)
+		const parts = partsOf(line.lines).flatMap((part) => {
+			const held = described.filter((column) => part.columns.includes(column.id))
+			return isFor(part, view.standing) && held.length > 0 ? [{ id: part.id, title: part.title, columns: held }] : []
+		})
+		const inParts = new Set(partsOf(line.lines).flatMap((part) => part.columns))
+		const own = described.filter((column) => column.id === table.label || !inParts.has(column.id))
+		const shown = { columns: own, parts, row: page.rows[0] ?? null, signoff }
+		const tallies = line.lines.flatMap((each) =>
+			each.kind === 'tally' && isFor(each, view.standing) ? tallyOnRow(each, view, id) : []
+		)
+		return [{ ...waiting(line, table), waits: false, ...shown }, ...tallies]
 	}
 }
 
@@ -33,9 +48,10 @@ function heldId(name: string, { held = {} }: ViewRequest): string | undefined {
 }
 
 /** Before a row is chosen. */
-function waiting({ id }: RecordLine, table: Table): Extract<ShownLine, { kind: 'record' }> {
-	const none = { columns: [], row: null, signoff: null, waits: true }
-	return { id, kind: 'record', table: table.id, title: table.name, label: table.label, ...none }
+function waiting({ id, across }: RecordLine, table: Table): Extract<ShownLine, { kind: 'record' }> {
+	const none = { columns: [], parts: [], row: null, signoff: null, waits: true }
+	const isWide = across !== null
+	return { id, kind: 'record', table: table.id, title: table.name, label: table.label, isWide, ...none }
 }
 
 /** Whether this person may see any row of the line's table. */

@@ -1,9 +1,10 @@
 <script lang="ts">
-	import type { Opening, ScreenPath } from '$lib/core/requests/screens.ts'
+	import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
+	import Icon from '../../Icon.svelte'
 	import { usePressNote } from '../press-note.svelte.ts'
 
 	type Props = {
-		line: { id: string; label: string } & (Opening | { runs: string })
+		line: Extract<ShownLine, { kind: 'button' }>
 		path: ScreenPath
 		base: string
 		row: string | null
@@ -14,23 +15,45 @@
 
 	let busy = $state(false)
 	const note = usePressNote()
+	const { does } = $derived(line)
+	/** Where it leads, for those that are links. */
+	const address = $derived.by(() => {
+		if (does.kind === 'open')
+			return `${base}/${does.opens}${does.takesRow && row !== null ? `?row=${row}&from=${from}` : ''}`
+		if (does.kind === 'link') return does.address
+		return does.kind === 'start over' ? base : undefined
+	})
+	/** Pages of others open beside the app, which stays. */
+	const isOutside = $derived(does.kind === 'link' && /^https?:/i.test(does.address))
 
 	async function press() {
+		if (does.kind === 'print') return window.print()
 		if (row === null) return
 		busy = true
-		await note.press(path, { line: line.id, row, what: line.label })
+		await note.press(path, { kind: 'press', line: line.id, row }, line.label)
 		busy = false
 	}
 </script>
 
 <div class="place">
-	{#if 'opens' in line}
-		{@const along = line.takesRow && row !== null ? `?row=${row}&from=${from}` : ''}
-		<a class="btn main" href="{base}/{line.opens}{along}">{line.label}</a>
+	{#if address !== undefined}
+		<a
+			class="btn main"
+			href={address}
+			target={isOutside ? '_blank' : undefined}
+			rel={isOutside ? 'noreferrer' : undefined}
+			data-sveltekit-reload={does.kind === 'start over' ? '' : undefined}
+			>{@render words()}{#if isOutside && does.kind === 'link'}<span class="host">{new URL(does.address).host}</span
+				>{/if}</a
+		>
 	{:else}
-		<button class="btn main" onclick={press} disabled={busy}>{busy ? 'Working…' : line.label}</button>
+		<button class="btn main" onclick={press} disabled={busy}
+			>{#if busy}Working…{:else}{@render words()}{/if}</button
+		>
 	{/if}
 </div>
+
+{#snippet words()}{#if line.icon}<Icon name={line.icon} />{/if}{line.label}{/snippet}
 
 <style>
 	.place {
@@ -41,9 +64,18 @@
 		gap: 0.8rem;
 	}
 	.btn {
+		display: inline-flex;
+		align-items: center;
+		justify-content: center;
+		gap: 0.5rem;
 		min-height: 48px;
 		padding: 0.5rem 1.4rem;
 		font-size: 1rem;
+	}
+	.host {
+		font-weight: 400;
+		font-size: 0.88rem;
+		opacity: 0.85;
 	}
 	@media (max-width: 640px) {
 		.btn {

@@ -3,14 +3,17 @@
 	import { page } from '$app/state'
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import { sayUnsorted } from '../../cells/unsorted.ts'
-	import ExportMenu from '../../grid/ExportMenu.svelte'
 	import { send } from '../../send.ts'
 	import ListFilters from './ListFilters.svelte'
+	import ListHead from './ListHead.svelte'
 	import { ListRows } from './list-rows.svelte.ts'
 	import ListRow from './ListRow.svelte'
 	import ListTable from './ListTable.svelte'
-	import { heldIn, listQuery } from '../screen-address.ts'
-	import { groupRows, lookOf } from './row-look.ts'
+	import ListTotals from './ListTotals.svelte'
+	import { SeveralRows } from './several-rows.svelte.ts'
+	import SeveralBar from './SeveralBar.svelte'
+	import { heldIn } from '../screen-address.ts'
+	import { groupRows, lookOf, nameOf } from './row-look.ts'
 
 	type Props = {
 		line: ShownList & { id: string }
@@ -25,8 +28,6 @@
 
 	let { line, path, base, from, selected, row }: Props = $props()
 
-	const COUNTED = 1000
-
 	const held = $derived(heldIn(page.url))
 	const ofRow = $derived({ held, ...(line.isOfRow && row !== null ? { row } : {}) })
 	/** The row that is open beside it, or chosen in it. */
@@ -40,6 +41,16 @@
 		untrack(() => void rows.take(first, narrowing))
 	})
 
+	const several = new SeveralRows()
+	/** What can be done on several rows at once: all but opening a screen. */
+	const presses = $derived(line.actions.filter(({ opens }) => opens === undefined))
+	const named = $derived(rows.rows.map((each) => ({ id: each.id, name: nameOf(look, each) })))
+
+	function choose({ target, shiftKey }: Event & { shiftKey?: boolean }, id: string) {
+		const on = target instanceof HTMLInputElement && target.checked
+		several.choose(id, on, { all: rows.rows.map((each) => each.id), isRange: shiftKey === true })
+	}
+
 	const look = $derived(lookOf(line, rows.rows))
 	const groups = $derived(groupRows(line, rows.rows, rows.find.trim() === ''))
 	const isNarrowed = $derived(line.narrowing.filters.length > 0 || rows.find.trim() !== '')
@@ -52,26 +63,13 @@
 	)
 </script>
 
-<div class="head">
-	<p class="count quiet" role="status" hidden={line.waitsFor !== ''}>
-		{rows.find.trim() === ''
-			? line.count >= COUNTED
-				? 'more than 1,000'
-				: line.count
-			: `${rows.rows.length}${rows.next ? ' and more' : ''}`}
-		{line.title.toLowerCase()}{isNarrowed ? ' found' : ''}
-	</p>
-	<!-- What is looked for in words stands in no address, and so in no link to a file. -->
-	{#if rows.rows.length > 0 && !line.isOfRow && rows.find.trim() === '' && path.startsWith('/app/')}<div class="export">
-			<ExportMenu from="{path}/export?line={line.id}{listQuery(page.url)}" />
-		</div>{/if}
-</div>
+<ListHead {line} {rows} {several} {isNarrowed} {path} />
 {#if line.finds || line.filters.length > 0}<ListFilters {line} {rows} {path} {ofRow} />{/if}
 {#if line.page.unsorted !== undefined}<p class="none quiet">{sayUnsorted(line.columns, line.page.unsorted)}</p>{/if}
 {#if rows.rows.length === 0}<p class="none">{nothing}</p>{/if}
 <div class="rows">
 	{#if line.as === 'a table' && rows.rows.length > 0}
-		<ListTable {line} {rows} {groups} {path} {base} {from} selected={marked} />
+		<ListTable {line} {rows} {groups} {path} {base} {from} selected={marked} {several} onchoose={choose} />
 	{:else}{#each groups as group, i (i)}
 			{#if group.name !== ''}
 				<h3>
@@ -81,32 +79,28 @@
 			{/if}
 			<ul class:cards={line.as === 'cards'}>
 				{#each group.rows as row (row.id)}
-					<ListRow {line} {look} {row} {path} {base} {from} isSelected={row.id === marked} />
+					<ListRow
+						{line}
+						{look}
+						{row}
+						{path}
+						{base}
+						{from}
+						isSelected={row.id === marked}
+						{several}
+						onchoose={choose}
+					/>
 				{/each}
 			</ul>
-		{/each}{/if}
+		{/each}{#if rows.rows.length > 0}<ListTotals totals={line.totals} />{/if}{/if}
 </div>
+{#if several.isOn}<SeveralBar {several} actions={presses} rows={named} {path} />{/if}
 {#if rows.wrong}<p class="none says-wrong" role="alert">{rows.wrong}</p>{/if}
 {#if rows.next}<p class="more">
 		<button class="btn" onclick={() => rows.more()} disabled={rows.busy}>{rows.busy ? 'Reading…' : 'Show more'}</button>
 	</p>{/if}
 
 <style>
-	.head {
-		display: flex;
-		align-items: baseline;
-		justify-content: space-between;
-		padding: 0 1.2rem 0.4rem 0;
-	}
-	/* Files are for a desk. */
-	@media (max-width: 800px) {
-		.export {
-			display: none;
-		}
-	}
-	.count {
-		padding: 0.4rem 1.2rem;
-	}
 	.none {
 		padding: 0.8rem 1.2rem;
 	}

@@ -8,24 +8,29 @@
 	import { addressOf } from './row-address.ts'
 	import Mark from './Mark.svelte'
 	import RowActions from './RowActions.svelte'
-	import { dueStamp, smallText, type RowLook, type Stamp } from './row-look.ts'
+	import RowTick from './RowTick.svelte'
+	import type { SeveralRows } from './several-rows.svelte.ts'
+	import { dueStamp, nameOf, smallText, type RowLook, type Stamp } from './row-look.ts'
 
 	type Props = {
-		line: ShownList
+		line: ShownList & { readonly id: string }
 		look: RowLook
 		row: WireRow
 		path: ScreenPath
 		base: string
 		from: string
 		isSelected: boolean
+		several: SeveralRows
+		/** Called with a row that is chosen among several, or no longer. */
+		onchoose: (event: Event, id: string) => void
 	}
 
-	let { line, look, row, path, base, from, isSelected }: Props = $props()
+	let { line, look, row, path, base, from, isSelected, several, onchoose }: Props = $props()
 
 	const mark = $derived(line.marks[row.flags?.[0] ?? -1])
 	const due = $derived<Stamp | undefined>(dueStamp(look, row))
 	const stamp = $derived<Stamp | undefined>(mark ? { text: mark.word, tone: mark.tone } : due)
-	const name = $derived(look.big ? showCell(look.big, row.cells[cellKey(look.big.id)]) || '(blank)' : '')
+	const name = $derived(nameOf(look, row))
 	const picture = $derived.by(() => {
 		const { photo } = look
 		const cell = photo && row.cells[cellKey(photo.id)]
@@ -37,7 +42,15 @@
 	const shape = $derived(stamp?.tone)
 </script>
 
-<li class:on={isSelected}>
+<li class:on={isSelected || several.has(row.id)}>
+	{#if several.isOn}
+		<label class="choose">
+			<input type="checkbox" checked={several.has(row.id)} onclick={(event) => onchoose(event, row.id)} />
+			<span class="visually-hidden">Choose {name}</span>
+		</label>
+	{:else if line.ticks}
+		<RowTick {line} column={line.ticks} {row} {name} {path} />
+	{/if}
 	<svelte:element
 		this={address ? 'a' : 'div'}
 		class="row {hasMargin ? '' : 'bare'}"
@@ -61,7 +74,14 @@
 			{#if mark && due && due.text !== mark.word}<span class="says quiet">{due.text}</span>{/if}
 		</span>
 	</svelte:element>
-	{#if line.actions.length > 0}<RowActions actions={line.actions} row={row.id} {name} {path} {base} {from} />{/if}
+	{#if line.actions.length > 0 && !several.isOn}<RowActions
+			actions={line.actions}
+			row={row.id}
+			{name}
+			{path}
+			{base}
+			{from}
+		/>{/if}
 </li>
 
 <style>
@@ -70,6 +90,17 @@
 		flex-wrap: wrap;
 		border-bottom: 1px solid var(--zinc-2);
 		background: var(--paper);
+	}
+	.choose {
+		flex: none;
+		display: grid;
+		place-items: center;
+		width: 56px;
+		min-height: 56px;
+	}
+	.choose input {
+		width: 22px;
+		height: 22px;
 	}
 	.row {
 		flex: 1;

@@ -8,23 +8,30 @@
 	import { page } from '$app/state'
 	import { addressOf } from './row-address.ts'
 	import Mark from './Mark.svelte'
+	import RowTick from './RowTick.svelte'
+	import type { SeveralRows } from './several-rows.svelte.ts'
 	import RowActions from './RowActions.svelte'
 	import type { RowGroup } from './row-look.ts'
 
 	type Props = {
-		line: ShownList
+		line: ShownList & { readonly id: string }
 		rows: ListRows
 		groups: readonly RowGroup[]
 		path: ScreenPath
 		base: string
 		from: string
 		selected: string | null
+		several: SeveralRows
+		onchoose: (event: Event, id: string) => void
 	}
 
-	let { line, rows, groups, path, base, from, selected }: Props = $props()
+	let { line, rows, groups, path, base, from, selected, several, onchoose }: Props = $props()
 
 	const columns = $derived(line.columns.filter((column) => column.id !== line.groups?.column.id))
-	const width = $derived(columns.length + (line.marks.length > 0 ? 1 : 0) + (line.actions.length > 0 ? 1 : 0))
+	const hasBox = $derived(several.isOn || line.ticks !== null)
+	const width = $derived(
+		columns.length + (line.marks.length > 0 ? 1 : 0) + (line.actions.length > 0 ? 1 : 0) + (hasBox ? 1 : 0)
+	)
 	const orderOf = (column: number) =>
 		rows.sort?.column !== column ? 'none' : rows.sort.descending ? 'descending' : 'ascending'
 	const markOf = (row: WireRow) => line.marks[row.flags?.[0] ?? -1]
@@ -38,6 +45,7 @@
 	<table class="ruled">
 		<thead>
 			<tr>
+				{#if hasBox}<th>{several.isOn ? 'Chosen' : line.ticks?.name}</th>{/if}
 				{#if line.marks.length > 0}<th><span class="visually-hidden">Mark</span></th>{/if}
 				{#each columns as column (column.id)}
 					{@const order = orderOf(column.id)}
@@ -63,7 +71,17 @@
 				{#each group.rows as row (row.id)}
 					{@const mark = markOf(row)}
 					{@const address = addressOf(line, row.id, { url: page.url, base, from })}
-					<tr class:on={row.id === selected}>
+					<tr class:on={row.id === selected || several.has(row.id)}>
+						{#if several.isOn}<td
+								><label class="choose"
+									><input
+										type="checkbox"
+										checked={several.has(row.id)}
+										onclick={(event) => onchoose(event, row.id)}
+									/><span class="visually-hidden">Choose {textOf(row, 0)}</span></label
+								></td
+							>{:else if line.ticks}<td><RowTick {line} column={line.ticks} {row} name={textOf(row, 0)} {path} /></td
+							>{/if}
 						{#if line.marks.length > 0}<td class="mark"
 								>{#if mark}<span><Mark tone={mark.tone} /> {mark.word}</span>{/if}</td
 							>{/if}
@@ -83,6 +101,23 @@
 				{/each}
 			</tbody>
 		{/each}
+		{#if line.totals.length > 0}
+			<tfoot>
+				<tr>
+					{#if hasBox}<td></td>{/if}
+					{#if line.marks.length > 0}<td></td>{/if}
+					{#each columns as column, i (column.id)}
+						{@const total = line.totals.find((each) => each.column.id === column.id)}
+						<td class:num={isNumeric(column)}
+							>{#if total}<strong>{showCell(total.column, total.sum)}</strong>{#if total.unseen > 0}<span class="quiet">
+										without {total.unseen} kept back</span
+									>{/if}{:else if i === 0}All of them{/if}</td
+						>
+					{/each}
+					{#if line.actions.length > 0}<td></td>{/if}
+				</tr>
+			</tfoot>
+		{/if}
 	</table>
 </div>
 
@@ -123,6 +158,16 @@
 		text-align: right;
 		font-variant-numeric: tabular-nums;
 		white-space: nowrap;
+	}
+	.choose {
+		display: grid;
+		place-items: center;
+		min-height: 44px;
+	}
+	/* As in an account: single above, double below. */
+	tfoot td {
+		border-top: 1px solid var(--pitch);
+		border-bottom: 3px double var(--pitch);
 	}
 	.mark span {
 		display: flex;

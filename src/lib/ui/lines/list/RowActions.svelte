@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** What can be done on one row of a list: one thing at once, several behind one key. */
 	import type { RowAction, ScreenPath } from '$lib/core/requests/screens.ts'
+	import { pressOf } from './several-rows.svelte.ts'
 	import { usePressNote } from '../press-note.svelte.ts'
 
 	type Props = {
@@ -21,7 +22,7 @@
 	async function press(action: RowAction) {
 		busy = true
 		isOpen = false
-		await note.press(path, { line: action.id, row, what: `${action.label}, ${name}` })
+		await note.press(path, pressOf(action, row), `${action.label}, ${name}`)
 		busy = false
 	}
 </script>
@@ -45,7 +46,7 @@
 	</span>
 </div>
 {#if isOpen}<div class="open">
-		{#each actions as action (action.id)}{@render act(action)}{/each}
+		{#each actions as action (action.id + (action.tally ?? ''))}{@render act(action)}{/each}
 	</div>{/if}
 
 <style>

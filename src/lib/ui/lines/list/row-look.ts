@@ -26,6 +26,11 @@ export function lookOf({ columns, groups }: Pick<ShownList, 'columns' | 'groups'
 	return { big, small, due, amount, photo: hasPictures ? photo : undefined }
 }
 
+/** What a row is called, by what it shows big. */
+export function nameOf({ big }: Pick<RowLook, 'big'>, row: WireRow): string {
+	return big ? showCell(big, row.cells[cellKey(big.id)]) || '(blank)' : ''
+}
+
 export function smallText({ small }: RowLook, row: WireRow): string {
 	return small
 		.map((column) => showCell(column, row.cells[cellKey(column.id)]))

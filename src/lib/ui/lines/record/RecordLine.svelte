@@ -1,14 +1,14 @@
 <script lang="ts">
 	/** One row, shown whole. What this person may change opens for editing. */
 	import { goto, invalidateAll } from '$app/navigation'
-	import { cellKey, isErrorCell, isHiddenCell, type WireRow } from '$lib/core/query/wire.ts'
+	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 	import type { CaseOfRow } from '$lib/core/requests/cases.ts'
 	import type { ScreenPath } from '$lib/core/requests/screens.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-	import CellValue from '../../cells/CellValue.svelte'
 	import { showCell } from '../../cells/show-cell.ts'
 	import { doOnScreen } from '../do-on-screen.ts'
 	import { RecordEdit } from './record-edit.svelte.ts'
+	import RecordCells from './RecordCells.svelte'
 	import RecordDecision from './RecordDecision.svelte'
 	import RecordForm from './RecordForm.svelte'
 	import RowHistory from './RowHistory.svelte'
@@ -20,6 +20,8 @@
 			title: string
 			label: number
 			columns: readonly ShownColumn[]
+			parts: readonly { id: string; title: string; columns: readonly ShownColumn[] }[]
+			isWide: boolean
 			waits: boolean
 			row: WireRow | null
 			signoff: CaseOfRow | null
@@ -36,7 +38,10 @@
 	const row = $derived(line.row)
 	const title = $derived(line.columns.find((column) => column.id === line.label))
 	const rest = $derived(line.columns.filter((column) => column.id !== line.label))
-	const editable = $derived(line.columns.filter((column) => row?.may?.change.includes(column.id)))
+	const all = $derived([...line.columns, ...line.parts.flatMap(({ columns }) => columns)])
+	const editable = $derived(
+		all.filter(({ id }, at) => row?.may?.change.includes(id) && all.findIndex((each) => each.id === id) === at)
+	)
 
 	function begin() {
 		if (row) edit = new RecordEdit(row, editable, { path, base, line: line.id })
@@ -82,17 +87,11 @@
 		{#if edit}
 			<RecordForm {edit} {base} onsave={save} onleave={() => (edit = undefined)} />
 		{:else}
-			<dl>
-				{#each rest as column (column.id)}
-					{@const cell = row.cells[cellKey(column.id)]}
-					{#if cell !== undefined}
-						<dt>{column.name}</dt>
-						<dd class:quiet={cell === null || isHiddenCell(cell)} class:says-wrong={isErrorCell(cell)}>
-							<CellValue {column} {cell} row={row.id} {base} />
-						</dd>
-					{/if}
-				{/each}
-			</dl>
+			<RecordCells columns={rest} {row} {base} isWide={line.isWide} />
+			{#each line.parts as part (part.id)}
+				<h2>{part.title}</h2>
+				<RecordCells columns={part.columns} {row} {base} isWide={line.isWide} />
+			{/each}
 			{#if !line.signoff}
 				<div class="end">
 					{#if editable.length > 0}<button class="btn" onclick={begin}>Change</button>{/if}
@@ -114,27 +113,9 @@
 	.none {
 		padding: 1.5rem 1.2rem;
 	}
-	dl {
-		display: grid;
-		grid-template-columns: minmax(7rem, 11rem) 1fr;
-		margin: 0;
-	}
-	dt,
-	dd {
-		margin: 0;
-		padding: 0.5rem 0;
-		border-bottom: 1px solid var(--zinc-2);
-	}
-	dt {
-		color: var(--zinc-7);
-	}
-	dd {
-		font-weight: 600;
-		white-space: pre-line;
-		overflow-wrap: anywhere;
-	}
-	dd.quiet {
-		font-weight: 400;
+	h2 {
+		font-size: 1.1rem;
+		margin-top: 0.4rem;
 	}
 	.end {
 		display: flex;

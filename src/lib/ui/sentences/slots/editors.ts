@@ -8,6 +8,8 @@ import FormulaSlot from './FormulaSlot.svelte'
 import MessageSlot from './MessageSlot.svelte'
 import ScopeSlot from './ScopeSlot.svelte'
 import CountSlot from './CountSlot.svelte'
+import DoesSlot from './DoesSlot.svelte'
+import IconSlot from './IconSlot.svelte'
 import RolesSlot from './RolesSlot.svelte'
 import SortsSlot from './SortsSlot.svelte'
 import type { SlotProps } from './slot-props.ts'
@@ -38,8 +40,12 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	verbs: VerbsSlot,
 	'column scope': ScopeSlot,
 	screen: ChoiceSlot,
-	does: ChoiceSlot,
+	does: DoesSlot,
 	when: ChoiceSlot,
+	standing: ChoiceSlot,
+	icon: IconSlot,
+	'taking away': ChoiceSlot,
+	across: ChoiceSlot,
 	children: ChildrenSlot
 }
 

@@ -1,16 +1,25 @@
 import { forForm } from '$lib/server/web/answer.ts'
 import { getBuilder } from '$lib/server/web/signed-in.ts'
 
-export async function load({ locals, params, depends }) {
+export async function load({ locals, params, depends, url }) {
 	depends('app:draft')
 	getBuilder(locals)
 	const app = Number(params.app)
+	const { host, now } = locals
 	const [current, findings, releases] = await Promise.all([
-		locals.host.read('draft', { app }),
-		locals.host.read('checkDraft', { app, now: locals.now }),
-		locals.host.read('releases', { app })
+		host.read('draft', { app }),
+		host.read('checkDraft', { app, now }),
+		host.read('releases', { app })
 	])
-	return { current: { live: current.live, ahead: current.ahead }, findings, releases }
+	// What staff use and the draft, unless other two are asked for.
+	const from = Number(url.searchParams.get('from') ?? current.live)
+	const to = Number(url.searchParams.get('to') ?? 0)
+	const [before, after] = await Promise.all([
+		host.read('release', { app, number: from }),
+		to === 0 ? current.document : host.read('release', { app, number: to })
+	])
+	const compared = { from, to, before, after }
+	return { current: { live: current.live, ahead: current.ahead }, findings, releases, compared }
 }
 
 export const actions = {

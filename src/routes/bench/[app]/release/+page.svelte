@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms'
 	import { showMoment } from '$lib/ui/dates.ts'
+	import ComparedVersions from '$lib/ui/bench/ComparedVersions.svelte'
 	import { useDraft } from '$lib/ui/bench/draft.svelte.ts'
 
 	let { data, form } = $props()
@@ -55,6 +56,9 @@
 			</button>
 		</form>
 	</section>
+	{#if data.releases.length > 0}
+		<ComparedVersions compared={data.compared} releases={data.releases} names={data.bench.vocabulary} />
+	{/if}
 	<section>
 		<h2>Releases</h2>
 		{#if data.releases.length === 0}

@@ -1,112 +1,39 @@
 <script lang="ts">
-	import { fromLine } from '$lib/core/sentence/line-values.ts'
-	import type { Screen } from '$lib/core/app/document.ts'
-	import { entryOfLine, mayHold, type ScreenLine } from '$lib/core/app/lines/all.ts'
-	import { aroundIn, type AroundLines } from '$lib/core/app/walk-app.ts'
-	import { beginLine, insertAll, placeBeside, tableAround } from '$lib/core/app/lines/new-line.ts'
-	import { linesFromText, linesToText } from '$lib/core/app/lines/lines-text.ts'
-	import { findLine, insertLine, moveLine, placedLines, replaceLine } from '$lib/core/app/lines/tree.ts'
-	import { proposeLines } from '$lib/core/app/lines/propose-lines.ts'
-	import type { LineValue } from '$lib/core/sentence/types.ts'
-	import AddLine from '$lib/ui/sentences/AddLine.svelte'
-	import { newId, useDraft } from '$lib/ui/bench/draft.svelte.ts'
-	import ScreenTabs from '$lib/ui/bench/ScreenTabs.svelte'
+	import { untrack } from 'svelte'
+	import { page } from '$app/state'
+	import { useDraft } from '$lib/ui/bench/draft.svelte.ts'
+	import FindLines from '$lib/ui/screens/FindLines.svelte'
+	import { ScreenEdit } from '$lib/ui/screens/screen-edit.svelte.ts'
+	import ScreenLedger from '$lib/ui/screens/ScreenLedger.svelte'
+	import ScreenTabs from '$lib/ui/screens/ScreenTabs.svelte'
 	import Lookout from '$lib/ui/lookout/Lookout.svelte'
-	import { countOf } from '$lib/core/text/count.ts'
-	import { isTyping } from '$lib/ui/typing.ts'
-	import SentenceLine from '$lib/ui/sentences/SentenceLine.svelte'
 
 	let { data } = $props()
 
-	const draft = useDraft()
-	let chosen = $state('')
+	const edit = new ScreenEdit(useDraft(), () => data.bench.vocabulary)
 	let pointed = $state('')
-	/** The line that had the focus last: new ones go beside it. */
-	let current = $state('')
-	let said = $state('')
 
-	const screens = $derived(draft.document.screens)
-	const screen = $derived(screens.find((each) => each.id === chosen) ?? screens[0])
-	const placed = $derived(placedLines(screen?.lines ?? []))
-	const shownAlone = $derived(
-		screen && !placed.some(({ line }) => entryOfLine(line).showsRow(line)) ? screen.id : undefined
-	)
-	const vocabulary = $derived({ ...data.bench.vocabulary, screens, routines: draft.document.routines })
-	const around = (line: ScreenLine, within: readonly ScreenLine[]) => {
-		const held = within.reduce<AroundLines>((outer, holder) => aroundIn(holder, outer), {})
-		return { table: held.table, outer: aroundIn(line, held).outer }
-	}
-	/** The table whose columns a new line beside the chosen one means. */
-	const tableBeside = $derived.by(() => {
-		const beside = placed.find(({ line }) => line.id === current)
-		return beside && tableAround([...beside.within, beside.line])
-	})
-	const place = $derived(placeBeside(screen?.lines ?? [], current))
-
-	function changeScreen(next: Screen) {
-		draft.change({ ...draft.document, screens: screens.map((each) => (each.id === next.id ? next : each)) })
-	}
-
-	function changeLines(change: (lines: readonly ScreenLine[]) => ScreenLine[]) {
-		if (screen) changeScreen({ ...screen, lines: change(screen.lines) })
-	}
-
-	function add(typed: LineValue) {
-		if (!screen) return
-		const within = place.withinFor(String(typed['kind']))
-		const line = beginLine(typed, { id: newId(), screen: screen.id, vocabulary, within })
-		changeLines((lines) => insertLine(lines, line, place.spotFor(line.kind)))
-		current = line.id
-	}
-
-	/** What a sentence of the line's kind came to is a line of that kind. */
-	const put = (id: string, next: LineValue) =>
-		changeLines((lines) => replaceLine(lines, id, fromLine<ScreenLine>(next)))
-
-	function addScreens(added: readonly Screen[]) {
-		draft.change({ ...draft.document, screens: [...screens, ...added] })
-		chosen = added[0]?.id ?? ''
-	}
-
-	function removeScreen() {
-		if (screen) draft.change({ ...draft.document, screens: screens.filter((each) => each.id !== screen.id) })
-	}
-
-	/** A line that has the focus is copied as text with what it holds; such text comes back as lines, in any app. */
-	function copy(event: ClipboardEvent) {
-		const line = screen && findLine(screen.lines, current)
-		if (!line || isTyping(event) || !document.getSelection()?.isCollapsed) return
-		event.preventDefault()
-		event.clipboardData?.setData('text/plain', linesToText([line], vocabulary))
-		said = 'Copied as text. Paste it beside a line of any screen, of any app.'
-	}
-
-	function paste(event: ClipboardEvent) {
-		if (!screen || isTyping(event)) return
-		const pasted = linesFromText(event.clipboardData?.getData('text/plain') ?? '', vocabulary, newId)
-		if (!pasted) return
-		event.preventDefault()
-		const { lines, problems } = pasted
-		changeLines((before) => insertAll(before, lines, place))
-		said = [`${countOf(lines.length, 'line')} pasted.`, ...problems].join(' ')
-	}
-
-	/** A line that is gone is nobody's neighbour. */
+	// A screen that was found elsewhere is opened here.
 	$effect(() => {
-		if (current !== '' && screen && !findLine(screen.lines, current)) current = ''
+		const asked = page.url.searchParams.get('screen')
+		if (asked !== null) untrack(() => (edit.chosen = asked))
 	})
+
+	const { screen } = $derived(edit)
 </script>
 
-<svelte:document oncopy={copy} onpaste={paste} />
+<svelte:document oncopy={(event) => edit.copy(event)} onpaste={(event) => edit.paste(event)} />
 
 <div class="screens">
 	<div class="lines">
-		<ScreenTabs
-			{screens}
-			chosen={screen?.id}
-			tables={data.bench.tables}
-			onchoose={(id) => (chosen = id)}
-			onadd={addScreens}
+		<ScreenTabs {edit} tables={data.bench.tables} />
+		<FindLines
+			draft={edit.draft}
+			names={data.bench.vocabulary}
+			onscreen={(id, line) => {
+				edit.chosen = id
+				pointed = line
+			}}
 		/>
 		{#if screen}
 			<header>
@@ -115,35 +42,19 @@
 					id="title"
 					class="title"
 					value={screen.title}
-					onchange={(event) => changeScreen({ ...screen, title: event.currentTarget.value || 'Screen' })}
+					onchange={(event) => edit.changeScreen({ ...screen, title: event.currentTarget.value || 'Screen' })}
 				/>
-				<button class="btn plain" onclick={removeScreen}>Remove screen</button>
+				<button
+					class="btn plain"
+					aria-label="Move screen towards the beginning"
+					onclick={() => edit.stepScreen(screen.id, -1)}>◂</button
+				>
+				<button class="btn plain" aria-label="Move screen towards the end" onclick={() => edit.stepScreen(screen.id, 1)}
+					>▸</button
+				>
+				<button class="btn plain" onclick={() => edit.removeScreen(screen.id)}>Remove screen</button>
 			</header>
-			{#each placed as { line, level, number, within } (line.id)}
-				<div onfocusin={() => (current = line.id)}>
-					<SentenceLine
-						kind={entryOfLine(line).sentence.kind}
-						{line}
-						{vocabulary}
-						{...around(line, within)}
-						{number}
-						{level}
-						marked={pointed === line.id}
-						onchange={(next) => put(line.id, next)}
-						onremove={() => changeLines((lines) => replaceLine(lines, line.id, undefined))}
-						onmove={(to) => changeLines((lines) => moveLine(lines, line.id, to, mayHold))}
-					/>
-				</div>
-			{/each}
-			{#if said}<p class="said" role="status">{said}</p>{/if}
-			<AddLine
-				kinds={place.kinds}
-				{vocabulary}
-				table={tableBeside}
-				where={place.says}
-				propose={(text) => proposeLines(text, vocabulary)}
-				onadd={add}
-			/>
+			<ScreenLedger {edit} {pointed} />
 		{:else}
 			<p class="none">
 				There is no screen yet. Make a list, a record sheet and a form at once from a table, or start with an empty
@@ -152,10 +63,10 @@
 		{/if}
 	</div>
 	<Lookout
-		app={draft.app}
+		app={edit.draft.app}
 		people={data.bench.people}
-		screen={shownAlone}
-		version={draft.version}
+		screen={screen && edit.standsAlone ? screen.id : undefined}
+		version={edit.draft.version}
 		onpoint={(line) => (pointed = line)}
 	/>
 </div>
@@ -182,11 +93,6 @@
 		font-stretch: 90%;
 		padding: 0.2rem 0;
 		min-width: 0;
-	}
-	.said {
-		padding: 0.5rem 1rem;
-		background: var(--sea-wash);
-		color: var(--sea);
 	}
 	.none {
 		padding: 1.5rem;

@@ -1,0 +1,69 @@
+/** What a button does: opens a screen, runs a routine, leads to an address, prints, or begins again. */
+import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
+import { routineNames, screenNames } from './named.ts'
+import { printExactName, printName, readExactName, readName, type Names } from './names.ts'
+
+export type Does =
+	| { readonly kind: 'open'; readonly screen: string }
+	| { readonly kind: 'run'; readonly routine: string }
+	/** An address of the web, of mail or of a phone. */
+	| { readonly kind: 'link'; readonly address: string }
+	| { readonly kind: 'print' }
+	/** Goes to the first screen, with nothing chosen or typed. */
+	| { readonly kind: 'start over' }
+
+const PRINTS = 'prints this screen'
+const STARTS_OVER = 'starts over'
+const LEADS = 'leads to '
+
+type Naming = (names: Names<string>, id: string) => string
+type Read = (names: Names<string>, text: string) => Reading<string>
+
+export const does: SlotEntry<Does> = {
+	isFormula: false,
+	print: (value, place) => say(value, place, printName),
+	printExact: (value, place) => say(value, place, printExactName),
+	read: (text, place) => readDoes(text, place, readName),
+	readExact: (text, place) => readDoes(text, place, readExactName),
+	choices: (place) => [
+		...screenNames(place).list.map(({ id, name }) => ({
+			value: { kind: 'open', screen: id } as const,
+			text: `opens ${name}`
+		})),
+		...routineNames(place).list.map(({ id, name }) => ({
+			value: { kind: 'run', routine: id } as const,
+			text: `runs ${name}`
+		})),
+		{ value: { kind: 'print' }, text: PRINTS },
+		{ value: { kind: 'start over' }, text: STARTS_OVER }
+	]
+}
+
+function say(value: Does, place: SlotPlace, name: Naming): string {
+	switch (value.kind) {
+		case 'open':
+			return `opens ${name(screenNames(place), value.screen)}`
+		case 'run':
+			return `runs ${name(routineNames(place), value.routine)}`
+		case 'link':
+			return `${LEADS}${value.address}`
+		case 'print':
+			return PRINTS
+		case 'start over':
+			return STARTS_OVER
+	}
+}
+
+function readDoes(text: string, place: SlotPlace, read: Read): Reading<Does> {
+	const said = text.trim().toLowerCase()
+	if (said === PRINTS) return { value: { kind: 'print' } }
+	if (said === STARTS_OVER) return { value: { kind: 'start over' } }
+	if (said.startsWith(LEADS)) return { value: { kind: 'link', address: text.trim().slice(LEADS.length) } }
+	const [, verb = '', name = text] = /^(opens?|runs?)\s+(.+)$/is.exec(text) ?? []
+	if (verb.toLowerCase().startsWith('run')) {
+		const routine = read(routineNames(place), name)
+		return 'message' in routine ? routine : { value: { kind: 'run', routine: routine.value } }
+	}
+	const found = read(screenNames(place), name)
+	return 'message' in found ? found : { value: { kind: 'open', screen: found.value } }
+}

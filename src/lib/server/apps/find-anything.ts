@@ -1,0 +1,79 @@
+/** What somebody finds by a few letters, of all that is open to them: apps, screens, and rows where a list of an app looks for words. */
+import { allLines } from '$lib/core/app/lines/tree.ts'
+import type { LineOf } from '$lib/core/app/lines/all.ts'
+import { getTable } from '$lib/core/model/table.ts'
+import type { Found } from '$lib/core/requests/find.ts'
+import { describeColumns } from '../rows/describe-columns.ts'
+import { liveApps, type LiveApp } from '../releases/live.ts'
+import type { ByActor } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
+import { openScreen } from './open-screen.ts'
+import { readListPage } from './shown/list.ts'
+
+/** So many rows of each list, of so many lists: enough to see whether it is there. */
+const ROWS_OF_LIST = 4
+const LISTS = 16
+/** Fewer letters than this stand in too many rows. */
+const LEAST_LETTERS = 2
+
+export function findAnything(store: Store, { text, actor, now }: ByActor & { text: string }): Found[] {
+	const opened = liveApps(store).flatMap((app) => {
+		const { screens } = openScreen(store, { app: app.id, draft: false, actor, now })
+		return screens.length === 0 ? [] : [{ app, offered: new Set(screens.map(({ id }) => id)), screens }]
+	})
+	const places = opened.flatMap(({ app, screens }): Found[] => {
+		const { name } = app.document
+		return [
+			...(holds(name, text) ? [{ kind: 'app', title: name, where: '', href: `/app/${app.id}` } as const] : []),
+			...screens
+				.filter(({ title }) => holds(title, text))
+				.map(({ id, title }) => ({ kind: 'screen', title, where: name, href: `/app/${app.id}/${id}` }) as const)
+		]
+	})
+	if (text.trim().length < LEAST_LETTERS) return places
+	const lists = opened.flatMap(({ app, offered }) => searchedLists(app, offered)).slice(0, LISTS)
+	const seen = new Set<string>()
+	const rows = lists
+		.flatMap((list) => rowsOf(store, list, { text, actor, now }))
+		.filter(({ href }) => !seen.has(href) && seen.add(href))
+	return [...places, ...rows]
+}
+
+interface SearchedList {
+	readonly app: LiveApp
+	readonly screen: { readonly id: string; readonly title: string }
+	readonly line: LineOf<'list'>
+}
+
+/** Lists of screens that stand in the navigation, in which words are looked for and whose rows open. */
+function searchedLists(app: LiveApp, offered: ReadonlySet<string>): SearchedList[] {
+	return app.document.screens
+		.filter(({ id }) => offered.has(id))
+		.flatMap((screen) =>
+			allLines(screen.lines).flatMap((line) =>
+				line.kind === 'list' && line.finds.length > 0 && line.opens !== null && line.of === null
+					? [{ app, screen, line }]
+					: []
+			)
+		)
+}
+
+function rowsOf(
+	store: Store,
+	{ app, screen, line }: SearchedList,
+	{ text, actor, now }: ByActor & { text: string }
+): Found[] {
+	const narrowing = { find: text, filters: [] }
+	const page = readListPage(store, line, { actor, now, here: new Map() }, { narrowing, limit: ROWS_OF_LIST })
+	const table = getTable(store.workspace().catalogue, line.table)
+	const [column] = describeColumns(table, page.columns)
+	if (!column) return []
+	return page.rows.map((row) => ({
+		...{ kind: 'row', where: `${app.document.name}, ${screen.title}` },
+		...{ href: `/app/${app.id}/${line.opens}?row=${row.id}&from=${screen.id}`, column, row }
+	}))
+}
+
+function holds(title: string, text: string): boolean {
+	return title.toLocaleLowerCase().includes(text.trim().toLocaleLowerCase())
+}

@@ -1,0 +1,49 @@
+/** Sets a column of a row to a formula, as whoever pressed may see the row. */
+import { AppError } from '$lib/core/app-error.ts'
+import { check } from '$lib/core/formula/check/check.ts'
+import { isErrorValue } from '$lib/core/model/formula.ts'
+import { getColumn, type Table } from '$lib/core/model/table.ts'
+import type { CellChange } from '$lib/core/query/change.ts'
+import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
+import { visitedApp } from '../rights/roles-held.ts'
+import type { Store } from '../store/store.ts'
+import { workOut } from './work-out.ts'
+
+export interface PressedRow {
+	readonly table: Table
+	readonly n: number
+	readonly actor: Actor
+	/** Epoch ms. */
+	readonly now: number
+}
+
+export interface Setting {
+	readonly column: number
+	readonly formula: string
+}
+
+const LAST_OF_ROW = `SELECT max(seq) FROM history WHERE table_id = ? AND row_n = ?`
+
+/** The change that a press makes; the formula stands over the row, as it is at this moment. */
+export function setCell(store: Store, set: Setting, { table, n, actor, now }: PressedRow): CellChange {
+	const standing = standingOf(store, actor, now)
+	const column = getColumn(table, set.column)
+	const { expr, issues } = check(set.formula, { catalogue: store.workspace().catalogue, rows: [table], me: true })
+	if (!expr) throw new AppError('invalid', `This button cannot run: ${issues[0]?.message ?? 'its formula is damaged.'}`)
+	const value = workOut(store, expr, { table, n, moment: standing.moment, rights: standing.rights })
+	if (isErrorValue(value))
+		throw new AppError('invalid', `${column.name} could not be worked out, so nothing was changed.`)
+	if (column.type === 'reference') {
+		return {
+			column: column.id,
+			value: typeof value === 'number' ? { id: store.ids.toId(column.to ?? 0, value) } : null
+		}
+	}
+	return { column: column.id, value }
+}
+
+/** The entry by which the last change of a row can be taken back; null for visitors, who share one row of People. */
+export function entryOf(store: Store, { table, n, actor }: PressedRow): number | null {
+	if (visitedApp(store, actor.person) !== undefined) return null
+	return store.pluck<number>(LAST_OF_ROW, table.id, n) ?? null
+}

@@ -1,0 +1,159 @@
+<script lang="ts">
+	/** Finds screens, rows, people and places to go by a few letters; arrows choose, Enter goes there, Escape leaves. */
+	import { goto } from '$app/navigation'
+	import { page } from '$app/state'
+	import { cellKey } from '$lib/core/query/wire.ts'
+	import type { Found } from '$lib/core/requests/find.ts'
+	import { showCell } from '../cells/show-cell.ts'
+	import { ask } from '../send.ts'
+	import { placesOf } from './places.ts'
+
+	let { onclose }: { onclose: () => void } = $props()
+
+	/** Letters that follow one another this fast are one question. */
+	const PAUSE = 120
+
+	interface Shown {
+		readonly title: string
+		readonly where: string
+		readonly href: string
+	}
+
+	let text = $state('')
+	let found = $state.raw<readonly Found[]>([])
+	let wrong = $state('')
+	let busy = $state(false)
+	let at = $state(0)
+	let timer: ReturnType<typeof setTimeout> | undefined
+	let asked = 0
+
+	const words = $derived(text.trim().toLocaleLowerCase())
+	const user = $derived(page.data['user'] as Parameters<typeof placesOf>[0] | undefined)
+	const places = $derived(user ? placesOf(user).filter(({ title }) => title.toLocaleLowerCase().includes(words)) : [])
+	const shown = $derived<readonly Shown[]>([...found.map(show), ...places])
+
+	function show(each: Found): Shown {
+		if (each.kind !== 'row')
+			return { ...each, where: each.where === '' ? WORDS[each.kind] : `${WORDS[each.kind]} · ${each.where}` }
+		return {
+			title: showCell(each.column, each.row.cells[cellKey(each.column.id)]) || '(blank)',
+			where: each.where,
+			href: each.href
+		}
+	}
+
+	const WORDS = { app: 'App', screen: 'Screen', person: 'Person', table: 'Table', column: 'Column' } as const
+
+	function look() {
+		clearTimeout(timer)
+		at = 0
+		timer = setTimeout(() => void read(), PAUSE)
+	}
+
+	async function read() {
+		const mine = ++asked
+		busy = true
+		const bench = /^\/bench\/(\d+)/.exec(page.url.pathname)?.[1]
+		const answer = await ask(`/find?q=${encodeURIComponent(text)}${bench === undefined ? '' : `&bench=${bench}`}`)
+		if (mine !== asked) return
+		busy = false
+		wrong = answer.ok ? '' : answer.refusal.message
+		if (answer.ok) found = answer.value
+	}
+
+	function onkeydown(event: KeyboardEvent) {
+		const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0
+		if (by !== 0) {
+			event.preventDefault()
+			at = Math.min(Math.max(at + by, 0), Math.max(shown.length - 1, 0))
+		}
+		const chosen = shown[at]
+		if (event.key === 'Enter' && chosen) {
+			event.preventDefault()
+			onclose()
+			void goto(chosen.href)
+		}
+	}
+
+	/** As a dialog of the browser's own: the rest of the page waits, Escape closes it, the focus goes back. */
+	function openAsDialog(dialog: HTMLDialogElement) {
+		dialog.showModal()
+		void read()
+	}
+</script>
+
+<dialog {@attach openAsDialog} {onclose} aria-label="Find anything">
+	<input
+		type="search"
+		class="field"
+		role="combobox"
+		aria-label="Find screens, rows, people and places"
+		aria-expanded="true"
+		aria-controls="found"
+		aria-activedescendant={shown.length > 0 ? `found-${at}` : undefined}
+		placeholder="Find screens, rows and places"
+		bind:value={text}
+		oninput={look}
+		{onkeydown}
+	/>
+	<ul id="found" role="listbox" aria-label="Found">
+		{#each shown as each, i (each.href + each.title)}
+			<li id="found-{i}" role="option" aria-selected={i === at}>
+				<a href={each.href} tabindex="-1" onclick={onclose} onpointermove={() => (at = i)}>
+					<strong>{each.title}</strong> <span class="quiet">{each.where}</span>
+				</a>
+			</li>
+		{/each}
+	</ul>
+	<p class="quiet" role="status">
+		{wrong || (busy ? 'Looking…' : shown.length === 0 ? 'Nothing that you may open says that.' : '')}
+	</p>
+</dialog>
+
+<style>
+	dialog {
+		width: min(38rem, calc(100vw - 2rem));
+		max-height: min(36rem, 80vh);
+		margin: 10vh auto auto;
+		padding: 0.8rem;
+		border: 1px solid var(--pitch);
+		border-radius: 3px;
+		background: var(--paper);
+		color: var(--pitch);
+		box-shadow: 0 12px 40px rgb(0 0 0 / 30%);
+	}
+	dialog::backdrop {
+		background: rgb(14 21 18 / 45%);
+	}
+	.field {
+		width: 100%;
+		min-height: 48px;
+		font-size: 1.1rem;
+	}
+	ul {
+		list-style: none;
+		margin: 0.5rem 0 0;
+		padding: 0;
+	}
+	li {
+		border-bottom: 1px solid var(--zinc-2);
+	}
+	li[aria-selected='true'] {
+		background: var(--marigold-wash);
+		box-shadow: inset 4px 0 0 var(--marigold);
+	}
+	a {
+		display: flex;
+		flex-wrap: wrap;
+		justify-content: space-between;
+		align-items: center;
+		gap: 0 1rem;
+		min-height: 44px;
+		padding: 0.3rem 0.8rem;
+		color: inherit;
+		text-decoration: none;
+	}
+	p {
+		padding: 0.4rem 0.2rem 0;
+	}
+</style>
