@@ -44,7 +44,7 @@ test('a request and its items go in together, and whoever decides sees both', as
 	await fill(1, 'Riser chain', '3', '40.25')
 	await items.getByRole('button', { name: 'Add another' }).click()
 	await fill(2, 'Swivel', '2', '19.5')
-	await expect(items.getByText('Total together 159.75')).toBeVisible()
+	await expect(items.getByText('Total together £159.75')).toBeVisible()
 	await keeper.getByLabel('Amount').fill('159.75')
 	await keeper.getByLabel('Cost code').selectOption('4110 Chain and tackle')
 

@@ -364,7 +364,7 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 		CELL_SECRET
 	],
 	['what belongs to an unseen row', listOf('twins', ({ gannet }) => ({ row: gannet })), 'Heron'],
-	['a form: a value of the row that it points to', judged('petrel'), '1234.5'],
+	['a form: a value of the row that it points to', judged('petrel'), '£1,234.50'],
 	['a form: what its condition reads there', judged('petrel'), '"unasked":[]'],
 	['a form: a row that is not theirs to point to', judged('gannet'), ROW_SECRET],
 	['a form: what it offers by an unseen column', offered, 'Petrel'],

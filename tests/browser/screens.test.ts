@@ -5,7 +5,7 @@ import { numbersOfPeople, signInAs } from './asking.ts'
 import { PHONE, signIn } from './people.ts'
 import { write } from './screen-lines.ts'
 
-const sentences = (page: Page) => page.locator('.sentence').allInnerTexts()
+const sentences = (page: Page) => page.locator('.ledger .sentence').allInnerTexts()
 const words = (texts: readonly string[]) => texts.map((text) => text.replace(/\s+/g, ' ').trim())
 
 test('nested lines are written by the keyboard, shown at once, copied to another app and taken back', async ({
@@ -24,7 +24,7 @@ test('nested lines are written by the keyboard, shown at once, copied to another
 	)
 	// A text holds nothing: what comes after it goes where it stands, and a mark goes into the list before it.
 	const levels = await builder
-		.locator('.line')
+		.locator('.ledger .line')
 		.evaluateAll((lines) => lines.map((line) => line.style.getPropertyValue('--level')))
 	expect(levels).toEqual(['0', '1', '1', '2'])
 	const frame = builder.frameLocator('iframe').first()
@@ -53,7 +53,7 @@ test('nested lines are written by the keyboard, shown at once, copied to another
 	)
 	await builder.getByRole('button', { name: 'Undo' }).click()
 	await builder.getByRole('button', { name: 'Undo' }).click()
-	await expect(builder.locator('.sentence')).not.toHaveCount(0)
+	await expect(builder.locator('.ledger .sentence')).not.toHaveCount(0)
 	await builder.context().close()
 })
 

@@ -145,6 +145,7 @@ test('from the register to a decided request', async ({ browser }) => {
 	})
 
 	await test.step('a form with a gap sends nothing and keeps what was typed', async () => {
+		await diver.getByRole('link', { name: 'Buoys' }).click()
 		await diver.getByRole('link', { name: 'Add a buoy' }).click()
 		await diver.getByLabel('Code').fill('NH-900')
 		await diver.getByLabel('Depth').fill('deep')

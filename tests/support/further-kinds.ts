@@ -204,7 +204,7 @@ export const REGISTRIES: readonly Registry[] = [
 			]),
 			...exchange(RUN, [
 				'	set: { atPress',
-				"	ring: { atPress: (store, step, place) => setCell(store, { ...step, kind: 'set' }, place), later: undefined },\n	set: { atPress"
+				'	ring: { atPress: (store, step, place) => setCell(store, step, place), later: undefined },\n	set: { atPress'
 			])
 		}
 	},

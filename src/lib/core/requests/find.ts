@@ -10,5 +10,5 @@ interface Place {
 
 export type Found =
 	| (Place & { readonly kind: 'app' | 'screen' | 'person' | 'table' | 'column'; readonly title: string })
-	/** Known by what stands in its first column. */
-	| (Place & { readonly kind: 'row'; readonly column: ShownColumn; readonly row: WireRow })
+	/** Shown as its list does. */
+	| (Place & { readonly kind: 'row'; readonly columns: readonly ShownColumn[]; readonly row: WireRow })

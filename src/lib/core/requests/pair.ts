@@ -16,7 +16,7 @@ export type Kinds<Schema extends z.ZodType<{ kind: string }>, Answers = object> 
 }[z.output<Schema>['kind']]
 
 /** What a schema takes, as a page holds it: nothing in it is changed on its way. */
-export type Sendable<T> = { readonly [K in keyof T]: Sendable<T[K]> }
+export type Sendable<T> = unknown extends T ? T : { readonly [K in keyof T]: Sendable<T[K]> }
 
 /** What comes back for what was asked. */
 export type AnswerTo<Pairs, Asked> =

@@ -73,6 +73,7 @@ export type ShownLine = { readonly id: string } & (
 				readonly title: string
 				readonly columns: readonly ShownColumn[]
 			}[]
+			readonly tallies: readonly ShownTally[]
 			/** Whether it stands in two columns, where there is room. */
 			readonly isWide: boolean
 			/** Whether it shows a row that is chosen in a list, and none is. */
@@ -93,19 +94,21 @@ export type ShownLine = { readonly id: string } & (
 			readonly isOfRow: boolean
 			readonly then: AfterSending | null
 	  }
-	| {
-			readonly kind: 'tally'
-			readonly label: string
-			/** The row that it counts on, and what stands there. */
-			readonly row: string
-			readonly column: ShownColumn
-			readonly value: WireCell
-			/** How much one press adds, as it is shown. */
-			readonly amount: string
-			readonly takesAway: boolean
-	  }
+	| ({ readonly kind: 'tally' } & ShownTally)
 	| { readonly kind: 'button'; readonly label: string; readonly icon: Icon | null; readonly does: ButtonDoes }
 )
+
+export interface ShownTally {
+	readonly id: string
+	readonly label: string
+	/** The row that it counts on, and what stands there. */
+	readonly row: string
+	readonly column: ShownColumn
+	readonly value: WireCell
+	/** How much one press adds, as it is shown. */
+	readonly amount: string
+	readonly takesAway: boolean
+}
 
 export interface ShownFormPage {
 	readonly id: string

@@ -10,6 +10,8 @@ export interface ShownColumn {
 	/** The type of a computed column's values. */
 	readonly shows?: TypeKind
 	readonly unit?: string
+	/** Whether a computed column gives amounts of money, of that unit. */
+	readonly isMoney?: boolean
 	readonly places?: number
 	readonly choices?: readonly string[]
 	readonly to?: number

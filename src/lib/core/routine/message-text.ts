@@ -1,4 +1,6 @@
 /** A message's text: words, and formulas in braces. `{{` stands for a brace. */
+import { moneyOf } from '../formula/check/money-of.ts'
+import { showMoney } from '../table/kinds/money.ts'
 import { PIECE } from '../text/pieces.ts'
 import { check, type Checked } from '../formula/check/check.ts'
 import { plainText } from '../formula/evaluate/evaluate.ts'
@@ -41,6 +43,8 @@ export function showResult(expr: Expr, value: Value): string {
 	if (expr.kind === 'field' && !expr.column.computed)
 		return findKind(expr.column.type)?.show(value, expr.column) ?? String(value)
 	if (expr.type.kind === 'date') return showDate(String(value))
+	const unit = typeof value === 'number' ? moneyOf(expr) : undefined
+	if (unit !== undefined) return showMoney(Number(value), unit)
 	if (expr.type.kind === 'duration') return showDuration(Number(value))
 	return plainText(value) ?? ''
 }

@@ -9,7 +9,18 @@ import { ACCESS_LINE } from './access-line.ts'
 import { printExact } from './exact.ts'
 import { readSlot, writeSlot } from './line-values.ts'
 import { parseLine } from './parse.ts'
-import { AFTER_SENDING, FORMS_OF_LIST, PROPORTIONS, TONES, WHEN, type SlotType } from './slots/all.ts'
+import {
+	AFTER_SENDING,
+	FORMS_OF_LIST,
+	PROPORTIONS,
+	TONES,
+	WHEN,
+	type SlotType,
+	STANDINGS,
+	TAKING_AWAY,
+	ACROSS
+} from './slots/all.ts'
+import { ICONS } from '../text/icons.ts'
 import type { LineValue, Sentence } from './types.ts'
 import type { Vocabulary } from './vocabulary.ts'
 
@@ -101,10 +112,18 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 			: { kind: random.pick(['only', 'except']), columns: random.chance(0.2) ? [] : someOf(random, columnsOf(table)) },
 	screen: (random) => (random.chance(0.1) ? 'gone' : random.pick(vocabulary.screens).id),
 	does: (random) =>
-		random.chance(0.5)
-			? { kind: 'open', screen: random.pick(vocabulary.screens).id }
-			: { kind: 'run', routine: random.pick(vocabulary.routines).id },
+		random.pick([
+			{ kind: 'open', screen: random.pick(vocabulary.screens).id },
+			{ kind: 'run', routine: random.pick(vocabulary.routines).id },
+			{ kind: 'link', address: 'https://tides.example/a b]c' },
+			{ kind: 'print' },
+			{ kind: 'start over' }
+		]),
 	when: (random) => random.pick(WHEN),
+	standing: (random) => random.pick(STANDINGS),
+	icon: (random) => random.pick(ICONS),
+	'taking away': (random) => random.pick(TAKING_AWAY),
+	across: (random) => random.pick(ACROSS),
 	children: (random) =>
 		someOf(random, vocabulary.tables).map(({ id }) => ({
 			table: id,

@@ -32,11 +32,10 @@ export function findAnything(store: Store, { text, actor, now }: ByActor & { tex
 	})
 	if (text.trim().length < LEAST_LETTERS) return places
 	const lists = opened.flatMap(({ app, offered }) => searchedLists(app, offered)).slice(0, LISTS)
-	const seen = new Set<string>()
-	const rows = lists
-		.flatMap((list) => rowsOf(store, list, { text, actor, now }))
-		.filter(({ href }) => !seen.has(href) && seen.add(href))
-	return [...places, ...rows]
+	const rows = lists.flatMap((list) => rowsOf(store, list, { text, actor, now }))
+	// A row that two lists have is found by the first.
+	const sheets = rows.map(({ href }) => href.split('&from=')[0])
+	return [...places, ...rows.filter((_row, at) => sheets.indexOf(sheets[at]) === at)]
 }
 
 interface SearchedList {
@@ -66,11 +65,10 @@ function rowsOf(
 	const narrowing = { find: text, filters: [] }
 	const page = readListPage(store, line, { actor, now, here: new Map() }, { narrowing, limit: ROWS_OF_LIST })
 	const table = getTable(store.workspace().catalogue, line.table)
-	const [column] = describeColumns(table, page.columns)
-	if (!column) return []
+	const columns = describeColumns(table, page.columns)
 	return page.rows.map((row) => ({
 		...{ kind: 'row', where: `${app.document.name}, ${screen.title}` },
-		...{ href: `/app/${app.id}/${line.opens}?row=${row.id}&from=${screen.id}`, column, row }
+		...{ href: `/app/${app.id}/${line.opens}?row=${row.id}&from=${screen.id}`, columns, row }
 	}))
 }
 

@@ -1,3 +1,4 @@
+import { moneyOf } from '$lib/core/formula/check/money-of.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { findColumn, type Table } from '$lib/core/model/table.ts'
 
@@ -8,7 +9,10 @@ export function describeColumns(table: Table, ids: readonly number[], withFormul
 		if (!column) return []
 		const { computed, reverseName, otherwise, ...plain } = column
 		if (!computed) return [withFormulas ? { ...plain, ...named({ reverseName, otherwise: otherwise?.text }) } : plain]
-		const shown = { ...plain, shows: computed.expr.type.kind }
+		// What the builder said of its unit goes before what it is made of.
+		const money = plain.unit === undefined ? moneyOf(computed.expr) : undefined
+		const amount = money === undefined ? {} : { unit: money, isMoney: true }
+		const shown = { ...plain, ...amount, shows: computed.expr.type.kind }
 		return [withFormulas ? { ...shown, formula: computed.text, stored: computed.stored } : shown]
 	})
 }

@@ -4,10 +4,8 @@
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import type { CellDraft } from './cell-draft.ts'
 	import { CONTROLS } from './controls.ts'
-	import DateField from './DateField.svelte'
-	import FileField from './FileField.svelte'
-	import ReferencePicker from './ReferencePicker.svelte'
 	import SeveralChoices from './SeveralChoices.svelte'
+	import ValueControl from './ValueControl.svelte'
 
 	type Props = {
 		column: ShownColumn
@@ -29,10 +27,6 @@
 	const control = $derived(CONTROLS[column.type])
 	const few = $derived(control.by === 'choice' && (column.choices?.length ?? 0) <= 4)
 	const segments = $derived(control.by === 'yes or no' ? ['yes', 'no'] : (column.choices ?? []))
-
-	function typed(event: Event & { currentTarget: HTMLInputElement | HTMLTextAreaElement }) {
-		onchange({ text: event.currentTarget.value })
-	}
 </script>
 
 <div class="entry">
@@ -63,65 +57,16 @@
 		<p class="name">
 			{column.name}{#if column.required}<span class="must">, must be filled in</span>{/if}
 		</p>
-		<FileField {id} {column} {draft} {there} {onchange} />
+		<!-- Pictures, files and drawing come with the first such entry: few forms have one. -->
+		{#await import('./FileField.svelte') then { default: FileField }}
+			<FileField {id} {column} {draft} {there} {onchange} />
+		{/await}
 	{:else}
 		<label for={id} id="{id}-name"
 			>{column.name}{#if column.unit && control.inFigures}<span class="quiet">, {column.unit}</span
 				>{/if}{#if column.required}<span class="must">, must be filled in</span>{/if}</label
 		>
-		{#if control.by === 'row'}
-			<ReferencePicker
-				{id}
-				table={column.to ?? 0}
-				{draft}
-				{sample}
-				{options}
-				{onchange}
-				invalid={message !== undefined}
-			/>
-		{:else if control.by === 'choice'}
-			<select
-				{id}
-				class="field"
-				value={draft.text}
-				onchange={(event) => onchange({ text: event.currentTarget.value })}
-				aria-invalid={message !== undefined}
-			>
-				<option value=""></option>
-				{#each column.choices ?? [] as choice (choice)}<option>{choice}</option>{/each}
-			</select>
-		{:else if control.by === 'lines'}
-			<textarea
-				{id}
-				class="field"
-				rows="3"
-				placeholder={sample}
-				value={draft.text}
-				oninput={typed}
-				aria-invalid={message !== undefined}></textarea>
-		{:else if control.input === 'date'}
-			<DateField
-				{id}
-				labelledby="{id}-name"
-				text={draft.text}
-				invalid={message !== undefined}
-				onchange={(text) => onchange({ text })}
-			/>
-		{:else}
-			<input
-				{id}
-				class="field"
-				type={control.input ?? 'text'}
-				step={control.input === 'datetime-local' ? 'any' : undefined}
-				inputmode={control.inFigures ? 'decimal' : undefined}
-				autocomplete="off"
-				placeholder={sample}
-				value={draft.text}
-				oninput={typed}
-				aria-invalid={message !== undefined}
-				aria-describedby={message ? `${id}-wrong` : undefined}
-			/>
-		{/if}
+		<ValueControl {...{ id, column, draft, sample, options, onchange }} invalid={message !== undefined} />
 	{/if}
 	{#if help}<p class="help">{help}</p>{/if}
 	{#if message}<p class="says-wrong" id="{id}-wrong" role="alert">{message}</p>{/if}

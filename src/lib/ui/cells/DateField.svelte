@@ -4,7 +4,6 @@
 	import { parseDate } from '$lib/core/table/kinds/date.ts'
 	import { TYPED } from '$lib/core/table/kinds/kind.ts'
 	import { entryDate, todayHere } from '../dates.ts'
-	import MonthPicker from './MonthPicker.svelte'
 
 	type Props = {
 		id: string
@@ -77,7 +76,11 @@
 		aria-describedby={labelledby}
 		onclick={() => (isOpen = !isOpen)}>Choose</button
 	>
-	{#if isOpen}<MonthPicker date={date !== undefined && isIsoDate(date) ? date : todayHere()} onchoose={choose} />{/if}
+	{#if isOpen}
+		{#await import('./MonthPicker.svelte') then { default: MonthPicker }}
+			<MonthPicker date={date !== undefined && isIsoDate(date) ? date : todayHere()} onchoose={choose} />
+		{/await}
+	{/if}
 </div>
 
 <style>

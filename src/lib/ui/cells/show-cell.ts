@@ -1,4 +1,5 @@
 /** The text of a cell as people see it, from what travelled. Pure display: nothing is decided here. */
+import { showMoney } from '$lib/core/table/kinds/money.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { showDate } from '$lib/core/table/kinds/date.ts'
 import { showInstant } from '$lib/core/table/kinds/date-and-time.ts'
@@ -26,6 +27,7 @@ function showComputed(column: ShownColumn, cell: string | number | boolean): str
 	if (column.shows === 'duration') return showDuration(Number(cell))
 	if (column.shows === 'yesno') return cell === true || cell === 1 ? 'yes' : 'no'
 	if (typeof cell !== 'number') return String(cell)
+	if (column.isMoney) return showMoney(cell, column.unit)
 	const digits = column.places === undefined ? numberText(Number(cell.toFixed(4))) : cell.toFixed(column.places)
 	const text = Number.isInteger(cell) && column.places === undefined ? cell.toLocaleString('en-GB') : digits
 	return column.unit ? `${text} ${column.unit}` : text

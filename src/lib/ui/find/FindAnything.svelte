@@ -2,9 +2,8 @@
 	/** Finds screens, rows, people and places to go by a few letters; arrows choose, Enter goes there, Escape leaves. */
 	import { goto } from '$app/navigation'
 	import { page } from '$app/state'
-	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { Found } from '$lib/core/requests/find.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { lookOf, nameOf, smallText } from '../lines/list/row-look.ts'
 	import { ask } from '../send.ts'
 	import { placesOf } from './places.ts'
 
@@ -33,12 +32,16 @@
 	const shown = $derived<readonly Shown[]>([...found.map(show), ...places])
 
 	function show(each: Found): Shown {
-		if (each.kind !== 'row')
-			return { ...each, where: each.where === '' ? WORDS[each.kind] : `${WORDS[each.kind]} · ${each.where}` }
+		const { where, href } = each
+		if (each.kind !== 'row') {
+			const kind = WORDS[each.kind]
+			return { title: each.title, where: where === '' ? kind : `${kind} · ${where}`, href }
+		}
+		const look = lookOf({ columns: each.columns, groups: null }, [each.row])
 		return {
-			title: showCell(each.column, each.row.cells[cellKey(each.column.id)]) || '(blank)',
-			where: each.where,
-			href: each.href
+			title: nameOf(look, each.row),
+			where: [smallText(look, each.row), where].filter(Boolean).join(' · '),
+			href
 		}
 	}
 

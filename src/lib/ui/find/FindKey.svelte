@@ -16,7 +16,7 @@
 </script>
 
 <svelte:window {onkeydown} />
-<button class="find" title="Ctrl K" onclick={open}>Find</button>
+<button class="find" title="Ctrl K" onclick={open}>Go to…</button>
 {#if Opened}<Opened onclose={() => (Opened = undefined)} />{/if}
 
 <style>

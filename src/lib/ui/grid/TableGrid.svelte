@@ -1,8 +1,5 @@
 <script lang="ts">
-	/**
-	 * A table in a grid, however long: rows are drawn as they come into sight, in `GridArea`. What is done in it is `grid-work`;
-	 * which rows are in sight is `grid-scroll`.
-	 */
+	/** A table in a grid, however long: what is done in it is `grid-work`, which rows are in sight `grid-scroll`. */
 	import { invalidateAll } from '$app/navigation'
 	import { onMount, untrack } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
@@ -57,11 +54,13 @@
 	})
 
 	$effect(() => {
-		const [from, to] = [scroll.first, scroll.first + scroll.visible]
-		untrack(() => void rows.want(Math.max(0, from - 50), to + 50))
+		const { first, visible } = scroll
+		untrack(() => void rows.want(Math.max(0, first - 50), first + visible + 50))
 	})
 
+	/** From wherever it is set: the card that set it has done its work. */
 	function setFilter(column: number, filter: Filter | undefined) {
+		card = undefined
 		view.setFilter(column, filter)
 		work.selection = at(0, 0)
 		if (column > 0) scroll.focus()
@@ -88,7 +87,7 @@
 	<GridTools {table} {work} {view} onfind={() => (finding = !finding)} onrules={() => openCard({ kind: 'table' })} />
 	{#if finding}
 		<FindBar
-			column={work.focusColumn && work.focusColumn.type !== 'computed' ? work.focusColumn.name : undefined}
+			column={work.replacedIn}
 			found={rows.slow || rows.stopped ? undefined : rows.count}
 			onfind={(text) => setFilter(0, text.trim() === '' ? undefined : { column: 0, is: 'contains', text })}
 			onreplace={(text, by) => work.replace(text, by)}
@@ -111,10 +110,7 @@
 			{tables}
 			listing={{ sorts: [], filters: view.filters }}
 			onopen={(next) => (card = next)}
-			onfilter={(column, filter) => {
-				card = undefined
-				setFilter(column, filter)
-			}}
+			onfilter={setFilter}
 			onmade={structureMade}
 			{onremoved}
 		/>

@@ -52,6 +52,8 @@ export class GridWork {
 	readonly block = $derived(blockOf(this.selection))
 	readonly extent = $derived.by(() => ({ rows: this.rows.count, columns: this.columns.length }))
 	readonly focusColumn = $derived(this.columns[this.selection.focus.column])
+	/** The column whose values can be replaced: that of the focus, unless it is worked out. */
+	readonly replacedIn = $derived(this.focusColumn?.type === 'computed' ? undefined : this.focusColumn?.name)
 	readonly focusRow = $derived.by(() => this.rows.at(this.selection.focus.row))
 	readonly totals = $derived.by(() => (isOneCell(this.selection) ? undefined : totalsOf(this.selectedCells())))
 

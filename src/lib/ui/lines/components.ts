@@ -1,18 +1,6 @@
-/** The component of each kind of screen line. */
+/** The component of each kind of screen line; a page loads those of the kinds that it shows, and no others. */
 import type { Component, Snippet } from 'svelte'
-import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
-import ButtonLine from './button/ButtonLine.svelte'
-import DividerLine from './divider/DividerLine.svelte'
-import FormLine from './form/FormLine.svelte'
-import BesideLine from './frames/BesideLine.svelte'
-import FoldLine from './frames/FoldLine.svelte'
-import SectionLine from './frames/SectionLine.svelte'
-import TabsLine from './frames/TabsLine.svelte'
-import HeadingLine from './heading/HeadingLine.svelte'
-import ListLine from './list/ListLine.svelte'
-import RecordLine from './record/RecordLine.svelte'
-import TallyLine from './tally/TallyLine.svelte'
-import TextLine from './text/TextLine.svelte'
+import type { ScreenPath, ShownLine, StaffPage } from '$lib/core/requests/screens.ts'
 
 /** What every line gets; each takes of it what it needs. */
 export interface LineProps<L> {
@@ -32,25 +20,38 @@ export interface LineProps<L> {
 }
 
 type LineComponent<L> = Component<LineProps<L> & Record<string, unknown>>
+type Kind = ShownLine['kind']
 
-const COMPONENTS: { readonly [K in ShownLine['kind']]: LineComponent<Extract<ShownLine, { kind: K }>> } = {
-	heading: HeadingLine,
-	text: TextLine,
-	divider: DividerLine,
-	list: ListLine,
-	record: RecordLine,
-	tally: TallyLine,
-	form: FormLine,
-	button: ButtonLine,
-	section: SectionLine,
-	fold: FoldLine,
-	beside: BesideLine,
-	tabs: TabsLine,
+const COMPONENTS: {
+	readonly [K in Kind]: () => Promise<{ readonly default: LineComponent<Extract<ShownLine, { kind: K }>> }>
+} = {
+	heading: () => import('./heading/HeadingLine.svelte'),
+	text: () => import('./text/TextLine.svelte'),
+	divider: () => import('./divider/DividerLine.svelte'),
+	list: () => import('./list/ListLine.svelte'),
+	record: () => import('./record/RecordLine.svelte'),
+	tally: () => import('./tally/TallyAlone.svelte'),
+	form: () => import('./form/FormLine.svelte'),
+	button: () => import('./button/ButtonLine.svelte'),
+	section: () => import('./frames/SectionLine.svelte'),
+	fold: () => import('./frames/FoldLine.svelte'),
+	beside: () => import('./frames/BesideLine.svelte'),
+	tabs: () => import('./frames/TabsLine.svelte'),
 	// Tabs draw their own; one alone is a part of the screen with its title.
-	tab: SectionLine
+	tab: () => import('./frames/SectionLine.svelte')
 }
 
-export function componentOf(line: ShownLine): LineComponent<ShownLine> {
+/** By kind, those that were loaded. */
+export type LineComponents = Readonly<Partial<Record<Kind, LineComponent<ShownLine>>>>
+
+/** The components of every kind that a page shows, on the screen itself and on the list beside it. */
+export async function loadComponents({ main, beside }: Pick<StaffPage, 'main' | 'beside'>): Promise<LineComponents> {
+	const kinds = new Set([main, beside].flatMap((shown) => kindsIn(shown?.screen?.lines ?? [])))
+	const loaded = await Promise.all([...kinds].map(async (kind) => [kind, (await COMPONENTS[kind]()).default] as const))
 	// Kind by kind the record holds this; for the union the compiler cannot tell.
-	return COMPONENTS[line.kind] as LineComponent<ShownLine>
+	return Object.fromEntries(loaded) as LineComponents
+}
+
+function kindsIn(lines: readonly ShownLine[]): Kind[] {
+	return lines.flatMap((line) => [line.kind, ...('lines' in line ? kindsIn(line.lines) : [])])
 }

@@ -58,7 +58,6 @@
 	let root: HTMLElement
 
 	const slot = $derived(kind.parts.find((part) => typeof part !== 'string' && part.key === open))
-	const about = $derived(tableOf(kind, line, table))
 	const ways = $derived(level === undefined ? FLAT_WAYS : WAYS)
 
 	function close() {
@@ -92,6 +91,8 @@
 	aria-label="Line {number}"
 	{onkeydown}
 >
+	<!-- Alt with the arrows does the same. -->
+	<!-- svelte-ignore a11y_no_static_element_interactions -->
 	<div class="margin" class:grab={ongrab} title={ongrab && 'Drag to move'} onpointerdown={ongrab}>{number}</div>
 	<div class="body">
 		<LineText
@@ -109,7 +110,7 @@
 				value={readSlot(line, slot.key)}
 				{line}
 				{vocabulary}
-				table={about}
+				table={tableOf(kind, line, table)}
 				{outer}
 				onchange={(value) => onchange(fillSlot(kind, line, slot, value, vocabulary.tables))}
 				onclose={close}

@@ -2,16 +2,17 @@
 	/** The lines of one screen, one under the other. In the Lookout each says which line of the Bench it is. */
 	import type { ScreenPath, ShownLine, ShownScreen, StaffPage } from '$lib/core/requests/screens.ts'
 	import { tellBench } from '../lookout/tell-bench.ts'
-	import { componentOf } from '../lines/components.ts'
+	import type { LineComponents } from '../lines/components.ts'
 
 	type Props = {
 		screen: NonNullable<ShownScreen['screen']>
 		page: StaffPage
+		components: LineComponents
 		/** The row that is open beside this list. */
 		selected: string | null
 	}
 
-	let { screen, page, selected }: Props = $props()
+	let { screen, page, components, selected }: Props = $props()
 
 	const path = $derived<ScreenPath>(`${page.base}/${screen.id}`)
 
@@ -28,7 +29,7 @@
 
 {#snippet stack(lines: readonly ShownLine[])}
 	{#each lines as line (line.id)}
-		{@const Shown = componentOf(line)}
+		{@const Shown = components[line.kind]}
 		<!-- Pointing at a thing in the Lookout marks its line on the Bench; the lines themselves are reached by keyboard there. -->
 		<!-- svelte-ignore a11y_no_static_element_interactions -->
 		<div data-line={line.id} onpointerover={(event) => point(event, line.id)}>

@@ -35,7 +35,7 @@ function makeLines(random: Random, ids: string[], level = 0): LineInput[] {
 		const id = ids.shift() ?? ''
 		const text = random.pick(['Due', 'Past', 'Sound'])
 		const holds = level < 3 && random.chance(0.4)
-		lines.push(holds ? { ...section(id), lines: makeLines(random, ids, level + 1) } : heading(id, text))
+		lines.push(holds ? section(id, ...makeLines(random, ids, level + 1)) : heading(id, text))
 	}
 	return lines
 }

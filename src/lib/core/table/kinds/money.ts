@@ -6,10 +6,12 @@ export const money = numberKind({
 	name: 'money',
 	// The sign of the number may stand before the currency's: -£0.99.
 	strip: CURRENCY_MARKS,
-	show: (value, column) => {
-		const digits = grouped(value, 2)
-		const sign = column.unit ?? '£'
-		const unit = sign.length > 1 ? `${sign} ` : sign
-		return digits.startsWith('−') ? `−${unit}${digits.slice(1)}` : `${unit}${digits}`
-	}
+	show: (value, column) => showMoney(value, column.unit)
 })
+
+/** An amount as it is read. */
+export function showMoney(value: number, unit = '£'): string {
+	const digits = grouped(value, 2)
+	const sign = unit.length > 1 ? `${unit} ` : unit
+	return digits.startsWith('−') ? `−${sign}${digits.slice(1)}` : `${sign}${digits}`
+}

@@ -2,6 +2,7 @@
  * What the conditions of a form come to on what has been filled in so far: what is not asked, what must be filled, what is
  * refused and why, and the values that it shows. All of it as whoever fills it in sees the data.
  */
+import { showMoney } from '$lib/core/table/kinds/money.ts'
 import type { WorkedLine } from '$lib/core/app/lines/form-parts.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
 import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'
@@ -39,7 +40,7 @@ export function withoutUnasked(
 interface JudgedRow {
 	readonly verdict: RowVerdict
 	/** Of the values shown, those that are numbers. */
-	readonly numbers: Readonly<Record<string, number>>
+	readonly numbers: Readonly<Record<string, Amount>>
 }
 
 function judgeRow(filling: Filling, parts: readonly FormPart[], reach: Reach): JudgedRow {
@@ -59,12 +60,14 @@ function judgeRow(filling: Filling, parts: readonly FormPart[], reach: Reach): J
 			refused: Object.fromEntries(
 				lines.filter(isAsked).flatMap(({ id, unless, says }) => (isRefused(valueOf(unless)) ? [[id, says]] : []))
 			),
-			shown: Object.fromEntries(worked.map(({ id, value }) => [id, shownText(valueOf(asText(value)))]))
+			shown: Object.fromEntries(worked.map(({ id, value }) => [id, shownText(valueOf(value), valueOf(asText(value)))]))
 		},
 		numbers: Object.fromEntries(
 			worked.flatMap(({ id, value }: WorkedLine) => {
 				const found = valueOf(value)
-				return found?.type.kind === 'number' && typeof found.value === 'number' ? [[id, found.value] as const] : []
+				return found?.type.kind === 'number' && typeof found.value === 'number'
+					? [[id, { value: found.value, money: found.money }] as const]
+					: []
 			})
 		)
 	}
@@ -77,16 +80,31 @@ function isRefused(found: WorkedOut | undefined): boolean {
 
 /** What the rows of a group come to together, of each value that is a number. */
 function sumsOf(rows: readonly JudgedRow[]): Record<string, string> {
-	const sums = new Map<string, number>()
+	const sums = new Map<string, Amount>()
 	for (const { numbers } of rows)
-		for (const [id, value] of Object.entries(numbers)) sums.set(id, (sums.get(id) ?? 0) + value)
+		for (const [id, value] of Object.entries(numbers))
+			sums.set(id, { ...value, value: (sums.get(id)?.value ?? 0) + value.value })
 	// Sums of amounts must not end in the noise of their binary fractions.
-	return Object.fromEntries([...sums].map(([id, sum]) => [id, numberText(Number(sum.toFixed(6)))]))
+	return Object.fromEntries(
+		[...sums].map(([id, { value, money }]) => [id, showAmount({ value: Number(value.toFixed(6)), money })])
+	)
 }
 
 /** Before anything is typed there is nothing to say: no nought stands there. */
-function shownText(found: WorkedOut | undefined): string {
-	return found === undefined || found.blank === 'all' ? '' : String(found.value ?? '')
+function shownText(found: WorkedOut | undefined, text: WorkedOut | undefined): string {
+	if (text === undefined || text.blank === 'all') return ''
+	const isAmount = found?.money !== undefined && typeof found.value === 'number'
+	return isAmount ? showAmount({ value: Number(found.value), money: found.money }) : String(text.value ?? '')
+}
+
+interface Amount {
+	readonly value: number
+	/** Its unit, where it is money. */
+	readonly money: string | undefined
+}
+
+function showAmount({ value, money }: Amount): string {
+	return money === undefined ? numberText(value) : showMoney(value, money)
 }
 
 function asText(value: string): string {

@@ -4,6 +4,7 @@ import { fold } from '$lib/core/formula/evaluate/fold.ts'
 import { compileCondition, compileError, compileValue } from '$lib/core/formula/sql/compile.ts'
 import { newContext, type Context } from '$lib/core/formula/sql/sql-context.ts'
 import { someNode } from '$lib/core/formula/syntax/walk.ts'
+import { moneyOf } from '$lib/core/formula/check/money-of.ts'
 import type { Here } from '$lib/core/formula/check/check-call.ts'
 import type { Expr, Type } from '$lib/core/model/formula.ts'
 import type { Table } from '$lib/core/model/table.ts'
@@ -32,6 +33,8 @@ export interface WorkedOut {
 	/** As the database gives it; null where it is an error. */
 	readonly value: unknown
 	readonly type: Type
+	/** The unit, where it is an amount of money. */
+	readonly money: string | undefined
 	/** Of the columns of rows in reach that it reads, whether some are blank, and whether all are; never, where it asks for blanks. */
 	readonly blank: 'some' | 'all' | 'none'
 }
@@ -68,6 +71,7 @@ export function workOutAll(
 			{
 				value: error === null ? value : null,
 				type: expr.type,
+				money: moneyOf(expr),
 				blank: Number(blank) === 0 ? 'none' : Number(blank) === all ? 'all' : 'some'
 			}
 		]

@@ -38,7 +38,7 @@ export const record: ShownAs<RecordLine> = {
 		const tallies = line.lines.flatMap((each) =>
 			each.kind === 'tally' && isFor(each, view.standing) ? tallyOnRow(each, view, id) : []
 		)
-		return [{ ...waiting(line, table), waits: false, ...shown }, ...tallies]
+		return [{ ...waiting(line, table), waits: false, ...shown, tallies }]
 	}
 }
 
@@ -49,7 +49,7 @@ function heldId(name: string, { held = {} }: ViewRequest): string | undefined {
 
 /** Before a row is chosen. */
 function waiting({ id, across }: RecordLine, table: Table): Extract<ShownLine, { kind: 'record' }> {
-	const none = { columns: [], parts: [], row: null, signoff: null, waits: true }
+	const none = { columns: [], parts: [], tallies: [], row: null, signoff: null, waits: true }
 	const isWide = across !== null
 	return { id, kind: 'record', table: table.id, title: table.name, label: table.label, isWide, ...none }
 }

@@ -2,7 +2,7 @@ import type { TallyLine } from '$lib/core/app/lines/tally.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { findColumn, type Column, type Table } from '$lib/core/model/table.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
-import type { RowAction, ShownLine } from '$lib/core/requests/screens.ts'
+import type { RowAction, ShownTally } from '$lib/core/requests/screens.ts'
 import { describeColumns } from '../../rows/describe-columns.ts'
 import { readRows } from '../../rows/read.ts'
 import { workOut } from '../../routines/work-out.ts'
@@ -11,11 +11,11 @@ import { tableOf, type ShownAs, type View } from './view.ts'
 
 export const tally: ShownAs<TallyLine> = {
 	holdsSomething: () => false,
-	show: (line, view) => tallyOnRow(line, view, view.request.row)
+	show: (line, view) => tallyOnRow(line, view, view.request.row).map((each) => ({ kind: 'tally', ...each }))
 }
 
 /** On one row: offered where this person may change the number there, and no sign-off has closed the row. */
-export function tallyOnRow(line: TallyLine, view: View, id: string | undefined): ShownLine[] {
+export function tallyOnRow(line: TallyLine, view: View, id: string | undefined): ShownTally[] {
 	const { store, request, standing } = view
 	const { actor, now } = request
 	const table = tableOf(view, line.table)
@@ -32,7 +32,7 @@ export function tallyOnRow(line: TallyLine, view: View, id: string | undefined):
 	if (!described) return []
 	return [
 		{
-			...{ id: line.id, kind: 'tally', row: row.id, column: described, takesAway: line.less !== null },
+			...{ id: line.id, row: row.id, column: described, takesAway: line.less !== null },
 			label: line.label || column.name,
 			value: row.cells[cellKey(column.id)] ?? null,
 			amount: typeof amount === 'number' ? amount.toLocaleString('en-GB') : ''

@@ -9,6 +9,7 @@
 	import { addressOf } from './row-address.ts'
 	import Mark from './Mark.svelte'
 	import RowTick from './RowTick.svelte'
+	import TableFoot from './TableFoot.svelte'
 	import type { SeveralRows } from './several-rows.svelte.ts'
 	import RowActions from './RowActions.svelte'
 	import type { RowGroup } from './row-look.ts'
@@ -102,21 +103,12 @@
 			</tbody>
 		{/each}
 		{#if line.totals.length > 0}
-			<tfoot>
-				<tr>
-					{#if hasBox}<td></td>{/if}
-					{#if line.marks.length > 0}<td></td>{/if}
-					{#each columns as column, i (column.id)}
-						{@const total = line.totals.find((each) => each.column.id === column.id)}
-						<td class:num={isNumeric(column)}
-							>{#if total}<strong>{showCell(total.column, total.sum)}</strong>{#if total.unseen > 0}<span class="quiet">
-										without {total.unseen} kept back</span
-									>{/if}{:else if i === 0}All of them{/if}</td
-						>
-					{/each}
-					{#if line.actions.length > 0}<td></td>{/if}
-				</tr>
-			</tfoot>
+			<TableFoot
+				{columns}
+				totals={line.totals}
+				before={(hasBox ? 1 : 0) + (line.marks.length > 0 ? 1 : 0)}
+				after={line.actions.length > 0 ? 1 : 0}
+			/>
 		{/if}
 	</table>
 </div>
@@ -163,11 +155,6 @@
 		display: grid;
 		place-items: center;
 		min-height: 44px;
-	}
-	/* As in an account: single above, double below. */
-	tfoot td {
-		border-top: 1px solid var(--pitch);
-		border-bottom: 3px double var(--pitch);
 	}
 	.mark span {
 		display: flex;

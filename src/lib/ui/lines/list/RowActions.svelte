@@ -15,6 +15,8 @@
 
 	let { actions, row, name, path, base, from }: Props = $props()
 
+	/** Where there is room: set amounts, and what is the only thing that can be done. */
+	const beside = $derived(actions.length === 1 ? actions : actions.filter(({ tally }) => tally !== undefined))
 	let isOpen = $state(false)
 	let busy = $state(false)
 	const note = usePressNote()
@@ -32,14 +34,14 @@
 		<a class="btn" href="{base}/{action.opens}?row={row}&from={from}">{action.label}</a>
 	{:else}
 		<button class="btn" disabled={busy} aria-label="{action.label}: {name}" onclick={() => press(action)}
-			>{busy ? 'Working…' : action.label}</button
+			>{busy && action.tally === undefined ? 'Working…' : action.label}</button
 		>
 	{/if}
 {/snippet}
 
 <div class="actions">
-	{#if actions.length === 1 && actions[0]}<span class="wide">{@render act(actions[0])}</span>{/if}
-	<span class:narrow={actions.length === 1}>
+	{#each beside as action (action.id + (action.tally ?? ''))}<span class="wide">{@render act(action)}</span>{/each}
+	<span class:narrow={beside.length === actions.length}>
 		<button class="btn" aria-expanded={isOpen} aria-label="Do something with {name}" onclick={() => (isOpen = !isOpen)}
 			>Do</button
 		>
@@ -54,6 +56,7 @@
 		flex: none;
 		display: flex;
 		align-items: center;
+		gap: 0.5rem;
 		padding-right: 1.2rem;
 	}
 	.btn {

@@ -4,6 +4,7 @@ import { cellKey, isFileCell, type WireRow } from '$lib/core/query/wire.ts'
 import type { ShownList } from '$lib/core/requests/screens.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import type { Tone } from '$lib/core/sentence/slots/all.ts'
+import { isNumeric } from '../../cells/controls.ts'
 import { daysUntil, isDate, showCell } from '../../cells/show-cell.ts'
 
 export interface RowLook {
@@ -26,6 +27,12 @@ export function lookOf({ columns, groups }: Pick<ShownList, 'columns' | 'groups'
 	return { big, small, due, amount, photo: hasPictures ? photo : undefined }
 }
 
+/** A figure by itself says nothing of what it counts; words and amounts with a unit do. */
+function withName(column: ShownColumn, text: string): string {
+	const isBare = isNumeric(column) && column.unit === undefined && column.type !== 'percent'
+	return text === '' || !isBare ? text : `${column.name} ${text}`
+}
+
 /** What a row is called, by what it shows big. */
 export function nameOf({ big }: Pick<RowLook, 'big'>, row: WireRow): string {
 	return big ? showCell(big, row.cells[cellKey(big.id)]) || '(blank)' : ''
@@ -33,7 +40,7 @@ export function nameOf({ big }: Pick<RowLook, 'big'>, row: WireRow): string {
 
 export function smallText({ small }: RowLook, row: WireRow): string {
 	return small
-		.map((column) => showCell(column, row.cells[cellKey(column.id)]))
+		.map((column) => withName(column, showCell(column, row.cells[cellKey(column.id)])))
 		.filter((text) => text !== '')
 		.join(' · ')
 }

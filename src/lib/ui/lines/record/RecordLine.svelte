@@ -3,14 +3,15 @@
 	import { goto, invalidateAll } from '$app/navigation'
 	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 	import type { CaseOfRow } from '$lib/core/requests/cases.ts'
-	import type { ScreenPath } from '$lib/core/requests/screens.ts'
+	import type { ScreenPath, ShownTally } from '$lib/core/requests/screens.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { showCell } from '../../cells/show-cell.ts'
 	import { doOnScreen } from '../do-on-screen.ts'
+	import TallyLine from '../tally/TallyLine.svelte'
 	import { RecordEdit } from './record-edit.svelte.ts'
 	import RecordCells from './RecordCells.svelte'
 	import RecordDecision from './RecordDecision.svelte'
-	import RecordForm from './RecordForm.svelte'
+	import type RecordForm from './RecordForm.svelte'
 	import RowHistory from './RowHistory.svelte'
 
 	type Props = {
@@ -21,6 +22,7 @@
 			label: number
 			columns: readonly ShownColumn[]
 			parts: readonly { id: string; title: string; columns: readonly ShownColumn[] }[]
+			tallies: readonly ShownTally[]
 			isWide: boolean
 			waits: boolean
 			row: WireRow | null
@@ -33,6 +35,7 @@
 	let { line, path, base }: Props = $props()
 
 	let edit = $state.raw<RecordEdit | undefined>()
+	let Form = $state.raw<typeof RecordForm | undefined>()
 	let said = $state<{ text: string; wrong: boolean } | undefined>()
 
 	const row = $derived(line.row)
@@ -43,7 +46,9 @@
 		all.filter(({ id }, at) => row?.may?.change.includes(id) && all.findIndex((each) => each.id === id) === at)
 	)
 
-	function begin() {
+	async function begin() {
+		// Its script comes with the first use: most sheets are only read.
+		Form ??= (await import('./RecordForm.svelte')).default
 		if (row) edit = new RecordEdit(row, editable, { path, base, line: line.id })
 		said = undefined
 	}
@@ -84,14 +89,19 @@
 	<article>
 		<h1>{title ? showCell(title, row.cells[cellKey(title.id)]) || '(blank)' : line.title}</h1>
 		{#if line.signoff}<RecordDecision signoff={line.signoff} />{/if}
-		{#if edit}
-			<RecordForm {edit} {base} onsave={save} onleave={() => (edit = undefined)} />
+		{#if edit && Form}
+			<Form {edit} {base} onsave={save} onleave={() => (edit = undefined)} />
 		{:else}
 			<RecordCells columns={rest} {row} {base} isWide={line.isWide} />
 			{#each line.parts as part (part.id)}
 				<h2>{part.title}</h2>
 				<RecordCells columns={part.columns} {row} {base} isWide={line.isWide} />
 			{/each}
+			{#if line.tallies.length > 0}
+				<div class="tallies">
+					{#each line.tallies as tally (tally.id)}<TallyLine line={tally} {path} />{/each}
+				</div>
+			{/if}
 			{#if !line.signoff}
 				<div class="end">
 					{#if editable.length > 0}<button class="btn" onclick={begin}>Change</button>{/if}
@@ -116,6 +126,9 @@
 	h2 {
 		font-size: 1.1rem;
 		margin-top: 0.4rem;
+	}
+	.tallies {
+		max-width: 34rem;
 	}
 	.end {
 		display: flex;

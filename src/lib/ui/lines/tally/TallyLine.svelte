@@ -1,10 +1,10 @@
 <script lang="ts">
 	/** A number of the row with its set amount: strong to add, quiet to take away. */
-	import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
+	import type { ScreenPath, ShownTally } from '$lib/core/requests/screens.ts'
 	import { showCell } from '../../cells/show-cell.ts'
 	import { usePressNote } from '../press-note.svelte.ts'
 
-	type Props = { line: Extract<ShownLine, { kind: 'tally' }>; path: ScreenPath }
+	type Props = { line: ShownTally; path: ScreenPath }
 
 	let { line, path }: Props = $props()
 
@@ -37,7 +37,7 @@
 		display: flex;
 		align-items: center;
 		gap: 0.6rem;
-		padding: 0.5rem 1.2rem;
+		padding: 0.5rem 0;
 		border-bottom: 1px solid var(--zinc-2);
 	}
 	p {

@@ -4,4 +4,4 @@
 	let { data } = $props()
 </script>
 
-<StaffApp page={data} user={data.user} waiting={data.waiting} />
+<StaffApp page={data} components={data.components} user={data.user} waiting={data.waiting} />

@@ -1,0 +1,136 @@
+/** What staff do at one press in the stores: set amounts, boxes, several rows at once; and finding anything by a few letters. */
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { PHONE, signIn } from './people.ts'
+
+const stockOf = async (page: Page, item: string) =>
+	Number(/In stock (\d+)/.exec(await page.getByRole('listitem').filter({ hasText: item }).innerText())?.[1])
+
+test('a set amount counts from the list and from the sheet, and two people at once both count', async ({ browser }) => {
+	const item = 'Chain caliper'
+	const [wim, jory] = [await signIn(browser, 'Wim Pascoe-Reyes'), await signIn(browser, 'Jory Pendarrow')]
+	for (const page of [wim, jory]) await page.goto('/app/3/stock')
+	const before = await stockOf(wim, item)
+	const add = (page: Page) => page.getByRole('button', { name: `+1 In stock: ${item}` }).click()
+	// Neither has seen what the other did.
+	await Promise.all([add(wim), add(jory)])
+	await expect(wim.getByText(`Done: +1 In stock, ${item}.`)).toBeVisible()
+	await expect(jory.getByText(`Done: +1 In stock, ${item}.`)).toBeVisible()
+	await expect(wim.getByRole('listitem').filter({ hasText: item })).toContainText(`In stock ${before + 2}`)
+	await wim.getByRole('button', { name: 'Undo' }).click()
+	await expect(wim.getByText(/Taken back\.|has changed since/)).toBeVisible()
+	await wim.getByRole('link', { name: new RegExp(item) }).click()
+	const there = Number(await wim.locator('.tally strong').first().innerText())
+	await wim.getByRole('button', { name: 'Take 1 from One' }).click()
+	await expect(wim.locator('.tally strong').first()).toHaveText(String(there - 1))
+	for (const page of [wim, jory]) await page.context().close()
+})
+
+test('a box is saved as it is ticked and taken back, and what runs short is added up', async ({ browser }) => {
+	const page = await signIn(browser, 'Hale Dunmore')
+	await page.goto('/app/3/order')
+	const box = page.getByRole('checkbox').first()
+	const was = await box.isChecked()
+	await box.click()
+	await expect(page.getByText(/^Done: On order (ticked|cleared)/)).toBeVisible()
+	await page.reload()
+	await expect(box).toBeChecked({ checked: !was })
+	const cells = await page.locator('tbody tr').evaluateAll((rows) => rows.map((row) => row.querySelectorAll('td')[3]?.textContent)) // prettier-ignore
+	const sum = cells.reduce((total, cell) => total + Number(cell), 0)
+	await expect(page.locator('tfoot')).toContainText(String(sum))
+	const { violations } = await new AxeBuilder({ page }).analyze()
+	expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([])
+	await page.context().close()
+})
+
+test('several rows are chosen by key and touch and done at once, each refusal named', async ({ browser }) => {
+	const page = await signIn(browser, 'Wim Pascoe-Reyes', PHONE)
+	await page.goto('/app/3/stock')
+	await page.getByRole('button', { name: 'Choose several' }).click()
+	const boxes = page.getByRole('checkbox')
+	await boxes.first().focus()
+	await page.keyboard.press('Space')
+	// With Shift all from the last one to this.
+	await boxes.nth(3).click({ modifiers: ['Shift'] })
+	await expect(page.getByText('4 of 45 chosen')).toBeVisible()
+	await page.getByRole('button', { name: 'Counted today' }).click()
+	await expect(page.getByText('Counted today: done on 4 of 4 rows.')).toBeVisible()
+	await page.getByRole('button', { name: 'Undo' }).click()
+	await expect(page.getByText('Taken back.')).toBeVisible()
+
+	// One of two is refused: the answer says which, and the other is done.
+	await page.route('**/app/3/stock/do', async (route) => {
+		if (route.request().postDataJSON().row === refusedRow) return route.fulfill({ status: 409, json: REFUSAL })
+		refusedRow ||= route.request().postDataJSON().row
+		return route.continue()
+	})
+	let refusedRow = ''
+	const REFUSAL = { code: 'conflict', message: 'This row waits on a decision.', details: {} }
+	await page.getByRole('button', { name: 'Choose several' }).click()
+	const name = await page.getByRole('link', { name: /Chain 13 mm/ }).innerText()
+	await boxes.first().click()
+	await page.getByRole('button', { name: 'Counted today' }).click()
+	await expect(page.getByText('Counted today: done on 1 of 1 row.')).toBeVisible()
+	await page.getByRole('button', { name: 'Choose several' }).click()
+	await boxes.first().click()
+	await boxes.nth(1).click()
+	await page.getByRole('button', { name: 'Counted today' }).click()
+	await expect(page.getByText('Counted today: done on 1 of 2 rows.')).toBeVisible()
+	await expect(page.getByText(`${name.split('\n')[0]}: This row waits on a decision.`)).toBeVisible()
+	await page.context().close()
+})
+
+test('anything that is open to somebody is found by a few letters, and nothing else', async ({ browser }) => {
+	const page = await signIn(browser, 'Wim Pascoe-Reyes')
+	await page.goto('/app/3/stock')
+	await page.keyboard.press('Control+k')
+	const find = page.getByRole('combobox', { name: 'Find screens' })
+	await expect(find).toBeFocused()
+	await find.fill('caliper')
+	const found = page.getByRole('option')
+	await expect(found.first()).toContainText('Chain caliper')
+	const { violations } = await new AxeBuilder({ page }).include('dialog').analyze()
+	expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([])
+	await page.keyboard.press('Enter')
+	await expect(page.getByRole('heading', { name: 'Chain caliper' })).toBeVisible()
+	await page.keyboard.press('Control+k')
+	await find.fill('to order')
+	await expect(found).toHaveText([/To order/])
+	await page.keyboard.press('Escape')
+	await expect(find).toBeHidden()
+	// Moorings are none of the stores keeper's.
+	await page.keyboard.press('Control+k')
+	await find.fill('VQ-01')
+	await expect(found.first()).toBeVisible()
+	await expect(found.filter({ hasText: 'Mooring Care' })).toHaveCount(0)
+	await page.context().close()
+})
+
+test('a page whose session ran out is signed in again over what was typed, and closes for somebody else', async ({
+	browser
+}) => {
+	const page = await signIn(browser, 'Wim Pascoe-Reyes')
+	const context = page.context()
+	await page.goto('/app/3/new')
+	await page.getByLabel('Item').fill('Grapnel 5 kg')
+	const signInAgain = async (name: string) => {
+		const popup = context.waitForEvent('page')
+		await page.getByRole('button', { name: 'Sign in again' }).click()
+		const opened = await popup
+		await opened.getByRole('button', { name, exact: true }).click()
+	}
+	await context.clearCookies()
+	await page.getByLabel('Kind').selectOption('Tool')
+	await expect(page.getByRole('heading', { name: 'You are signed out' })).toBeVisible()
+	await signInAgain('Wim Pascoe-Reyes')
+	await expect(page.getByRole('heading', { name: 'You are signed out' })).toBeHidden()
+	await expect(page.getByLabel('Item')).toHaveValue('Grapnel 5 kg')
+
+	await context.clearCookies()
+	await page.getByLabel('Kind').selectOption('Spare')
+	await expect(page.getByRole('heading', { name: 'You are signed out' })).toBeVisible()
+	await signInAgain('Imke Dahl')
+	await page.waitForURL((url) => url.pathname === '/')
+	await expect(page.getByText('Grapnel')).toHaveCount(0)
+	await context.close()
+})
