@@ -9,6 +9,7 @@
  * - A formula over three million rows against the same written by hand.
  * - A page with three kept totals over three million child rows, and what it grows with.
  * - The first rows of a grid of a million rows, in Chromium, beside those of a thousand.
+ * - What a page of staff brings along, kind of line by kind.
  * - An edit of a cell with all that follows from it, against a transaction written by hand.
  */
 import { spawnSync } from 'node:child_process'
@@ -22,6 +23,7 @@ import { measureEdit } from './edit.ts'
 import { measureGrid } from './grid.ts'
 import { measureMerge } from './merge.ts'
 import { measurePage } from './page.ts'
+import { weighStaffPage } from './page-weight.ts'
 import { measureTotals } from './totals.ts'
 import { workbookFigures } from './workbook-figures.ts'
 
@@ -41,6 +43,8 @@ const merge = await measureMerge(folder, scripts)
 rmSync(folder, { recursive: true, force: true })
 
 const version = spawnSync('sqlite3', ['--version'], { encoding: 'utf8' }).stdout.split(' ')[0] ?? 'not installed'
+const weight = weighStaffPage()
+const kb = (bytes: number): string => (bytes / 1_000).toFixed(1)
 const round = (value: number, places = 2): string => value.toFixed(places)
 
 const text = `# Measured
@@ -67,6 +71,21 @@ References among the conditions; by hand with the same condition, and ${access.p
 ${access.cases.map((each) => `| ${each.name} | ${round(each.ours, 2)} | ${round(each.byHand, 2)} | **${round(each.ours / each.byHand)}** | ${each.bound} | ${each.postgres === null ? '' : round(each.postgres, 2)} |`).join('\n')}
 
 What unsaved lines would give and take, for 50 people in ten groups, counted before and after: ${round(access.previewMs / 1000, 2)} s (bound 2).
+
+## What a page of staff brings along
+
+Gzipped, from the build's own list; what a kind of line adds to the frame where it stands alone. Wanted: 60 kB of script for every kind, 15 kB of styles.
+
+| script | kB | with the frame |
+| --- | --- | --- |
+| frame: the library, the router, the head of the app | ${kb(weight.frame)} | |
+${Object.entries(weight.kinds)
+	.map(([name, adds]) => `| ${name} | ${kb(adds)} | **${kb(weight.frame + adds)}** |`)
+	.join('\n')}
+
+Styles of all kinds together: **${kb(weight.styles)}** kB. With first use: ${Object.entries(weight.later)
+	.map(([name, adds]) => `${name} ${kb(adds)}`)
+	.join(', ')} kB.
 
 ## The first rows of a grid on screen
 

@@ -23,6 +23,8 @@ const ROUTES: Readonly<
 > = {
 	'': 'one’s own cases, asked below',
 	'app/[app]/[[screen]]': 'asked below',
+	'app/[app]/icon.svg': 'tells no rows',
+	'app/[app]/manifest.webmanifest': 'tells no rows',
 	'app/[app]/[screen]/do': 'asked below',
 	'app/[app]/[screen]/export': 'asked below',
 	today: 'one’s own cases, asked below',

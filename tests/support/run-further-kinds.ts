@@ -74,7 +74,7 @@ function open() {
 	const [heron] = changeRows(
 		store,
 		[{ kind: 'add', table: VESSELS, cells: [{ column: NAME, value: 'Heron' }, { column: BERTH, value: 'a 1' }] }], // prettier-ignore
-		{ ...by, through: 'table' }
+		{ ...by, through: 'grid' }
 	)
 	const document = parseApp(JSON.stringify(APP))
 	const app = addAppFrom(store, { document, ...by })

@@ -115,6 +115,13 @@ describe('a set amount', () => {
 		expect(stockOf(ROPE)).toBe(null)
 	})
 
+	test('is counted back, whatever others have counted since', () => {
+		const pressed = addUp(store, { ...place(IMKE, 'b'), line: 'pack', row: id(PAINT), less: false })
+		add(IMKE, PAINT)
+		takeBack(store, { entry: pressed.entry ?? 0, actor: { person: IMKE }, now: NOW })
+		expect(stockOf(PAINT)).toBe(4)
+	})
+
 	test('is refused as any change is: by who may not, on a row that is not seen, where it only adds', () => {
 		expect(() => add(IMKE, TAR)).toThrow()
 		expect(() => add(BO, ROPE)).toThrow()
@@ -126,9 +133,10 @@ describe('a set amount', () => {
 	test('is offered where it can be pressed, with how much it is', () => {
 		expect(shown(IMKE, 'a', 'list')[0]?.actions.map(({ label }) => label)).toEqual(['+1 in stock', '−1 in stock'])
 		expect(shown(BO, 'a', 'list')[0]?.actions).toEqual([])
-		expect(shown(IMKE, 'b', 'tally', ROPE)).toMatchObject([{ amount: '50', value: null, takesAway: false }])
-		expect(shown(IMKE, 'b', 'tally', TAR)).toEqual([])
-		expect(shown(BO, 'b', 'tally', ROPE)).toEqual([])
+		const tallies = (person: number, row: number) => shown(person, 'b', 'record', row)[0]?.tallies
+		expect(tallies(IMKE, ROPE)).toMatchObject([{ amount: '50', value: null, takesAway: false }])
+		expect(tallies(IMKE, TAR)).toEqual([])
+		expect(tallies(BO, ROPE)).toEqual([])
 	})
 })
 

@@ -126,7 +126,7 @@ describe('conditions of entries', () => {
 	test.each([
 		['nothing', [], { unasked: ['e2'], must: [], refused: {}, shown: { s1: '', s2: '' } }],
 		['a little', [{ column: AMOUNT, value: 40 }], { unasked: ['e2'], must: [], refused: {} }],
-		['more', [{ column: AMOUNT, value: 250.5 }], { unasked: [], must: [], shown: { s1: '501', s2: '' } }],
+		['more', [{ column: AMOUNT, value: 250.5 }], { unasked: [], must: [], shown: { s1: '£501.00', s2: '' } }],
 		['much', [{ column: AMOUNT, value: 501 }], { unasked: [], must: ['e2'] }],
 		['too little', [{ column: AMOUNT, value: -1 }], { refused: { e3: 'More than nothing.' } }],
 		['what cannot be read', [{ column: AMOUNT, value: 'lots' }], { unasked: ['e2'], refused: {} }]
@@ -136,7 +136,7 @@ describe('conditions of entries', () => {
 
 	test('read what whoever fills it in sees, and no more', () => {
 		const bo = { actor: { person: BO } }
-		expect(judgeFilled(store, filled([berth(1)], bo)).shown['s2']).toBe('900')
+		expect(judgeFilled(store, filled([berth(1)], bo)).shown['s2']).toBe('£900.00')
 		expect(judgeFilled(store, filled([berth(1)])).shown['s2']).toBe('')
 		// Another port's berth is no berth for Imke.
 		expect(judgeFilled(store, filled([berth(3)])).shown['s2']).toBe('')
@@ -288,7 +288,10 @@ describe('rows that go in with it', () => {
 
 	test('are added up as they are typed', () => {
 		const { items } = judgeFilled(store, filled([what], { items: { g: [item('a', 0.1), item('b', 0.1, 2)] } }))
-		expect(items['g']).toMatchObject({ rows: [{ shown: { t: '0.1' } }, { shown: { t: '0.2' } }], sums: { t: '0.3' } })
+		expect(items['g']).toMatchObject({
+			rows: [{ shown: { t: '£0.10' } }, { shown: { t: '£0.20' } }],
+			sums: { t: '£0.30' }
+		})
 	})
 
 	test('a page cannot point them elsewhere', () => {

@@ -55,6 +55,8 @@ export type ShownLine = { readonly id: string } & (
 	/** Made of Markdown by the server, in which nothing of the words or values is HTML. */
 	| { readonly kind: 'text'; readonly html: string }
 	| { readonly kind: 'divider' }
+	/** `to`: the first screen, where it is null. */
+	| { readonly kind: 'timer'; readonly seconds: number; readonly to: string | null }
 	| ShownFrame<'section'>
 	| ShownFrame<'fold'>
 	| ShownFrame<'tab'>

@@ -40,14 +40,14 @@ export function tick(store: Store, { row, on, ...place }: InApp & { row: string;
 	if (line.ticks === null)
 		throw new AppError('not_found', 'This list has no box to tick any more. Load the page again.')
 	const cell = { column: line.ticks, value: on }
-	return setOn(store, { ...place, table: line.table, row }, () => cell)
+	return setOn(store, { ...place, table: line.table, row, through: 'list' }, () => cell)
 }
 
 /** Adds the set amount of a tally to a row, or takes it away: to what stands there now, so that two at once both count. */
 export function addUp(store: Store, { row, less, ...place }: InApp & { row: string; less: boolean }): Pressed {
 	const { line } = findLine(store, place, 'tally')
 	if (less && line.less === null) throw new AppError('invalid', 'This tally only adds.')
-	return setOn(store, { ...place, table: line.table, row }, (pressed) => {
+	return setOn(store, { ...place, table: line.table, row, through: 'tally' }, (pressed) => {
 		const column = getColumn(pressed.table, line.column)
 		return setCell(store, { column: column.id, formula: tallied(line, column, less) }, pressed)
 	})
@@ -56,19 +56,20 @@ export function addUp(store: Store, { row, less, ...place }: InApp & { row: stri
 interface SettingOn extends Pick<InApp, 'actor' | 'now'> {
 	readonly table: number
 	readonly row: string
+	readonly through: 'list' | 'tally'
 }
 
 /** One cell of one row, through the door, with the entry that takes it back. */
 function setOn(
 	store: Store,
-	{ table: id, row, actor, now }: SettingOn,
+	{ table: id, row, through, actor, now }: SettingOn,
 	cellFor: (pressed: PressedRow) => CellChange
 ): Pressed {
 	const table = getTable(store.workspace().catalogue, id)
 	const n = store.ids.fromId(id, row)
 	if (n === undefined) throw new AppError('not_found', 'This row is not there, or not for you to see.')
 	const pressed = { table, n, actor, now }
-	changeRows(store, [{ kind: 'change', table: id, row, cells: [cellFor(pressed)] }], { actor, now, through: 'screen' })
+	changeRows(store, [{ kind: 'change', table: id, row, cells: [cellFor(pressed)] }], { actor, now, through })
 	return { entry: entryOf(store, pressed) }
 }
 

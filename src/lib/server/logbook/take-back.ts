@@ -35,7 +35,8 @@ function undoing(store: Store, table: Table, entry: OwnEntry, by: ByActor): Chan
 	return { kind: 'change', table: table.id, row, cells: cellsBefore(store, table, entry, by) }
 }
 
-function cellsBefore(store: Store, table: Table, { row: n, body }: OwnEntry, { actor, now }: ByActor): CellChange[] {
+function cellsBefore(store: Store, table: Table, entry: OwnEntry, { actor, now }: ByActor): CellChange[] {
+	const { row: n, body, through } = entry
 	const { rights } = standingOf(store, actor, now)
 	const asked = { table: table.id, row: store.ids.toId(table.id, n), columns: [] }
 	if (readRows(store, actor, asked, now).rows.length === 0)
@@ -48,9 +49,12 @@ function cellsBefore(store: Store, table: Table, { row: n, body }: OwnEntry, { a
 		// Whether it was changed since is told only to who may see it.
 		if (!isSeenNow(store, table, { column, n, rights }))
 			throw new AppError('forbidden', 'You do not see all that you changed here any more, so it stays.')
-		if (current && (current.get(column.id) ?? null) !== (after[key] ?? null))
+		const [was, became, is] = [before[key] ?? null, after[key] ?? null, current?.get(column.id) ?? null]
+		// What was counted is counted back, whatever others have counted since.
+		if (through === 'tally' && is !== became) return [{ column: column.id, value: toInput(store, column, Number(is) - Number(became) + Number(was)) }] // prettier-ignore
+		if (current && is !== became)
 			throw new AppError('conflict', `${column.name} has been changed again since. Change it by hand.`)
-		return [{ column: column.id, value: toInput(store, column, before[key] ?? null) }]
+		return [{ column: column.id, value: toInput(store, column, was) }]
 	})
 }
 

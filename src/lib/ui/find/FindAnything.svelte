@@ -71,11 +71,20 @@
 			at = Math.min(Math.max(at + by, 0), Math.max(shown.length - 1, 0))
 		}
 		const chosen = shown[at]
-		if (event.key === 'Enter' && chosen) {
+		// At once, where a browser would empty the box first.
+		if (event.key === 'Escape') {
 			event.preventDefault()
 			onclose()
-			void goto(chosen.href)
 		}
+		if (event.key === 'Enter' && chosen) {
+			event.preventDefault()
+			go(chosen)
+		}
+	}
+
+	function go({ href }: Shown) {
+		onclose()
+		void goto(href)
 	}
 
 	/** As a dialog of the browser's own: the rest of the page waits, Escape closes it, the focus goes back. */
@@ -101,10 +110,10 @@
 	/>
 	<ul id="found" role="listbox" aria-label="Found">
 		{#each shown as each, i (each.href + each.title)}
-			<li id="found-{i}" role="option" aria-selected={i === at}>
-				<a href={each.href} tabindex="-1" onclick={onclose} onpointermove={() => (at = i)}>
-					<strong>{each.title}</strong> <span class="quiet">{each.where}</span>
-				</a>
+			<!-- Keys choose among them in the box above, as a combobox is used. -->
+			<!-- svelte-ignore a11y_click_events_have_key_events -->
+			<li id="found-{i}" role="option" aria-selected={i === at} onclick={() => go(each)} onpointermove={() => (at = i)}>
+				<strong>{each.title}</strong> <span class="quiet">{each.where}</span>
 			</li>
 		{/each}
 	</ul>
@@ -139,13 +148,6 @@
 		padding: 0;
 	}
 	li {
-		border-bottom: 1px solid var(--zinc-2);
-	}
-	li[aria-selected='true'] {
-		background: var(--marigold-wash);
-		box-shadow: inset 4px 0 0 var(--marigold);
-	}
-	a {
 		display: flex;
 		flex-wrap: wrap;
 		justify-content: space-between;
@@ -153,8 +155,12 @@
 		gap: 0 1rem;
 		min-height: 44px;
 		padding: 0.3rem 0.8rem;
-		color: inherit;
-		text-decoration: none;
+		border-bottom: 1px solid var(--zinc-2);
+		cursor: pointer;
+	}
+	li[aria-selected='true'] {
+		background: var(--marigold-wash);
+		box-shadow: inset 4px 0 0 var(--marigold);
 	}
 	p {
 		padding: 0.4rem 0.2rem 0;

@@ -33,6 +33,7 @@ const COMPONENTS: {
 	tally: () => import('./tally/TallyAlone.svelte'),
 	form: () => import('./form/FormLine.svelte'),
 	button: () => import('./button/ButtonLine.svelte'),
+	timer: () => import('./timer/TimerLine.svelte'),
 	section: () => import('./frames/SectionLine.svelte'),
 	fold: () => import('./frames/FoldLine.svelte'),
 	beside: () => import('./frames/BesideLine.svelte'),

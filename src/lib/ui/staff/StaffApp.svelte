@@ -46,7 +46,13 @@
 </script>
 
 <svelte:window {onmessage} />
-<svelte:head><title>{main.screen?.title ?? main.app.name} · {main.app.name}</title></svelte:head>
+<svelte:head>
+	<title>{main.screen?.title ?? main.app.name} · {main.app.name}</title>
+	{#if page.lookingAs === null}
+		<link rel="manifest" href="{base}/manifest.webmanifest" crossorigin="use-credentials" />
+		<link rel="icon" href="{base}/icon.svg" type="image/svg+xml" />
+	{/if}
+</svelte:head>
 
 <div class="app" style:--paint="var(--{main.app.colour})">
 	{#if page.lookingAs !== null}

@@ -29,6 +29,7 @@ import { part, partSchema } from './part.ts'
 import { record, recordSchema } from './record.ts'
 import { tally, tallySchema } from './tally.ts'
 import { text, textSchema } from './text.ts'
+import { timer, timerSchema } from './timer.ts'
 import type { MayHold } from './tree.ts'
 import { unknown, unknownSchema } from './unknown.ts'
 
@@ -40,6 +41,7 @@ const PLAIN = [
 	markSchema,
 	partSchema,
 	tallySchema,
+	timerSchema,
 	entrySchema,
 	shownSchema,
 	unknownSchema,
@@ -98,7 +100,7 @@ export type LineOf<K extends LineKind> = Extract<ScreenLine, { kind: K }>
 /** In the order in which they are offered. */
 export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = {
 	...{ heading, text, list, mark, record, part, tally, form, entry, items, shown, page, button },
-	...{ section, beside, tabs, tab, fold, divider, unknown }
+	...{ section, beside, tabs, tab, fold, divider, timer, unknown }
 }
 
 /** What is known of the kind of a line. */

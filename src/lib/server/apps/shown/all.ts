@@ -17,6 +17,10 @@ const NOT_BY_ITSELF = { holdsSomething: () => false, show: () => [] }
 
 const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 	...{ heading, divider, list, record, tally, form, button, text, section, fold, beside, tabs, tab },
+	timer: {
+		holdsSomething: () => false,
+		show: ({ id, seconds, screen }) => [{ id, kind: 'timer', seconds, to: screen }]
+	},
 	// The list that holds it shows it on its rows.
 	mark: NOT_BY_ITSELF,
 	// So does the sheet that holds it.

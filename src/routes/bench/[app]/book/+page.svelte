@@ -27,9 +27,8 @@
 		<h1>{draft.document.name}</h1>
 		{#if draft.document.about}<p>{draft.document.about}</p>{/if}
 		<p class="quiet">
-			The draft as it is on {showDay(new Date(data.readAt).toISOString())}{draft.ahead
-				? ', ahead of what staff use'
-				: ''}. Access is written table by table, and no part of this.
+			The draft as it is on {showDay(data.readAt)}{draft.ahead ? ', ahead of what staff use' : ''}. Access is written
+			table by table, and no part of this.
 		</p>
 		<button class="btn" onclick={() => print()}>Print it</button>
 	</header>

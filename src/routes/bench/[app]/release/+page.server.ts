@@ -1,3 +1,4 @@
+import QRCode from 'qrcode'
 import { forForm } from '$lib/server/web/answer.ts'
 import { getBuilder } from '$lib/server/web/signed-in.ts'
 
@@ -19,7 +20,9 @@ export async function load({ locals, params, depends, url }) {
 		to === 0 ? current.document : host.read('release', { app, number: to })
 	])
 	const compared = { from, to, before, after }
-	return { current: { live: current.live, ahead: current.ahead }, findings, releases, compared }
+	const address = `${host.origin}/app/${app}`
+	const code = await QRCode.toString(address, { type: 'svg', margin: 2 })
+	return { current: { live: current.live, ahead: current.ahead }, findings, releases, compared, address, code }
 }
 
 export const actions = {

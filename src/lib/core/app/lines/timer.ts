@@ -1,0 +1,44 @@
+import { z } from 'zod'
+import { mistake, SCREEN_GONE } from '../../document/findings.ts'
+import { id, number } from '../../document/parts.ts'
+import { PLAIN_LINE, type LineEntry } from './entry.ts'
+import { checkWhom, lineParts, withWhom } from './parts.ts'
+
+/** Shorter than this nobody reads a screen; longer than an hour nobody waits. */
+const [LEAST, MOST] = [5, 3_600]
+
+export const timerSchema = z.object({
+	...lineParts,
+	kind: z.literal('timer'),
+	/** The first screen, where it is null. */
+	screen: id.nullable().default(null),
+	seconds: number.max(999_999)
+})
+export type TimerLine = z.infer<typeof timerSchema>
+
+/** For a tablet that nobody attends: whoever comes next finds nothing of who was there before. */
+export const timer: LineEntry<TimerLine> = {
+	...PLAIN_LINE,
+	sentence: {
+		kind: {
+			kind: 'timer',
+			about: 'Goes back by itself when nobody touches the screen, and leaves nothing that was typed',
+			parts: withWhom(
+				'Goes back to ',
+				{ key: 'screen', type: 'screen', title: 'Where it goes back to', empty: 'the first screen' },
+				' after ',
+				{ key: 'seconds', type: 'count', title: 'After how many seconds' },
+				' seconds untouched'
+			)
+		},
+		blank: { kind: 'timer', screen: null, seconds: 60, who: [] }
+	},
+	check(line, around) {
+		const isFair = line.seconds >= LEAST && line.seconds <= MOST
+		return [
+			...checkWhom(line, around),
+			...(line.screen !== null && !around.hasScreen(line.screen) ? mistake(SCREEN_GONE) : []),
+			...(isFair ? [] : mistake(`It goes back after ${LEAST} to ${MOST.toLocaleString('en-GB')} seconds.`))
+		]
+	}
+}
