@@ -235,6 +235,7 @@ export function stores({ stock, item }: { readonly stock: number; readonly item:
 			{
 				...{ id: 'new', title: 'New item', icon: 'add', stands: 'by link only' },
 				lines: [
+					{ id: 'new-0', kind: 'heading', text: 'New item' },
 					{
 						...{ id: 'new-1', kind: 'form', table: stock, columns: [], thanks: 'It is on the shelf.' },
 						lines: [
