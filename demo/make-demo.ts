@@ -372,7 +372,7 @@ function makeApps(store: Store, world: World, tables: Tables, now: number): void
 		harbour: columnsOf(store, world.harbours)
 	})
 	const spend = spending({ requests, request: columnsOf(store, requests), items, item: columnsOf(store, items) })
-	const shelves = stores({ stock, item: columnsOf(store, stock) })
+	const shelves = stores({ stock, item: columnsOf(store, stock), harbours: world.harbours })
 	for (const document of [care, spend, shelves]) {
 		const app = addAppFrom(store, { document: appSchema.parse(document), ...by })
 		releaseApp(store, { app, note: 'First release', ...by })

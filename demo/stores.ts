@@ -139,7 +139,13 @@ const ITEMS: Readonly<Record<Kind, readonly (readonly [string, number, number])[
 	]
 }
 
-export function stores({ stock, item }: { readonly stock: number; readonly item: Columns }): AppInput {
+export interface StoresTables {
+	readonly stock: number
+	readonly item: Columns
+	readonly harbours: number
+}
+
+export function stores({ stock, item, harbours }: StoresTables): AppInput {
 	return {
 		format: APP_FORMAT,
 		name: 'Stores',
@@ -190,11 +196,20 @@ export function stores({ stock, item }: { readonly stock: number; readonly item:
 				first: [ROLE_IDS['Trust manager']],
 				lines: [
 					{ id: 'all-1', kind: 'heading', text: 'Stock of all harbours' },
+					{ id: 'all-3', kind: 'choose', table: harbours, where: '', holds: 'harbour', label: 'Harbour' },
 					{
-						...{ id: 'all-2', kind: 'list', table: stock, where: '', opens: 'item', as: 'a table' },
+						...{
+							id: 'all-2',
+							kind: 'list',
+							table: stock,
+							where: '',
+							once: 'Harbour = here.harbour',
+							opens: 'item',
+							as: 'a table'
+						},
 						...{ sort: [{ column: item('Worth'), descending: true }], group: item('Harbour') },
 						...{ columns: ['Item', 'Kind', 'In stock', 'Price', 'Worth'].map(item), totals: [item('Worth')] },
-						...{ finds: [item('Item')], filters: ['Harbour', 'Kind'].map(item) }
+						...{ finds: [item('Item')], filters: ['Kind'].map(item) }
 					}
 				]
 			},

@@ -23,6 +23,7 @@ const ROUTES: Readonly<
 > = {
 	'': 'one’s own cases, asked below',
 	'app/[app]/[[screen]]': 'asked below',
+	'app/[app]/ask': 'tells no rows',
 	'app/[app]/icon.svg': 'tells no rows',
 	'app/[app]/manifest.webmanifest': 'tells no rows',
 	'app/[app]/[screen]/do': 'asked below',

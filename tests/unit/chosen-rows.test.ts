@@ -138,6 +138,58 @@ describe('a chosen row', () => {
 	})
 })
 
+describe('a row that is chosen among few', () => {
+	const lines: ScreenInput['lines'] = [
+		{ id: 'port', kind: 'choose', table: PORTS, where: 'name <> "West"', holds: 'port', label: 'Which port' },
+		{
+			...{ id: 'berths', kind: 'list', table: BERTHS, where: 'code <> "N2"', once: 'port = here.port', sort: [] },
+			...{ columns: [CODE], opens: null }
+		}
+	]
+	const shown = (person: number, port?: number) => {
+		const held = port === undefined ? {} : { port: store.ids.toId(PORTS, port) }
+		const request = { app: 1, draft: true, document: documentOf(lines), actor: { person }, now: NOW, held }
+		const all = openScreen(store, request).screen?.lines ?? []
+		const [choose] = all.filter((each) => each.kind === 'choose')
+		const [list] = all.filter((each) => each.kind === 'list')
+		return {
+			label: choose?.label,
+			options: choose?.options.map(({ cell }) => cell),
+			isChosen: choose?.chosen === store.ids.toId(PORTS, port ?? 0),
+			berths: list?.page.rows.map((row) => row.cells[`c${CODE}`])
+		}
+	}
+
+	test('is one of those that its reader sees, and counts once it is chosen', () => {
+		expect(shown(BO)).toEqual({
+			label: 'Which port',
+			options: ['North', 'South'],
+			isChosen: false,
+			berths: ['N1', 'S1']
+		})
+		expect(shown(BO, 2)).toMatchObject({ isChosen: true, berths: ['S1'] })
+		expect(shown(IMKE)).toMatchObject({ options: ['North'], berths: ['N1', 'S1'] })
+		expect(shown(IMKE, 1)).toMatchObject({ isChosen: true, berths: ['N1'] })
+		// One that its reader does not see is none, so that all stand there.
+		expect(shown(IMKE, 2)).toMatchObject({ isChosen: false, berths: ['N1', 'S1'] })
+	})
+
+	test('follows a renamed column, and is checked', () => {
+		const renamed = mapFormulas(documentOf(lines), (text) => text.replace('port', 'harbour'))
+		expect(JSON.stringify(renamed)).toContain('"once":"harbour = here.port"')
+		const found = (...given: ScreenInput['lines']) =>
+			checkApp(documentOf(given), store.workspace()).map(({ message }) => message).join(' ') // prettier-ignore
+		expect(found(...lines)).toBe('')
+		expect(found({ id: 'x', kind: 'choose', table: PORTS, where: '', holds: 'my port' })).toContain(
+			'cannot follow "here."'
+		)
+		expect(found({ id: 'x', kind: 'choose', table: PORTS, where: '', holds: '' })).toContain(
+			'Say what the chosen row is called'
+		)
+		expect(found(lines[1] as ScreenInput['lines'][number])).toContain('which row is chosen')
+	})
+})
+
 describe('before a release', () => {
 	const found = (...lines: ScreenInput['lines']) =>
 		checkApp(documentOf(lines), store.workspace()).map(({ place, message }) => `${place}: ${message}`)

@@ -6,6 +6,7 @@ import { addSession, describePerson, findSession } from '$lib/server/rights/acco
 import { arrive, comeIn, findSignUp, readDoor, completeSignUp } from '$lib/server/joining/door.ts'
 import { BY_MAIL, listProofs, setProof } from '$lib/server/joining/door-proofs.ts'
 import { giveRole } from '$lib/server/people/grants.ts'
+import { askForApp } from '$lib/server/joining/ask-for-app.ts'
 import { decideAccessRequest, listAccessRequests, waitsAt } from '$lib/server/joining/access-requests.ts'
 import { addProvider, arriveVouched, listProviders, removeProvider } from '$lib/server/joining/providers.ts'
 import { BUILDER, STEWARD } from '$lib/server/rights/system-roles.ts'
@@ -216,6 +217,50 @@ describe('the doorstep', () => {
 			/Nobody waits/
 		)
 		expect(codesSeen(HALE)).toBe(0)
+	})
+})
+
+describe('who came by a link that is not open to them', () => {
+	const ask = (person: number, words = 'For the tide book', screen = 's', at = app) =>
+		askForApp(store, { app: at, screen, words, actor: { person }, now: NOW })
+	const waiting = (person = KEEPER) => listAccessRequests(store, { actor: { person } })
+
+	test('asks the stewards, who choose what they are to hold', () => {
+		ask(HALE)
+		ask(HALE, 'Once more')
+		expect(waiting()).toMatchObject([
+			{ name: 'Hale Dunmore', app: 'Quayside', gives: null, answer: 'For the screen Today.\nFor the tide book' }
+		])
+		expect(waiting()[0]?.roles.map(({ name }) => name)).toEqual(['Clerks', 'Crews'])
+		// Nobody waits at a door that is none: they are not led to it.
+		expect(waitsAt(store, { person: HALE })).toEqual([])
+		expect(store.db.prepare(`SELECT person FROM message WHERE subject LIKE '%asks to come into%'`).pluck().all()).toEqual([KEEPER]) // prettier-ignore
+		const id = waiting()[0]?.id ?? 0
+		expect(() => decideAccessRequest(store, { id, letIn: true, ...by })).toThrow('Choose the role')
+		decideAccessRequest(store, { id, letIn: true, role: CREWS, ...by })
+		expect([rolesOf(HALE), codesSeen(HALE), waiting()]).toEqual([['Crews'], 1, []])
+	})
+
+	test('is turned away, and is nobody’s to let in but a steward’s', () => {
+		giveRole(store, { person: MASTER, role: CLERKS, mayPassOn: true, ...by })
+		ask(HALE)
+		expect(waiting(MASTER)).toEqual([])
+		const id = waiting()[0]?.id ?? 0
+		const [other, self] = [MASTER, HALE].map((person) => ({ actor: { person }, now: NOW }))
+		for (const whose of [other, self])
+			expect(() => decideAccessRequest(store, { id, letIn: true, role: CLERKS, ...(whose ?? by) })).toThrow(
+				'Nobody waits'
+			)
+		decideAccessRequest(store, { id, letIn: false, ...by })
+		expect([waiting(), codesSeen(HALE)]).toEqual([[], 0])
+	})
+
+	test('learns nothing of an app that is not there, and is slowed', () => {
+		expect(() => ask(MASTER, '', 'nothing', 999)).not.toThrow()
+		expect(waiting()).toEqual([])
+		expect(() => {
+			for (let i = 0; i < 10; i++) ask(MASTER, '', '', 999)
+		}).toThrow('asked very often')
 	})
 })
 

@@ -84,12 +84,10 @@ function mapTreeFormulas(lines: readonly ScreenLine[], around: AroundLines, map:
 	})
 }
 
-/** The rows that are chosen on a screen: of which table each is, by the name that its list gives it. */
+/** The rows that are chosen on a screen: of which table each is, by the name that the line gives it in which it is chosen. */
 export function heldIn(lines: readonly ScreenLine[]): Record<string, number> {
-	const held = allLines(lines).flatMap((line) =>
-		line.kind === 'list' && line.holds !== '' ? [[line.holds, line.table] as const] : []
-	)
-	return Object.fromEntries(held)
+	const held = allLines(lines).flatMap((line) => entryOfLine(line).chooses(line) ?? [])
+	return Object.fromEntries(held.map(({ name, table }) => [name, table]))
 }
 
 /** What the formulas of a line, and of those that it holds, stand over. */

@@ -1,4 +1,6 @@
 /** What a formula comes to while it is written. */
+import type { WireCell } from '../query/wire.ts'
+import type { ShownColumn } from './shown-column.ts'
 import { z } from 'zod'
 import type { AccessReasons } from './access.ts'
 import { rowIdSchema } from './cells.ts'
@@ -25,12 +27,21 @@ export interface FormulaTrial {
 	/** For a condition: how many rows it holds for, of those that the builder sees. */
 	readonly rows?: number
 	readonly of?: number
+	/** Some of the rows that it holds for, and some for which it does not, by their labels. */
+	readonly samples?: RowSamples
 	/** How many each of the asked people would see of them, as far as the builder sees as much. */
 	readonly people?: readonly { readonly name: string; readonly rows: number }[]
 	/** A column of People that the condition reads of whoever looks, and that the builder does not hold: then nobody is counted. */
 	readonly unheld?: string
 	/** How many rows it may have to look at for each row, where that is worth a word. */
 	readonly looksAt?: number
+}
+
+export interface RowSamples {
+	/** By which rows of the table are known. */
+	readonly label: ShownColumn
+	readonly inside: readonly WireCell[]
+	readonly outside: readonly WireCell[]
 }
 
 export interface FormulaResult {

@@ -2,9 +2,17 @@
 import { z } from 'zod'
 import type { Pair, Sendable } from './pair.ts'
 
-/** Lets somebody in from the doorstep, or turns them away. */
-export const doorSchema = z.object({ id: z.number().int(), letIn: z.boolean() })
+/** Lets somebody in from the doorstep, or turns them away. `role`: what they get, where they asked without a way that says so. */
+export const doorSchema = z.object({
+	id: z.number().int(),
+	letIn: z.boolean(),
+	role: z.number().int().positive().optional()
+})
 export type AtTheDoor = Pair<Sendable<z.input<typeof doorSchema>>, void>
+
+/** Asks to be let into an app; `screen`: the one that was wanted, blank for the app itself. */
+export const askForAppSchema = z.object({ screen: z.string().max(40), words: z.string().max(1_000) })
+export type AskForApp = Pair<Sendable<z.input<typeof askForAppSchema>>, void>
 
 export interface Proof {
 	/** A provider's number, or `BY_MAIL`. */
@@ -20,7 +28,9 @@ export interface AccessRequest {
 	readonly email: string
 	readonly asks: string
 	readonly answer: string
-	readonly gives: string
+	/** Null where they came by no way in: then whoever lets them in chooses one of the roles. */
+	readonly gives: string | null
+	readonly roles: readonly { readonly id: number; readonly name: string }[]
 	readonly at: number
 }
 

@@ -9,7 +9,7 @@ import type { Found } from './find.ts'
 import type { FormRequests } from './forms.ts'
 import type { Tries } from './formulas.ts'
 import type { GivenImport, ImportRequests, ImportState, UndoImport } from './imports.ts'
-import type { AtTheDoor } from './joining.ts'
+import type { AskForApp, AtTheDoor } from './joining.ts'
 import type { SealCheck } from './logbook.ts'
 import type { Pair } from './pair.ts'
 import type { PersonRequests, TeamRequests } from './people.ts'
@@ -25,6 +25,7 @@ export interface Requests {
 		readonly '/bench/looks': Look
 		readonly '/bench/imports': UndoImport
 		readonly '/waiting/door': AtTheDoor
+		readonly [address: `/app/${number}/ask`]: AskForApp
 		readonly [address: `/bench/imports/${string}`]: ImportRequests
 		readonly [address: `/bench/lines/${number}`]: PreviewLines
 		readonly [address: `/rows/${number}`]: RowRequests

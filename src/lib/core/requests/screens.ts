@@ -97,6 +97,17 @@ export type ShownLine = { readonly id: string } & (
 			readonly then: AfterSending | null
 	  }
 	| ({ readonly kind: 'tally' } & ShownTally)
+	| {
+			readonly kind: 'choose'
+			readonly label: string
+			readonly holds: string
+			/** By what the rows are known. */
+			readonly column: ShownColumn
+			readonly options: readonly { readonly id: string; readonly cell: WireCell }[]
+			readonly chosen: string | null
+			/** Whether there are more than these. */
+			readonly isCut: boolean
+	  }
 	| { readonly kind: 'button'; readonly label: string; readonly icon: Icon | null; readonly does: ButtonDoes }
 )
 

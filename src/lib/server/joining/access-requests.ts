@@ -4,8 +4,8 @@ import { AppError } from '$lib/core/app-error.ts'
 import { addMessage } from '../queue/messages.ts'
 import type { Store } from '../store/store.ts'
 import { describePerson } from '../rights/accounts.ts'
-import { granterOf } from '../people/grants.ts'
-import { STEWARD } from '../rights/system-roles.ts'
+import { giveRole, granterOf } from '../people/grants.ts'
+import { BUILDER, EVERYONE, STEWARD } from '../rights/system-roles.ts'
 import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
 import { appName, findWay, grantBy, holdsWhatGives, note, waysOf, type WayIn } from './ways-in.ts'
@@ -30,6 +30,9 @@ const MIGHT_LET_IN = `
 	SELECT person FROM role_held WHERE role = @steward OR (role = @role AND may_pass_on = 1)
 	UNION SELECT m.person FROM team_role AS r JOIN team_member AS m ON m.team = r.team WHERE r.role = @steward`
 
+/** Given by name alone. */
+const SYSTEM_ROLES: ReadonlySet<number> = new Set([EVERYONE, BUILDER, STEWARD])
+
 interface StoredAccessRequest {
 	readonly id: number
 	readonly app: number
@@ -40,7 +43,8 @@ interface StoredAccessRequest {
 }
 
 interface WaitingAccessRequest extends Omit<StoredAccessRequest, 'way'> {
-	readonly way: WayIn
+	/** Undefined for who asked for the app itself, or whose way was shut since. */
+	readonly way: WayIn | undefined
 }
 
 /** Somebody waits from now on, unless they have what is given there; those who may let in are told. */
@@ -72,8 +76,10 @@ export function requestAccess(
 export function listAccessRequests(store: Store, { actor }: { actor: Actor }): AccessRequest[] {
 	return accessRequestsFor(store, actor).map(({ id, app, person, answer, at, way }) => {
 		const who = describePerson(store, person)
-		const gives = store.workspace().roles.find((role) => role.id === way.role)?.name ?? 'a team'
-		const asked = { asks: way.asks, answer, gives, at }
+		const { roles } = store.workspace()
+		const gives = way ? (roles.find((role) => role.id === way.role)?.name ?? 'a team') : null
+		const chosen = way ? [] : roles.filter((role) => !SYSTEM_ROLES.has(role.id)).map(({ id, name }) => ({ id, name }))
+		const asked = { asks: way?.asks ?? '', answer, gives, roles: chosen, at }
 		return { id, app: appName(store, app), name: who?.name ?? '', email: who?.email ?? '', ...asked }
 	})
 }
@@ -87,18 +93,20 @@ export function countAccessRequests(store: Store, actor: Actor): number {
  */
 export function decideAccessRequest(
 	store: Store,
-	{ id, letIn, actor, now }: ByActor & { id: number; letIn: boolean }
+	{ id, letIn, role, actor, now }: ByActor & { id: number; letIn: boolean; role?: number | undefined }
 ): void {
-	if (!accessRequestsFor(store, actor).some((each) => each.id === id))
-		throw new AppError('not_found', 'Nobody waits there any more, or it is not yours to let them in.')
+	const asked = accessRequestsFor(store, actor).find((each) => each.id === id)
+	if (!asked) throw new AppError('not_found', 'Nobody waits there any more, or it is not yours to let them in.')
+	if (letIn && !asked.way && role === undefined) throw new AppError('invalid', 'Choose the role that they are to hold.')
 	const state = letIn ? 'let in' : 'turned away'
 	const decided = store.prepare(DECIDE).get({ id, state, now, by: actor.person }) as
 		// The columns that the statement names.
-		{ app: number; way: number; person: number } | undefined
-	const way = decided && findWay(store, decided.way)
-	if (!decided || !way) throw new AppError('not_found', 'Nobody waits there any more.')
+		{ app: number; way: number | null; person: number } | undefined
+	if (!decided) throw new AppError('not_found', 'Nobody waits there any more.')
 	const title = appName(store, decided.app)
-	if (letIn) grantBy(store, way, { person: decided.person, actor, now })
+	const { person } = decided
+	if (letIn && asked.way) grantBy(store, asked.way, { person, actor, now })
+	else if (letIn && role !== undefined) giveRole(store, { person, role, mayPassOn: false, actor, now })
 	const name = describePerson(store, decided.person)?.name ?? ''
 	note(store, { actor, now }, state, `${title}, ${name}`)
 	addMessage(store, {
@@ -140,10 +148,10 @@ function accessRequestsFor(store: Store, actor: Actor): WaitingAccessRequest[] {
 	return store
 		.prepare<StoredAccessRequest>(WAITING)
 		.all()
-		.flatMap(({ way: id, ...waiting }) => {
+		.flatMap(({ way: id, ...waiting }): WaitingAccessRequest[] => {
 			const way = id === null ? undefined : findWay(store, id)
-			if (!way || waiting.person === actor.person || holdsWhatGives(store, way, waiting.person)) return []
-			const may = granter.isSteward || (way.role !== null && granter.mayPassOn.has(way.role))
-			return may ? [{ ...waiting, way }] : []
+			if (waiting.person === actor.person || (way && holdsWhatGives(store, way, waiting.person))) return []
+			const mayPassOn = way !== undefined && way.role !== null && granter.mayPassOn.has(way.role)
+			return granter.isSteward || mayPassOn ? [{ ...waiting, way }] : []
 		})
 }

@@ -13,6 +13,8 @@ import { findUnheldOfMe } from '../rights/held-formulas.ts'
 import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+import { cellKey } from '$lib/core/query/wire.ts'
+import { readRows } from '../rows/read.ts'
 import { countUnder } from '../rows/resolve.ts'
 import { findUndoable } from '../history/last-merge.ts'
 import type { Store } from '../store/store.ts'
@@ -117,6 +119,7 @@ export function tryCondition(
 		ok: true,
 		issues: [],
 		rows: count(rights, moment),
+		...samplesOf(store, { table, text, actor, now }),
 		of: countUnder(store, rights, { table, where: [], limit: COUNT_LIMIT }),
 		people: others.flatMap((person) => {
 			const name = describePerson(store, person)?.name
@@ -126,6 +129,22 @@ export function tryCondition(
 		...(owned && unheld !== undefined ? { unheld } : {}),
 		...(looksAt === undefined ? {} : { looksAt })
 	}
+}
+
+const SAMPLES = 3
+
+/** Rows that the builder sees, on either side of a condition: to see at once whether it says what was meant. */
+function samplesOf(
+	store: Store,
+	{ table, text, actor, now }: ByActor & { table: Table; text: string }
+): Pick<FormulaTrial, 'samples'> {
+	const [label] = describeColumns(table, [table.label])
+	if (!label || text.trim() === '') return {}
+	const labels = (where: string) => {
+		const asked = { table: table.id, columns: [table.label], where: [where], limit: SAMPLES }
+		return readRows(store, actor, asked, now).rows.map((row) => row.cells[cellKey(table.label)] ?? null)
+	}
+	return { samples: { label, inside: labels(text), outside: labels(`NOT (${text})`) } }
 }
 
 /** The tables of the rows around a formula's own; one that is gone is left out. */

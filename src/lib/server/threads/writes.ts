@@ -14,6 +14,7 @@ import { askNewPassword, invite, useOneTimeLink } from '../credentials/one-time-
 import { arrive, comeIn, completeSignUp } from '../joining/door.ts'
 import { setProof } from '../joining/door-proofs.ts'
 import { addProvider, arriveVouched, comeFromProvider, openPasswords, removeProvider } from '../joining/providers.ts'
+import { askForApp } from '../joining/ask-for-app.ts'
 import { decideAccessRequest } from '../joining/access-requests.ts'
 import { shareApp } from '../people/sharing.ts'
 import { addWay, closeWay } from '../joining/ways-in.ts'
@@ -91,6 +92,7 @@ export const WRITES = {
 	comeFromProvider,
 	arriveVouched,
 	decideAccessRequest,
+	askForApp,
 	addPerson,
 	suspend,
 	letBack,

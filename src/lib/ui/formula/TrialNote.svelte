@@ -1,10 +1,24 @@
 <script lang="ts">
 	/** What a formula comes to, as it stands: how many rows, for whom, when it is worked out, and what it costs. */
+	import type { WireCell } from '$lib/core/query/wire.ts'
+	import { showCell } from '../cells/show-cell.ts'
 	import type { Trial } from './trial.ts'
 
 	type Props = { trial: Trial }
 
 	let { trial }: Props = $props()
+
+	const shown = (cells: readonly WireCell[] | undefined) =>
+		(cells ?? []).map((cell) => (trial.samples && showCell(trial.samples.label, cell)) || '(blank)')
+	const inside = $derived(shown(trial.samples?.inside))
+	const outside = $derived(shown(trial.samples?.outside))
+	const warning = $derived(
+		trial.rows === 0 && (trial.of ?? 0) > 0
+			? 'It holds for no row that you see.'
+			: (trial.people ?? []).length > 0 && trial.people?.every(({ rows }) => rows === 0)
+				? 'Nobody of these sees any row of it.'
+				: ''
+	)
 
 	function sayWhen({ stored, rollups = 0 }: Trial): string {
 		if (stored) return 'when the row changes, and kept'
@@ -17,6 +31,18 @@
 	{#if trial.rows !== undefined}
 		<dt>Rows that match now</dt>
 		<dd>{trial.rows} of {trial.of}</dd>
+	{/if}
+	{#if inside.length > 0}
+		<dt>Such as</dt>
+		<dd>{inside.join(', ')}</dd>
+	{/if}
+	{#if outside.length > 0}
+		<dt>But not</dt>
+		<dd>{outside.join(', ')}</dd>
+	{/if}
+	{#if warning}
+		<dt class="look">Look</dt>
+		<dd>{warning}</dd>
 	{/if}
 	{#each trial.people ?? [] as person (person.name)}
 		<dt>{person.name} would see</dt>
@@ -50,6 +76,10 @@
 </dl>
 
 <style>
+	.look {
+		color: var(--rope);
+		font-weight: 650;
+	}
 	dl {
 		display: grid;
 		grid-template-columns: fit-content(55%) 1fr;

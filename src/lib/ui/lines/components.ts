@@ -31,6 +31,7 @@ const COMPONENTS: {
 	list: () => import('./list/ListLine.svelte'),
 	record: () => import('./record/RecordLine.svelte'),
 	tally: () => import('./tally/TallyAlone.svelte'),
+	choose: () => import('./choose/ChooseLine.svelte'),
 	form: () => import('./form/FormLine.svelte'),
 	button: () => import('./button/ButtonLine.svelte'),
 	timer: () => import('./timer/TimerLine.svelte'),

@@ -9,10 +9,11 @@ export function heldIn(url: URL): Record<string, string> {
 	return Object.fromEntries(named.map(([name, id]) => [name.slice(2), id]))
 }
 
-/** The same screen with another row chosen under that name. */
+/** The same screen with another row chosen under that name; with none, where it is blank. */
 export function withChosen(url: URL, name: string, row: string): string {
 	const query = new URLSearchParams(url.search)
-	query.set(`h.${name}`, row)
+	if (row === '') query.delete(`h.${name}`)
+	else query.set(`h.${name}`, row)
 	return `?${query}`
 }
 

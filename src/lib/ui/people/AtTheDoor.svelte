@@ -11,8 +11,12 @@
 
 	let wrong = $state('')
 
+	/** Of those who came by no way in, the role that they are to hold, by the request. */
+	let chosen = $state<Record<number, number>>({})
+
 	async function decide(id: number, letIn: boolean) {
-		const answer = await send('POST', '/waiting/door', { id, letIn })
+		const role = chosen[id]
+		const answer = await send('POST', '/waiting/door', { id, letIn, ...(role === undefined ? {} : { role }) })
 		wrong = answer.ok ? '' : answer.refusal.message
 		await invalidateAll()
 	}
@@ -26,12 +30,29 @@
 			<article>
 				<p>
 					<strong>{request.name}</strong> <span class="quiet">{request.email}</span><br />
-					asks to come into <strong>{request.app}</strong>, {showMoment(request.at)}. They would hold {request.gives}.
+					asks to come into <strong>{request.app}</strong>, {showMoment(request.at)}.
+					{#if request.gives !== null}They would hold {request.gives}.{/if}
 				</p>
+				{#if request.gives === null}
+					<label
+						>As
+						<select
+							class="field"
+							aria-label="Role for {request.name}"
+							onchange={(event) => (chosen[request.id] = Number(event.currentTarget.value))}
+						>
+							<option value="" selected disabled>choose a role</option>
+							{#each request.roles as role (role.id)}<option value={role.id}>{role.name}</option>{/each}
+						</select></label
+					>
+				{/if}
 				{#if request.answer}<p class="answer"><span class="quiet">{request.asks}</span><br />{request.answer}</p>{/if}
 				<p class="ways">
-					<button class="btn main" onclick={() => decide(request.id, true)} aria-label="Let {request.name} in"
-						>Let in</button
+					<button
+						class="btn main"
+						disabled={request.gives === null && chosen[request.id] === undefined}
+						onclick={() => decide(request.id, true)}
+						aria-label="Let {request.name} in">Let in</button
 					>
 					<button class="btn danger" onclick={() => decide(request.id, false)} aria-label="Turn {request.name} away"
 						>Turn away</button

@@ -13,6 +13,7 @@
 	import { backToList } from '../lines/screen-address.ts'
 	import { providePressNote } from '../lines/press-note.svelte.ts'
 	import PressBar from './PressBar.svelte'
+	import AskForApp from './AskForApp.svelte'
 	import StaffHeader from './StaffHeader.svelte'
 	import ThumbNav from './ThumbNav.svelte'
 	import ScreenLines from './ScreenLines.svelte'
@@ -81,7 +82,10 @@
 							selected={null}
 						/>{/key}
 				{:else}
-					<p class="none">Nothing in this app is open to you yet. Ask whoever looks after it to give you a role.</p>
+					<div class="none">
+						<p>Nothing in this app is open to you yet.</p>
+						{#if page.lookingAs === null && user && !user.isVisitor}<AskForApp app={main.app.id} screen="" />{/if}
+					</div>
 				{/if}
 			</section>
 		</main>

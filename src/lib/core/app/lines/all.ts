@@ -5,6 +5,7 @@
 import { z } from 'zod'
 import type { Sentence } from '../../sentence/types.ts'
 import { button, buttonSchema } from './button.ts'
+import { choose, chooseSchema } from './choose.ts'
 import { divider, dividerSchema } from './divider.ts'
 import type { LineEntry } from './entry.ts'
 import { entry, entrySchema } from './entry-line.ts'
@@ -42,6 +43,7 @@ const PLAIN = [
 	partSchema,
 	tallySchema,
 	timerSchema,
+	chooseSchema,
 	entrySchema,
 	shownSchema,
 	unknownSchema,
@@ -99,7 +101,7 @@ export type LineOf<K extends LineKind> = Extract<ScreenLine, { kind: K }>
 
 /** In the order in which they are offered. */
 export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = {
-	...{ heading, text, list, mark, record, part, tally, form, entry, items, shown, page, button },
+	...{ heading, text, list, mark, record, part, tally, choose, form, entry, items, shown, page, button },
 	...{ section, beside, tabs, tab, fold, divider, timer, unknown }
 }
 

@@ -37,6 +37,8 @@ export interface LineEntry<L> {
 	written(line: L): readonly number[]
 	/** What it orders rows by, so that an index can serve. */
 	order(line: L): { readonly table: number; readonly column: number } | undefined
+	/** The row that can be chosen by it: what it is called for other lines of the screen, and of which table it is. */
+	chooses(line: L): { readonly name: string; readonly table: number } | undefined
 	/** Whether it shows or needs the row of its screen, which is then reached from a row alone. */
 	showsRow(line: L): boolean
 	/** What would not work, and what is to be looked at. */
@@ -51,6 +53,7 @@ export const PLAIN_LINE = {
 	goesWithOuter: false,
 	written: () => [],
 	order: () => undefined,
+	chooses: () => undefined,
 	showsRow: () => false,
 	check: () => []
 } as const satisfies Omit<LineEntry<never>, 'sentence'>

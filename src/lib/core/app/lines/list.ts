@@ -9,7 +9,7 @@ import { checkColumns, mistake, remark, SCREEN_GONE, TABLE_GONE, type Found } fr
 import { formula, id, number, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { FORMS_OF_LIST } from '../../sentence/slots/all.ts'
-import { checkBelongs, checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkBelongs, checkHeldName, checkWhom, lineParts, withWhom } from './parts.ts'
 import type { TreeLine } from './tree.ts'
 import { remarkUnseen } from './unseen.ts'
 
@@ -18,6 +18,8 @@ export const listSchema = z.object({
 	kind: z.literal('list'),
 	table: number,
 	where: formula,
+	/** What must hold besides, once every row is chosen that it reads as `here.NAME`; until then it is left out. */
+	once: formula.default(''),
 	/** The column by which rows belong to the row that the screen shows; all rows, where it is null. */
 	of: number.nullable().default(null),
 	as: z.enum(FORMS_OF_LIST).nullable().default(null),
@@ -57,6 +59,10 @@ export const list: LineEntry<ListLine> = {
 				{ key: 'table', type: 'table', title: 'a table' },
 				' ',
 				{ key: 'where', type: 'condition', title: 'Which rows', before: 'where ', empty: 'every row' },
+				{
+					...{ key: 'once', type: 'condition', title: 'Which of them, once rows are chosen on the screen' },
+					...{ before: ', and once chosen ', clause: 'and once chosen…' }
+				},
 				{
 					...{ key: 'of', type: 'column', title: 'Only what belongs to the row that is shown, by' },
 					...{ before: ', of the row that is shown, by ', clause: 'of the row that is shown, by…' }
@@ -103,7 +109,7 @@ export const list: LineEntry<ListLine> = {
 			)
 		},
 		blank: {
-			...{ kind: 'list', table: null, where: '', sort: [], group: null, columns: [], opens: null },
+			...{ kind: 'list', table: null, where: '', once: '', sort: [], group: null, columns: [], opens: null },
 			...{
 				of: null,
 				as: null,
@@ -120,6 +126,7 @@ export const list: LineEntry<ListLine> = {
 		}
 	},
 	holds: ['mark', 'button', 'tally'],
+	chooses: ({ holds, table }) => (holds === '' ? undefined : { name: holds, table }),
 	written: ({ ticks }) => (ticks === null ? [] : [ticks]),
 	showsRow: ({ of }) => of !== null,
 	order: ({ table, sort: [first] }) => first && { table, column: first.column },
@@ -139,7 +146,8 @@ export const list: LineEntry<ListLine> = {
 			...checkTotals(line, table, around),
 			...checkHolds(line),
 			...checkBelongs(line.of, table),
-			...checkWhere(line.where, table, around)
+			...checkWhere(line.where, table, around),
+			...checkWhere(line.once, table, around)
 		]
 	}
 }
@@ -165,9 +173,9 @@ function checkTotals({ totals }: ListLine, table: Table, { catalogue }: Around):
 
 function checkHolds({ holds, opens }: ListLine): Found[] {
 	if (holds === '') return []
-	if (!/^\p{L}[\p{L}\p{N}_]*$/u.test(holds))
-		return mistake(`"${holds}" cannot follow "here." in a formula. Call the chosen row by one word, such as mooring.`)
-	return opens === null ? [] : remark('A tap opens a screen, so no row is ever chosen here. Take one of the two off.')
+	const wrong = checkHeldName(holds)
+	if (wrong.length > 0 || opens === null) return wrong
+	return remark('A tap opens a screen, so no row is ever chosen here. Take one of the two off.')
 }
 
 function checkWhere(where: string, table: Table, { catalogue, lines, here }: Around): Found[] {

@@ -24,6 +24,13 @@ export function checkBelongs(of: number | null, table: Table): Found[] {
 		: mistake('What belongs to the row that is shown is found by a reference to it. Choose such a column.')
 }
 
+/** What is wrong with what a chosen row is called, as formulas would read it. */
+export function checkHeldName(name: string): Found[] {
+	return /^\p{L}[\p{L}\p{N}_]*$/u.test(name)
+		? []
+		: mistake(`"${name}" cannot follow "here." in a formula. Call the chosen row by one word, such as mooring.`)
+}
+
 /** What is wrong with the roles that a line is for. */
 export function checkWhom({ who }: { readonly who: readonly number[] }, { hasRole }: Around): Found[] {
 	return who.every(hasRole) ? [] : mistake('A role that it is for is gone.')

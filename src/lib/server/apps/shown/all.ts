@@ -2,6 +2,7 @@
 import { showsRow, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { ShownLine } from '$lib/core/requests/screens.ts'
 import { button } from './button.ts'
+import { choose } from './choose.ts'
 import { form } from './form.ts'
 import { beside, fold, section, tab, tabs } from './frames.ts'
 import { divider, heading } from './plain.ts'
@@ -16,7 +17,7 @@ const NEWER = '<p>This part needs a newer program. Tell whoever looks after this
 const NOT_BY_ITSELF = { holdsSomething: () => false, show: () => [] }
 
 const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
-	...{ heading, divider, list, record, tally, form, button, text, section, fold, beside, tabs, tab },
+	...{ heading, divider, list, record, tally, choose, form, button, text, section, fold, beside, tabs, tab },
 	timer: {
 		holdsSomething: () => false,
 		show: ({ id, seconds, screen }) => [{ id, kind: 'timer', seconds, to: screen }]

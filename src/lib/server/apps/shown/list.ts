@@ -103,8 +103,20 @@ function totalsOf(line: ListLine, table: Table, { row, here }: RowsAround, { sto
 
 /** A condition that reads a chosen row holds for nothing before one is chosen. */
 function waitsFor({ where }: ListLine, { here }: View): string {
-	const named = [...where.matchAll(/\bhere\.([\p{L}\p{N}_]+)/giu)].map(([, name = '']) => here.get(nameKey(name)))
-	return named.find((held) => held?.n === null)?.table.name ?? ''
+	return chosenIn(where, here).find((held) => held?.n === null)?.table.name ?? ''
+}
+
+/** The chosen rows that a condition reads, each as far as one is chosen. */
+function chosenIn(condition: string, here: Here): (GivenHeld | undefined)[] {
+	return [...condition.matchAll(/\bhere\.([\p{L}\p{N}_]+)/giu)].map(([, name = '']) => here.get(nameKey(name)))
+}
+
+type GivenHeld = Here extends ReadonlyMap<string, infer Held> ? Held : never
+
+/** What must hold of the rows of a list: a condition on chosen rows counts once all of them are. */
+function conditionsOf({ where, once }: ListLine, here: Here): string[] {
+	const isOn = once.trim() !== '' && chosenIn(once, here).every((held) => (held?.n ?? null) !== null)
+	return isOn ? [where, once] : [where]
 }
 
 const NOT_NARROWED: Narrowing = { find: '', filters: [] }
@@ -161,7 +173,7 @@ function rowsAsked(line: ListLine, { find, filters, sort: own }: Narrowing, { ro
 	const found = find.trim() === '' || line.finds.length === 0 ? {} : { find: { text: find, columns: line.finds } }
 	const isAsked = ({ column }: Filter) => line.filters.includes(column)
 	return {
-		...{ table: line.table, columns, where: [line.where], filters: filters.filter(isAsked), ...found },
+		...{ table: line.table, columns, where: conditionsOf(line, here), filters: filters.filter(isAsked), ...found },
 		...(sort ? { sort, then } : {}),
 		...(line.of === null ? {} : { pointing: { column: line.of, to: row ?? '' } }),
 		flags: marksOf(line).map(({ where }) => where),
