@@ -46,7 +46,9 @@
 						</select></label
 					>
 				{/if}
-				{#if request.answer}<p class="answer"><span class="quiet">{request.asks}</span><br />{request.answer}</p>{/if}
+				{#if request.answer}<p class="answer">
+						{#if request.asks}<span class="quiet">{request.asks}</span><br />{/if}{request.answer}
+					</p>{/if}
 				<p class="ways">
 					<button
 						class="btn main"

@@ -37,6 +37,7 @@
 	form {
 		display: grid;
 		gap: 0.5rem;
+		margin-top: 0.8rem;
 	}
 	label {
 		font-weight: 600;

@@ -16,7 +16,7 @@
 	const UNDER_THUMB = 4
 </script>
 
-<nav aria-label="Screens, under the thumb">
+<nav aria-label="Screens, under the thumb" class:empty={screens.length === 0}>
 	{#each screens as screen, at (screen.id)}
 		<a
 			href="{base}/{screen.id}"
@@ -51,7 +51,7 @@
 		color: var(--pitch);
 	}
 	@media (min-width: 641px) and (max-width: 1023px) {
-		nav {
+		nav:not(.empty) {
 			position: sticky;
 			top: 0;
 			align-self: stretch;
@@ -75,7 +75,7 @@
 		}
 	}
 	@media (max-width: 640px) {
-		nav {
+		nav:not(.empty) {
 			position: fixed;
 			z-index: 10;
 			inset: auto 0 0 0;

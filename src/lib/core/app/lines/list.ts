@@ -61,7 +61,7 @@ export const list: LineEntry<ListLine> = {
 				{ key: 'where', type: 'condition', title: 'Which rows', before: 'where ', empty: 'every row' },
 				{
 					...{ key: 'once', type: 'condition', title: 'Which of them, once rows are chosen on the screen' },
-					...{ before: ', and once chosen ', clause: 'and once chosen…' }
+					...{ before: ', and once chosen ', clause: 'once chosen…' }
 				},
 				{
 					...{ key: 'of', type: 'column', title: 'Only what belongs to the row that is shown, by' },
