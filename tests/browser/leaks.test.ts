@@ -113,6 +113,8 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 		list('marked', { lines: [{ id: 'm', kind: 'mark', word: 'dear', tone: 'past', where: 'Worth > 900', who: [] }] }),
 		list('grouped', { group: worth }),
 		list('found', { finds: [worth, of['Twin name']], filters: [worth] }),
+		list('summed', { totals: [worth] }),
+		{ id: 'pick', kind: 'choose', table, where: '', holds: 'wreck', label: '', who: [] },
 		list('least', { sort: [{ column: worth, descending: true }], limit: 1 }),
 		list('twins', { of: of['Twin'] }),
 		{
@@ -128,7 +130,10 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 	const was = (JSON.parse(body) as { screens: (Nested & { title: string })[] }).screens
 	const edits = [
 		{ kind: 'put', home: 'screens', id: 'w', own: { id: 'w', title: 'Wrecks' }, after: null },
-		...putsOf(lines, null),
+		...putsOf('w', lines, null),
+		// One that is not opened from a row, in which words are looked for.
+		{ kind: 'put', home: 'screens', id: 'v', own: { id: 'v', title: 'Found' }, after: 'w' },
+		...putsOf('v', [list('sought', { finds: [worth, of['Twin name']], opens: 'w' })], null),
 		...was.map(({ lines = [], ...own }) => ({
 			...{ kind: 'remove', home: 'screens', id: own.id, was: own },
 			holds: idsOf(lines)
@@ -145,11 +150,11 @@ interface Nested {
 }
 
 const idsOf = (lines: readonly Nested[]): string[] => lines.flatMap(({ id, lines = [] }) => [id, ...idsOf(lines)])
-/** Lines put into the screen of wrecks, each before those that it holds. */
-const putsOf = (all: readonly Nested[], within: string | null): object[] =>
+/** Lines put into a screen, each before those that it holds. */
+const putsOf = (screen: string, all: readonly Nested[], within: string | null): object[] =>
 	all.flatMap(({ lines = [], ...own }, at) => [
-		{ kind: 'put', home: { screen: 'w', within }, id: own.id, own, after: all[at - 1]?.id ?? null },
-		...putsOf(lines, own.id)
+		{ kind: 'put', home: { screen, within }, id: own.id, own, after: all[at - 1]?.id ?? null },
+		...putsOf(screen, lines, own.id)
 	])
 
 const NARROWED = { find: '', filters: [] as object[] }
@@ -363,6 +368,10 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 		},
 		CELL_SECRET
 	],
+	['a sum at the foot of a list', screenOf('summed'), '"sum":2266.15'],
+	['the rows that one is chosen among', screenOf('pick'), ROW_SECRET],
+	['rows found by a few letters of an unseen cell', text(() => '/find?q=1234'), 'Petrel'],
+	['rows found by what is computed of an unseen row', text(() => `/find?q=${ROW_SECRET}`), 'Heron'],
 	['what belongs to an unseen row', listOf('twins', ({ gannet }) => ({ row: gannet })), 'Heron'],
 	['a form: a value of the row that it points to', judged('petrel'), '£1,234.50'],
 	['a form: what its condition reads there', judged('petrel'), '"unasked":[]'],

@@ -23,7 +23,6 @@ const ROUTES: Readonly<
 > = {
 	'': 'one’s own cases, asked below',
 	'app/[app]/[[screen]]': 'asked below',
-	'app/[app]/ask': 'tells no rows',
 	'app/[app]/icon.svg': 'tells no rows',
 	'app/[app]/manifest.webmanifest': 'tells no rows',
 	'app/[app]/[screen]/do': 'asked below',
@@ -77,6 +76,7 @@ const ROUTES: Readonly<
 	'sign-in/with/[provider]': 'tells no rows',
 	'sign-out': 'tells no rows',
 	'waiting/[[case]]': 'one’s own cases, asked below',
+	'waiting/app': 'tells no rows',
 	'waiting/door': 'asked below'
 }
 

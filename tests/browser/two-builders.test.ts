@@ -96,3 +96,25 @@ test('a line is dragged to another level, taken back and done again, looked for,
 	await expect(builder.getByText('Heading Gannet rock')).toBeVisible()
 	await builder.context().close()
 })
+
+test('an app is called otherwise, staff see it once it is released, and a release that is put back has its old name', async ({
+	browser
+}) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/3/release')
+	await builder.getByLabel('Name', { exact: true }).fill('Shelves')
+	await builder.getByLabel('plum').check()
+	await saved(builder)
+	await expect(builder.locator('section', { hasText: 'What changes' })).toContainText('Name: StoresShelves')
+	await builder.getByRole('button', { name: /^Release as no/ }).click()
+	await expect(builder.getByText('is live.')).toBeVisible()
+	const wim = await signIn(browser, 'Wim Pascoe-Reyes')
+	await expect(wim.getByRole('heading', { name: 'Shelves' })).toBeVisible()
+	const manifest = (await (await wim.request.get('/app/3/manifest.webmanifest')).json()) as { name: string }
+	expect(manifest.name).toBe('Shelves')
+	await builder.getByRole('button', { name: 'Put back' }).last().click()
+	await expect(builder.getByText('is live again.')).toBeVisible()
+	await wim.goto('/')
+	await expect(wim.getByRole('heading', { name: 'Stores' })).toBeVisible()
+	for (const page of [builder, wim]) await page.context().close()
+})

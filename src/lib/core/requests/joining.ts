@@ -11,7 +11,11 @@ export const doorSchema = z.object({
 export type AtTheDoor = Pair<Sendable<z.input<typeof doorSchema>>, void>
 
 /** Asks to be let into an app; `screen`: the one that was wanted, blank for the app itself. */
-export const askForAppSchema = z.object({ screen: z.string().max(40), words: z.string().max(1_000) })
+export const askForAppSchema = z.object({
+	app: z.number().int(),
+	screen: z.string().max(40),
+	words: z.string().max(1_000)
+})
 export type AskForApp = Pair<Sendable<z.input<typeof askForAppSchema>>, void>
 
 export interface Proof {

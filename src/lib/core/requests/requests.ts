@@ -25,7 +25,7 @@ export interface Requests {
 		readonly '/bench/looks': Look
 		readonly '/bench/imports': UndoImport
 		readonly '/waiting/door': AtTheDoor
-		readonly [address: `/app/${number}/ask`]: AskForApp
+		readonly '/waiting/app': AskForApp
 		readonly [address: `/bench/imports/${string}`]: ImportRequests
 		readonly [address: `/bench/lines/${number}`]: PreviewLines
 		readonly [address: `/rows/${number}`]: RowRequests

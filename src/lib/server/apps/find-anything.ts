@@ -7,7 +7,7 @@ import { describeColumns } from '../rows/describe-columns.ts'
 import { liveApps, type LiveApp } from '../releases/live.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
-import { openScreen } from './open-screen.ts'
+import { screensFor } from './open-screen.ts'
 import { readListPage } from './shown/list.ts'
 
 /** So many rows of each list, of so many lists: enough to see whether it is there. */
@@ -18,7 +18,7 @@ const LEAST_LETTERS = 2
 
 export function findAnything(store: Store, { text, actor, now }: ByActor & { text: string }): Found[] {
 	const opened = liveApps(store).flatMap((app) => {
-		const { screens } = openScreen(store, { app: app.id, draft: false, actor, now })
+		const screens = screensFor(store, { app: app.id, draft: false, actor, now })
 		return screens.length === 0 ? [] : [{ app, offered: new Set(screens.map(({ id }) => id)), screens }]
 	})
 	const places = opened.flatMap(({ app, screens }): Found[] => {

@@ -8,7 +8,7 @@ import { entryOfLine, showsRow, type LineKind, type LineOf, type ScreenLine } fr
 import { allLines, findLine as findInLines } from '$lib/core/app/lines/tree.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Groups } from '$lib/core/requests/rows.ts'
-import type { Narrowing, ShownScreen } from '$lib/core/requests/screens.ts'
+import type { Narrowing, OfferedScreen, ShownScreen } from '$lib/core/requests/screens.ts'
 import { tablesIn } from '$lib/core/sentence/walk-line.ts'
 import { findLiveApp } from '../releases/live.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
@@ -35,29 +35,51 @@ export interface ScreenRequest extends AppPlace, ViewRequest {
 
 /** A screen of an app with what its lines show to one person; refused where it holds nothing for them. */
 export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
-	const opened = openApp(store, request)
-	const standing = standingOf(store, request.actor, request.now)
-	const shownTo = (screen: Screen) => ({
-		...{ store, standing, document: opened.document, request },
-		here: chosenRows(store, screen, request)
-	})
-	const offered = opened.document.screens.filter(
-		(screen) => isFor(screen, standing) && holdsSomething(screen.lines, shownTo(screen))
-	)
-	const alone = offered.filter((screen) => !showsRow(screen.lines))
-	const screens = alone.filter(({ stands }) => stands === null)
+	const { document, release, offered, alone, screens, shownTo, standing } = offeredTo(store, request)
 	const own = alone.find(({ first }) => first.some((role) => standing.roles.has(role)))
 	const wanted =
 		request.screen === undefined ? (own ?? screens[0]) : offered.find((screen) => screen.id === request.screen)
 	if (request.screen !== undefined && !wanted)
 		throw new AppError('not_found', 'This screen is not there, or not for you to see.')
-	const { name, colour } = opened.document
+	const { name, colour } = document
 	return {
-		app: { id: request.app, name, colour, release: opened.release },
-		screens: screens.map(({ id, title, label, icon }) => ({ id, title: label || title, icon })),
+		app: { id: request.app, name, colour, release },
+		screens: screens.map(inNavigation),
 		screen: wanted ? { id: wanted.id, title: wanted.title, lines: showLines(wanted.lines, shownTo(wanted)) } : null,
 		tables: wanted ? tablesOf(wanted) : []
 	}
+}
+
+/** The screens that stand in the navigation for one person; none where nothing of the app is open to them. */
+export function screensFor(store: Store, request: AppPlace & ViewRequest): OfferedScreen[] {
+	return offeredTo(store, request).screens.map(inNavigation)
+}
+
+/** What of an app is offered to one person, and what its screens are shown from. */
+function offeredTo(store: Store, request: AppPlace & ViewRequest) {
+	const { document, release } = openApp(store, request)
+	const standing = standingOf(store, request.actor, request.now)
+	const shownTo = (screen: Screen) => ({
+		...{ store, standing, document, request },
+		here: chosenRows(store, screen, request)
+	})
+	const offered = document.screens.filter(
+		(screen) => isFor(screen, standing) && holdsSomething(screen.lines, shownTo(screen))
+	)
+	const alone = offered.filter((screen) => !showsRow(screen.lines))
+	return {
+		document,
+		release,
+		standing,
+		shownTo,
+		offered,
+		alone,
+		screens: alone.filter(({ stands }) => stands === null)
+	}
+}
+
+function inNavigation({ id, title, label, icon }: Screen): OfferedScreen {
+	return { id, title: label || title, icon }
 }
 
 export interface ListRequest extends AppPlace, Pick<ViewRequest, 'actor' | 'now' | 'row' | 'held'> {

@@ -4,7 +4,14 @@ import { whoSees } from '../apps/who-sees.ts'
 import { readOwnDay } from '../logbook/own-day.ts'
 import { findAnything } from '../apps/find-anything.ts'
 import { judgeFilled, offerChoices } from '../apps/forms/fill-form.ts'
-import { openScreen, readList, readValues, type ListRequest, type ScreenRequest } from '../apps/open-screen.ts'
+import {
+	openScreen,
+	readList,
+	readValues,
+	screensFor,
+	type ListRequest,
+	type ScreenRequest
+} from '../apps/open-screen.ts'
 import { checkUpload, readFileCell } from '../rows/uploads.ts'
 import { findAccount, findSession, describePerson } from '../rights/accounts.ts'
 import { listSessions, readZone } from '../credentials/own-account.ts'
@@ -98,7 +105,7 @@ export const READS = {
 	appsFor: (store: Store, { actor, now }: ByActor) =>
 		listApps(store)
 			.filter((app) => app.live !== null)
-			.filter((app) => openScreen(store, { app: app.id, draft: false, actor, now }).screens.length > 0),
+			.filter((app) => screensFor(store, { app: app.id, draft: false, actor, now }).length > 0),
 	draft: (store: Store, { app }: { app: number }) => readDraft(store, app),
 	checkDraft,
 	releases: (store: Store, { app }: { app: number }) => listReleases(store, app),

@@ -15,7 +15,7 @@
 
 	async function ask(event: SubmitEvent) {
 		event.preventDefault()
-		const answer = await send('POST', `/app/${app}/ask`, { screen, words })
+		const answer = await send('POST', '/waiting/app', { app, screen, words })
 		said = answer.ok
 			? { text: 'Asked. You are told as soon as somebody has decided; nothing more is to be done here.', wrong: false }
 			: { text: answer.refusal.message, wrong: true }

@@ -17,8 +17,10 @@
 	let busy = $state(false)
 	const note = usePressNote()
 
+	/** Of those that are still there. */
+	const chosen = $derived(rows.filter(({ id }) => several.has(id)))
+
 	async function press(action: RowAction) {
-		const chosen = rows.filter(({ id }) => several.has(id))
 		if (chosen.length === 0) return
 		busy = true
 		const on = chosen.map(({ id, name }) => ({ press: pressOf(action, id), name }))
@@ -29,13 +31,13 @@
 </script>
 
 <div class="bar">
-	<p role="status"><strong>{several.count}</strong> of {rows.length} chosen</p>
+	<p role="status"><strong>{chosen.length}</strong> of {rows.length} chosen</p>
 	<button class="btn" onclick={() => several.chooseAll(rows.map(({ id }) => id))}
-		>{several.count === rows.length ? 'None' : 'All'}</button
+		>{chosen.length === rows.length ? 'None' : 'All'}</button
 	>
 	<span class="gap"></span>
 	{#each actions as action (action.id + (action.tally ?? ''))}
-		<button class="btn main" disabled={busy || several.count === 0} onclick={() => press(action)}>{action.label}</button
+		<button class="btn main" disabled={busy || chosen.length === 0} onclick={() => press(action)}>{action.label}</button
 		>
 	{/each}
 	<button class="btn" disabled={busy} onclick={() => several.end()}>Leave it</button>

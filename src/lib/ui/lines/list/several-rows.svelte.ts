@@ -10,10 +10,6 @@ export class SeveralRows {
 	/** The row that was chosen last: together with Shift all from there to the next one are. */
 	private last: string | undefined
 
-	get count(): number {
-		return this.ids.size
-	}
-
 	has(id: string): boolean {
 		return this.ids.has(id)
 	}

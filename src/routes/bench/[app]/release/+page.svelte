@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms'
 	import { showMoment } from '$lib/ui/dates.ts'
+	import AppFace from '$lib/ui/bench/AppFace.svelte'
 	import AppAddress from '$lib/ui/bench/AppAddress.svelte'
 	import ComparedVersions from '$lib/ui/bench/ComparedVersions.svelte'
 	import { useDraft } from '$lib/ui/bench/draft.svelte.ts'
@@ -60,6 +61,7 @@
 	{#if data.releases.length > 0}
 		<ComparedVersions compared={data.compared} releases={data.releases} names={data.bench.vocabulary} />
 	{/if}
+	<AppFace {draft} />
 	{#if data.current.live !== null}<AppAddress address={data.address} code={data.code} />{/if}
 	<section>
 		<h2>Releases</h2>
