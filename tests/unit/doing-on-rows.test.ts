@@ -4,8 +4,12 @@ import { APP_FORMAT, appSchema, type AppDocument, type ScreenInput } from '$lib/
 import { checkApp } from '$lib/core/app/check-app.ts'
 import type { ShownLine } from '$lib/core/requests/screens.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
+import { addAppFrom, releaseApp } from '$lib/server/apps/apps.ts'
+import { findAnything } from '$lib/server/apps/find-anything.ts'
+import { BUILDER } from '$lib/server/rights/system-roles.ts'
 import { openScreen } from '$lib/server/apps/open-screen.ts'
 import { addUp, changeRecord, tick } from '$lib/server/apps/use-app.ts'
+import { saveWorkspace } from '$lib/server/structure/save.ts'
 import { takeBack } from '$lib/server/logbook/take-back.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
@@ -27,6 +31,7 @@ beforeEach(() => {
 	store = openScratch({
 		now: NOW,
 		roles: [
+			{ id: BUILDER, name: 'Builders', includes: [] },
 			{ id: CREW, name: 'Crew', includes: [] },
 			{ id: CLERKS, name: 'Clerks', includes: [] }
 		],
@@ -130,6 +135,21 @@ describe('a set amount', () => {
 		expect([ROPE, TAR, SECRET].map(stockOf)).toEqual([null, 9, 7])
 	})
 
+	test('is neither offered nor taken on a number that is not seen: it would begin from nothing', () => {
+		const money = { id: 'money', kind: 'tally' as const, table: ITEMS, column: PRICE }
+		const document = documentOf([{ id: 'm', title: 'Money', lines: [{ ...SHEET, lines: [money] }] }])
+		const { document: workspace } = store.workspace()
+		const write = line('pw', CREW, { verbs: ['change'], columns: { kind: 'only', columns: [PRICE] } })
+		saveWorkspace(store, { ...workspace, lines: [...workspace.lines, write] }, { now: NOW, by: null })
+		const at = { ...place(IMKE, 'm'), document }
+		const press = (n: number) => addUp(store, { ...at, line: 'money', row: id(n), less: false })
+		press(ROPE)
+		expect(() => press(PAINT)).toThrow('You do not see the number')
+		expect([ROPE, PAINT].map((n) => store.pluck(`SELECT c23 FROM t2 WHERE n = ${n}`))).toEqual([1110, 2020])
+		const lines = openScreen(store, { ...at, row: id(PAINT) }).screen?.lines ?? []
+		expect(lines).toMatchObject([{ tallies: [] }])
+	})
+
 	test('is offered where it can be pressed, with how much it is', () => {
 		expect(shown(IMKE, 'a', 'list')[0]?.actions.map(({ label }) => label)).toEqual(['+1 in stock', '−1 in stock'])
 		expect(shown(BO, 'a', 'list')[0]?.actions).toEqual([])
@@ -231,6 +251,45 @@ describe('screens', () => {
 		expect(opened(BO).screens.map(({ id }) => id)).toEqual(['a', 'c'])
 		expect(opened(BO).screen?.id).toBe('c')
 	})
+})
+
+test('what is found by a few letters are rows of lists that are for somebody, as those lists stand', () => {
+	const listed = (id: string, more: object) => ({ ...LIST, id, finds: [NAME], opens: 'b', ...more })
+	const screens = [
+		{ id: 'a', title: 'Items', lines: [listed('one', { where: 'name <> "Tar"' })] },
+		{
+			id: 'h',
+			title: 'Hidden',
+			lines: [{ id: 's', kind: 'section', title: '', who: [CLERKS], lines: [listed('two', {})] }]
+		},
+		// Nothing is chosen yet that this list goes by.
+		{
+			id: 'w',
+			title: 'Waits',
+			lines: [listed('three', { where: 'name = here.item.name' }), listed('four', { holds: 'item', opens: null })]
+		},
+		{ id: 'b', title: 'One', lines: [SHEET] }
+	] as ScreenInput[]
+	const actor = { person: KEEPER }
+	store.db.exec(`INSERT INTO role_held (person, role) VALUES (${KEEPER}, ${BUILDER})`)
+	const app = addAppFrom(store, { document: documentOf(screens), actor, now: NOW })
+	releaseApp(store, { app, note: '', actor, now: NOW })
+	const found = (person: number, text: string) =>
+		findAnything(store, { text, actor: { person }, now: NOW }).map(({ where }) => where)
+	expect(found(IMKE, 'Rope')).toEqual(['Stores, Items'])
+	expect(found(IMKE, 'Tar')).toEqual([])
+	expect(found(BO, 'Tar')).toEqual(['Stores, Hidden'])
+	expect([found(IMKE, 'Secret'), found(BO, 'Secret').length]).toEqual([[], 1])
+})
+
+test('what opens a screen that is for others is not offered', () => {
+	const hidden: ScreenInput = { ...SCREENS[1], id: 'b', title: 'One', who: [CLERKS], lines: [SHEET] }
+	const button = { id: 'go', kind: 'button' as const, label: 'Go', does: { kind: 'open' as const, screen: 'c' } }
+	const first: ScreenInput = { id: 'a', title: 'Items', lines: [{ ...LIST, opens: 'b' } as typeof LIST, button] }
+	const document = documentOf([first, hidden, SCREENS[2] as ScreenInput])
+	const opened = (person: number) => openScreen(store, { ...place(person, 'a'), document }).screen?.lines ?? []
+	expect(opened(BO)).toMatchObject([{ opens: 'b' }, { kind: 'button' }])
+	expect(opened(IMKE)).toMatchObject([{ opens: null }])
 })
 
 test('what cannot work is said before a release', () => {

@@ -1,12 +1,16 @@
 /** What somebody finds by a few letters, of all that is open to them: apps, screens, and rows where a list of an app looks for words. */
-import { allLines } from '$lib/core/app/lines/tree.ts'
+import type { Screen } from '$lib/core/app/document.ts'
 import type { LineOf } from '$lib/core/app/lines/all.ts'
+import { placedLines } from '$lib/core/app/lines/tree.ts'
 import { getTable } from '$lib/core/model/table.ts'
 import type { Found } from '$lib/core/requests/find.ts'
+import type { OfferedScreen } from '$lib/core/requests/screens.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { liveApps, type LiveApp } from '../releases/live.ts'
-import type { ByActor } from '../rights/rights-of-actor.ts'
+import { standingOf, type ByActor, type Standing } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
+import { chosenRows } from './chosen-rows.ts'
+import { isFor } from './for-whom.ts'
 import { screensFor } from './open-screen.ts'
 import { readListPage } from './shown/list.ts'
 
@@ -19,7 +23,7 @@ const LEAST_LETTERS = 2
 export function findAnything(store: Store, { text, actor, now }: ByActor & { text: string }): Found[] {
 	const opened = liveApps(store).flatMap((app) => {
 		const screens = screensFor(store, { app: app.id, draft: false, actor, now })
-		return screens.length === 0 ? [] : [{ app, offered: new Set(screens.map(({ id }) => id)), screens }]
+		return screens.length === 0 ? [] : [{ app, screens }]
 	})
 	const places = opened.flatMap(({ app, screens }): Found[] => {
 		const { name } = app.document
@@ -31,7 +35,8 @@ export function findAnything(store: Store, { text, actor, now }: ByActor & { tex
 		]
 	})
 	if (text.trim().length < LEAST_LETTERS) return places
-	const lists = opened.flatMap(({ app, offered }) => searchedLists(app, offered)).slice(0, LISTS)
+	const { roles } = standingOf(store, actor, now)
+	const lists = opened.flatMap((each) => searchedLists(each, roles)).slice(0, LISTS)
 	const rows = lists.flatMap((list) => rowsOf(store, list, { text, actor, now }))
 	// A row that two lists have is found by the first.
 	const sheets = rows.map(({ href }) => href.split('&from=')[0])
@@ -40,21 +45,29 @@ export function findAnything(store: Store, { text, actor, now }: ByActor & { tex
 
 interface SearchedList {
 	readonly app: LiveApp
-	readonly screen: { readonly id: string; readonly title: string }
+	readonly screen: Screen
 	readonly line: LineOf<'list'>
 }
 
-/** Lists of screens that stand in the navigation, in which words are looked for and whose rows open. */
-function searchedLists(app: LiveApp, offered: ReadonlySet<string>): SearchedList[] {
-	return app.document.screens
-		.filter(({ id }) => offered.has(id))
-		.flatMap((screen) =>
-			allLines(screen.lines).flatMap((line) =>
-				line.kind === 'list' && line.finds.length > 0 && line.opens !== null && line.of === null
-					? [{ app, screen, line }]
-					: []
-			)
+/** Lists of screens that stand in the navigation, in which words are looked for and whose rows open, as far as they are for this person. */
+function searchedLists(
+	{ app, screens }: { readonly app: LiveApp; readonly screens: readonly OfferedScreen[] },
+	roles: Standing['roles']
+): SearchedList[] {
+	const offered = app.document.screens.filter(({ id }) => screens.some((screen) => screen.id === id))
+	const opens = (id: string | null) =>
+		app.document.screens.some((screen) => screen.id === id && isFor(screen, { roles }))
+	return offered.flatMap((screen) =>
+		placedLines(screen.lines).flatMap(({ line, within }) =>
+			line.kind === 'list' &&
+			line.finds.length > 0 &&
+			line.of === null &&
+			opens(line.opens) &&
+			[...within, line].every((each) => isFor(each, { roles }))
+				? [{ app, screen, line }]
+				: []
 		)
+	)
 }
 
 function rowsOf(
@@ -63,7 +76,9 @@ function rowsOf(
 	{ text, actor, now }: ByActor & { text: string }
 ): Found[] {
 	const narrowing = { find: text, filters: [] }
-	const page = readListPage(store, line, { actor, now, here: new Map() }, { narrowing, limit: ROWS_OF_LIST })
+	// As the list stands before anything is chosen on its screen.
+	const here = chosenRows(store, screen, { actor, now })
+	const page = readListPage(store, line, { actor, now, here }, { narrowing, limit: ROWS_OF_LIST })
 	const table = getTable(store.workspace().catalogue, line.table)
 	const columns = describeColumns(table, page.columns)
 	return page.rows.map((row) => ({

@@ -5,7 +5,9 @@ import { tallied } from '$lib/core/app/lines/tally.ts'
 import { getColumn, getTable } from '$lib/core/model/table.ts'
 import type { Pressed } from '$lib/core/requests/screens.ts'
 import type { CellChange, Changed } from '$lib/core/query/change.ts'
+import { cellKey } from '$lib/core/query/wire.ts'
 import { changeRows } from '../rows/change.ts'
+import { readRows } from '../rows/read.ts'
 import { pressButton } from '../routines/run-routine.ts'
 import { entryOf, setCell, type PressedRow } from '../routines/set-cell.ts'
 import type { Store } from '../store/store.ts'
@@ -49,6 +51,12 @@ export function addUp(store: Store, { row, less, ...place }: InApp & { row: stri
 	if (less && line.less === null) throw new AppError('invalid', 'This tally only adds.')
 	return setOn(store, { ...place, table: line.table, row, through: 'tally' }, (pressed) => {
 		const column = getColumn(pressed.table, line.column)
+		// To who does not see the number it reads as blank: adding would put the amount in its place.
+		const asked = { table: line.table, row, columns: [column.id], limit: 1 }
+		const [seen] = readRows(store, place.actor, asked, place.now).rows
+		if (!seen) throw new AppError('not_found', 'This row is not there, or not for you to see.')
+		if (seen.cells[cellKey(column.id)] === undefined)
+			throw new AppError('forbidden', 'You do not see the number that this adds to, so it stays as it is.')
 		return setCell(store, { column: column.id, formula: tallied(line, column, less) }, pressed)
 	})
 }

@@ -51,7 +51,10 @@ function cellsBefore(store: Store, table: Table, entry: OwnEntry, { actor, now }
 			throw new AppError('forbidden', 'You do not see all that you changed here any more, so it stays.')
 		const [was, became, is] = [before[key] ?? null, after[key] ?? null, current?.get(column.id) ?? null]
 		// What was counted is counted back, whatever others have counted since.
-		if (through === 'tally' && is !== became) return [{ column: column.id, value: toInput(store, column, Number(is) - Number(became) + Number(was)) }] // prettier-ignore
+		if (through === 'tally' && typeof is === 'number' && is !== became) {
+			const back = is - Number(became) + Number(was)
+			return [{ column: column.id, value: toInput(store, column, back) }]
+		}
 		if (current && is !== became)
 			throw new AppError('conflict', `${column.name} has been changed again since. Change it by hand.`)
 		return [{ column: column.id, value: toInput(store, column, was) }]

@@ -43,7 +43,7 @@
 	{:else if parts.length === 0}
 		<p class="quiet">Nothing: both say the same.</p>
 	{/if}
-	{#each parts as { place, differences } (place)}
+	{#each parts as { place, differences }, at (at)}
 		<h3>{place}</h3>
 		<ul>
 			{#each differences as { kind, number, pieces }, at (at)}

@@ -88,9 +88,13 @@ export class DraftState {
 
 	/** Puts what this builder changed in the place of what another did, or lets it go. */
 	settle(conflict: EditConflict, mine: boolean): void {
-		this.unplaced = this.unplaced.filter((each) => each !== conflict)
 		const applied = mine ? applyEdits(this.document, [insist(this.document, conflict)]) : undefined
-		if (applied?.ok) this.change(applied.document)
+		if (applied && !applied.ok) {
+			this.wrong = 'The screen that it stood on is gone. Undo that, or write it on another screen.'
+			return
+		}
+		this.unplaced = this.unplaced.filter((each) => each !== conflict)
+		if (applied) this.change(applied.document)
 	}
 
 	/** Goes one step along; gives the steps that are left and the edits that go back again. */

@@ -152,3 +152,20 @@ test('looking again takes what others did', async () => {
 	expect(await asked(1)).toMatchObject({ version: 5 })
 	expect(draft.document).toMatchObject({ name: 'theirs', about: 'mine' })
 })
+
+test('a change whose screen another builder removed is kept and said, not dropped', async () => {
+	const screen = { id: 's', title: 'Due', lines: [] }
+	const [one, other] = [['Due'], ['Due now']].map(([title]) => appSchema.parse({ ...named('as it was'), screens: [{ ...screen, lines: [{ id: 'h', kind: 'heading', text: title }] }] })) // prettier-ignore
+	draft = new DraftState(1, { version: 4, document: one ?? named(''), ahead: false })
+	draft.change(other ?? named(''))
+	const theirs = saved(9, named('as it was'))
+	;(await asked(0)).answer({ code: 'conflict', message: '', details: theirs }, 409)
+	await settled()
+	const [conflict] = draft.unplaced
+	if (!conflict) throw new Error('Expected a change without its screen')
+	draft.settle(conflict, true)
+	expect(draft.unplaced).toEqual([conflict])
+	expect(draft.wrong).toContain('The screen that it stood on is gone')
+	draft.settle(conflict, false)
+	expect(draft.unplaced).toEqual([])
+})

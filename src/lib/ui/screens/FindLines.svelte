@@ -43,7 +43,7 @@
 		<p class="quiet" role="status">
 			{parts.length === 0 ? 'No line of this app says that.' : `${countOf(count, 'line')} found.`}
 		</p>
-		{#each parts as { bay, id, title, lines } (id)}
+		{#each parts as { bay, id, title, lines } (bay + id)}
 			<h3>{BAYS[bay]} {title}</h3>
 			<ul>
 				{#each lines as line (line.id)}

@@ -12,7 +12,7 @@
 		<div class="note" class:wrong={note.said.wrong}>
 			<div class="says">
 				<p>{note.said.text}</p>
-				{#each note.said.refused ?? [] as refused (refused)}<p class="refused">{refused}</p>{/each}
+				{#each note.said.refused ?? [] as refused, at (at)}<p class="refused">{refused}</p>{/each}
 			</div>
 			{#if note.said.undo}<button class="btn" onclick={() => note.takeBack()}>Undo</button>{/if}
 			<button class="off" aria-label="Put this note away" onclick={() => note.close()}>✕</button>

@@ -11,7 +11,7 @@ import { record } from './record.ts'
 import { tally } from './tally.ts'
 import { text } from './text.ts'
 import { isFor } from '../for-whom.ts'
-import type { ShownAs, View } from './view.ts'
+import { screenFor, type ShownAs, type View } from './view.ts'
 
 const NEWER = '<p>This part needs a newer program. Tell whoever looks after this app.</p>'
 const NOT_BY_ITSELF = { holdsSomething: () => false, show: () => [] }
@@ -20,7 +20,10 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 	...{ heading, divider, list, record, tally, choose, form, button, text, section, fold, beside, tabs, tab },
 	timer: {
 		holdsSomething: () => false,
-		show: ({ id, seconds, screen }) => [{ id, kind: 'timer', seconds, to: screen }]
+		// To who cannot open where it goes back to, it goes to the first screen.
+		show: ({ id, seconds, screen }, view) => [
+			{ id, kind: 'timer', seconds, to: screen !== null && screenFor(screen, view) ? screen : null }
+		]
 	},
 	// The list that holds it shows it on its rows.
 	mark: NOT_BY_ITSELF,

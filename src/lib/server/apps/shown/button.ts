@@ -4,7 +4,7 @@ import { getColumn, type Table } from '$lib/core/model/table.ts'
 import { entryOfStep, type Routine } from '$lib/core/routine/routine.ts'
 import { readRows } from '../../rows/read.ts'
 import { caseOfRow } from '../../signoffs/cases.ts'
-import { tableOf, type ShownAs, type View } from './view.ts'
+import { screenFor, tableOf, type ShownAs, type View } from './view.ts'
 
 export const button: ShownAs<ButtonLine> = {
 	holdsSomething: () => false,
@@ -51,8 +51,9 @@ export function actionOnRows({ id, label, does }: ButtonLine, table: Table, view
 	return mayAll ? [{ id, label }] : []
 }
 
-function offeredScreen(id: string, { document, inner }: View): Opening | undefined {
-	const target = document.screens.find((screen) => screen.id === id)
+function offeredScreen(id: string, view: View): Opening | undefined {
+	const { inner } = view
+	const target = screenFor(id, view)
 	if (!target || !inner.holdsSomething(target.lines)) return undefined
 	return { opens: target.id, takesRow: inner.showsRow(target.lines) }
 }

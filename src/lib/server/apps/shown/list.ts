@@ -17,7 +17,7 @@ import { isFor } from '../for-whom.ts'
 import { actionOnRows } from './button.ts'
 import { tallyOnRows } from './tally.ts'
 import { seesRows } from './record.ts'
-import { tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
+import { screenFor, tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
 
 type ListLine = LineOf<'list'>
 
@@ -44,7 +44,8 @@ export const list: ShownAs<ListLine> = {
 					)
 				)
 			)
-		const { id, opens, limit, empty, finds, holds } = line
+		const opens = line.opens !== null && screenFor(line.opens, view) ? line.opens : null
+		const { id, limit, empty, finds, holds } = line
 		return [
 			{
 				...{

@@ -24,7 +24,8 @@ export function tallyOnRow(line: TallyLine, view: View, id: string | undefined):
 	if (!column || n === undefined) return []
 	const asked = { table: table.id, columns: [column.id], row: id, offers: true }
 	const [row] = readRows(store, actor, asked, now).rows
-	const mayAdd = row?.may?.change.includes(column.id) ?? false
+	const value = row?.cells[cellKey(column.id)]
+	const mayAdd = value !== undefined && (row?.may?.change.includes(column.id) ?? false)
 	if (!row || !mayAdd || caseOfRow(store, { table: table.id, n, actor }) !== null) return []
 	const [described] = describeColumns(table, [column.id])
 	const { expr } = check(line.by || '1', { catalogue: store.workspace().catalogue, rows: [table], me: true })
@@ -34,7 +35,7 @@ export function tallyOnRow(line: TallyLine, view: View, id: string | undefined):
 		{
 			...{ id: line.id, row: row.id, column: described, takesAway: line.less !== null },
 			label: line.label || column.name,
-			value: row.cells[cellKey(column.id)] ?? null,
+			value,
 			amount: typeof amount === 'number' ? amount.toLocaleString('en-GB') : ''
 		}
 	]

@@ -1,11 +1,12 @@
 /** What a screen is shown from: whose eyes, which document, which row, and what its reader narrowed down. */
-import type { AppDocument } from '$lib/core/app/document.ts'
+import type { AppDocument, Screen } from '$lib/core/app/document.ts'
 import type { ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { Here } from '$lib/core/formula/check/check-call.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { Narrowing, ShownLine } from '$lib/core/requests/screens.ts'
 import type { Actor, Standing } from '../../rights/rights-of-actor.ts'
 import type { Store } from '../../store/store.ts'
+import { isFor } from '../for-whom.ts'
 
 export interface View {
 	readonly store: Store
@@ -44,4 +45,9 @@ export interface ShownAs<L> {
 
 export function tableOf({ store }: View, id: number): Table | undefined {
 	return store.workspace().catalogue.tables.get(id)
+}
+
+/** A screen of the app, where it is there and for this person. */
+export function screenFor(id: string, { document, standing }: View): Screen | undefined {
+	return document.screens.find((screen) => screen.id === id && isFor(screen, standing))
 }
