@@ -67,13 +67,14 @@ test('several rows are chosen by key and touch and done at once, each refusal na
 	})
 	let refusedRow = ''
 	const REFUSAL = { code: 'conflict', message: 'This row waits on a decision.', details: {} }
-	await page.getByRole('button', { name: 'Choose several' }).click()
 	const name = await page.getByRole('link', { name: /Chain 13 mm/ }).innerText()
+	await page.getByRole('button', { name: 'Choose several' }).click()
 	await boxes.first().click()
 	await page.getByRole('button', { name: 'Counted today' }).click()
 	await expect(page.getByText('Counted today: done on 1 of 1 row.')).toBeVisible()
 	await page.getByRole('button', { name: 'Choose several' }).click()
-	await boxes.first().click()
+	// A tap on the row itself chooses it too.
+	await page.locator('label.row').first().click()
 	await boxes.nth(1).click()
 	await page.getByRole('button', { name: 'Counted today' }).click()
 	await expect(page.getByText('Counted today: done on 1 of 2 rows.')).toBeVisible()

@@ -90,8 +90,10 @@ function lineDifferences({ was, now }: Pair, edits: readonly Edit[]): Difference
 		if (before.text !== line.text) return [{ kind: 'changed', number, pieces: piecesBetween(before, line) }]
 		return moved.has(line.id) ? [{ kind: 'moved', number, pieces: [same(line.text)] }] : []
 	})
-	const gone = was.lines.filter(({ id }) => !now.lines.some((line) => line.id === id))
-	return [...there, ...gone.map(({ text }): Difference => ({ kind: 'removed', number: '', pieces: [{ text, kind: 'old' }] }))] // prettier-ignore
+	const gone = was.lines.flatMap(({ id, text }): Difference[] =>
+		now.lines.some((line) => line.id === id) ? [] : [{ kind: 'removed', number: '', pieces: [{ text, kind: 'old' }] }]
+	)
+	return [...there, ...gone]
 }
 
 /** Slot by slot: what a slot said is struck, beside what it says now. */

@@ -95,7 +95,10 @@ function printOwn(
 ): string {
 	// Each was read by the schema of what stands in that place.
 	if (home === 'screens') return `${String(own['title'])}. ${printHead(own as Screen, vocabulary).text}`
-	if (home === 'routines') return [own['name'], ...printRoutine(own as Routine, vocabulary).map(({ text }) => text)].join('. ') // prettier-ignore
+	if (home === 'routines') {
+		const lines = printRoutine(own as Routine, vocabulary).map(({ text }) => text)
+		return [own['name'], ...lines].join('. ')
+	}
 	if (home === 'signoffs') return `${String(own['name'])}. ${printSignoff(own as Signoff, vocabulary).text}`
 	const line = own as unknown as ScreenLine
 	const screen = document.screens.find(({ id }) => id === home.screen)

@@ -58,8 +58,7 @@ export function requestAccess(
 	if (changes === 0) return
 	const [title, name] = [appName(store, way.app), describePerson(store, person)?.name ?? '']
 	note(store, { actor: { person }, now }, 'wait on the doorstep', title)
-	const asked = { steward: STEWARD, role: way.role ?? 0 }
-	for (const keeper of store.prepare<number>(MIGHT_LET_IN).pluck().all(asked)) {
+	for (const keeper of mightLetIn(store, way.role)) {
 		if (!accessRequestsFor(store, { person: keeper }).some(({ id }) => id === Number(lastInsertRowid))) continue
 		addMessage(store, {
 			cause: `knock ${lastInsertRowid} ${keeper}`,
@@ -70,6 +69,14 @@ export function requestAccess(
 			now
 		})
 	}
+}
+
+/** Stewards, and those who may pass the role on that a way gives; by number. */
+export function mightLetIn(store: Store, role: number | null): number[] {
+	return store
+		.prepare<number>(MIGHT_LET_IN)
+		.pluck()
+		.all({ steward: STEWARD, role: role ?? 0 })
 }
 
 /** Those whom this person may let in. */

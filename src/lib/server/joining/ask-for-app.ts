@@ -6,16 +6,13 @@ import { findLiveApp } from '../releases/live.ts'
 import { describePerson } from '../rights/accounts.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { visitedApp } from '../rights/roles-held.ts'
-import { STEWARD } from '../rights/system-roles.ts'
 import type { Store } from '../store/store.ts'
+import { mightLetIn } from './access-requests.ts'
 import { note } from './ways-in.ts'
 
 const ADD = `
 	INSERT INTO knock (app, way, person, answer, state, at) VALUES (@app, NULL, @person, @answer, 'waiting', @now)
 	ON CONFLICT DO NOTHING`
-const STEWARDS = `
-	SELECT person FROM role_held WHERE role = @steward
-	UNION SELECT m.person FROM team_role AS r JOIN team_member AS m ON m.team = r.team WHERE r.role = @steward`
 
 /** More than anybody asks for by hand. */
 const asked = openThrottle(6)
@@ -42,7 +39,7 @@ export function askForApp(
 	const { name } = live.document
 	const who = describePerson(store, person)?.name ?? ''
 	note(store, { actor, now }, 'ask for an app', name)
-	for (const steward of store.prepare<number>(STEWARDS).pluck().all({ steward: STEWARD })) {
+	for (const steward of mightLetIn(store, null)) {
 		if (steward === person) continue
 		addMessage(store, {
 			cause: `knock ${lastInsertRowid} ${steward}`,

@@ -60,6 +60,8 @@
 		<!-- Pictures, files and drawing come with the first such entry: few forms have one. -->
 		{#await import('./FileField.svelte') then { default: FileField }}
 			<FileField {id} {column} {draft} {there} {onchange} />
+		{:catch}
+			<p class="says-wrong">This could not be loaded: no signal. Load the page again once there is one.</p>
 		{/await}
 	{:else}
 		<label for={id} id="{id}-name"

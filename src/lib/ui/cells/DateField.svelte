@@ -79,6 +79,8 @@
 	{#if isOpen}
 		{#await import('./MonthPicker.svelte') then { default: MonthPicker }}
 			<MonthPicker date={date !== undefined && isIsoDate(date) ? date : todayHere()} onchoose={choose} />
+		{:catch}
+			<p class="says-wrong">The month could not be loaded: no signal. Type the date.</p>
 		{/await}
 	{/if}
 </div>

@@ -1,22 +1,16 @@
 <script lang="ts">
-	/** Finds screens, rows, people and places to go by a few letters; arrows choose, Enter goes there, Escape leaves. */
+	/** Finds screens, rows and places to go by a few letters; arrows choose, Enter goes there, Escape leaves. */
 	import { goto } from '$app/navigation'
 	import { page } from '$app/state'
 	import type { Found } from '$lib/core/requests/find.ts'
-	import { lookOf, nameOf, smallText } from '../lines/list/row-look.ts'
 	import { ask } from '../send.ts'
 	import { placesOf } from './places.ts'
+	import { showFound, type ShownFound } from './show-found.ts'
 
 	let { onclose }: { onclose: () => void } = $props()
 
 	/** Letters that follow one another this fast are one question. */
 	const PAUSE = 120
-
-	interface Shown {
-		readonly title: string
-		readonly where: string
-		readonly href: string
-	}
 
 	let text = $state('')
 	let found = $state.raw<readonly Found[]>([])
@@ -24,28 +18,13 @@
 	let busy = $state(false)
 	let at = $state(0)
 	let timer: ReturnType<typeof setTimeout> | undefined
-	let asked = 0
+	/** Of the last question: one that is overtaken is given up, and no longer read for. */
+	let asking: AbortController | undefined
 
 	const words = $derived(text.trim().toLocaleLowerCase())
 	const user = $derived(page.data['user'] as Parameters<typeof placesOf>[0] | undefined)
 	const places = $derived(user ? placesOf(user).filter(({ title }) => title.toLocaleLowerCase().includes(words)) : [])
-	const shown = $derived<readonly Shown[]>([...found.map(show), ...places])
-
-	function show(each: Found): Shown {
-		const { where, href } = each
-		if (each.kind !== 'row') {
-			const kind = WORDS[each.kind]
-			return { title: each.title, where: where === '' ? kind : `${kind} · ${where}`, href }
-		}
-		const look = lookOf({ columns: each.columns, groups: null }, [each.row])
-		return {
-			title: nameOf(look, each.row),
-			where: [smallText(look, each.row), where].filter(Boolean).join(' · '),
-			href
-		}
-	}
-
-	const WORDS = { app: 'App', screen: 'Screen', person: 'Person', table: 'Table', column: 'Column' } as const
+	const shown = $derived<readonly ShownFound[]>([...found.map(showFound), ...places])
 
 	function look() {
 		clearTimeout(timer)
@@ -54,11 +33,13 @@
 	}
 
 	async function read() {
-		const mine = ++asked
+		asking?.abort()
+		const mine = (asking = new AbortController())
 		busy = true
 		const bench = /^\/bench\/(\d+)/.exec(page.url.pathname)?.[1]
-		const answer = await ask(`/find?q=${encodeURIComponent(text)}${bench === undefined ? '' : `&bench=${bench}`}`)
-		if (mine !== asked) return
+		const from = bench === undefined ? '' : `&bench=${bench}`
+		const answer = await ask(`/find?q=${encodeURIComponent(text)}${from}`, { signal: mine.signal })
+		if (mine !== asking) return
 		busy = false
 		wrong = answer.ok ? '' : answer.refusal.message
 		if (answer.ok) found = answer.value
@@ -82,7 +63,7 @@
 		}
 	}
 
-	function go({ href }: Shown) {
+	function go({ href }: ShownFound) {
 		onclose()
 		void goto(href)
 	}
@@ -94,12 +75,12 @@
 	}
 </script>
 
-<dialog {@attach openAsDialog} {onclose} aria-label="Find anything">
+<dialog class="over" {@attach openAsDialog} {onclose} aria-label="Find anything">
 	<input
 		type="search"
 		class="field"
 		role="combobox"
-		aria-label="Find screens, rows, people and places"
+		aria-label="Find screens, rows and places"
 		aria-expanded="true"
 		aria-controls="found"
 		aria-activedescendant={shown.length > 0 ? `found-${at}` : undefined}
@@ -128,14 +109,6 @@
 		max-height: min(36rem, 80vh);
 		margin: 10vh auto auto;
 		padding: 0.8rem;
-		border: 1px solid var(--pitch);
-		border-radius: 3px;
-		background: var(--paper);
-		color: var(--pitch);
-		box-shadow: 0 12px 40px rgb(0 0 0 / 30%);
-	}
-	dialog::backdrop {
-		background: rgb(14 21 18 / 45%);
 	}
 	.field {
 		width: 100%;

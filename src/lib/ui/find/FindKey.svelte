@@ -4,8 +4,12 @@
 
 	let Opened = $state.raw<Component<{ onclose: () => void }> | undefined>()
 
+	let hasFailed = $state(false)
+
 	async function open() {
-		Opened = (await import('./FindAnything.svelte')).default
+		const loaded = await import('./FindAnything.svelte').catch(() => undefined)
+		Opened = loaded?.default
+		hasFailed = !loaded
 	}
 
 	function onkeydown(event: KeyboardEvent) {
@@ -16,7 +20,7 @@
 </script>
 
 <svelte:window {onkeydown} />
-<button class="find" title="Ctrl K" onclick={open}>Go to…</button>
+<button class="find" title="Ctrl K" onclick={open}>{hasFailed ? 'No signal' : 'Go to…'}</button>
 {#if Opened}<Opened onclose={() => (Opened = undefined)} />{/if}
 
 <style>

@@ -58,6 +58,8 @@ export class PressNote {
 			const answer = await ask(path, press)
 			if (answer.ok) done.push(answer.value)
 			else refused.push(`${name}: ${answer.refusal.message}`)
+			// What follows would fail alike.
+			if (!answer.ok && answer.refusal.code === 'no signal') break
 		}
 		const text = `${what}: done on ${done.length} of ${countOf(on.length, 'row')}.`
 		this.said = { text, wrong: refused.length > 0, refused, ...undoOf(path, done) }

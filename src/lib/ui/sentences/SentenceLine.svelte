@@ -9,6 +9,7 @@
 	import { tableOf } from '$lib/core/sentence/print.ts'
 	import type { LineValue, SentenceKind } from '$lib/core/sentence/types.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
+	import LineNumber from './LineNumber.svelte'
 	import LineText from './LineText.svelte'
 	import LineTools from './LineTools.svelte'
 	import SlotEditor from './SlotEditor.svelte'
@@ -91,9 +92,7 @@
 	aria-label="Line {number}"
 	{onkeydown}
 >
-	<!-- Alt with the arrows does the same. -->
-	<!-- svelte-ignore a11y_no_static_element_interactions -->
-	<div class="margin" class:grab={ongrab} title={ongrab && 'Drag to move'} onpointerdown={ongrab}>{number}</div>
+	<LineNumber {number} {marked} {ongrab} />
 	<div class="body">
 		<LineText
 			{kind}
@@ -134,21 +133,6 @@
 	.line.open,
 	.line.marked {
 		background: var(--selected);
-	}
-	.margin {
-		background: var(--limewash);
-		color: var(--zinc-5);
-		font: 500 0.72rem var(--mono);
-		padding: 0.95rem 0 0;
-		text-align: center;
-	}
-	.margin.grab {
-		cursor: grab;
-		touch-action: none;
-	}
-	.line.marked .margin {
-		background: var(--marigold);
-		color: #16201b;
 	}
 	/* How deep a line stands is shown by rules, one for each that holds it. */
 	.body {

@@ -13,7 +13,7 @@
 	}
 </script>
 
-<dialog {@attach openAsDialog} oncancel={(event) => event.preventDefault()} aria-labelledby="signed-out">
+<dialog class="over" {@attach openAsDialog} oncancel={(event) => event.preventDefault()} aria-labelledby="signed-out">
 	<h2 id="signed-out">You are signed out</h2>
 	<p>
 		What you typed is still on this page. Sign in again{name === '' ? '' : ` as ${name}`} in the window that opens, and go
@@ -28,15 +28,6 @@
 	dialog {
 		width: min(28rem, calc(100vw - 2rem));
 		margin: auto;
-		padding: 1.4rem;
-		border: 1px solid var(--pitch);
-		border-radius: 3px;
-		background: var(--paper);
-		color: var(--pitch);
-		box-shadow: 0 12px 40px rgb(0 0 0 / 30%);
-	}
-	dialog::backdrop {
-		background: rgb(14 21 18 / 55%);
 	}
 	p {
 		margin-top: 0.6rem;

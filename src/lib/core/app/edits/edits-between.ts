@@ -62,7 +62,8 @@ function stayingAmong(next: readonly Item[], old: readonly Item[]): ReadonlySet<
 		const family = JSON.stringify(item.home)
 		families.set(family, [...(families.get(family) ?? []), item])
 	}
-	return new Set([...families.values()].flatMap((family) => longestRising(family, (item) => position.get(keyOf(item))?.at ?? 0))) // prettier-ignore
+	const placeOf = (item: Item) => position.get(keyOf(item))?.at ?? 0
+	return new Set([...families.values()].flatMap((family) => longestRising(family, placeOf)))
 }
 
 /** The longest part of a list whose values rise (patience sorting, O(n log n)). */

@@ -41,7 +41,8 @@ export const choose: LineEntry<ChooseLine> = {
 	check(line, around) {
 		const table = around.catalogue.tables.get(line.table)
 		if (!table) return mistake(TABLE_GONE)
-		const { issues } = checkCondition(line.where, { catalogue: around.catalogue, rows: [table], me: true, here: around.here }) // prettier-ignore
+		const { catalogue, here } = around
+		const { issues } = checkCondition(line.where, { catalogue, rows: [table], me: true, here })
 		return [
 			...checkWhom(line, around),
 			...(line.holds === '' ? mistake('Say what the chosen row is called, in one word.') : checkHeldName(line.holds)),

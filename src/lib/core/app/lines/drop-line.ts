@@ -1,5 +1,6 @@
 /** Where a line that is dragged may be let go: between which lines, and how deep. */
-import { findLine, insertLine, placedLines, replaceLine, type MayHold, type PlacedLine, type Spot, type TreeLine } from './tree.ts' // prettier-ignore
+import type { MayHold, PlacedLine, Spot, TreeLine } from './tree.ts'
+import { findLine, insertLine, placedLines, replaceLine } from './tree.ts'
 
 export interface Drop {
 	readonly level: number

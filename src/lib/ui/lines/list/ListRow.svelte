@@ -27,6 +27,7 @@
 
 	let { line, look, row, path, base, from, isSelected, several, onchoose }: Props = $props()
 
+	const id = $props.id()
 	const mark = $derived(line.marks[row.flags?.[0] ?? -1])
 	const due = $derived<Stamp | undefined>(dueStamp(look, row))
 	const stamp = $derived<Stamp | undefined>(mark ? { text: mark.word, tone: mark.tone } : due)
@@ -45,16 +46,22 @@
 <li class:on={isSelected || several.has(row.id)}>
 	{#if several.isOn}
 		<label class="choose">
-			<input type="checkbox" checked={several.has(row.id)} onclick={(event) => onchoose(event, row.id)} />
+			<input
+				id="{id}-choose"
+				type="checkbox"
+				checked={several.has(row.id)}
+				onclick={(event) => onchoose(event, row.id)}
+			/>
 			<span class="visually-hidden">Choose {name}</span>
 		</label>
 	{:else if line.ticks}
 		<RowTick {line} column={line.ticks} {row} {name} {path} />
 	{/if}
 	<svelte:element
-		this={address ? 'a' : 'div'}
+		this={several.isOn ? 'label' : address ? 'a' : 'div'}
 		class="row {hasMargin ? '' : 'bare'}"
-		href={address}
+		for={several.isOn ? `${id}-choose` : undefined}
+		href={several.isOn ? undefined : address}
 		data-sveltekit-noscroll
 		aria-current={address && isSelected ? 'true' : undefined}
 	>

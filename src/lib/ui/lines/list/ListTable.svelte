@@ -71,7 +71,7 @@
 				{/if}
 				{#each group.rows as row (row.id)}
 					{@const mark = markOf(row)}
-					{@const address = addressOf(line, row.id, { url: page.url, base, from })}
+					{@const address = several.isOn ? undefined : addressOf(line, row.id, { url: page.url, base, from })}
 					<tr class:on={row.id === selected || several.has(row.id)}>
 						{#if several.isOn}<td
 								><label class="choose"

@@ -48,7 +48,8 @@
 
 	async function begin() {
 		// Its script comes with the first use: most sheets are only read.
-		Form ??= (await import('./RecordForm.svelte')).default
+		Form ??= (await import('./RecordForm.svelte').catch(() => undefined))?.default
+		if (!Form) return void (said = { text: 'This could not be loaded: no signal. Press again later.', wrong: true })
 		if (row) edit = new RecordEdit(row, editable, { path, base, line: line.id })
 		said = undefined
 	}
