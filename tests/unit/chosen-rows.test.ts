@@ -6,6 +6,7 @@ import { mapFormulas } from '$lib/core/app/walk-app.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { openScreen, readList } from '$lib/server/apps/open-screen.ts'
 import type { Store } from '$lib/server/store/store.ts'
+import { accessLine } from '../support/access-line.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 
 const NOW = Date.parse('2026-11-29T12:00:00Z')
@@ -14,10 +15,8 @@ const [BERTHS, CODE, PORT] = [3, 30, 31]
 const [CREW, BOSSES] = [10, 11]
 const [IMKE, BO] = [2, 3]
 
-const line = (id: string, table: number, role: number, parts: Partial<LineEntry> = {}): LineEntry => ({
-	...{ id, table, role, verbs: ['see', 'add'], where: '', columns: { kind: 'all' } },
-	...parts
-})
+const line = (id: string, table: number, role: number, parts: Partial<LineEntry> = {}) =>
+	accessLine({ id, table, role, verbs: ['see', 'add'], ...parts })
 
 let store: Store
 

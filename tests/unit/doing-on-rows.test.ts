@@ -12,6 +12,7 @@ import { addUp, changeRecord, tick } from '$lib/server/apps/use-app.ts'
 import { saveWorkspace } from '$lib/server/structure/save.ts'
 import { takeBack } from '$lib/server/logbook/take-back.ts'
 import type { Store } from '$lib/server/store/store.ts'
+import { accessLine } from '../support/access-line.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 
 const NOW = Date.parse('2026-11-29T12:00:00Z')
@@ -20,10 +21,7 @@ const [CREW, CLERKS] = [10, 11]
 const [IMKE, BO] = [2, 3]
 const [ROPE, PAINT, TAR, SECRET] = [1, 2, 3, 4]
 
-const line = (id: string, role: number, parts: Partial<LineEntry>): LineEntry => ({
-	...{ id, table: ITEMS, role, verbs: ['see'], where: '', columns: { kind: 'all' } },
-	...parts
-})
+const line = (id: string, role: number, parts: Partial<LineEntry>) => accessLine({ id, table: ITEMS, role, ...parts })
 
 let store: Store
 

@@ -7,6 +7,7 @@ import { takeBack } from '$lib/server/logbook/take-back.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { saveWorkspace } from '$lib/server/structure/save.ts'
 import type { Store } from '$lib/server/store/store.ts'
+import { accessLine } from '../support/access-line.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 
 const NOW = Date.parse('2026-11-29T12:00:00Z')
@@ -15,10 +16,8 @@ const [BUOYS, CODE, DEPTH, NEAR, KIND] = [2, 20, 21, 22, 23]
 const [CREW, BOSSES] = [10, 11]
 const [IMKE, BO] = [2, 3]
 
-const line = (id: string, role: number, verbs: LineEntry['verbs'], parts: Partial<LineEntry> = {}): LineEntry => ({
-	...{ id, table: BUOYS, role, verbs, where: '', columns: { kind: 'all' } },
-	...parts
-})
+const line = (id: string, role: number, verbs: LineEntry['verbs'], parts: Partial<LineEntry> = {}) =>
+	accessLine({ id, table: BUOYS, role, verbs, ...parts })
 
 let store: Store
 

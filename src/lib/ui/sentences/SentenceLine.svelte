@@ -1,13 +1,10 @@
 <script lang="ts">
-	/**
-	 * One line of a ledger: its number in the margin, its sentence, its slots. A slot opens in place, under its line.
-	 * Tab walks the slots, Enter opens one, Escape closes it, Alt with the arrows moves the line.
-	 */
+	/** A line of a ledger: Tab walks its slots, Enter opens one under it, Escape closes it, Alt with the arrows moves the line. */
 	import type { Snippet } from 'svelte'
 	import { fillSlot, readSlot } from '$lib/core/sentence/line-values.ts'
 	import type { Direction } from '$lib/core/app/lines/tree.ts'
 	import { tableOf } from '$lib/core/sentence/print.ts'
-	import type { LineValue, SentenceKind } from '$lib/core/sentence/types.ts'
+	import type { LineValue, SentenceKind, Slot } from '$lib/core/sentence/types.ts'
 	import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 	import LineNumber from './LineNumber.svelte'
 	import LineText from './LineText.svelte'
@@ -58,7 +55,7 @@
 	let open = $state<string | undefined>()
 	let root: HTMLElement
 
-	const slot = $derived(kind.parts.find((part) => typeof part !== 'string' && part.key === open))
+	const slot = $derived(kind.parts.find((part): part is Slot => typeof part !== 'string' && part.key === open))
 	const ways = $derived(level === undefined ? FLAT_WAYS : WAYS)
 
 	function close() {
@@ -103,7 +100,7 @@
 			{issues}
 			onopen={(key) => (open = open === key ? undefined : key)}
 		/>
-		{#if slot && typeof slot !== 'string'}
+		{#if slot}
 			<SlotEditor
 				{slot}
 				value={readSlot(line, slot.key)}
@@ -111,7 +108,7 @@
 				{vocabulary}
 				table={tableOf(kind, line, table)}
 				{outer}
-				onchange={(value) => onchange(fillSlot(kind, line, slot, value, vocabulary.tables))}
+				onchange={(value) => slot && onchange(fillSlot(kind, line, slot, value, vocabulary.tables))}
 				onclose={close}
 			/>
 		{/if}
