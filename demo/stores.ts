@@ -168,7 +168,11 @@ export function stores({ stock, item, harbours }: StoresTables): AppInput {
 								...{ id: 'stock-5', kind: 'tally', table: stock, column: item('In stock') },
 								less: 'takes it away too'
 							},
-							{ id: 'stock-6', kind: 'button', label: 'Counted today', does: { kind: 'run', routine: 'counted' } }
+							{ id: 'stock-6', kind: 'button', label: 'Counted today', does: { kind: 'run', routine: 'counted' } },
+							{
+								...{ id: 'stock-8', kind: 'button', label: 'In other harbours', does: { kind: 'open', screen: 'all' } },
+								lines: [{ id: 'stock-9', kind: 'with', value: 'Item', as: 'sought' }]
+							}
 						]
 					},
 					{ id: 'stock-7', kind: 'button', label: 'New item', does: { kind: 'open', screen: 'new' } }
@@ -196,20 +200,22 @@ export function stores({ stock, item, harbours }: StoresTables): AppInput {
 				first: [ROLE_IDS['Trust manager']],
 				lines: [
 					{ id: 'all-1', kind: 'heading', text: 'Stock of all harbours' },
+					{ id: 'all-4', kind: 'search', holds: 'sought', label: 'Item', sample: 'shackle' },
 					{ id: 'all-3', kind: 'choose', table: harbours, where: '', holds: 'harbour', label: 'Harbour' },
+					{ id: 'all-5', kind: 'filter', table: stock, column: item('Kind'), holds: 'kind' },
 					{
 						...{
 							id: 'all-2',
 							kind: 'list',
 							table: stock,
 							where: '',
-							once: 'Harbour = here.harbour',
+							once: 'Harbour = here.harbour and Kind = here.kind and ISNUMBER(SEARCH(here.sought; Item))',
 							opens: 'item',
 							as: 'a table'
 						},
 						...{ sort: [{ column: item('Worth'), descending: true }], group: item('Harbour') },
 						...{ columns: ['Item', 'Kind', 'In stock', 'Price', 'Worth'].map(item), totals: [item('Worth')] },
-						...{ finds: [item('Item')], filters: ['Kind'].map(item) }
+						empty: 'No harbour has that.'
 					}
 				]
 			},

@@ -110,6 +110,21 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 		...{ of: null, as: null, group: null, finds: [], filters: [], limit: null, empty: '', ...more }
 	})
 	const lines = [
+		{ id: 'twinned', kind: 'filter', table, column: of['Twin'], holds: 'twin', label: '', who: [] },
+		{ id: 'least-worth', kind: 'hold', what: 'a number', rows: null, holds: 'least', starts: '', who: [] },
+		list('dearer', { where: 'Worth > here.least' }),
+		list('given', {
+			lines: [
+				{
+					...{ id: 'gives', kind: 'button', label: 'Give', does: { kind: 'set' }, icon: null, who: [] },
+					lines: [
+						{ id: 'gives-1', kind: 'with', value: 'Twin.Name', as: 'name', who: [] },
+						{ id: 'gives-2', kind: 'with', value: 'Worth', as: 'least', who: [] }
+					]
+				}
+			]
+		}),
+		{ id: 'words', kind: 'search', holds: 'name', label: '', sample: '', who: [] },
 		list('marked', { lines: [{ id: 'm', kind: 'mark', word: 'dear', tone: 'past', where: 'Worth > 900', who: [] }] }),
 		list('grouped', { group: worth }),
 		list('found', { finds: [worth, of['Twin name']], filters: [worth] }),
@@ -176,6 +191,13 @@ const judged =
 		const cells = [{ column: wrecks.of['Twin'], value: { id: wrecks[twin] } }]
 		return (await api.post(`/app/${wrecks.app}/w/form`, { data: { kind: 'judge', line: 'ask', cells } })).text()
 	}
+
+const gives: Ask = async (api, { app, heron }) =>
+	(await api.post(`/app/${app}/w/lines`, { data: { kind: 'give', line: 'gives', row: heron } })).text()
+const again: Ask = async (api, { app }) => {
+	const data = { kind: 'again', tables: null, release: null, known: {}, lists: {} }
+	return (await api.post(`/app/${app}/w/lines`, { data })).text()
+}
 
 const offered: Ask = async (api, { app }) => {
 	const asked = { kind: 'choices', line: 'ask', cells: [], entry: 'twin', starts: '', own: [] }
@@ -370,6 +392,16 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 	],
 	['a sum at the foot of a list', screenOf('summed'), '"sum":2266.15'],
 	['the rows that one is chosen among', screenOf('pick'), ROW_SECRET],
+	['the values of a column that one is chosen among', screenOf('twinned'), ROW_SECRET],
+	[
+		'a condition on an unseen cell, with a number from the address',
+		listOf('dearer', () => ({ held: { least: '1000' } })),
+		'Petrel'
+	],
+	['what a button gives: a row it points to', gives, ROW_SECRET],
+	['what a button gives: an unseen cell', gives, CELL_SECRET],
+	['a screen that is read again, a row', again, ROW_SECRET],
+	['a screen that is read again, a cell', again, CELL_SECRET],
 	['rows found by a few letters of an unseen cell', text(() => '/find?q=1234'), 'Petrel'],
 	['rows found by what is computed of an unseen row', text(() => `/find?q=${ROW_SECRET}`), 'Heron'],
 	['what belongs to an unseen row', listOf('twins', ({ gannet }) => ({ row: gannet })), 'Heron'],

@@ -14,6 +14,8 @@ const askList = (api: APIRequestContext, screen: string, line: string, more: obj
 	api.post(`${screen}/list`, { data: { line, narrowing: { find: '', filters: [] }, ...more } })
 const askValues = (api: APIRequestContext, screen: string, line: string, column: number) =>
 	api.post(`${screen}/values`, { data: { line, column, narrowing: { find: '', filters: [] } } })
+const askAgain = (api: APIRequestContext, screen: string) =>
+	api.post(`${screen}/lines`, { data: { kind: 'again', tables: null, release: null, known: {}, lists: {} } })
 const askForm = (api: APIRequestContext, screen: string) =>
 	api.post(`${screen}/form`, { data: { kind: 'judge', line: 'inspect-2', cells: [] } })
 
@@ -29,11 +31,13 @@ const ROUTES: Readonly<
 	'app/[app]/[screen]/export': 'asked below',
 	today: 'one’s own cases, asked below',
 	'app/[app]/[screen]/form': 'asked below',
+	'app/[app]/[screen]/lines': 'asked below',
 	'app/[app]/[screen]/list': 'asked below',
 	'app/[app]/[screen]/values': 'asked below',
 	'as/[token]/[[screen]]': 'builders only, asked below',
 	'as/[token]/[screen]/do': 'builders only, asked below',
 	'as/[token]/[screen]/form': 'builders only, asked below',
+	'as/[token]/[screen]/lines': 'builders only, asked below',
 	'as/[token]/[screen]/list': 'builders only, asked below',
 	'as/[token]/[screen]/values': 'builders only, asked below',
 	'bench/[app]': 'builders only, asked below',
@@ -416,6 +420,7 @@ async function checkScreens(api: APIRequestContext, person: DemoPerson, facts: F
 		...[...paths, '/app/1/all/export?line=all-2'].map((path): [string, Promise<APIResponse>] => [path, api.get(path)]),
 		['the list of moorings', askList(api, '/app/1/all', 'all-2')],
 		['moorings looked for', askList(api, '/app/1/all', 'all-2', { narrowing: { find: '-0', filters: [] } })],
+		['the screen of moorings, read again', askAgain(api, '/app/1/all')],
 		['the list of requests', askList(api, '/app/2/requests', 'requests-2')],
 		['the harbours of moorings', askValues(api, '/app/1/all', 'all-2', facts.columns.get('Harbour') ?? 0)]
 	]
@@ -520,6 +525,7 @@ test('without signing in nothing is told, and a request of another site does not
 		extraHTTPHeaders: { origin: BASE, accept: 'application/json' }
 	})
 	expect((await askList(own, '/app/1/all', 'all-2')).status()).toBe(401)
+	expect((await askAgain(own, '/app/1/all')).status()).toBe(401)
 	expect((await askValues(own, '/app/1/all', 'all-2', 1)).status()).toBe(401)
 	expect((await askForm(own, '/app/1/inspect')).status()).toBe(401)
 	await own.dispose()
@@ -572,6 +578,7 @@ test('the Lookout shows what somebody sees, changes nothing but a copy, and is i
 	const asked: [string, Promise<APIResponse>][] = [
 		['the screen', builder.get(`/as/${token}/all/__data.json`)],
 		['the list', askList(builder, `/as/${token}/all`, 'all-2')],
+		['the screen, read again', askAgain(builder, `/as/${token}/all`)],
 		['the options', builder.get(`/options/${facts.tables.get('Moorings')}?as=${token}`)]
 	]
 	for (const [path, answer] of asked) {
@@ -611,6 +618,7 @@ test('the Lookout shows what somebody sees, changes nothing but a copy, and is i
 		numbers.get('Jory Pendarrow') ?? 0
 	)
 	expect((await askList(other, `/as/${token}/all`, 'all-2')).status()).toBe(404)
+	expect((await askAgain(other, `/as/${token}/all`)).status()).toBe(404)
 	expect((await askValues(other, `/as/${token}/all`, 'all-2', 1)).status()).toBe(404)
 	expect((await askForm(other, `/as/${token}/inspect`)).status()).toBe(404)
 	// Jory may look as Imke himself, but at tables that he does not keep he sees no more than he may.

@@ -166,18 +166,62 @@ test('a link that is not open to somebody offers to ask, and whoever looks after
 	for (const page of [anselm, steward]) await page.context().close()
 })
 
-test('a row that is chosen among few narrows a list down, in its address and with its sums', async ({ browser }) => {
+test('what is chosen and typed on a screen narrows its list down, in its address and with its sums', async ({
+	browser
+}) => {
 	const page = await signIn(browser, 'Jutta Carrow')
 	await page.goto('/app/3')
 	await expect(page.getByText('180 stock')).toBeVisible()
 	const whole = await page.locator('tfoot').innerText()
-	await page.getByLabel('Harbour').selectOption('Gull Stair')
+	await page.getByRole('radio', { name: 'Gull Stair' }).check()
 	await expect(page.getByText('45 stock')).toBeVisible()
 	await expect(page.locator('tfoot')).not.toHaveText(whole)
+	await page.getByRole('combobox', { name: 'Kind' }).selectOption('Shackle')
+	await expect(page.getByText('7 stock')).toBeVisible()
+	await page.getByLabel('Item').fill('bow')
+	await expect(page.getByText('3 stock')).toBeVisible()
+	// What is typed stands where no log holds it.
+	expect(new URL(page.url()).search).not.toContain('bow')
 	await page.reload()
-	await expect(page.getByLabel('Harbour')).toHaveValue(/.+/)
-	await expect(page.getByText('45 stock')).toBeVisible()
-	await page.getByLabel('Harbour').selectOption('all')
+	await expect(page.getByText('3 stock')).toBeVisible()
+	await expect(page.getByLabel('Item')).toHaveValue('bow')
+	await expect(page.getByRole('radio', { name: 'Gull Stair' })).toBeChecked()
+	await page.getByRole('radio', { name: 'all' }).check()
+	await expect(page.getByText('12 stock')).toBeVisible()
+	await page.getByLabel('Item').fill('')
+	await page.getByRole('combobox', { name: 'Kind' }).selectOption('all')
 	await expect(page.getByText('180 stock')).toBeVisible()
 	await page.context().close()
+})
+
+test('a button gives another screen what stands in its row', async ({ browser }) => {
+	const page = await signIn(browser, 'Wim Pascoe-Reyes')
+	await page.goto('/app/3/stock')
+	await page.getByRole('button', { name: 'Do something with Marlin spike' }).click()
+	await page.getByRole('button', { name: 'In other harbours: Marlin spike' }).click()
+	await expect(page.getByLabel('Item')).toHaveValue('Marlin spike')
+	await expect(page.getByText('4 stock')).toBeVisible()
+	await page.goBack()
+	await expect(page.getByRole('heading', { name: 'On the shelves' })).toBeVisible()
+	await page.context().close()
+})
+
+test('what others change is said and marked, and nobody loses their place', async ({ browser }) => {
+	const [wim, jory] = await Promise.all([signIn(browser, 'Wim Pascoe-Reyes'), signIn(browser, 'Jory Pendarrow')])
+	await wim.goto('/app/3/stock')
+	await jory.goto('/app/3/stock')
+	const item = 'Impeller kit'
+	const row = wim.getByRole('listitem').filter({ hasText: item })
+	await row.scrollIntoViewIfNeeded()
+	const top = (await row.boundingBox())?.y
+	await jory.getByRole('button', { name: `+1 In stock: ${item}` }).click()
+	await expect(row.getByText('changed', { exact: true })).toBeVisible()
+	expect((await row.boundingBox())?.y).toBe(top)
+	// To who did it, it is no news.
+	await expect(jory.getByText(`Done: +1 In stock, ${item}.`)).toBeVisible()
+	await expect(jory.getByText('changed by others')).toHaveCount(0)
+	await wim.getByRole('button', { name: '1 changed by others · seen' }).click()
+	await expect(row.getByText('changed', { exact: true })).toHaveCount(0)
+	await jory.getByRole('button', { name: 'Undo' }).click()
+	for (const page of [wim, jory]) await page.context().close()
 })

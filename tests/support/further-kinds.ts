@@ -82,7 +82,7 @@ export const sounding: LineEntry<z.infer<typeof soundingSchema>> = {
 }
 `
 const SOUNDING_IMPORT = ["import { text, textSchema } from './text.ts'", "import { sounding, soundingSchema } from './sounding.ts'\nimport { text, textSchema } from './text.ts'"] as const // prettier-ignore
-const line = ['	buttonSchema\n] as const', `	buttonSchema,\n	soundingSchema\n] as const`] as const
+const line = ['	withSchema\n] as const', `	withSchema,\n	soundingSchema\n] as const`] as const
 const step = ['[setStepSchema, sendStepSchema]', `[setStepSchema, sendStepSchema, setStepSchema.extend({ kind: z.literal('ring') })]`] as const // prettier-ignore
 const start = ['[buttonStartSchema, rowsStartSchema]', `[buttonStartSchema, rowsStartSchema, buttonStartSchema.extend({ kind: z.literal('bell') })]`] as const // prettier-ignore
 

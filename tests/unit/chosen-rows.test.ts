@@ -1,60 +1,16 @@
 /** Rows that are chosen on a screen: what other lines read of them, as far as whoever looks sees them. */
 import { beforeEach, describe, expect, test } from 'vitest'
-import { APP_FORMAT, appSchema, type AppDocument, type ScreenInput } from '$lib/core/app/document.ts'
+import type { ScreenInput } from '$lib/core/app/document.ts'
 import { checkApp } from '$lib/core/app/check-app.ts'
 import { mapFormulas } from '$lib/core/app/walk-app.ts'
-import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { openScreen, readList } from '$lib/server/apps/open-screen.ts'
 import type { Store } from '$lib/server/store/store.ts'
-import { accessLine } from '../support/access-line.ts'
-import { KEEPER, openScratch } from '../support/scratch-store.ts'
-
-const NOW = Date.parse('2026-11-29T12:00:00Z')
-const [PORTS, NAME, DEBT] = [2, 20, 21]
-const [BERTHS, CODE, PORT] = [3, 30, 31]
-const [CREW, BOSSES] = [10, 11]
-const [IMKE, BO] = [2, 3]
-
-const line = (id: string, table: number, role: number, parts: Partial<LineEntry> = {}) =>
-	accessLine({ id, table, role, verbs: ['see', 'add'], ...parts })
+import { BERTHS, BO, CODE, DEBT, documentOf, IMKE, NAME, NOW, openPorts, PORT, PORTS } from '../support/ports.ts'
 
 let store: Store
 
 beforeEach(() => {
-	store = openScratch({
-		now: NOW,
-		roles: [
-			{ id: CREW, name: 'Crew', includes: [] },
-			{ id: BOSSES, name: 'Bosses', includes: [] }
-		],
-		lines: [
-			line('p', PORTS, CREW, { where: 'name <> "South"', columns: { kind: 'except', columns: [DEBT] } }),
-			line('b', BERTHS, CREW),
-			line('xp', PORTS, BOSSES),
-			line('xb', BERTHS, BOSSES)
-		],
-		tables: [
-			{
-				...{ id: PORTS, name: 'ports', keepers: [KEEPER], label: NAME },
-				columns: [
-					{ id: NAME, name: 'name', type: 'text' },
-					{ id: DEBT, name: 'debt', type: 'whole number' }
-				]
-			},
-			{
-				...{ id: BERTHS, name: 'berths', keepers: [KEEPER], label: CODE },
-				columns: [
-					{ id: CODE, name: 'code', type: 'text' },
-					{ id: PORT, name: 'port', type: 'reference', to: PORTS, reverseName: 'berths' }
-				]
-			}
-		]
-	})
-	store.db.exec(`
-		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Imke', 'imke'), (3, 0, 0, 'Bo', 'bo');
-		INSERT INTO t2 (n, made_at, changed_at, c20, c20k, c21) VALUES (1, 0, 0, 'North', 'north', 7), (2, 0, 0, 'South', 'south', 9);
-		INSERT INTO t3 (n, made_at, changed_at, c30, c30k, c31) VALUES (1, 0, 0, 'N1', 'n1', 1), (2, 0, 0, 'N2', 'n2', 1), (3, 0, 0, 'S1', 's1', 2);
-		INSERT INTO role_held (person, role) VALUES (2, ${CREW}), (3, ${BOSSES})`)
+	store = openPorts()
 })
 
 const LINES: ScreenInput['lines'] = [
@@ -70,11 +26,6 @@ const LINES: ScreenInput['lines'] = [
 		lines: [{ id: 'e', kind: 'entry', column: PORT, starts: 'here.port' }]
 	}
 ]
-
-function documentOf(lines: ScreenInput['lines']): AppDocument {
-	const none = { about: '', colour: 'sea' as const, routines: [], signoffs: [] }
-	return appSchema.parse({ format: APP_FORMAT, name: 'Quay', screens: [{ id: 's', title: 'S', lines }], ...none })
-}
 
 /** What is shown to somebody who has chosen a port, by the ids of lines. */
 function shownTo(person: number, port: number | undefined) {
@@ -185,7 +136,7 @@ describe('a row that is chosen among few', () => {
 		expect(found({ id: 'x', kind: 'choose', table: PORTS, where: '', holds: '' })).toContain(
 			'Say what the chosen row is called'
 		)
-		expect(found(lines[1] as ScreenInput['lines'][number])).toContain('which row is chosen')
+		expect(found(lines[1] as ScreenInput['lines'][number])).toContain('Nothing on this screen is chosen or held.')
 	})
 })
 
@@ -196,8 +147,8 @@ describe('before a release', () => {
 
 	test('what is chosen nowhere is said', () => {
 		expect(found(...LINES)).toEqual([])
-		expect(found(berths).join()).toContain('No list of this screen says which row is chosen.')
-		expect(found(sheet).join()).toContain('No list of this screen chooses a row of ports called "port".')
+		expect(found(berths).join()).toContain('Nothing on this screen is chosen or held.')
+		expect(found(sheet).join()).toContain('Nothing on this screen chooses or holds a row of ports called "port".')
 		const near = { ...ports, holds: 'ports' } as typeof ports
 		expect(found(near, berths).join()).toContain('Did you mean here.ports?')
 	})
@@ -213,6 +164,6 @@ test('formulas that read it are gone through with what they read', () => {
 		seen.push([text, { table, here }])
 		return text
 	})
-	expect(seen).toContainEqual(['port = here.port', { table: BERTHS, here: { Port: PORTS } }])
-	expect(seen).toContainEqual(['here.port.debt > 5', { table: BERTHS, here: { Port: PORTS } }])
+	expect(seen).toContainEqual(['port = here.port', { table: BERTHS, here: { Port: { table: PORTS } } }])
+	expect(seen).toContainEqual(['here.port.debt > 5', { table: BERTHS, here: { Port: { table: PORTS } } }])
 })

@@ -7,17 +7,31 @@ export function followTables(tables: readonly number[]): () => void {
 	return onTablesChanged(tables, () => void invalidateAll(), 80)
 }
 
+/** The tables that changed; null where anything may have. */
+export type ChangedTables = readonly number[] | null
+
 /**
  * Calls back when something of some tables, or who may see them, changed since the page was read; once for several changes
  * within `quietMs`. Returns what ends it.
  */
-export function onTablesChanged(tables: readonly number[], work: () => void, quietMs: number): () => void {
+export function onTablesChanged(
+	tables: readonly number[],
+	work: (changed: ChangedTables) => void,
+	quietMs: number
+): () => void {
 	const readAt = untrack(() => page.data['readAt'] as number)
 	const source = new EventSource(`/events?tables=${tables.join(',')}&since=${readAt}`)
 	let timer: ReturnType<typeof setTimeout> | undefined
-	source.addEventListener('changed', () => {
+	let changed: ChangedTables = []
+	source.addEventListener('changed', ({ data }: MessageEvent<string>) => {
 		clearTimeout(timer)
-		timer = setTimeout(work, quietMs)
+		// The stream says these or "all".
+		const said = JSON.parse(data) as readonly number[] | 'all'
+		changed = said === 'all' || changed === null ? null : [...new Set([...changed, ...said])]
+		timer = setTimeout(() => {
+			work(changed)
+			changed = []
+		}, quietMs)
 	})
 	return () => {
 		clearTimeout(timer)

@@ -26,6 +26,7 @@ export function checkApp(
 		lines,
 		hasRole: (id) => roles.some((role) => role.id === id),
 		hasScreen: (id) => document.screens.some((screen) => screen.id === id),
+		heldOn: (id) => hereIn(heldIn(document.screens.find((screen) => screen.id === id)?.lines ?? []), catalogue),
 		hasButtonRoutine: (id) => document.routines.some((each) => each.id === id && entryOfStart(each.start).isPressed)
 	}
 	const heads = document.screens.flatMap((screen) =>
@@ -33,9 +34,7 @@ export function checkApp(
 	)
 	const screens = document.screens.flatMap((screen) =>
 		placedLines(screen.lines).flatMap(({ line, number, within }) =>
-			checkLine(line, within, { ...around, here: hereIn(heldIn(screen.lines), catalogue) }).map(
-				at(`${screen.title}, line ${number}`)
-			)
+			checkLine(line, within, { ...around, here: around.heldOn(screen.id) }).map(at(`${screen.title}, line ${number}`))
 		)
 	)
 	const routines = document.routines.flatMap((routine) =>

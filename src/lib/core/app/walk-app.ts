@@ -1,5 +1,5 @@
 /** Goes through an app document: every formula in it with where it stands, and every column that it names by number. */
-import type { Standing } from '../formula/check/rename.ts'
+import type { HeldKind, Standing } from '../formula/check/rename.ts'
 import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
 import { tableOf } from '../sentence/print.ts'
 import type { SentenceKind } from '../sentence/types.ts'
@@ -7,6 +7,7 @@ import { columnsIn, mapColumnsIn, mapFormulasIn, tablesIn, type MapText } from '
 import { SIGNOFF_LINE } from '../signoff/sentence.ts'
 import type { AppDocument } from './document.ts'
 import { entryOfLine, type ScreenLine } from './lines/all.ts'
+import type { Chosen } from './lines/entry.ts'
 import { allLines, mapLines } from './lines/tree.ts'
 import type { MapColumn } from '../model/map-columns.ts'
 
@@ -69,8 +70,8 @@ type MapStanding = (text: string, standing: Standing) => string
 export interface AroundLines {
 	readonly table?: number | undefined
 	readonly outer?: number | undefined
-	/** The tables of the rows that are chosen on the screen, by name. */
-	readonly here?: Readonly<Record<string, number>>
+	/** What is held on the screen, by name. */
+	readonly here?: Readonly<Record<string, HeldKind>>
 }
 
 /** Formulas of a line stand over the table that its sentence names, or else over that of the line that holds it; those of a text over none. */
@@ -84,10 +85,14 @@ function mapTreeFormulas(lines: readonly ScreenLine[], around: AroundLines, map:
 	})
 }
 
-/** The rows that are chosen on a screen: of which table each is, by the name that the line gives it in which it is chosen. */
-export function heldIn(lines: readonly ScreenLine[]): Record<string, number> {
-	const held = allLines(lines).flatMap((line) => entryOfLine(line).chooses(line) ?? [])
-	return Object.fromEntries(held.map(({ name, table }) => [name, table]))
+/** What a screen holds, of which kind each is, by the name that a line of it gives it. */
+export function heldIn(lines: readonly ScreenLine[]): Record<string, HeldKind> {
+	return Object.fromEntries(chosenBy(lines).map(({ name, kind }) => [name, kind]))
+}
+
+/** What the lines of a screen let be chosen or typed, or hold. */
+export function chosenBy(lines: readonly ScreenLine[]): Chosen[] {
+	return allLines(lines).flatMap((line) => entryOfLine(line).chooses(line) ?? [])
 }
 
 /** What the formulas of a line, and of those that it holds, stand over. */

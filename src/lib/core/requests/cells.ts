@@ -1,5 +1,6 @@
 /** The shape of cells as they come in. What they mean is decided at the door. */
 import { z } from 'zod'
+import { MOST_HELD_TEXT } from '../app/held-text.ts'
 
 const plain = z.union([z.null(), z.number(), z.string().max(100_000), z.boolean()])
 const rowId = z.string().max(64)
@@ -29,5 +30,5 @@ export const cellChangesSchema = z
 
 export const rowIdSchema = rowId
 
-/** The rows that are chosen on a screen, by the names that its lists give them. */
-export const heldSchema = z.record(z.string().max(60), rowId).default({})
+/** What a screen holds, as text, by the names that its lines give it; a row by its id. */
+export const heldSchema = z.record(z.string().max(60), z.string().max(MOST_HELD_TEXT)).default({})

@@ -14,6 +14,7 @@ import type { SealCheck } from './logbook.ts'
 import type { Pair } from './pair.ts'
 import type { PersonRequests, TeamRequests } from './people.ts'
 import type { Anchors, Groups, HistoryEntry, Option, RowRequests, TakenFile } from './rows.ts'
+import type { ScreenReads } from './screen-reads.ts'
 import type { ListPages, ListValues, Look, ScreenPath, ScreenRequests } from './screens.ts'
 import type { StructureRequests } from './structure.ts'
 
@@ -31,6 +32,7 @@ export interface Requests {
 		readonly [address: `/rows/${number}`]: RowRequests
 		readonly [address: `${ScreenPath}/do`]: ScreenRequests
 		readonly [address: `${ScreenPath}/form`]: FormRequests
+		readonly [address: `${ScreenPath}/lines`]: ScreenReads
 		readonly [address: `${ScreenPath}/list`]: ListPages
 		readonly [address: `${ScreenPath}/values`]: ListValues
 	}

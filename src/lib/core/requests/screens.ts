@@ -36,6 +36,13 @@ export type ScreenRequests = Kinds<
 	{ form: Changed; change: Changed; press: Pressed; tick: Pressed; tally: Pressed }
 >
 
+/** As text, by the names that they have there. */
+export interface Given {
+	readonly held: Readonly<Record<string, string>>
+	/** Words, which stand in no log: they go into the fragment of an address. */
+	readonly typed: Readonly<Record<string, string>>
+}
+
 export interface Pressed {
 	/** By which it can be taken back; null where nothing was written. */
 	readonly entry: number | null
@@ -97,19 +104,32 @@ export type ShownLine = { readonly id: string } & (
 			readonly then: AfterSending | null
 	  }
 	| ({ readonly kind: 'tally' } & ShownTally)
-	| {
+	| ({
 			readonly kind: 'choose'
 			readonly label: string
 			readonly holds: string
-			/** By what the rows are known. */
-			readonly column: ShownColumn
-			readonly options: readonly { readonly id: string; readonly cell: WireCell }[]
-			readonly chosen: string | null
-			/** Whether there are more than these. */
-			readonly isCut: boolean
+			/** As it is held; blank where none is. */
+			readonly chosen: string
+	  } & ShownChoices)
+	| {
+			readonly kind: 'search'
+			readonly label: string
+			readonly sample: string
+			readonly holds: string
+			readonly typed: string
 	  }
 	| { readonly kind: 'button'; readonly label: string; readonly icon: Icon | null; readonly does: ButtonDoes }
 )
+
+/** What one is chosen from. */
+export interface ShownChoices {
+	/** What they are values of, or by what the rows are known. */
+	readonly column: ShownColumn
+	/** Each as it is held, and as it is shown; none for a date, which is typed. */
+	readonly options: readonly { readonly value: string; readonly cell: WireCell }[]
+	/** Whether there are more than these. */
+	readonly isCut: boolean
+}
 
 export interface ShownTally {
 	readonly id: string
@@ -164,6 +184,8 @@ export interface ShownWorked {
 export type ButtonDoes =
 	| ({ readonly kind: 'open' } & Opening)
 	| { readonly kind: 'run' }
+	/** Gives values to the screen that it opens, or to this one. */
+	| { readonly kind: 'give'; readonly opens: string | null; readonly takesRow: boolean }
 	| { readonly kind: 'link'; readonly address: string }
 	| { readonly kind: 'print' }
 	| { readonly kind: 'start over' }
@@ -222,6 +244,8 @@ export interface RowAction {
 	readonly id: string
 	readonly label: string
 	readonly opens?: string
+	/** It gives values to that screen, or to this one where it opens none; and its row, where that shows one. */
+	readonly gives?: { readonly takesRow: boolean }
 	/** For a set amount: whether it is added or taken away. */
 	readonly tally?: 'more' | 'less'
 }

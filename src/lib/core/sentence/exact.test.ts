@@ -12,6 +12,7 @@ import { parseLine } from './parse.ts'
 import {
 	AFTER_SENDING,
 	FORMS_OF_LIST,
+	HELD_KINDS,
 	PROPORTIONS,
 	TONES,
 	WHEN,
@@ -116,6 +117,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 			{ kind: 'open', screen: random.pick(vocabulary.screens).id },
 			{ kind: 'run', routine: random.pick(vocabulary.routines).id },
 			{ kind: 'link', address: 'https://tides.example/a b]c' },
+			{ kind: 'set' },
 			{ kind: 'print' },
 			{ kind: 'start over' }
 		]),
@@ -124,6 +126,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	icon: (random) => random.pick(ICONS),
 	'taking away': (random) => random.pick(TAKING_AWAY),
 	across: (random) => random.pick(ACROSS),
+	'held kind': (random) => random.pick(HELD_KINDS),
 	children: (random) =>
 		someOf(random, vocabulary.tables).map(({ id }) => ({
 			table: id,

@@ -9,7 +9,7 @@ import { describeColumns } from '../rows/describe-columns.ts'
 import { liveApps, type LiveApp } from '../releases/live.ts'
 import { standingOf, type ByActor, type Standing } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
-import { chosenRows } from './chosen-rows.ts'
+import { heldOnScreen } from './held-on-screen.ts'
 import { isFor } from './for-whom.ts'
 import { screensFor } from './open-screen.ts'
 import { readListPage } from './shown/list.ts'
@@ -77,7 +77,7 @@ function rowsOf(
 ): Found[] {
 	const narrowing = { find: text, filters: [] }
 	// As the list stands before anything is chosen on its screen.
-	const here = chosenRows(store, screen, { actor, now })
+	const here = heldOnScreen(store, screen, { actor, now })
 	const page = readListPage(store, line, { actor, now, here }, { narrowing, limit: ROWS_OF_LIST })
 	const table = getTable(store.workspace().catalogue, line.table)
 	const columns = describeColumns(table, page.columns)

@@ -4,20 +4,22 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument, Screen } from '$lib/core/app/document.ts'
-import { entryOfLine, showsRow, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
+import { showsRow, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
 import { allLines, findLine as findInLines } from '$lib/core/app/lines/tree.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Groups } from '$lib/core/requests/rows.ts'
+import { differing, type KnownLines, type LinesAgain } from '$lib/core/requests/screen-reads.ts'
 import type { Narrowing, OfferedScreen, ShownScreen } from '$lib/core/requests/screens.ts'
-import { tablesIn } from '$lib/core/sentence/walk-line.ts'
 import { findLiveApp } from '../releases/live.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
+import { PAGE } from '../rows/resolve.ts'
 import type { Store } from '../store/store.ts'
 import { readDraft } from './apps.ts'
-import { chosenRows } from './chosen-rows.ts'
+import { heldOnScreen } from './held-on-screen.ts'
 import { isFor } from './for-whom.ts'
 import { holdsSomething, showLines } from './shown/all.ts'
 import { readListPage, readListValues } from './shown/list.ts'
+import { tablesByLine } from './tables-of-screen.ts'
 import type { ViewRequest } from './shown/view.ts'
 
 /** Which document is meant: what staff use, or the builder's draft in the Lookout. */
@@ -46,7 +48,7 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 		app: { id: request.app, name, colour, release },
 		screens: screens.map(inNavigation),
 		screen: wanted ? { id: wanted.id, title: wanted.title, lines: showLines(wanted.lines, shownTo(wanted)) } : null,
-		tables: wanted ? tablesOf(wanted) : []
+		tables: wanted ? [...new Set([...tablesByLine(store, wanted, document).values()].flatMap((each) => [...each]))] : []
 	}
 }
 
@@ -59,13 +61,13 @@ export function screensFor(store: Store, request: AppPlace & ViewRequest): Offer
 function offeredTo(store: Store, request: AppPlace & ViewRequest) {
 	const { document, release } = openApp(store, request)
 	const standing = standingOf(store, request.actor, request.now)
-	const shownTo = (screen: Screen) => ({
-		...{ store, standing, document, request },
-		here: chosenRows(store, screen, request)
+	const shownTo = (screen: Screen, asked: Partial<ViewRequest> = {}) => ({
+		...{ store, standing, document, request: { ...request, ...asked } },
+		here: heldOnScreen(store, screen, request)
 	})
-	const offered = document.screens.filter(
-		(screen) => isFor(screen, standing) && holdsSomething(screen.lines, shownTo(screen))
-	)
+	// Whether it is offered is no matter of what is chosen on it.
+	const unheld = { store, standing, document, request, here: new Map() }
+	const offered = document.screens.filter((screen) => isFor(screen, standing) && holdsSomething(screen.lines, unheld))
 	const alone = offered.filter((screen) => !showsRow(screen.lines))
 	return {
 		document,
@@ -80,6 +82,43 @@ function offeredTo(store: Store, request: AppPlace & ViewRequest) {
 
 function inNavigation({ id, title, label, icon }: Screen): OfferedScreen {
 	return { id, title: label || title, icon }
+}
+
+export interface AgainRequest extends AppPlace, Omit<ViewRequest, 'only' | 'shown' | 'narrowed'>, KnownLines {
+	readonly screen: string
+	/** Those that changed; null where anything may have. */
+	readonly tables: readonly number[] | null
+	/** By which its lines were shown. */
+	readonly release: number | null
+	readonly lists: Readonly<Record<string, { narrowing: Narrowing; rows: readonly (readonly [string, string])[] }>>
+}
+
+/** The lines of an open screen that changes of some tables can have changed, as far as they differ from what is known of them. */
+export function readAgain(
+	store: Store,
+	{ tables, known, lists, release: shown, ...request }: AgainRequest
+): LinesAgain {
+	const { offered, document, release, shownTo } = offeredTo(store, request)
+	const screen = offered.find(({ id }) => id === request.screen)
+	if (!screen) throw new AppError('not_found', 'This screen is not there, or not for you to see.')
+	const touched = [...tablesByLine(store, screen, document)].flatMap(([id, behind]) =>
+		tables === null || tables.some((table) => behind.has(table)) ? [id] : []
+	)
+	const ofLists = <T>(of: (list: AgainRequest['lists'][string]) => T) =>
+		Object.fromEntries(Object.entries(lists).map(([id, list]) => [id, of(list)]))
+	const shows = {
+		narrowed: ofLists(({ narrowing }) => narrowing),
+		shown: ofLists(({ rows }) => Math.max(rows.length, PAGE))
+	}
+	const view = shownTo(screen, { ...shows, only: new Set(touched) })
+	const lines = new Map(allLines(showLines(screen.lines, view)).map((line) => [line.id, line]))
+	const isSameShape = release === shown && touched.every((id) => lines.has(id) === id in known)
+	if (!isSameShape) return { kind: 'whole', screen: openScreen(store, { ...request, ...shows }) }
+	const looked = touched.flatMap((id) => lines.get(id) ?? [])
+	return {
+		kind: 'lines',
+		lines: Object.fromEntries(looked.map((line) => [line.id, differing(line, { known, lists })]))
+	}
 }
 
 export interface ListRequest extends AppPlace, Pick<ViewRequest, 'actor' | 'now' | 'row' | 'held'> {
@@ -97,7 +136,7 @@ export function readList(store: Store, request: ListRequest): WirePage {
 	return readListPage(
 		store,
 		line,
-		{ ...request, here: chosenRows(store, screen, request) },
+		{ ...request, here: heldOnScreen(store, screen, request) },
 		{ narrowing, after, limit }
 	)
 }
@@ -108,7 +147,7 @@ export function readValues(
 	request: LinePlace & Pick<ViewRequest, 'actor' | 'now' | 'row' | 'held'> & { column: number; narrowing: Narrowing }
 ): Groups | null {
 	const { line, screen } = findLine(store, request, 'list')
-	return readListValues(store, line, { ...request, here: chosenRows(store, screen, request) }, request)
+	return readListValues(store, line, { ...request, here: heldOnScreen(store, screen, request) }, request)
 }
 
 /** Where somebody does something: a line of a screen, as themselves. */
@@ -158,8 +197,4 @@ export function openApp(
 	const live = findLiveApp(store, app)
 	if (!live) throw new AppError('not_found', 'This app is not there, or has not been released yet.')
 	return live
-}
-
-function tablesOf(screen: Screen): number[] {
-	return [...new Set(allLines(screen.lines).flatMap((line) => tablesIn(entryOfLine(line).sentence.kind, line)))]
 }

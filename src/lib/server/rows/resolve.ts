@@ -63,7 +63,8 @@ export interface Resolved extends PageRequest {
 	readonly unsorted?: number
 }
 
-const PAGE = 50
+/** As many rows as are read where nobody says how many. */
+export const PAGE = 50
 const MOST = 1_000
 /** More rows than this are not ordered by a total that has to be counted anew for each of them. */
 const MOST_COUNTED_ANEW = 10_000

@@ -2,9 +2,12 @@
 import { checkDraft, findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { whoSees } from '../apps/who-sees.ts'
 import { readOwnDay } from '../logbook/own-day.ts'
+import { giveValues, type Giving } from '../apps/give-values.ts'
 import { findAnything } from '../apps/find-anything.ts'
 import { judgeFilled, offerChoices } from '../apps/forms/fill-form.ts'
 import {
+	readAgain,
+	type AgainRequest,
 	openScreen,
 	readList,
 	readValues,
@@ -111,6 +114,8 @@ export const READS = {
 	releases: (store: Store, { app }: { app: number }) => listReleases(store, app),
 	release: (store: Store, asked: { app: number; number: number }) => findRelease(store, asked),
 	screen: (store: Store, request: ScreenRequest) => openScreen(store, request),
+	again: (store: Store, request: AgainRequest) => readAgain(store, request),
+	give: (store: Store, request: Giving) => giveValues(store, request),
 	list: (store: Store, request: ListRequest) => readList(store, request),
 	judgeFilled,
 	offerChoices,

@@ -1,5 +1,5 @@
 /**
- * Server-sent events for an open page: that something changed, never what; the page then reads again what it may. A stream
+ * Server-sent events for an open page: in which of its tables something changed, never what; the page then reads again what it may. A stream
  * lasts no longer than the session that opened it.
  */
 import type { Actor } from '../rights/rights-of-actor.ts'
@@ -18,7 +18,12 @@ export interface Listening {
 }
 
 const BEAT_MS = 25_000
-const CHANGED = 'event: changed\ndata: 1\n\n'
+/** Where anything may have changed: who may see what, or what happened while nobody listened. */
+const ALL = changed('all')
+
+function changed(tables: readonly number[] | 'all'): string {
+	return `event: changed\ndata: ${JSON.stringify(tables)}\n\n`
+}
 
 /** Server-sent events about tables that this person sees something of. */
 export async function openChangeStream(host: Threads, listening: Listening): Promise<ReadableStream<Uint8Array>> {
@@ -51,7 +56,7 @@ class ChangeSource implements UnderlyingDefaultSource<Uint8Array> {
 		}
 		const end = (): void => {
 			if (this.#isOver) return
-			send(CHANGED)
+			send(ALL)
 			this.cancel()
 			controller.close()
 		}
@@ -59,7 +64,9 @@ class ChangeSource implements UnderlyingDefaultSource<Uint8Array> {
 			this.#lookAgain().then((isSignedIn) => isSignedIn || end(), end)
 		}
 		this.#stopListening = this.#host.onChange(({ access, tables, sessions }) => {
-			if (access || tables.some((table) => this.#seen.has(table))) send(CHANGED)
+			const seen = [...tables].filter((table) => this.#seen.has(table))
+			if (access) send(ALL)
+			else if (seen.length > 0) send(changed(seen))
 			if (access || sessions) lookAgain()
 		})
 		this.#beat = setInterval(() => {
@@ -68,7 +75,7 @@ class ChangeSource implements UnderlyingDefaultSource<Uint8Array> {
 		}, BEAT_MS)
 		send('retry: 2000\n\n')
 		const { since, signal } = this.#listening
-		if (since !== undefined && this.#host.hasChangedSince(since, this.#seen)) send(CHANGED)
+		if (since !== undefined && this.#host.hasChangedSince(since, this.#seen)) send(ALL)
 		signal.addEventListener('abort', () => this.cancel())
 	}
 

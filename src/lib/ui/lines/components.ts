@@ -1,25 +1,7 @@
 /** The component of each kind of screen line; a page loads those of the kinds that it shows, and no others. */
-import type { Component, Snippet } from 'svelte'
-import type { ScreenPath, ShownLine, StaffPage } from '$lib/core/requests/screens.ts'
+import type { ShownLine, StaffPage } from '$lib/core/requests/screens.ts'
+import type { LineComponent, LineComponents } from './line-component.ts'
 
-/** What every line gets; each takes of it what it needs. */
-export interface LineProps<L> {
-	readonly line: L
-	/** The address of the screen. */
-	readonly path: ScreenPath
-	/** What links of the app begin with. */
-	readonly base: string
-	/** The screen that it stands on. */
-	readonly from: string
-	/** The row that the screen shows. */
-	readonly row: string | null
-	/** The row that is open beside a list. */
-	readonly selected: string | null
-	/** Draws the lines that it holds. */
-	readonly inner: Snippet<[readonly ShownLine[]]>
-}
-
-type LineComponent<L> = Component<LineProps<L> & Record<string, unknown>>
 type Kind = ShownLine['kind']
 
 const COMPONENTS: {
@@ -32,6 +14,7 @@ const COMPONENTS: {
 	record: () => import('./record/RecordLine.svelte'),
 	tally: () => import('./tally/TallyAlone.svelte'),
 	choose: () => import('./choose/ChooseLine.svelte'),
+	search: () => import('./search/SearchLine.svelte'),
 	form: () => import('./form/FormLine.svelte'),
 	button: () => import('./button/ButtonLine.svelte'),
 	timer: () => import('./timer/TimerLine.svelte'),
@@ -42,9 +25,6 @@ const COMPONENTS: {
 	// Tabs draw their own; one alone is a part of the screen with its title.
 	tab: () => import('./frames/SectionLine.svelte')
 }
-
-/** By kind, those that were loaded. */
-export type LineComponents = Readonly<Partial<Record<Kind, LineComponent<ShownLine>>>>
 
 /** The components of every kind that a page shows, on the screen itself and on the list beside it. */
 export async function loadComponents({ main, beside }: Pick<StaffPage, 'main' | 'beside'>): Promise<LineComponents> {

@@ -3,11 +3,13 @@
  * stays, with the way back, until something else is pressed or it is put away.
  */
 import { getContext, setContext } from 'svelte'
-import { invalidateAll } from '$app/navigation'
+import { page } from '$app/state'
 import type { Pressed, ScreenPath } from '$lib/core/requests/screens.ts'
 import { countOf } from '$lib/core/text/count.ts'
 import type { Sent } from '../send.ts'
 import { doOnScreen } from './do-on-screen.ts'
+import { heldIn } from './screen-address.ts'
+import type { ShownNow } from './shown-now.svelte.ts'
 
 const KEY = Symbol('press note')
 
@@ -34,18 +36,30 @@ interface Said {
 
 export class PressNote {
 	said = $state.raw<Said | undefined>()
+	readonly #now: ShownNow
+
+	constructor(now: ShownNow) {
+		this.#now = now
+	}
+
+	/** What went wrong with something that writes nothing. */
+	say(text: string): void {
+		this.said = { text, wrong: true }
+	}
 
 	/** Presses a button on a row, and says what came of it; `what`: the button's words, and its row's name in a list. */
 	async press(path: ScreenPath, press: Press, what: string): Promise<boolean> {
 		this.said = undefined
-		const answer = await ask(path, press)
-		if (!answer.ok) {
-			this.said = { text: answer.refusal.message, wrong: true }
-			return false
-		}
-		this.said = { text: `Done: ${what}.`, wrong: false, ...undoOf(path, [answer.value]) }
-		await invalidateAll()
-		return true
+		return this.#now.changing(press.row, async () => {
+			const answer = await ask(path, press)
+			if (!answer.ok) {
+				this.said = { text: answer.refusal.message, wrong: true }
+				return false
+			}
+			this.said = { text: `Done: ${what}.`, wrong: false, ...undoOf(path, [answer.value]) }
+			await this.#readAgain()
+			return true
+		})
 	}
 
 	/** The same on several rows, one after the other: each is done or refused by itself. */
@@ -63,7 +77,7 @@ export class PressNote {
 		}
 		const text = `${what}: done on ${done.length} of ${countOf(on.length, 'row')}.`
 		this.said = { text, wrong: refused.length > 0, refused, ...undoOf(path, done) }
-		await invalidateAll()
+		await this.#readAgain()
 	}
 
 	async takeBack(): Promise<void> {
@@ -77,7 +91,11 @@ export class PressNote {
 		const isWhole = refused.length === 0
 		const text = isWhole ? 'Taken back.' : (refused[0] ?? '')
 		this.said = { text, wrong: !isWhole, refused: refused.slice(1) }
-		await invalidateAll()
+		await this.#readAgain()
+	}
+
+	async #readAgain(): Promise<void> {
+		await this.#now.readAgain(null, heldIn(page.url))
 	}
 
 	close(): void {
@@ -95,8 +113,8 @@ function undoOf(path: ScreenPath, done: readonly Pressed[]): Pick<Said, 'undo'> 
 }
 
 /** For the lines of the app below. */
-export function providePressNote(): PressNote {
-	return setContext(KEY, new PressNote())
+export function providePressNote(now: ShownNow): PressNote {
+	return setContext(KEY, new PressNote(now))
 }
 
 export function usePressNote(): PressNote {

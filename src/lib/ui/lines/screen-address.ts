@@ -1,33 +1,54 @@
 /**
- * What of a screen stands in its address, so that a reload and a link show the same: the rows that are chosen in its lists
- * (`h.NAME`), and what those are narrowed down to (`f.LINE.COLUMN`). What is typed stands in none.
+ * What of a screen stands in its address, so that a reload and a link show the same: what it holds (`h.NAME`), and what its
+ * lists are narrowed down to (`f.LINE.COLUMN`). Words that are typed stand in the fragment, which no log holds.
  */
+import type { Given } from '$lib/core/requests/screens.ts'
 
-/** The rows that are chosen, by name. */
+/** What the screen holds, by name: rows that are chosen, values, words. */
 export function heldIn(url: URL): Record<string, string> {
-	const named = [...url.searchParams].filter(([name]) => name.startsWith('h.'))
-	return Object.fromEntries(named.map(([name, id]) => [name.slice(2), id]))
+	return Object.fromEntries([...namedIn(url.searchParams), ...namedIn(wordsIn(url))])
 }
 
-/** The same screen with another row chosen under that name; with none, where it is blank. */
-export function withChosen(url: URL, name: string, row: string): string {
-	const query = new URLSearchParams(url.search)
-	if (row === '') query.delete(`h.${name}`)
-	else query.set(`h.${name}`, row)
-	return `?${query}`
+/** Whether some of it is words. */
+export function hasWords(url: URL): boolean {
+	return namedIn(wordsIn(url)).length > 0
+}
+
+/** The same screen holding another value under that name; none, where it is blank. */
+export function withChosen(url: URL, name: string, value: string): string {
+	return withGiven(url, { held: { [name]: value }, typed: {} })
+}
+
+/** The same screen with other words under that name. */
+export function withTyped(url: URL, name: string, text: string): string {
+	return withGiven(url, { held: {}, typed: { [name]: text } })
+}
+
+export function withGiven(url: URL, { held, typed }: Given): string {
+	const [query, words] = [new URLSearchParams(url.search), wordsIn(url)]
+	put(query, held)
+	put(words, typed)
+	return addressOf('', query, words)
+}
+
+/** Another screen with what a button gives it. */
+export function opensWith(to: string, { held, typed }: Given, more: Readonly<Record<string, string>> = {}): string {
+	const [query, words] = [new URLSearchParams(more), new URLSearchParams()]
+	put(query, held)
+	put(words, typed)
+	return addressOf(to, query, words)
 }
 
 /** A screen with a row of a list, beside that list as it stands now. */
 export function besideList(url: URL, { to, row, from }: { to: string; row: string; from: string }): string {
 	const query = new URLSearchParams({ row, from })
 	for (const [name, value] of keptOf(url)) query.append(name, value)
-	return `${to}?${query}`
+	return addressOf(to, query, wordsIn(url))
 }
 
 /** The way back to a list, as it stood. */
 export function backToList(url: URL, list: string): string {
-	const query = new URLSearchParams(keptOf(url))
-	return query.size === 0 ? list : `${list}?${query}`
+	return addressOf(list, new URLSearchParams(keptOf(url)), wordsIn(url))
 }
 
 /** What of the screen's address says which rows a list shows; begins with `&`, where there is any. */
@@ -39,4 +60,27 @@ export function listQuery(url: URL): string {
 
 function keptOf(url: URL): [string, string][] {
 	return [...url.searchParams].filter(([name]) => /^[fh]\./.test(name))
+}
+
+function wordsIn(url: URL): URLSearchParams {
+	return new URLSearchParams(url.hash.slice(1))
+}
+
+function namedIn(query: URLSearchParams): [string, string][] {
+	return [...query].flatMap(([name, value]): [string, string][] =>
+		name.startsWith('h.') ? [[name.slice(2), value]] : []
+	)
+}
+
+function put(query: URLSearchParams, values: Readonly<Record<string, string>>): void {
+	for (const [name, value] of Object.entries(values)) {
+		if (value === '') query.delete(`h.${name}`)
+		else query.set(`h.${name}`, value)
+	}
+}
+
+/** A bare `?` takes away a query that stands there. */
+function addressOf(to: string, query: URLSearchParams, words: URLSearchParams): string {
+	const asked = query.size === 0 && to !== '' ? '' : `?${query}`
+	return `${to}${asked}${words.size === 0 ? '' : `#${words}`}`
 }

@@ -2,7 +2,7 @@
 	/** The lines of one screen, one under the other. In the Lookout each says which line of the Bench it is. */
 	import type { ScreenPath, ShownLine, ShownScreen, StaffPage } from '$lib/core/requests/screens.ts'
 	import { tellBench } from '../lookout/tell-bench.ts'
-	import type { LineComponents } from '../lines/components.ts'
+	import type { LineComponents } from '../lines/line-component.ts'
 
 	type Props = {
 		screen: NonNullable<ShownScreen['screen']>

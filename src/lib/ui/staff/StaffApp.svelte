@@ -4,13 +4,16 @@
 	 * row opens beside its list where there is room, over it where there is not.
 	 */
 	import type { StaffPage } from '$lib/core/requests/screens.ts'
+	import { untrack } from 'svelte'
 	import { invalidateAll } from '$app/navigation'
 	import { sightsOf } from '../lookout/sights.ts'
 	import { READ_AGAIN, tellBench } from '../lookout/tell-bench.ts'
 	import { page as here } from '$app/state'
-	import { followTables } from '../follow.ts'
-	import type { LineComponents } from '../lines/components.ts'
-	import { backToList } from '../lines/screen-address.ts'
+	import { onTablesChanged } from '../follow.ts'
+	import { loadComponents } from '../lines/components.ts'
+	import type { LineComponents } from '../lines/line-component.ts'
+	import { backToList, hasWords, heldIn } from '../lines/screen-address.ts'
+	import { provideShownNow } from '../lines/shown-now.svelte.ts'
 	import { providePressNote } from '../lines/press-note.svelte.ts'
 	import PressBar from './PressBar.svelte'
 	import AskForApp from './AskForApp.svelte'
@@ -27,10 +30,18 @@
 
 	let { page, components, user, waiting }: Props = $props()
 
-	const { main, beside, base } = $derived(page)
+	const { base } = $derived(page)
+	const now = provideShownNow(
+		untrack(() => page),
+		loadComponents
+	)
+	const allComponents = $derived({ ...components, ...now.components })
+	const { main, beside } = $derived(now)
+	const shown = $derived({ ...page, main, beside })
 	const current = $derived(page.from ?? main.screen?.id)
-	const tables = $derived([...new Set([...main.tables, ...(beside?.tables ?? [])])])
-	const note = providePressNote()
+	/** As text, so that the same tables are not followed anew. */
+	const tables = $derived([...new Set([...main.tables, ...(beside?.tables ?? [])])].sort((a, b) => a - b).join(','))
+	const note = providePressNote(now)
 	let contents = $state(false)
 
 	// The Bench round a frame of the Lookout compares what two people get.
@@ -42,8 +53,17 @@
 		if (page.lookingAs !== null && origin === window.location.origin && data === READ_AGAIN) void invalidateAll()
 	}
 
+	// Before anything is drawn of another screen.
+	$effect.pre(() => {
+		const [read, { hash }] = [page, here.url]
+		untrack(() => void now.take(read, heldIn(here.url), hasWords(here.url) ? hash : ''))
+	})
+
 	// Follows the workspace's changes for as long as this screen is shown.
-	$effect(() => followTables(tables))
+	$effect(() => {
+		const followed = tables.split(',').filter(Boolean).map(Number)
+		return onTablesChanged(followed, (changed) => void now.readAgain(changed, heldIn(here.url), true), 80)
+	})
 </script>
 
 <svelte:window {onmessage} />
@@ -63,12 +83,14 @@
 				: '. What you do here is done on a copy of the data.'}
 		</p>
 	{/if}
-	<StaffHeader {page} {user} {waiting} {current} bind:isOpen={contents} />
+	<StaffHeader page={shown} {user} {waiting} {current} bind:isOpen={contents} />
 	<div class="body">
 		<ThumbNav screens={main.screens} {base} {current} onmore={() => (contents = !contents)} />
 		<main class:split={beside?.screen}>
 			{#if beside?.screen}
-				<section class="list"><ScreenLines screen={beside.screen} {page} {components} selected={page.row} /></section>
+				<section class="list">
+					<ScreenLines screen={beside.screen} {page} components={allComponents} selected={page.row} />
+				</section>
 			{/if}
 			<section class="sheet">
 				{#if main.screen}
@@ -78,7 +100,7 @@
 					{#key `${main.screen.id} ${page.row}`}<ScreenLines
 							screen={main.screen}
 							{page}
-							{components}
+							components={allComponents}
 							selected={null}
 						/>{/key}
 				{:else}

@@ -9,6 +9,7 @@ import { choose, chooseSchema } from './choose.ts'
 import { divider, dividerSchema } from './divider.ts'
 import type { LineEntry } from './entry.ts'
 import { entry, entrySchema } from './entry-line.ts'
+import { filter, filterSchema } from './filter.ts'
 import { form, formSchema } from './form.ts'
 import { items, itemsSchema, page, pageSchema, shown, shownSchema } from './form-parts.ts'
 import {
@@ -24,15 +25,18 @@ import {
 	tabsSchema
 } from './frames.ts'
 import { heading, headingSchema } from './heading.ts'
+import { hold, holdSchema } from './hold.ts'
 import { list, listSchema } from './list.ts'
 import { mark, markSchema } from './mark.ts'
 import { part, partSchema } from './part.ts'
 import { record, recordSchema } from './record.ts'
+import { search, searchSchema } from './search.ts'
 import { tally, tallySchema } from './tally.ts'
 import { text, textSchema } from './text.ts'
 import { timer, timerSchema } from './timer.ts'
 import type { MayHold } from './tree.ts'
 import { unknown, unknownSchema } from './unknown.ts'
+import { given, withSchema } from './with.ts'
 
 /** Kinds that hold no line. */
 const PLAIN = [
@@ -46,8 +50,11 @@ const PLAIN = [
 	chooseSchema,
 	entrySchema,
 	shownSchema,
+	searchSchema,
+	filterSchema,
+	holdSchema,
 	unknownSchema,
-	buttonSchema
+	withSchema
 ] as const
 
 type Holder = { readonly lines: readonly ScreenLine[] }
@@ -65,6 +72,7 @@ export type ScreenLine =
 	| (z.infer<typeof formSchema> & Holder)
 	| (z.infer<typeof pageSchema> & Holder)
 	| (z.infer<typeof itemsSchema> & Holder)
+	| (z.infer<typeof buttonSchema> & Holder)
 
 /** A line as it is written: what has a default may be left out. */
 export type ScreenLineInput =
@@ -79,6 +87,7 @@ export type ScreenLineInput =
 	| (z.input<typeof formSchema> & HolderInput)
 	| (z.input<typeof pageSchema> & HolderInput)
 	| (z.input<typeof itemsSchema> & HolderInput)
+	| (z.input<typeof buttonSchema> & HolderInput)
 
 const lines = z.lazy(() => z.array(screenLineSchema)).default([])
 
@@ -93,7 +102,8 @@ export const screenLineSchema: z.ZodType<ScreenLine, ScreenLineInput> = z.discri
 	recordSchema.extend({ lines }),
 	formSchema.extend({ lines }),
 	pageSchema.extend({ lines }),
-	itemsSchema.extend({ lines })
+	itemsSchema.extend({ lines }),
+	buttonSchema.extend({ lines })
 ])
 
 export type LineKind = ScreenLine['kind']
@@ -101,7 +111,8 @@ export type LineOf<K extends LineKind> = Extract<ScreenLine, { kind: K }>
 
 /** In the order in which they are offered. */
 export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = {
-	...{ heading, text, list, mark, record, part, tally, choose, form, entry, items, shown, page, button },
+	...{ heading, text, list, mark, record, part, tally, search, filter, choose, form, entry, items, shown },
+	...{ page, button, with: given, hold },
 	...{ section, beside, tabs, tab, fold, divider, timer, unknown }
 }
 

@@ -4,6 +4,8 @@ import { id, words } from '../../document/parts.ts'
 import { ICONS } from '../../text/icons.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
+import type { TreeLine } from './tree.ts'
+import { checkGiven, type WithLine } from './with.ts'
 
 export const buttonSchema = z.object({
 	...lineParts,
@@ -13,19 +15,21 @@ export const buttonSchema = z.object({
 		z.object({ kind: z.literal('open'), screen: id }),
 		z.object({ kind: z.literal('run'), routine: id }),
 		z.object({ kind: z.literal('link'), address: z.string().max(2_000) }),
+		z.object({ kind: z.literal('set') }),
 		z.object({ kind: z.literal('print') }),
 		z.object({ kind: z.literal('start over') })
 	]),
 	icon: z.enum(ICONS).nullable().default(null)
 })
-export type ButtonLine = z.infer<typeof buttonSchema>
+export type ButtonLine = z.infer<typeof buttonSchema> & { readonly lines: readonly TreeLine[] }
 
 export const button: LineEntry<ButtonLine> = {
 	...PLAIN_LINE,
 	sentence: {
 		kind: {
 			kind: 'button',
-			about: 'Opens a screen, runs a routine on the row that is shown, leads somewhere, or prints',
+			about:
+				'Opens a screen, with values where it is given some, runs a routine on the row that is shown, leads somewhere, or prints',
 			parts: withWhom(
 				'Button ',
 				{ key: 'label', type: 'text', title: 'its words' },
@@ -34,19 +38,25 @@ export const button: LineEntry<ButtonLine> = {
 					key: 'does',
 					type: 'does',
 					title: 'opens or runs something',
-					begins: ['opens', 'runs', 'leads to', 'prints', 'starts over']
+					begins: ['opens', 'runs', 'leads to', 'prints', 'sets', 'starts over']
 				},
 				{ key: 'icon', type: 'icon', title: 'Its icon', before: ', with the icon ', clause: 'with an icon…' }
 			)
 		},
-		blank: { kind: 'button', label: '', does: null, icon: null, who: [] }
+		blank: { kind: 'button', label: '', does: null, icon: null, who: [], lines: [] }
 	},
+	holds: ['with'],
 	check(line, around) {
 		const { label, does } = line
 		if (label.trim() === '') return mistake('The button has no words on it.')
 		if (does === null) return mistake('The button does nothing yet. Choose what it opens or runs.')
-		return [...checkWhom(line, around), ...checkDoes(does, around)]
+		return [...checkWhom(line, around), ...checkDoes(does, around), ...checkGivenBy(line, around)]
 	}
+}
+
+/** What a button gives the screen that it opens, or the one that it stands on. */
+export function givenBy({ lines }: ButtonLine): WithLine[] {
+	return lines.filter((line): line is WithLine => line.kind === 'with')
 }
 
 /** What an address may begin with: nothing that runs in the page, or reads a file. */
@@ -62,8 +72,22 @@ function checkDoes(does: ButtonLine['does'], { hasScreen, hasButtonRoutine }: Ar
 			return SAFE_ADDRESS.test(does.address)
 				? []
 				: mistake('It leads nowhere: an address begins with https://, http://, mailto: or tel:.')
+		case 'set':
 		case 'print':
 		case 'start over':
 			return []
 	}
+}
+
+function checkGivenBy(line: ButtonLine, around: Around): Found[] {
+	const given = givenBy(line)
+	const { does } = line
+	if (does.kind !== 'open' && does.kind !== 'set')
+		return given.length === 0
+			? []
+			: mistake('It opens no screen, so nothing can be given. Take out what it is given with.')
+	if (does.kind === 'set' && given.length === 0)
+		return mistake('It sets nothing yet. Add a line below it: With … as ….')
+	const wanted = does.kind === 'open' ? around.heldOn(does.screen) : around.here
+	return given.flatMap((each) => checkGiven(each, wanted, around))
 }

@@ -35,9 +35,9 @@ export const choose: LineEntry<ChooseLine> = {
 				{ key: 'label', type: 'text', title: 'What is asked', before: ', asking ', clause: 'asking…' }
 			)
 		},
-		blank: { kind: 'choose', table: null, where: '', holds: '', label: '', who: [] }
+		blank: { kind: 'choose', table: null, where: '', holds: 'chosen', label: '', who: [] }
 	},
-	chooses: ({ holds, table }) => (holds === '' ? undefined : { name: holds, table }),
+	chooses: ({ holds, table }) => (holds === '' ? undefined : { name: holds, kind: { table } }),
 	check(line, around) {
 		const table = around.catalogue.tables.get(line.table)
 		if (!table) return mistake(TABLE_GONE)

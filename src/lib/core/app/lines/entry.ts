@@ -1,6 +1,7 @@
 /** What the program must know of a kind of screen line, whatever it does with it. */
 import type { Here } from '../../formula/check/check-call.ts'
 import type { Line } from '../../access/types.ts'
+import type { HeldKind } from '../../formula/check/rename.ts'
 import type { Catalogue, Table } from '../../model/table.ts'
 import type { Sentence } from '../../sentence/types.ts'
 import type { Found } from '../../document/findings.ts'
@@ -12,14 +13,23 @@ export interface Around {
 	readonly lines: readonly Line[]
 	readonly hasRole: (id: number) => boolean
 	readonly hasScreen: (id: string) => boolean
+	/** What a screen holds, by name. */
+	readonly heldOn: (screen: string) => Here | undefined
 	/** Whether a routine is there that a button starts. */
 	readonly hasButtonRoutine: (id: string) => boolean
 	/** The table of the line that holds this one, where that has one. */
 	readonly table: number | undefined
 	/** The table of the row that goes in together with this line's: its formulas reach that row as `this`. */
 	readonly outer: Table | undefined
-	/** The rows that are chosen on the screen, by name. */
+	/** What is held on the screen, by name. */
 	readonly here: Here | undefined
+}
+
+export interface Chosen {
+	readonly name: string
+	readonly kind: HeldKind
+	/** A formula that stands over no row: what it is until somebody chooses. */
+	readonly starts?: string
 }
 
 export interface LineEntry<L> {
@@ -37,8 +47,8 @@ export interface LineEntry<L> {
 	written(line: L): readonly number[]
 	/** What it orders rows by, so that an index can serve. */
 	order(line: L): { readonly table: number; readonly column: number } | undefined
-	/** The row that can be chosen by it: what it is called for other lines of the screen, and of which table it is. */
-	chooses(line: L): { readonly name: string; readonly table: number } | undefined
+	/** What it lets be chosen or typed, or holds: what that is called for other lines of the screen, and of which kind it is. */
+	chooses(line: L): Chosen | undefined
 	/** Whether it shows or needs the row of its screen, which is then reached from a row alone. */
 	showsRow(line: L): boolean
 	/** What would not work, and what is to be looked at. */

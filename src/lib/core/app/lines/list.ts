@@ -126,7 +126,7 @@ export const list: LineEntry<ListLine> = {
 		}
 	},
 	holds: ['mark', 'button', 'tally'],
-	chooses: ({ holds, table }) => (holds === '' ? undefined : { name: holds, table }),
+	chooses: ({ holds, table }) => (holds === '' ? undefined : { name: holds, kind: { table } }),
 	written: ({ ticks }) => (ticks === null ? [] : [ticks]),
 	showsRow: ({ of }) => of !== null,
 	order: ({ table, sort: [first] }) => first && { table, column: first.column },

@@ -4,6 +4,7 @@ import { isBlank, tableOf } from '../../sentence/print.ts'
 import type { LineValue, Sentence } from '../../sentence/types.ts'
 import type { Vocabulary } from '../../sentence/vocabulary.ts'
 import { entryOfLine, mayHold, screenLineSchema, sentencesWithin, type ScreenLine } from './all.ts'
+import { CHOSEN_AMONG } from './filter.ts'
 import { insertLine, placedLines, type Spot } from './tree.ts'
 
 const SHOWN_AT_FIRST = 4
@@ -24,7 +25,9 @@ export function beginLine(line: LineValue, { id, screen, vocabulary, within }: B
 	if (filled['kind'] === 'items') beginItems(filled, around, vocabulary)
 	if ('table' in filled && isBlank(filled['table'])) filled['table'] = around ?? vocabulary.tables[0]?.id
 	if (filled['kind'] === 'tally' && isBlank(filled['column']))
-		filled['column'] = firstNumber(filled['table'], vocabulary)
+		filled['column'] = firstOf(filled['table'], COUNTED, vocabulary)
+	if (filled['kind'] === 'filter' && isBlank(filled['column']))
+		filled['column'] = firstOf(filled['table'], new Set(CHOSEN_AMONG), vocabulary)
 	if ('column' in filled && isBlank(filled['column']))
 		filled['column'] = firstUnasked(within.at(-1), around, vocabulary)
 	if ('does' in filled && filled['does'] === null) filled['does'] = { kind: 'open', screen }
@@ -58,10 +61,10 @@ function beginItems(filled: Record<string, unknown>, around: number | undefined,
 			.map(({ id }) => id)
 }
 
-/** A column that can be added to; any, where the table has none. */
-function firstNumber(table: unknown, { tables }: Vocabulary): number | undefined {
+/** A column of one of these types; any, where the table has none. */
+function firstOf(table: unknown, types: ReadonlySet<string>, { tables }: Vocabulary): number | undefined {
 	const columns = tables.find(({ id }) => id === table)?.columns ?? []
-	return (columns.find(({ type }) => COUNTED.has(type)) ?? columns[0])?.id
+	return (columns.find(({ type }) => types.has(type)) ?? columns[0])?.id
 }
 
 const COUNTED: ReadonlySet<string> = new Set(['whole number', 'decimal', 'money', 'percent'])

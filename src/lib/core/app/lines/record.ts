@@ -51,9 +51,9 @@ export const record: LineEntry<RecordLine> = {
 		return [
 			...checkWhom(line, around),
 			...checkColumns(line.columns, table),
-			...(line.held === '' || held?.table.id === table.id
+			...(line.held === '' || (held?.type.kind === 'row' && held.type.table.id === table.id)
 				? []
-				: mistake(`No list of this screen chooses a row of ${table.name} called "${line.held}".`)),
+				: mistake(`Nothing on this screen chooses or holds a row of ${table.name} called "${line.held}".`)),
 			...remarkUnseen(table, around.lines)
 		]
 	}

@@ -1,7 +1,7 @@
 import type { Catalogue, Column, Table } from '../../model/table.ts'
 import { Refused, type Part } from './convert.ts'
 import * as issue from '../syntax/issues.ts'
-import type { Expr, Span, Syntax, Value } from '../../model/formula.ts'
+import type { Expr, Plain, Span, Syntax, Type, Value } from '../../model/formula.ts'
 
 export interface Scope {
 	readonly catalogue: Catalogue
@@ -11,14 +11,20 @@ export interface Scope {
 	readonly me: boolean
 	/** A row around the one in reach whose values are known already: `this` reads them as constants. */
 	readonly given?: GivenRow | undefined
-	/** Rows that are chosen on the screen around it, by name: `here.mooring` reads one as a constant. */
+	/** What the screen around it holds, by name: `here.mooring` reads it as a constant. */
 	readonly here?: Here | undefined
 	/** Told of every name that was resolved, for renaming and for what a formula depends on. */
 	readonly onName?: (use: NameUse) => void
 }
 
-/** By the names that lines give them: of which table each is, and its number; null where none is chosen. */
-export type Here = ReadonlyMap<string, { readonly table: Table; readonly n: number | null }>
+/** By the names that lines give them; a row by its number. */
+export type Here = ReadonlyMap<string, HeldValue>
+
+/** What a screen holds: a chosen row, or something typed; blank until somebody chooses. */
+export interface HeldValue {
+	readonly type: Type
+	readonly value: Plain
+}
 
 export interface GivenRow {
 	readonly table: Table

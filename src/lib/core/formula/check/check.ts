@@ -165,11 +165,11 @@ function checkHere(tree: Syntax & { kind: 'member' }, { here = new Map() }: Scop
 		const near = findNearest(tree.name, names)
 		const says =
 			names.length === 0
-				? 'No list of this screen says which row is chosen.'
-				: `Nothing chosen on this screen is called "${tree.name}".`
+				? 'Nothing on this screen is chosen or held.'
+				: `Nothing chosen or held on this screen is called "${tree.name}".`
 		throw new Refused(issue.unreadable(near === undefined ? says : `${says} Did you mean here.${near}?`, tree.nameSpan))
 	}
-	return { kind: 'literal', value: held.n, type: { kind: 'row', table: held.table } }
+	return { kind: 'literal', value: held.value, type: held.type }
 }
 
 function checkGiven(tree: Syntax & { kind: 'member' }, scope: Scope, { table, value }: GivenRow): Expr {

@@ -5,11 +5,18 @@
  */
 import { findColumn, getTable, type Catalogue, type Table } from '../../model/table.ts'
 import { nameKey, textKey } from '../../text/key.ts'
+import { columnType } from './column-type.ts'
 import type { Here, NameUse, Scope } from './check-call.ts'
 import { check } from './check.ts'
 import { tokenize } from '../syntax/tokens.ts'
-import type { Expr } from '../../model/formula.ts'
+import type { Expr, Type } from '../../model/formula.ts'
 import { isSameTree } from '../syntax/walk.ts'
+
+/** What is held under a name: a row of a table, a value of one of its columns, or a value of a type. */
+export type HeldKind =
+	| { readonly table: number }
+	| { readonly table: number; readonly column: number }
+	| { readonly type: 'text' | 'number' | 'date' | 'yesno' }
 
 /** Where a formula stands: the table of its row, if it stands over one, and whether somebody looks. */
 export interface Standing {
@@ -17,8 +24,8 @@ export interface Standing {
 	readonly me: boolean
 	/** The table of the row around it, which it reaches as `this`. */
 	readonly outer?: number | undefined
-	/** The tables of rows that are chosen on its screen, by name. */
-	readonly here?: Readonly<Record<string, number>> | undefined
+	/** What its screen holds, by name. */
+	readonly here?: Readonly<Record<string, HeldKind>> | undefined
 	/** A reference of its table: it stands on the rows that this may name, and its own row is `this`. */
 	readonly through?: number | undefined
 }
@@ -66,14 +73,23 @@ export function scopeOf(standing: Standing, catalogue: Catalogue): Scope {
 	return { catalogue, rows: rowsOf(standing, catalogue), me: standing.me, here: hereIn(standing.here, catalogue) }
 }
 
-/** Names of chosen rows as they are checked, before any is chosen. */
-export function hereIn(here: Standing['here'], { tables }: Catalogue): Here | undefined {
+/** What a screen holds as it is checked, before anything is chosen. */
+export function hereIn(here: Standing['here'], catalogue: Catalogue): Here | undefined {
 	if (here === undefined) return undefined
-	const known = Object.entries(here).flatMap(([name, id]) => {
-		const table = tables.get(id)
-		return table ? [[nameKey(name), { table, n: null }] as const] : []
+	const known = Object.entries(here).flatMap(([name, kind]) => {
+		const type = typeOfHeld(kind, catalogue)
+		return type ? [[nameKey(name), { type, value: null }] as const] : []
 	})
 	return new Map(known)
+}
+
+/** Undefined where its table or column is gone. */
+export function typeOfHeld(held: HeldKind, catalogue: Catalogue): Type | undefined {
+	if ('type' in held) return { kind: held.type }
+	const table = catalogue.tables.get(held.table)
+	if (!table || !('column' in held)) return table && { kind: 'row', table }
+	const column = findColumn(table, held.column)
+	return column && columnType(catalogue, column)
 }
 
 /** The rows in reach of a formula that stands so. */

@@ -32,6 +32,8 @@ export const STANDINGS = ['by link only'] as const
 export const TAKING_AWAY = ['takes it away too'] as const
 /** Whether a sheet stands in two columns where there is room. */
 export const ACROSS = ['in two columns'] as const
+/** What a screen holds, of what a link or a button gives it. */
+export const HELD_KINDS = ['a row', 'a text', 'a number', 'a date', 'yes or no'] as const
 export const WHEN = ['added', 'changed', 'added or changed'] as const
 
 /** What stands in a slot of each type, where it is not blank. */
@@ -67,6 +69,7 @@ export interface SlotValues {
 	icon: Icon
 	'taking away': (typeof TAKING_AWAY)[number]
 	across: (typeof ACROSS)[number]
+	'held kind': (typeof HELD_KINDS)[number]
 	children: readonly Child[]
 }
 
@@ -100,6 +103,7 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	icon: oneOf(ICONS),
 	'taking away': oneOf(TAKING_AWAY),
 	across: oneOf(ACROSS),
+	'held kind': oneOf(HELD_KINDS),
 	children
 }
 

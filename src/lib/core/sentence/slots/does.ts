@@ -1,4 +1,4 @@
-/** What a button does: opens a screen, runs a routine, leads to an address, prints, or begins again. */
+/** What a button does: opens a screen, runs a routine, sets what the screen holds, leads to an address, prints, or begins again. */
 import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
 import { routineNames, screenNames } from './named.ts'
 import { printExactName, printName, readExactName, readName, type Names } from './names.ts'
@@ -8,12 +8,15 @@ export type Does =
 	| { readonly kind: 'run'; readonly routine: string }
 	/** An address of the web, of mail or of a phone. */
 	| { readonly kind: 'link'; readonly address: string }
+	/** Gives this screen what the lines below the button say. */
+	| { readonly kind: 'set' }
 	| { readonly kind: 'print' }
 	/** Goes to the first screen, with nothing chosen or typed. */
 	| { readonly kind: 'start over' }
 
 const PRINTS = 'prints this screen'
 const STARTS_OVER = 'starts over'
+const SETS = 'sets what this screen holds'
 const LEADS = 'leads to '
 
 type Naming = (names: Names<string>, id: string) => string
@@ -34,6 +37,7 @@ export const does: SlotEntry<Does> = {
 			value: { kind: 'run', routine: id } as const,
 			text: `runs ${name}`
 		})),
+		{ value: { kind: 'set' }, text: SETS },
 		{ value: { kind: 'print' }, text: PRINTS },
 		{ value: { kind: 'start over' }, text: STARTS_OVER }
 	]
@@ -47,6 +51,8 @@ function say(value: Does, place: SlotPlace, name: Naming): string {
 			return `runs ${name(routineNames(place), value.routine)}`
 		case 'link':
 			return `${LEADS}${value.address}`
+		case 'set':
+			return SETS
 		case 'print':
 			return PRINTS
 		case 'start over':
@@ -56,6 +62,7 @@ function say(value: Does, place: SlotPlace, name: Naming): string {
 
 function readDoes(text: string, place: SlotPlace, read: Read): Reading<Does> {
 	const said = text.trim().toLowerCase()
+	if (said === SETS) return { value: { kind: 'set' } }
 	if (said === PRINTS) return { value: { kind: 'print' } }
 	if (said === STARTS_OVER) return { value: { kind: 'start over' } }
 	if (said.startsWith(LEADS)) return { value: { kind: 'link', address: text.trim().slice(LEADS.length) } }

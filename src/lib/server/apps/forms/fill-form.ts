@@ -6,7 +6,7 @@ import type { Option } from '$lib/core/requests/rows.ts'
 import { standingOf } from '../../rights/rights-of-actor.ts'
 import { changeRows } from '../../rows/change.ts'
 import type { Store } from '../../store/store.ts'
-import { chosenRows } from '../chosen-rows.ts'
+import { heldOnScreen } from '../held-on-screen.ts'
 import { findLine, type InApp } from '../open-screen.ts'
 import { choicesOf } from './form-choices.ts'
 import { entriesIn, itemsIn, partsIn, shapeOf, type AskedEntry, type FormPart, type FormShape } from './form-shape.ts'
@@ -91,7 +91,7 @@ function openForm(store: Store, { cells, items, row, held, actor, now, ...place 
 	const of = line.of === null || row === undefined ? [] : [{ column: line.of, value: { id: row } }]
 	return {
 		filling: {
-			...{ store, standing, here: chosenRows(store, screen, { actor, now, held }) },
+			...{ store, standing, here: heldOnScreen(store, screen, { actor, now, held }) },
 			context: { actor, now, through: 'form' }
 		},
 		shape,

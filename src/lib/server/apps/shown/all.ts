@@ -1,8 +1,11 @@
 /** What each kind of line shows to one person; a new kind has its entry here. */
 import { showsRow, type LineKind, type LineOf, type ScreenLine } from '$lib/core/app/lines/all.ts'
+import { writeHeld } from '$lib/core/app/held-text.ts'
 import type { ShownLine } from '$lib/core/requests/screens.ts'
+import { nameKey } from '$lib/core/text/key.ts'
 import { button } from './button.ts'
 import { choose } from './choose.ts'
+import { filter } from './filter.ts'
 import { form } from './form.ts'
 import { beside, fold, section, tab, tabs } from './frames.ts'
 import { divider, heading } from './plain.ts'
@@ -11,13 +14,14 @@ import { record } from './record.ts'
 import { tally } from './tally.ts'
 import { text } from './text.ts'
 import { isFor } from '../for-whom.ts'
+import { isFrame } from '../tables-of-screen.ts'
 import { screenFor, type ShownAs, type View } from './view.ts'
 
 const NEWER = '<p>This part needs a newer program. Tell whoever looks after this app.</p>'
 const NOT_BY_ITSELF = { holdsSomething: () => false, show: () => [] }
 
 const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
-	...{ heading, divider, list, record, tally, choose, form, button, text, section, fold, beside, tabs, tab },
+	...{ heading, divider, list, record, tally, choose, filter, form, button, text, section, fold, beside, tabs, tab },
 	timer: {
 		holdsSomething: () => false,
 		// To who cannot open where it goes back to, it goes to the first screen.
@@ -27,6 +31,14 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 	},
 	// The list that holds it shows it on its rows.
 	mark: NOT_BY_ITSELF,
+	search: {
+		holdsSomething: () => false,
+		show: ({ id, label, sample, holds }, { here }) => [
+			{ id, kind: 'search', label, sample, holds, typed: writeHeld(here.get(nameKey(holds))?.value ?? null) }
+		]
+	},
+	// What is held shows nothing; what is given shows where it arrives.
+	...{ hold: NOT_BY_ITSELF, with: NOT_BY_ITSELF },
 	// So does the sheet that holds it.
 	part: NOT_BY_ITSELF,
 	unknown: { holdsSomething: () => false, show: ({ id }) => [{ id, kind: 'text', html: NEWER }] },
@@ -42,7 +54,9 @@ export function holdsSomething(lines: readonly ScreenLine[], view: Omit<View, 'i
 
 export function showLines(lines: readonly ScreenLine[], view: Omit<View, 'inner'>): ShownLine[] {
 	const whole = withInner(view)
-	return lines.flatMap((line) => (isFor(line, view.standing) ? shownAs(line).show(line, whole) : []))
+	const { only } = view.request
+	const isAsked = (line: ScreenLine) => only === undefined || only.has(line.id) || isFrame(line)
+	return lines.flatMap((line) => (isAsked(line) && isFor(line, view.standing) ? shownAs(line).show(line, whole) : []))
 }
 
 function withInner(view: Omit<View, 'inner'>): View {

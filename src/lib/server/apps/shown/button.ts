@@ -1,4 +1,4 @@
-import { SAFE_ADDRESS, type ButtonLine } from '$lib/core/app/lines/button.ts'
+import { givenBy, SAFE_ADDRESS, type ButtonLine } from '$lib/core/app/lines/button.ts'
 import type { ButtonDoes, Opening, RowAction } from '$lib/core/requests/screens.ts'
 import { getColumn, type Table } from '$lib/core/model/table.ts'
 import { entryOfStep, type Routine } from '$lib/core/routine/routine.ts'
@@ -15,12 +15,15 @@ export const button: ShownAs<ButtonLine> = {
 	}
 }
 
-function whatItDoes({ does }: ButtonLine, view: View): ButtonDoes | undefined {
+function whatItDoes(line: ButtonLine, view: View): ButtonDoes | undefined {
+	const { does } = line
 	switch (does.kind) {
 		case 'open': {
 			const opening = offeredScreen(does.screen, view)
-			return opening && { kind: 'open', ...opening }
+			return opening && { kind: givenBy(line).length > 0 ? 'give' : 'open', ...opening }
 		}
+		case 'set':
+			return { kind: 'give', opens: null, takesRow: false }
 		case 'run': {
 			const routine = routineOf(does.routine, view)
 			return routine && mayRun(routine, view) ? { kind: 'run' } : undefined
@@ -38,10 +41,14 @@ function whatItDoes({ does }: ButtonLine, view: View): ButtonDoes | undefined {
  * What a button within a list is on each of its rows: offered where this person could do it on some row. Whether they may on
  * this one is asked when it is pressed.
  */
-export function actionOnRows({ id, label, does }: ButtonLine, table: Table, view: View): RowAction[] {
+export function actionOnRows(line: ButtonLine, table: Table, view: View): RowAction[] {
+	const { id, label, does } = line
+	if (does.kind === 'set') return [{ id, label, gives: { takesRow: false } }]
 	if (does.kind === 'open') {
 		const opening = offeredScreen(does.screen, view)
-		return opening ? [{ id, label, opens: opening.opens }] : []
+		if (!opening) return []
+		const { opens, takesRow } = opening
+		return [{ id, label, opens, ...(givenBy(line).length > 0 ? { gives: { takesRow } } : {}) }]
 	}
 	if (does.kind !== 'run') return []
 	const routine = routineOf(does.routine, view)

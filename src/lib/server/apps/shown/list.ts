@@ -1,5 +1,6 @@
 import type { LineOf, ScreenLine } from '$lib/core/app/lines/all.ts'
-import type { Here } from '$lib/core/formula/check/check-call.ts'
+import type { Here, HeldValue } from '$lib/core/formula/check/check-call.ts'
+import { partsOfAnd } from '$lib/core/formula/syntax/parts-of-and.ts'
 import { findColumn, type Table } from '$lib/core/model/table.ts'
 import type { Filter } from '$lib/core/query/filter.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
@@ -32,7 +33,7 @@ export const list: ShownAs<ListLine> = {
 		if (!table || !seesRows(line, view) || (line.of !== null && request.row === undefined)) return []
 		const narrowing = request.narrowed?.[line.id] ?? NOT_NARROWED
 		const place = { ...request, here: view.here }
-		const page = readListPage(store, line, place, { narrowing })
+		const page = readListPage(store, line, place, { narrowing, limit: request.shown?.[line.id] || undefined })
 		const seen = (columns: readonly number[]) =>
 			describeColumns(
 				table,
@@ -102,22 +103,21 @@ function totalsOf(line: ListLine, table: Table, { row, here }: RowsAround, { sto
 	)
 }
 
-/** A condition that reads a chosen row holds for nothing before one is chosen. */
+/** A condition that reads what the screen holds holds for nothing before that is chosen. */
 function waitsFor({ where }: ListLine, { here }: View): string {
-	return chosenIn(where, here).find((held) => held?.n === null)?.table.name ?? ''
+	const [name, held] = heldReadBy(where, here).find(([, each]) => each?.value === null) ?? []
+	return held?.type.kind === 'row' ? held.type.table.name : (name ?? '')
 }
 
-/** The chosen rows that a condition reads, each as far as one is chosen. */
-function chosenIn(condition: string, here: Here): (GivenHeld | undefined)[] {
-	return [...condition.matchAll(/\bhere\.([\p{L}\p{N}_]+)/giu)].map(([, name = '']) => here.get(nameKey(name)))
+/** What a condition reads of the screen, by name. */
+function heldReadBy(condition: string, here: Here): [string, HeldValue | undefined][] {
+	return [...condition.matchAll(/\bhere\.([\p{L}\p{N}_]+)/giu)].map(([, name = '']) => [name, here.get(nameKey(name))])
 }
 
-type GivenHeld = Here extends ReadonlyMap<string, infer Held> ? Held : never
-
-/** What must hold of the rows of a list: a condition on chosen rows counts once all of them are. */
+/** What must hold of the rows of a list: of a condition on what is chosen, each part counts once all that it reads is. */
 function conditionsOf({ where, once }: ListLine, here: Here): string[] {
-	const isOn = once.trim() !== '' && chosenIn(once, here).every((held) => (held?.n ?? null) !== null)
-	return isOn ? [where, once] : [where]
+	const isOn = (part: string) => heldReadBy(part, here).every(([, held]) => (held?.value ?? null) !== null)
+	return [where, ...(once.trim() === '' ? [] : partsOfAnd(once).filter(isOn))]
 }
 
 const NOT_NARROWED: Narrowing = { find: '', filters: [] }

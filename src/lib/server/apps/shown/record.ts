@@ -9,7 +9,7 @@ import { readRows } from '../../rows/read.ts'
 import { caseOfRow } from '../../signoffs/cases.ts'
 import { isFor } from '../for-whom.ts'
 import { tallyOnRow } from './tally.ts'
-import { tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
+import { tableOf, type ShownAs, type View } from './view.ts'
 
 type RecordLine = LineOf<'record'>
 
@@ -18,7 +18,7 @@ export const record: ShownAs<RecordLine> = {
 	show(line, view) {
 		const { store, request } = view
 		const table = tableOf(view, line.table)
-		const id = line.held === '' ? request.row : heldId(line.held, request)
+		const id = line.held === '' ? request.row : heldId(line.held, table, view)
 		if (!table || (id === undefined && line.held === '')) return []
 		if (id === undefined) return [waiting(line, table)]
 		const columns = [...new Set([table.label, ...columnsOfSheet(line)])]
@@ -42,9 +42,11 @@ export const record: ShownAs<RecordLine> = {
 	}
 }
 
-/** The row that is chosen, whoever sees it. */
-function heldId(name: string, { held = {} }: ViewRequest): string | undefined {
-	return Object.entries(held).find(([each]) => nameKey(each) === nameKey(name))?.[1]
+/** The row that is chosen, whoever sees it, or what the screen holds from the start. */
+function heldId(name: string, table: Table | undefined, { store, here, request }: View): string | undefined {
+	const given = Object.entries(request.held ?? {}).find(([each]) => nameKey(each) === nameKey(name))?.[1]
+	const n = here.get(nameKey(name))?.value
+	return given ?? (table && typeof n === 'number' ? store.ids.toId(table.id, n) : undefined)
 }
 
 /** Before a row is chosen. */

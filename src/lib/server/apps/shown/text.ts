@@ -3,20 +3,14 @@
  * links to scripts are words, and a value is only ever text: what it holds becomes no link, no heading and no picture.
  */
 import type { TextLine } from '$lib/core/app/lines/text.ts'
-import { check } from '$lib/core/formula/check/check.ts'
-import { someNode } from '$lib/core/formula/syntax/walk.ts'
-import { fold } from '$lib/core/formula/evaluate/fold.ts'
-import { compileError, compileValue } from '$lib/core/formula/sql/compile.ts'
-import { newContext } from '$lib/core/formula/sql/sql-context.ts'
-import { raw, sql } from '$lib/core/sql/sql.ts'
 import { PIECE } from '$lib/core/text/pieces.ts'
 import MarkdownIt from 'markdown-it'
-import { momentShown } from '../../rights/shown-me.ts'
+import { workOutAlone } from '../work-out-alone.ts'
 import type { ShownAs, View } from './view.ts'
 
 export const text: ShownAs<TextLine> = {
 	holdsSomething: () => false,
-	show: ({ id, text: words }, view) => [{ id, kind: 'text', html: toHtml(words, (formula) => workOut(formula, view)) }]
+	show: ({ id, text: words }, view) => [{ id, kind: 'text', html: toHtml(words, (formula) => asText(formula, view)) }]
 }
 
 const markdown = new MarkdownIt('default', { html: false, linkify: false }).disable('image')
@@ -48,20 +42,7 @@ markdown.renderer.rules['link_open'] = (tokens, i, options, _env, renderer) => {
 	return renderer.renderToken(tokens, i, options)
 }
 
-/**
- * A formula over no row, as this person sees the data: of their own row, too, only cells that they see, that a steward opened, or
- * what they are called. Blank where it is an error or cannot be read any more.
- */
-function workOut(formula: string, { store, standing, here }: View): string {
-	const { catalogue } = store.workspace()
-	const { expr } = check(`TEXTJOIN(""; TRUE; ${formula})`, { catalogue, rows: [], me: true, here })
-	if (!expr) return ''
-	const { rights } = standing
-	const moment = momentShown(store, standing)
-	const folded = fold(expr, moment)
-	// What folding leaves of one's own row is worked out on the data as it is.
-	if (someNode(folded, ({ kind }) => kind === 'me')) return ''
-	const ctx = () => newContext('r', moment, rights)
-	const [row] = store.select(sql`SELECT ${compileValue(folded, ctx())}, ${compileError(folded, ctx()) ?? raw('NULL')}`)
-	return row?.[1] === null && typeof row[0] === 'string' ? row[0] : ''
+function asText(formula: string, { store, standing, here }: View): string {
+	const { value } = workOutAlone(store, `TEXTJOIN(""; TRUE; ${formula})`, { standing, here })
+	return typeof value === 'string' ? value : ''
 }

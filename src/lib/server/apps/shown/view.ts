@@ -33,6 +33,10 @@ export interface ViewRequest {
 	readonly held?: Readonly<Record<string, string>> | undefined
 	/** By the list's line. */
 	readonly narrowed?: Readonly<Record<string, Narrowing>> | undefined
+	/** How many rows of a list are shown already, by its line. */
+	readonly shown?: Readonly<Record<string, number>> | undefined
+	/** Of what is no frame, only these lines; all, where it is left out. */
+	readonly only?: ReadonlySet<string> | undefined
 }
 
 /** What the server does with a kind of line. */

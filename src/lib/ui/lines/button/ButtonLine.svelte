@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 	import Icon from '../../Icon.svelte'
+	import { giveOnScreen } from '../give-on-screen.ts'
 	import { usePressNote } from '../press-note.svelte.ts'
 
 	type Props = {
@@ -28,9 +29,18 @@
 
 	async function press() {
 		if (does.kind === 'print') return window.print()
+		if (does.kind === 'give') return give(does)
 		if (row === null) return
 		busy = true
 		await note.press(path, { kind: 'press', line: line.id, row }, line.label)
+		busy = false
+	}
+
+	async function give({ opens, takesRow }: Extract<typeof does, { kind: 'give' }>) {
+		busy = true
+		const more = takesRow && row !== null ? { row, from } : undefined
+		const wrong = await giveOnScreen(path, { line: line.id, to: opens === null ? undefined : `${base}/${opens}`, more })
+		if (wrong !== undefined) note.say(wrong)
 		busy = false
 	}
 </script>

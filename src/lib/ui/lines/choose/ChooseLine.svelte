@@ -1,40 +1,59 @@
 <script lang="ts">
-	/** One row of a few, chosen; it stands in the address, so that a reload and a link show the same. */
+	/** One of a few, chosen; it stands in the address, so that a reload and a link show the same. */
 	import { goto } from '$app/navigation'
 	import { page } from '$app/state'
 	import type { ShownLine } from '$lib/core/requests/screens.ts'
+	import DateField from '../../cells/DateField.svelte'
 	import { showCell } from '../../cells/show-cell.ts'
 	import { withChosen } from '../screen-address.ts'
+	import ChoiceStrip from './ChoiceStrip.svelte'
 
 	let { line }: { line: Extract<ShownLine, { kind: 'choose' }> } = $props()
 
-	const id = $props.id()
+	/** As many as stand side by side; more are chosen from a list. */
+	const SIDE_BY_SIDE = 6
 
-	function choose({ currentTarget: select }: Event & { currentTarget: HTMLSelectElement }) {
-		void goto(withChosen(page.url, line.holds, select.value), { keepFocus: true, noScroll: true })
+	const id = $props.id()
+	const isDate = $derived(line.column.type === 'date')
+	const options = $derived(
+		line.options.map(({ value, cell }) => ({ value, text: showCell(line.column, cell) || '(blank)' }))
+	)
+
+	function choose(value: string) {
+		void goto(withChosen(page.url, line.holds, value), { keepFocus: true, noScroll: true })
 	}
 </script>
 
-<p>
-	<label for={id}>{line.label}</label>
-	<select {id} class="field" value={line.chosen ?? ''} onchange={choose}>
-		<option value="">all</option>
-		{#each line.options as option (option.id)}
-			<option value={option.id}>{showCell(line.column, option.cell) || '(blank)'}</option>
-		{/each}
-	</select>
-	{#if line.isCut}<span class="quiet">the first {line.options.length}</span>{/if}
-</p>
+<div class="choose" role="group" aria-labelledby="{id}-label">
+	<span class="label" id="{id}-label">{line.label}</span>
+	{#if isDate}
+		<DateField id="{id}-date" labelledby="{id}-label" text={line.chosen} invalid={false} onchange={choose} />
+	{:else if options.length <= SIDE_BY_SIDE && !line.isCut}
+		<ChoiceStrip name={id} {options} chosen={line.chosen} onchoose={choose} />
+	{:else}
+		<select
+			aria-labelledby="{id}-label"
+			class="field"
+			value={line.chosen}
+			onchange={({ currentTarget }) => choose(currentTarget.value)}
+		>
+			<option value="">all</option>
+			{#each options as { value, text } (value)}<option {value}>{text}</option>{/each}
+		</select>
+		{#if line.isCut}<span class="quiet">the first {options.length}</span>{/if}
+	{/if}
+</div>
 
 <style>
-	p {
+	.choose {
 		display: flex;
 		flex-wrap: wrap;
 		align-items: center;
 		gap: 0.4rem 0.8rem;
 		padding: 0.6rem 1.2rem;
 	}
-	label {
+	.label {
+		min-width: 5.5rem;
 		font-weight: 600;
 	}
 	.field {

@@ -3,7 +3,8 @@
 	import { page } from '$app/state'
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import ExportMenu from '../../grid/ExportMenu.svelte'
-	import { listQuery } from '../screen-address.ts'
+	import { hasWords, listQuery } from '../screen-address.ts'
+	import { useShownNow } from '../shown-now.svelte.ts'
 	import type { ListRows } from './list-rows.svelte.ts'
 	import type { SeveralRows } from './several-rows.svelte.ts'
 
@@ -13,14 +14,17 @@
 		several: SeveralRows
 		isNarrowed: boolean
 		path: ScreenPath
+		/** How many rows others have changed since they were last looked at. */
+		changed: number
 	}
 
-	let { line, rows, several, isNarrowed, path }: Props = $props()
+	let { line, rows, several, isNarrowed, path, changed }: Props = $props()
 
 	/** Counted no further. */
 	const COUNTED = 1000
 
 	const isFound = $derived(rows.find.trim() !== '')
+	const isFile = $derived(!isFound && !hasWords(page.url) && path.startsWith('/app/'))
 	const count = $derived(
 		isFound
 			? `${rows.rows.length}${rows.next ? ' and more' : ''}`
@@ -28,19 +32,22 @@
 				? 'more than 1,000'
 				: String(line.count)
 	)
-	const hasPresses = $derived(line.actions.some(({ opens }) => opens === undefined))
+	const hasPresses = $derived(line.actions.some(({ opens, gives }) => opens === undefined && gives === undefined))
+	const now = useShownNow()
 </script>
 
 <div class="head">
 	<p class="count quiet" role="status" hidden={line.waitsFor !== ''}>
-		{count}
-		{line.title.toLowerCase()}{isNarrowed ? ' found' : ''}
+		<span>{count} {line.title.toLowerCase()}{isNarrowed ? ' found' : ''}</span>
+		{#if changed > 0}<button class="btn plain" onclick={() => now.looked(line.id)}
+				>{changed} changed by others · seen</button
+			>{/if}
 	</p>
 	{#if hasPresses && rows.rows.length > 1 && !several.isOn}
 		<button class="btn plain" onclick={() => (several.isOn = true)}>Choose several</button>
 	{/if}
 	<!-- What is looked for in words stands in no address, and so in no link to a file. -->
-	{#if rows.rows.length > 0 && !line.isOfRow && !isFound && path.startsWith('/app/')}<div class="export">
+	{#if rows.rows.length > 0 && !line.isOfRow && isFile}<div class="export">
 			<ExportMenu from="{path}/export?line={line.id}{listQuery(page.url)}" />
 		</div>{/if}
 </div>
@@ -54,7 +61,15 @@
 	}
 	.count {
 		flex: 1;
-		padding: 0.4rem 1.2rem;
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0 0.6rem;
+		min-height: 48px;
+		padding: 0 1.2rem;
+	}
+	.count[hidden] {
+		display: none;
 	}
 	.btn {
 		min-height: 44px;

@@ -10,6 +10,7 @@
 	import ListRow from './ListRow.svelte'
 	import ListTable from './ListTable.svelte'
 	import ListTotals from './ListTotals.svelte'
+	import { useShownNow } from '../shown-now.svelte.ts'
 	import { SeveralRows } from './several-rows.svelte.ts'
 	import SeveralBar from './SeveralBar.svelte'
 	import { heldIn } from '../screen-address.ts'
@@ -41,9 +42,15 @@
 		untrack(() => void rows.take(first, narrowing))
 	})
 
+	const now = useShownNow()
+	$effect(() =>
+		now.follow(line.id, () => ({ narrowing: rows.narrowing, rows: rows.rows, isWhole: rows.next === null }))
+	)
+	const changed = $derived(now.changed[line.id])
+
 	const several = new SeveralRows()
 	/** What can be done on several rows at once: all but opening a screen. */
-	const presses = $derived(line.actions.filter(({ opens }) => opens === undefined))
+	const presses = $derived(line.actions.filter(({ opens, gives }) => opens === undefined && gives === undefined))
 	const named = $derived(rows.rows.map((each) => ({ id: each.id, name: nameOf(look, each) })))
 
 	function choose({ target, shiftKey }: Event & { shiftKey?: boolean }, id: string) {
@@ -63,7 +70,7 @@
 	)
 </script>
 
-<ListHead {line} {rows} {several} {isNarrowed} {path} />
+<ListHead {line} {rows} {several} {isNarrowed} {path} changed={changed?.size ?? 0} />
 {#if line.finds || line.filters.length > 0}<ListFilters {line} {rows} {path} {ofRow} />{/if}
 {#if line.page.unsorted !== undefined}<p class="none quiet">{sayUnsorted(line.columns, line.page.unsorted)}</p>{/if}
 {#if rows.rows.length === 0}<p class="none">{nothing}</p>{/if}
@@ -88,6 +95,7 @@
 						{from}
 						isSelected={row.id === marked}
 						{several}
+						isChanged={changed?.has(row.id) ?? false}
 						onchoose={choose}
 					/>
 				{/each}

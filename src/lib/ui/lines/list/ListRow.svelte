@@ -9,6 +9,7 @@
 	import Mark from './Mark.svelte'
 	import RowActions from './RowActions.svelte'
 	import RowTick from './RowTick.svelte'
+	import { useShownNow } from '../shown-now.svelte.ts'
 	import type { SeveralRows } from './several-rows.svelte.ts'
 	import { dueStamp, nameOf, smallText, type RowLook, type Stamp } from './row-look.ts'
 
@@ -21,13 +22,16 @@
 		from: string
 		isSelected: boolean
 		several: SeveralRows
+		/** Whether somebody else has changed it since it was last looked at. */
+		isChanged: boolean
 		/** Called with a row that is chosen among several, or no longer. */
 		onchoose: (event: Event, id: string) => void
 	}
 
-	let { line, look, row, path, base, from, isSelected, several, onchoose }: Props = $props()
+	let { line, look, row, path, base, from, isSelected, several, isChanged, onchoose }: Props = $props()
 
 	const id = $props.id()
+	const now = useShownNow()
 	const mark = $derived(line.marks[row.flags?.[0] ?? -1])
 	const due = $derived<Stamp | undefined>(dueStamp(look, row))
 	const stamp = $derived<Stamp | undefined>(mark ? { text: mark.word, tone: mark.tone } : due)
@@ -43,7 +47,7 @@
 	const shape = $derived(stamp?.tone)
 </script>
 
-<li class:on={isSelected || several.has(row.id)}>
+<li class:on={isSelected || several.has(row.id)} onpointerdown={() => isChanged && now.looked(line.id, row.id)}>
 	{#if several.isOn}
 		<label class="choose">
 			<input
@@ -72,7 +76,11 @@
 				>{#if picture}<img src={picture} alt="" loading="lazy" />{/if}</span
 			>{/if}
 		<span class="words">
-			<strong class:num={look.big && isNumeric(look.big)}>{name}</strong>
+			<span class="name"
+				><strong class:num={look.big && isNumeric(look.big)}>{name}</strong>{#if isChanged}<span class="changed"
+						>changed</span
+					>{/if}</span
+			>
 			<span class="quiet">{smallText(look, row)}</span>
 		</span>
 		<span class="side">
@@ -195,7 +203,21 @@
 	.finished {
 		color: var(--bottle);
 	}
-	.later {
+	.later,
+	.changed {
 		color: var(--sea);
+	}
+	/* Takes no room, so that nothing moves. */
+	.name {
+		display: flex;
+		align-items: baseline;
+		gap: 0.6rem;
+		min-width: 0;
+	}
+	.changed {
+		flex: none;
+		font-size: 0.88rem;
+		text-decoration: underline dotted 2px;
+		text-underline-offset: 3px;
 	}
 </style>

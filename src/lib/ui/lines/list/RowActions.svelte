@@ -2,6 +2,7 @@
 	/** What can be done on one row of a list: one thing at once, several behind one key. */
 	import type { RowAction, ScreenPath } from '$lib/core/requests/screens.ts'
 	import { pressOf } from './several-rows.svelte.ts'
+	import { giveOnScreen } from '../give-on-screen.ts'
 	import { usePressNote } from '../press-note.svelte.ts'
 
 	type Props = {
@@ -24,13 +25,20 @@
 	async function press(action: RowAction) {
 		busy = true
 		isOpen = false
-		await note.press(path, pressOf(action, row), `${action.label}, ${name}`)
+		if (action.gives) await give(action)
+		else await note.press(path, pressOf(action, row), `${action.label}, ${name}`)
 		busy = false
+	}
+
+	async function give({ id, opens, gives }: RowAction) {
+		const to = opens === undefined ? undefined : `${base}/${opens}`
+		const wrong = await giveOnScreen(path, { line: id, row, to, more: gives?.takesRow ? { row, from } : undefined })
+		if (wrong !== undefined) note.say(wrong)
 	}
 </script>
 
 {#snippet act(action: RowAction)}
-	{#if action.opens !== undefined}
+	{#if action.opens !== undefined && !action.gives}
 		<a class="btn" href="{base}/{action.opens}?row={row}&from={from}">{action.label}</a>
 	{:else}
 		<button class="btn" disabled={busy} aria-label="{action.label}: {name}" onclick={() => press(action)}
@@ -48,7 +56,9 @@
 	</span>
 </div>
 {#if isOpen}<div class="open">
-		{#each actions as action (action.id + (action.tally ?? ''))}{@render act(action)}{/each}
+		{#each actions as action (action.id + (action.tally ?? ''))}<span class:small={beside.includes(action)}
+				>{@render act(action)}</span
+			>{/each}
 	</div>{/if}
 
 <style>
@@ -75,6 +85,15 @@
 		}
 		.wide {
 			display: none;
+		}
+	}
+	/* What stands beside the row already. */
+	.small {
+		display: none;
+	}
+	@container list (max-width: 560px) {
+		.small {
+			display: block;
 		}
 	}
 	.open {

@@ -2,6 +2,7 @@
  * The rows of a list as far as they were asked for. When the first page is read again because something changed, all that is
  * shown is read again in its place: nobody who has scrolled is sent back to the top.
  */
+import { MOST_AT_ONCE } from '$lib/core/requests/screen-reads.ts'
 import type { Narrowing } from '$lib/core/requests/screens.ts'
 import type { WirePage, WireRow } from '$lib/core/query/wire.ts'
 import type { Sent } from '../../send.ts'
@@ -11,9 +12,6 @@ export interface PageAsked {
 	readonly after?: string | undefined
 	readonly limit?: number | undefined
 }
-
-/** As many as one question may ask for. */
-const MOST_AT_ONCE = 1_000
 
 export class ListRows {
 	rows = $state.raw<readonly WireRow[]>([])
@@ -33,15 +31,24 @@ export class ListRows {
 		this.ask = ask
 	}
 
-	/** The first page as the server has just read it, under the filters of the address. */
-	async take(page: WirePage, { filters }: Narrowing): Promise<void> {
+	/**
+	 * Rows from the first as the server has just read them: under the filters of the address alone, or under all that they are
+	 * narrowed down to and as far as they are shown.
+	 */
+	async take(page: WirePage, { find, filters, sort }: Narrowing): Promise<void> {
 		const isNarrowedAnew = JSON.stringify(filters) !== JSON.stringify(this.filters)
 		const shown = this.rows.length
-		const isLonger = this.first !== undefined && !isNarrowedAnew && shown > page.rows.length
-		this.first = page
+		const isPlain = find.trim() === '' && sort === undefined
+		const isWhole = find === this.find && JSON.stringify(sort) === JSON.stringify(this.sort)
+		const isLonger = this.first !== undefined && !isNarrowedAnew && shown > page.rows.length && page.next !== null
+		if (isPlain) this.first = page
 		this.filters = filters
-		if (isLonger || this.find.trim() !== '' || this.sort) return this.readAgain(isNarrowedAnew ? undefined : shown)
+		if (isLonger || !isWhole) return this.readAgain(isNarrowedAnew ? undefined : shown)
 		this.show(page)
+	}
+
+	get narrowing(): Narrowing {
+		return { find: this.find, filters: this.filters, ...(this.sort ? { sort: this.sort } : {}) }
 	}
 
 	/** Looks for words; an empty text shows all again. */
@@ -85,8 +92,7 @@ export class ListRows {
 	private async read(asked: Omit<PageAsked, 'narrowing'>): Promise<WirePage | undefined> {
 		const mine = ++this.asked
 		this.busy = true
-		const own = this.sort ? { sort: this.sort } : {}
-		const answer = await this.ask({ ...asked, narrowing: { find: this.find, filters: this.filters, ...own } })
+		const answer = await this.ask({ ...asked, narrowing: this.narrowing })
 		if (mine !== this.asked) return undefined
 		this.busy = false
 		if (answer.ok) return answer.value

@@ -46,6 +46,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	icon: IconSlot,
 	'taking away': ChoiceSlot,
 	across: ChoiceSlot,
+	'held kind': ChoiceSlot,
 	children: ChildrenSlot
 }
 

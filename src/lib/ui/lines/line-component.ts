@@ -1,0 +1,24 @@
+/** What a component of a kind of screen line is given. */
+import type { Component, Snippet } from 'svelte'
+import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
+
+/** What every line gets; each takes of it what it needs. */
+export interface LineProps<L> {
+	readonly line: L
+	/** The address of the screen. */
+	readonly path: ScreenPath
+	/** What links of the app begin with. */
+	readonly base: string
+	/** The screen that it stands on. */
+	readonly from: string
+	/** The row that the screen shows. */
+	readonly row: string | null
+	/** The row that is open beside a list. */
+	readonly selected: string | null
+	/** Draws the lines that it holds. */
+	readonly inner: Snippet<[readonly ShownLine[]]>
+}
+
+export type LineComponent<L> = Component<LineProps<L> & Record<string, unknown>>
+/** By kind, those that were loaded. */
+export type LineComponents = Readonly<Partial<Record<ShownLine['kind'], LineComponent<ShownLine>>>>

@@ -1,0 +1,159 @@
+/**
+ * What a staff page shows at this moment. It comes with the page; then, when others change something or words are typed on it,
+ * only the lines concerned are asked for, and of a list only the rows that differ: nobody loses their place.
+ */
+import { getContext, setContext } from 'svelte'
+import { SvelteMap, SvelteSet } from 'svelte/reactivity'
+import { invalidate, invalidateAll } from '$app/navigation'
+import { allLines } from '$lib/core/app/lines/tree.ts'
+import type { ScreenPath, ShownLine, ShownList, ShownScreen, StaffPage } from '$lib/core/requests/screens.ts'
+import type { ChangedTables } from '../follow.ts'
+import { send } from '../send.ts'
+import type { LineComponents } from './line-component.ts'
+import { knownOf, mergeLines, rowsThatDiffer, showsIn, type ListShows } from './lines-again.ts'
+
+const KEY = Symbol('shown now')
+
+type Screens = Pick<StaffPage, 'main' | 'beside'>
+
+type Load = (shown: Screens) => Promise<LineComponents>
+
+interface Asked {
+	readonly path: ScreenPath
+	readonly tables: ChangedTables
+	readonly row: string | null
+	readonly held: Readonly<Record<string, string>>
+}
+
+export class ShownNow {
+	main = $state.raw() as ShownScreen
+	beside = $state.raw<ShownScreen | null>(null)
+	/** Rows that others changed or added since their reader last looked, by list. */
+	changed = $state.raw<Readonly<Record<string, ReadonlySet<string>>>>({})
+	/** Those of the kinds of line that are shown. */
+	components = $state.raw<LineComponents>({})
+	readonly #load: Load
+	readonly #lists = new SvelteMap<string, () => ListShows>()
+	readonly #own = new SvelteSet<string>()
+	#taken: { readonly page: StaffPage; readonly words: string } | undefined
+	readonly #first: StaffPage
+	#asked = 0
+
+	constructor(page: StaffPage, load: Load) {
+		this.#first = page
+		this.#load = load
+		this.main = page.main
+		this.beside = page.beside
+	}
+
+	/**
+	 * The page as it was read last, and what stands in its address. `words`: the fragment, which the server is never told with
+	 * a page; where there are some, the lines are asked for with them before anything is shown otherwise.
+	 */
+	async take(page: StaffPage, held: Readonly<Record<string, string>>, words: string): Promise<void> {
+		const before = this.#taken
+		this.#taken = { page, words }
+		const isRead = page.main !== before?.page.main
+		// What stands round the page may have been read again alone.
+		if (!isRead && words === before.words) return
+		const isOther = page.main.screen?.id !== before?.page.main.screen?.id || page.row !== before?.page.row
+		if (isOther) this.changed = {}
+		const shown = isRead ? page : this
+		if (words !== '' || !isRead) return this.#readAgain(shown, { tables: null, held })
+		this.#asked++
+		this.#show(page)
+	}
+
+	/** Reads again what changes of these tables can have changed; `marks`: what differs is marked, since others did it. */
+	async readAgain(tables: ChangedTables, held: Readonly<Record<string, string>>, marks = false): Promise<void> {
+		await this.#readAgain({ main: this.main, beside: this.beside }, { tables, held, marks })
+		await invalidate('app:waiting')
+	}
+
+	async #readAgain(
+		{ main, beside }: Screens,
+		{ tables, held, marks = false }: { tables: ChangedTables; held: Readonly<Record<string, string>>; marks?: boolean }
+	): Promise<void> {
+		const mine = ++this.#asked
+		const { base, row, from } = this.#taken?.page ?? this.#first
+		const asked = await Promise.all([
+			this.#ask(main, { path: `${base}/${main.screen?.id ?? ''}`, row, held, tables }),
+			beside && this.#ask(beside, { path: `${base}/${from ?? ''}`, row: null, held, tables })
+		])
+		if (mine !== this.#asked) return
+		const [newMain, newBeside] = asked
+		// What is no longer to be seen is said by the page itself.
+		if (newMain === undefined || newBeside === undefined) return invalidateAll()
+		if (marks) this.#mark([newMain, newBeside])
+		this.#show({ main: newMain, beside: newBeside })
+	}
+
+	#show({ main, beside }: Screens): void {
+		this.main = main
+		this.beside = beside
+	}
+
+	/** A row that this person is changing is no news to them. */
+	async changing<T>(row: string, work: () => Promise<T>): Promise<T> {
+		this.#own.add(row)
+		return work().finally(() => this.#own.delete(row))
+	}
+
+	/** For lines that show rows: how much of them. Returns what ends it. */
+	follow(line: string, shows: () => ListShows): () => void {
+		this.#lists.set(line, shows)
+		return () => this.#lists.delete(line)
+	}
+
+	/** Somebody has looked at a row, or at all that changed in a list. */
+	looked(line: string, row?: string): void {
+		const left = [...(this.changed[line] ?? [])].filter((id) => row !== undefined && id !== row)
+		this.changed = { ...this.changed, [line]: new SvelteSet(left) }
+	}
+
+	/** The screen with the lines that differ in their places; undefined where it is not to be seen any more. */
+	async #ask(shown: ShownScreen, { path, tables, row, held }: Asked): Promise<ShownScreen | undefined> {
+		if (!shown.screen) return shown
+		const shows = showsIn(shown.screen.lines, (line) => this.#showsOf(line))
+		const answer = await send('POST', `${path}/lines`, {
+			...{ kind: 'again', tables, held, release: shown.app.release, ...knownOf(shown.screen.lines, shows) },
+			...(row === null ? {} : { row })
+		})
+		if (!answer.ok) return answer.refusal.code === 'not_found' ? undefined : shown
+		const { value } = answer
+		if (value.kind === 'lines') return mergeLines(shown, value.lines, shows)
+		// Lines may be shown by now of kinds that were not.
+		this.components = { ...this.components, ...(await this.#load({ main: value.screen, beside: null })) }
+		return value.screen
+	}
+
+	#showsOf(line: ShownList & { readonly id: string }): ListShows {
+		return (
+			this.#lists.get(line.id)?.() ?? {
+				narrowing: line.narrowing,
+				rows: line.page.rows,
+				isWhole: line.page.next === null
+			}
+		)
+	}
+
+	/** What others changed in the rows of lists. */
+	#mark(screens: readonly (ShownScreen | null)[]): void {
+		const lines = screens.flatMap((each) => allLines<ShownLine>(each?.screen?.lines ?? []))
+		const found = lines.flatMap((line) => {
+			if (line.kind !== 'list') return []
+			const rows = rowsThatDiffer(this.#showsOf(line), line.page.rows).filter((id) => !this.#own.has(id))
+			return [[line.id, new SvelteSet([...(this.changed[line.id] ?? []), ...rows])] as const]
+		})
+		this.changed = { ...this.changed, ...Object.fromEntries(found) }
+	}
+}
+
+/** `load`: the components of the kinds of line that something shows. */
+export function provideShownNow(page: StaffPage, load: Load): ShownNow {
+	return setContext(KEY, new ShownNow(page, load))
+}
+
+export function useShownNow(): ShownNow {
+	return getContext<ShownNow>(KEY)
+}
