@@ -250,7 +250,39 @@ export function stores({ stock, item, harbours }: StoresTables): AppInput {
 							}
 						]
 					},
-					{ id: 'item-6', kind: 'button', label: 'Counted today', does: { kind: 'run', routine: 'counted' } }
+					{ id: 'item-6', kind: 'button', label: 'Counted today', does: { kind: 'run', routine: 'counted' } },
+					{
+						id: 'item-7',
+						kind: 'button',
+						label: 'Count it',
+						icon: 'checklist',
+						does: { kind: 'open', screen: 'count' }
+					}
+				]
+			},
+			{
+				...{ id: 'count', title: 'Count' },
+				lines: [
+					{ id: 'count-0', kind: 'heading', text: 'Count what lies there' },
+					{
+						...{ id: 'count-1', kind: 'form', table: stock, columns: [], changes: 'the row that is shown' },
+						...{ thanks: 'Counted.', then: 'goes back' },
+						lines: [
+							{
+								...{ id: 'count-2', kind: 'entry', column: item('In stock'), help: 'As many as you can touch.' },
+								...{ unless: "'In stock' >= 0", says: 'There cannot be less than nothing on a shelf.' }
+							},
+							{ id: 'count-3', kind: 'entry', column: item('Shelf'), stands: 'beside the one before' },
+							{ id: 'count-4', kind: 'shown', value: "'In stock' * Price", label: 'Worth' },
+							{
+								id: 'count-5',
+								kind: 'entry',
+								column: item('Note'),
+								must: "'In stock' = 0",
+								help: 'Where the last ones went.'
+							}
+						]
+					}
 				]
 			},
 			{
@@ -261,12 +293,15 @@ export function stores({ stock, item, harbours }: StoresTables): AppInput {
 						...{ id: 'new-1', kind: 'form', table: stock, columns: [], thanks: 'It is on the shelf.' },
 						lines: [
 							{ id: 'new-2', kind: 'entry', column: item('Item'), sample: 'Bow shackle 13 mm' },
-							{ id: 'new-3', kind: 'entry', column: item('Kind') },
+							{ id: 'new-3', kind: 'entry', column: item('Kind'), stands: 'beside the one before' },
 							{ id: 'new-4', kind: 'entry', column: item('Harbour'), starts: 'me.Harbour' },
-							{ id: 'new-5', kind: 'entry', column: item('Shelf'), remembers: 'what was sent last' },
+							{
+								...{ id: 'new-5', kind: 'entry', column: item('Shelf'), remembers: 'what was sent last' },
+								stands: 'beside the one before'
+							},
 							{ id: 'new-6', kind: 'entry', column: item('In stock'), starts: '0' },
-							{ id: 'new-7', kind: 'entry', column: item('Least') },
-							{ id: 'new-8', kind: 'entry', column: item('Price') }
+							{ id: 'new-7', kind: 'entry', column: item('Least'), stands: 'beside the one before' },
+							{ id: 'new-8', kind: 'entry', column: item('Price'), stands: 'beside the one before' }
 						]
 					}
 				]

@@ -225,3 +225,25 @@ test('what others change is said and marked, and nobody loses their place', asyn
 	await jory.getByRole('button', { name: 'Undo' }).click()
 	for (const page of [wim, jory]) await page.context().close()
 })
+
+test('a form changes the row that is shown, beside the list that it was opened from', async ({ browser }) => {
+	const page = await signIn(browser, 'Wim Pascoe-Reyes')
+	await page.goto('/app/3/stock')
+	await page.getByRole('link', { name: /Ladder rung/ }).click()
+	await page.getByRole('link', { name: 'Count it' }).click()
+	const form = page.getByRole('form', { name: 'Change Stock' })
+	const [count, shelf] = [form.getByLabel('In stock'), form.getByLabel('Shelf')]
+	await expect(count).not.toHaveValue('')
+	expect((await count.boundingBox())?.y).toBe((await shelf.boundingBox())?.y)
+	await count.fill('0')
+	await expect(form.getByText('Still to fill in: Note')).toBeVisible()
+	// What was typed is kept, over what stands there.
+	await page.reload()
+	await expect(count).toHaveValue('0')
+	await form.getByLabel('Note').fill('Lost at Orrin Slip')
+	await form.getByRole('button', { name: 'Save' }).click()
+	await expect(page.getByRole('heading', { name: 'Ladder rung' })).toBeVisible()
+	await expect(page.getByText('Lost at Orrin Slip')).toBeVisible()
+	await expect(page.getByRole('listitem').filter({ hasText: 'Ladder rung' })).toContainText('In stock 0')
+	await page.context().close()
+})

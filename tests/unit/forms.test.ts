@@ -301,3 +301,89 @@ describe('rows that go in with it', () => {
 		expect(rows(ITEMS)).toMatchObject([{ c41: 1 }, { c40: 'Stolen', c41: 2 }])
 	})
 })
+
+describe('a form that changes the row that is shown', () => {
+	const FORM: Partial<FormInput> = {
+		...{ table: BERTHS, columns: [CODE, OWED, NICK], changes: 'the row that is shown' },
+		lines: [
+			{ id: 'code', kind: 'entry', column: CODE, unless: 'LEN(code) < 4', says: 'Too long.', must: 'port = "North"' },
+			{ id: 'all', kind: 'shown', value: 'port & ": " & code', label: 'Whole' }
+		]
+	}
+	const row = (n: number) => store.ids.toId(BERTHS, n)
+	const shown = (person: number, n?: number) => {
+		const given = n === undefined ? {} : { row: row(n) }
+		const screen = openScreen(store, { app, draft: false, screen: 's', actor: { person }, now: NOW, ...given })
+		return screen.screen?.lines.find((each) => each.kind === 'form')
+	}
+	const fill = (person: number, n: number, cells: CellChange[]): FilledForm => ({
+		...{ app, draft: false, screen: 's', line: 'f', actor: { person }, now: NOW, row: row(n) },
+		...{ cells, items: {} }
+	})
+	const stands = (n: number) => store.db.prepare(`SELECT c20, c21, c23, rev FROM t2 WHERE n = ?`).raw().get(n)
+
+	beforeEach(() => open(FORM))
+
+	test('begins with what its reader sees there, and asks what they may change', () => {
+		const form = shown(IMKE, 1)
+		expect(form).toMatchObject({
+			changes: true,
+			isOfRow: true,
+			verdict: { must: ['code'], shown: { all: 'North: N1' } }
+		})
+		const asked = (form?.pages ?? []).flatMap(({ parts }) =>
+			parts.flatMap((part) => (part.kind === 'entry' ? [[part.column.id, part.starts]] : []))
+		)
+		expect(asked).toEqual([
+			[NICK, null],
+			[CODE, 'N1']
+		])
+		// Of another port nothing is hers to see.
+		expect(shown(IMKE, 3)).toBeUndefined()
+		expect(shown(BO, 3)).toMatchObject({ changes: true })
+		expect(shown(BO)).toMatchObject({ changes: false, isOfRow: false })
+	})
+
+	test('judges what was typed together with what stands there', () => {
+		expect(judgeFilled(store, fill(IMKE, 1, [{ column: CODE, value: 'N9' }])).shown).toEqual({ all: 'North: N9' })
+		expect(judgeFilled(store, fill(IMKE, 1, [])).shown).toEqual({ all: 'North: N1' })
+	})
+
+	test('changes what was typed and nothing else', () => {
+		const done = sendForm(store, fill(IMKE, 1, [{ column: NICK, value: 'Nan', was: null }]))
+		expect(done).toMatchObject({ row: row(1), conflicts: [] })
+		expect(stands(1)).toMatchObject({ 0: 'N1', 1: 'North', 2: 'Nan' })
+		// A column that she does not see is not taken from a page that sends it all the same.
+		sendForm(
+			store,
+			fill(IMKE, 1, [
+				{ column: OWED, value: 1 },
+				{ column: NICK, value: 'Non', was: 'Nan' }
+			])
+		)
+		expect(store.pluck<number>('SELECT c22 FROM t2 WHERE n = 1')).toBe(90_000)
+	})
+
+	test('says where somebody else was faster, and puts nothing over it', () => {
+		store.db.exec(`UPDATE t2 SET c23 = 'Theirs', c23k = 'theirs' WHERE n = 1`)
+		const done = sendForm(store, fill(IMKE, 1, [{ column: NICK, value: 'Mine', was: null }]))
+		expect(done.conflicts).toMatchObject([{ column: NICK, theirs: 'Theirs', yours: 'Mine' }])
+		expect(stands(1)).toMatchObject({ 2: 'Theirs' })
+	})
+
+	test('is refused as one that adds is, and leaves the row as it was', () => {
+		const before = stands(1)
+		const send = (cells: CellChange[]) => store.db.transaction(() => sendForm(store, fill(IMKE, 1, cells)))
+		expect(send([{ column: CODE, value: 'N12345' }])).toThrow('Too long.')
+		expect(send([{ column: CODE, value: null }])).toThrow('code must be filled in.')
+		expect(() => sendForm(store, fill(IMKE, 3, [{ column: NICK, value: 'x' }]))).toThrow('not there, or not for you')
+		expect(stands(1)).toEqual(before)
+	})
+
+	test('adds where no row is shown, and only where it asks for all that it must', () => {
+		const added = sendForm(store, { ...fill(BO, 1, [{ column: CODE, value: 'S2' }]), row: undefined })
+		expect(added.row).not.toBe(row(1))
+		open({ table: REQUESTS, columns: [AMOUNT], changes: 'the row that is shown' })
+		expect(shown(BO)).toBeUndefined()
+	})
+})

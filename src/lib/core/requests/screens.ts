@@ -101,6 +101,8 @@ export type ShownLine = { readonly id: string } & (
 			readonly thanks: string
 			/** Whether what is sent belongs to the row that the screen shows. */
 			readonly isOfRow: boolean
+			/** Whether it changes that row; then entries begin with what stands there. */
+			readonly changes: boolean
 			readonly then: AfterSending | null
 	  }
 	| ({ readonly kind: 'tally' } & ShownTally)
@@ -161,6 +163,8 @@ export interface ShownEntry {
 	/** What it begins with. */
 	readonly starts: WireCell
 	readonly remembers: boolean
+	/** Whether it stands beside the entry before it, where there is room. */
+	readonly isAbreast: boolean
 	/** Whether what can be chosen depends on what was filled in. */
 	readonly isNarrowed: boolean
 }

@@ -12,6 +12,8 @@ import { parseLine } from './parse.ts'
 import {
 	AFTER_SENDING,
 	FORMS_OF_LIST,
+	ABREAST,
+	CHANGING,
 	HELD_KINDS,
 	PROPORTIONS,
 	TONES,
@@ -126,6 +128,8 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	icon: (random) => random.pick(ICONS),
 	'taking away': (random) => random.pick(TAKING_AWAY),
 	across: (random) => random.pick(ACROSS),
+	changing: (random) => random.pick(CHANGING),
+	abreast: (random) => random.pick(ABREAST),
 	'held kind': (random) => random.pick(HELD_KINDS),
 	children: (random) =>
 		someOf(random, vocabulary.tables).map(({ id }) => ({

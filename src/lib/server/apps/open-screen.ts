@@ -33,6 +33,8 @@ export interface AppPlace {
 export interface ScreenRequest extends AppPlace, ViewRequest {
 	/** The first screen, if left out. */
 	readonly screen?: string | undefined
+	/** Whether only one is meant that is shown without a row. */
+	readonly isAlone?: boolean | undefined
 }
 
 /** A screen of an app with what its lines show to one person; refused where it holds nothing for them. */
@@ -40,7 +42,9 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 	const { document, release, offered, alone, screens, shownTo, standing } = offeredTo(store, request)
 	const own = alone.find(({ first }) => first.some((role) => standing.roles.has(role)))
 	const wanted =
-		request.screen === undefined ? (own ?? screens[0]) : offered.find((screen) => screen.id === request.screen)
+		request.screen === undefined
+			? (own ?? screens[0])
+			: (request.isAlone ? alone : offered).find((screen) => screen.id === request.screen)
 	if (request.screen !== undefined && !wanted)
 		throw new AppError('not_found', 'This screen is not there, or not for you to see.')
 	const { name, colour } = document

@@ -72,16 +72,13 @@ export async function loadStaffPage(
 	const { row = null, from = null } = query
 	const narrowed = readNarrowed(asked.url)
 	const held = readHeld(asked.url)
-	const open = (screen: string | undefined, id: string | null) =>
-		room.read('screen', {
-			...{ app, draft, document, actor, now: locals.now, screen, narrowed, held },
-			...(id === null ? {} : { row: id })
-		})
-	const main = await forPage(() => open(asked.screen, row))
-	const beside = from && row ? await open(from, null).catch(() => null) : null
+	const open = (more: { screen: string | undefined; row?: string; isAlone?: boolean }) =>
+		room.read('screen', { ...{ app, draft, document, actor, now: locals.now, narrowed, held }, ...more })
+	const main = await forPage(() => open({ screen: asked.screen, ...(row === null ? {} : { row }) }))
+	const beside = from && row ? await open({ screen: from, isAlone: true }).catch(() => null) : null
 	const lookingAs =
 		actor.lookedAtBy === undefined ? null : ((await locals.host.read('person', { person: actor.person }))?.name ?? '')
-	return { main, beside, row, from, base, lookingAs, onCopy }
+	return { main, beside, row, from: beside && from, base, lookingAs, onCopy }
 }
 
 /** What the lists of a screen are narrowed down to: `f.LINE.COLUMN=value`, where no value means a blank cell. */

@@ -16,6 +16,9 @@
 
 	const path = $derived<ScreenPath>(`${page.base}/${screen.id}`)
 
+	/** Where one comes back to from what opens here: from a row's screen to the list that it was opened from. */
+	const from = $derived((page.row === null ? null : page.from) ?? screen.id)
+
 	let pointed = ''
 
 	/** The innermost line that the pointer is over; those that hold it hear of it too, and leave it. */
@@ -33,7 +36,7 @@
 		<!-- Pointing at a thing in the Lookout marks its line on the Bench; the lines themselves are reached by keyboard there. -->
 		<!-- svelte-ignore a11y_no_static_element_interactions -->
 		<div data-line={line.id} onpointerover={(event) => point(event, line.id)}>
-			<Shown {line} {path} base={page.base} from={screen.id} row={page.row} {selected} inner={stack} />
+			<Shown {line} {path} base={page.base} {from} row={page.row} {selected} inner={stack} />
 		</div>
 	{/each}
 {/snippet}

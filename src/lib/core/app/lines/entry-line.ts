@@ -4,7 +4,7 @@ import { check, checkCondition } from '../../formula/check/check.ts'
 import { mistake, type Found } from '../../document/findings.ts'
 import { formula, number, words } from '../../document/parts.ts'
 import { findColumn, type Table } from '../../model/table.ts'
-import { REMEMBERED } from '../../sentence/slots/all.ts'
+import { ABREAST, REMEMBERED } from '../../sentence/slots/all.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
 
@@ -19,6 +19,7 @@ export const entrySchema = z.object({
 	/** A formula for what it begins with. */
 	starts: formula.default(''),
 	remembers: z.enum(REMEMBERED).nullable().default(null),
+	stands: z.enum(ABREAST).nullable().default(null),
 	/** Where these do not hold it is not asked, and what was typed is not sent. */
 	when: formula.default(''),
 	must: formula.default(''),
@@ -39,6 +40,7 @@ export const entry: LineEntry<EntryLine> = {
 			parts: withWhom(
 				'Ask for ',
 				{ key: 'column', type: 'column', title: 'What is asked for' },
+				{ key: 'stands', type: 'abreast', title: 'Where it stands', before: ', ', clause: 'beside the one before' },
 				{ key: 'help', type: 'text', title: 'Help under it', before: ', with the help ', clause: 'with help…' },
 				{ key: 'sample', type: 'text', title: 'A sample in it', before: ', such as ', clause: 'such as…' },
 				{
@@ -75,7 +77,7 @@ export const entry: LineEntry<EntryLine> = {
 			)
 		},
 		blank: {
-			...{ kind: 'entry', column: null, help: '', sample: '', starts: '', remembers: null },
+			...{ kind: 'entry', column: null, help: '', sample: '', starts: '', remembers: null, stands: null },
 			...{ when: '', must: '', unless: '', says: '', from: '', who: [] }
 		}
 	},

@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { checkColumns, mistake, remark, TABLE_GONE } from '../../document/findings.ts'
 import { number, words } from '../../document/parts.ts'
+import type { Column, Table } from '../../model/table.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
 import type { EntryLine } from './entry-line.ts'
-import { AFTER_SENDING } from '../../sentence/slots/all.ts'
+import { AFTER_SENDING, CHANGING } from '../../sentence/slots/all.ts'
 import { checkBelongs, checkWhom, lineParts, withWhom } from './parts.ts'
 import { placedLines, type TreeLine } from './tree.ts'
 
@@ -15,6 +16,8 @@ export const formSchema = z.object({
 	columns: z.array(number),
 	/** The column that refers to the row that the screen shows: filled with it, and not asked. */
 	of: number.nullable().default(null),
+	/** Where the screen shows a row of the table, it changes that one. */
+	changes: z.enum(CHANGING).nullable().default(null),
 	then: z.enum(AFTER_SENDING).nullable().default(null),
 	/** What is said after sending. */
 	thanks: words
@@ -26,11 +29,15 @@ export const form: LineEntry<FormLine> = {
 	sentence: {
 		kind: {
 			kind: 'form',
-			about: 'Adds a row to a table',
+			about: 'Adds a row to a table, or changes the one that is shown',
 			tableKey: 'table',
 			parts: withWhom(
 				'Form that adds to ',
 				{ key: 'table', type: 'table', title: 'a table' },
+				{
+					...{ key: 'changes', type: 'changing', title: 'What it changes' },
+					...{ before: ', or changes ', clause: 'or changes the row that is shown' }
+				},
 				{
 					...{ key: 'of', type: 'column', title: 'The row that is shown goes into' },
 					...{ before: ', for the row that is shown, as ', clause: 'for the row that is shown, as…' }
@@ -44,29 +51,56 @@ export const form: LineEntry<FormLine> = {
 				}
 			)
 		},
-		blank: { kind: 'form', table: null, columns: [], thanks: '', of: null, then: null, who: [], lines: [] }
+		blank: {
+			kind: 'form',
+			table: null,
+			columns: [],
+			thanks: '',
+			of: null,
+			changes: null,
+			then: null,
+			who: [],
+			lines: []
+		}
 	},
 	holds: ['entry', 'items', 'shown', 'page', 'heading', 'text', 'divider'],
 	written: ({ columns, of }) => (of === null ? columns : [...columns, of]),
-	showsRow: ({ of }) => of !== null,
+	showsRow: ({ of, changes }) => of !== null || changes !== null,
 	check(line, around) {
 		const { catalogue, lines } = around
 		const table = catalogue.tables.get(line.table)
 		if (!table) return mistake(TABLE_GONE)
 		const asked = columnsAsked(line)
-		const missing = table.columns.filter(
-			(column) => column.required && column.id !== line.of && !asked.includes(column.id)
+		// One that changes what is there adds only where it asks for all that it must.
+		const missing = line.changes === null ? unaskedOf(line, table) : []
+		const verb = line.changes === null ? 'add' : 'change'
+		const maySend = lines.some(
+			({ table: of, verbs }) => of === table.id && (verbs.includes('add') || verbs.includes(verb))
 		)
-		const mayAdd = lines.some((each) => each.table === table.id && each.verbs.includes('add'))
 		return [
 			...checkWhom(line, around),
 			...(line.columns.length > 0 ? checkColumns(line.columns, table) : []),
 			...checkBelongs(line.of, table),
+			...(line.of !== null && line.changes !== null
+				? mistake(
+						'It cannot both change the row that is shown and add one that belongs to it. Take one of the two off.'
+					)
+				: []),
 			...(asked.length === 0 ? mistake('It asks for nothing yet.') : []),
 			...missing.flatMap(({ name }) => mistake(`"${name}" must be filled in, but the form does not ask for it.`)),
-			...(mayAdd ? [] : remark(`No line of access lets anybody add to ${table.name}, so nobody is offered this form.`))
+			...(maySend
+				? []
+				: remark(
+						`No line of access lets anybody ${verb === 'add' ? 'add to' : 'change'} ${table.name}, so nobody is offered this form.`
+					))
 		]
 	}
+}
+
+/** What must be filled in of a new row, and is not asked for. */
+export function unaskedOf(line: FormLine, table: Table): Column[] {
+	const asked = columnsAsked(line)
+	return table.columns.filter((column) => column.required && column.id !== line.of && !asked.includes(column.id))
 }
 
 /** The columns of its own table that a form asks for, those of its pages too; what goes into other tables is not among them. */

@@ -19,6 +19,10 @@ export const PROPORTIONS = ['1 to 1', '1 to 2', '2 to 1', '1 to 1 to 1'] as cons
 export const FORMS_OF_LIST = ['a table', 'cards'] as const
 /** What a form does once it is sent, where it does not stay, empty. */
 export const AFTER_SENDING = ['goes back'] as const
+/** What a form changes, where it does not only add. */
+export const CHANGING = ['the row that is shown'] as const
+/** Where an entry of a form stands, if not under the one before. */
+export const ABREAST = ['beside the one before'] as const
 /** What an entry of a form remembers from one time to the next, on its device. */
 export const REMEMBERED = ['what was sent last'] as const
 export type FormOfList = (typeof FORMS_OF_LIST)[number]
@@ -70,6 +74,8 @@ export interface SlotValues {
 	'taking away': (typeof TAKING_AWAY)[number]
 	across: (typeof ACROSS)[number]
 	'held kind': (typeof HELD_KINDS)[number]
+	changing: (typeof CHANGING)[number]
+	abreast: (typeof ABREAST)[number]
 	children: readonly Child[]
 }
 
@@ -104,6 +110,8 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	'taking away': oneOf(TAKING_AWAY),
 	across: oneOf(ACROSS),
 	'held kind': oneOf(HELD_KINDS),
+	changing: oneOf(CHANGING),
+	abreast: oneOf(ABREAST),
 	children
 }
 

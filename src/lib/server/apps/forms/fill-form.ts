@@ -8,8 +8,18 @@ import { changeRows } from '../../rows/change.ts'
 import type { Store } from '../../store/store.ts'
 import { heldOnScreen } from '../held-on-screen.ts'
 import { findLine, type InApp } from '../open-screen.ts'
+import { cellsOf, changedRow, type ChangedRow } from './changed-row.ts'
 import { choicesOf } from './form-choices.ts'
-import { entriesIn, itemsIn, partsIn, shapeOf, type AskedEntry, type FormPart, type FormShape } from './form-shape.ts'
+import {
+	entriesIn,
+	itemsIn,
+	partsIn,
+	shapeOf,
+	type AskedEntry,
+	type AskedItems,
+	type FormPart,
+	type FormShape
+} from './form-shape.ts'
 import { judgeForm, withoutUnasked } from './judge-form.ts'
 import type { Filling } from './work-out-typed.ts'
 
@@ -43,13 +53,16 @@ export function offerChoices(
 }
 
 /**
- * Adds the row that a form holds, and those of its groups with it: all of it, or nothing. Only what it asks of this person is
+ * Adds the row that a form holds, or changes the one that is shown, and adds those of its groups with it: all of it, or nothing. Only what it asks of this person is
  * taken, and its own conditions are judged after what the lines and guards of the table say.
  */
 export function sendForm(store: Store, filled: FilledForm): Changed {
-	const { filling, shape, typed, of } = openForm(store, filled)
+	const { filling, shape, typed, of, changed } = openForm(store, filled)
 	const verdict = judgeForm(filling, shape, typed)
-	const cells = withoutUnasked(partsIn(shape), typed.cells, verdict)
+	const asked = withoutUnasked(partsIn(shape), typed.cells, verdict)
+	// Of a row that is there already only what was touched is sent.
+	const touched = new Set(filled.cells.map(({ column }) => column))
+	const cells = changed ? asked.filter(({ column }) => touched.has(column)) : asked
 	const groups = itemsIn(shape).map((group) => {
 		const rows = (typed.items[group.id] ?? []).map((row, i) => {
 			const unasked = verdict.items[group.id]?.rows[i]?.unasked ?? []
@@ -57,19 +70,26 @@ export function sendForm(store: Store, filled: FilledForm): Changed {
 		})
 		return { ...group, rows: rows.filter((row) => row.some(({ value }) => value !== null)) }
 	})
-	const changes: Change[] = [
-		{ kind: 'add', table: shape.table.id, cells: [...cells, ...of] },
-		...groups.flatMap(({ table, of: column, rows }) =>
-			rows.map((row): Change => {
-				return { kind: 'add', table: table.id, cells: [...row, { column: column.id, value: { added: 0 } }] }
-			})
-		)
-	]
-	const [changed] = changeRows(store, changes, filling.context)
-	if (!changed) throw new Error('Expected the door to answer for the row of a form')
-	const asSent = { cells: [...cells, ...of], items: Object.fromEntries(groups.map(({ id, rows }) => [id, rows])) }
+	const own: Change = changed
+		? { kind: 'change', table: shape.table.id, row: changed.id, cells }
+		: { kind: 'add', table: shape.table.id, cells: [...cells, ...of] }
+	const [done] = changeRows(store, [own, ...groups.flatMap((group) => added(group, changed))], filling.context)
+	if (!done) throw new Error('Expected the door to answer for the row of a form')
+	const asSent = {
+		cells: changed ? over(cellsOf(changed), cells) : [...cells, ...of],
+		items: Object.fromEntries(groups.map(({ id, rows }) => [id, rows]))
+	}
 	refuseUnlessWhole(shape, asSent, judgeForm(filling, shape, asSent))
-	return changed
+	return done
+}
+
+/** Rows that belong to the one that is changed, or that is added with them. */
+function added(
+	{ table, of, rows }: AskedItems & { rows: readonly (readonly CellChange[])[] },
+	changed: ChangedRow | undefined
+): Change[] {
+	const belongs = changed ? { column: of.id, value: { id: changed.id } } : { column: of.id, value: { added: 0 } }
+	return rows.map((cells) => ({ kind: 'add', table: table.id, cells: [...cells, belongs] }))
 }
 
 interface OpenForm {
@@ -79,6 +99,8 @@ interface OpenForm {
 	readonly typed: FormTyped
 	/** What belongs to the row of the screen. */
 	readonly of: readonly CellChange[]
+	/** The row that it changes, where it adds none. */
+	readonly changed: ChangedRow | undefined
 }
 
 function openForm(store: Store, { cells, items, row, held, actor, now, ...place }: FilledForm): OpenForm {
@@ -86,7 +108,10 @@ function openForm(store: Store, { cells, items, row, held, actor, now, ...place 
 	if (line.of !== null && row === undefined)
 		throw new AppError('invalid', 'This form belongs to a row. Open it from there.')
 	const standing = standingOf(store, actor, now)
-	const shape = shapeOf(line, store.workspace().catalogue, standing)
+	const changed = changedRow(store, line, { row, actor, now })
+	if (line.changes !== null && row !== undefined && !changed)
+		throw new AppError('not_found', 'This row is not there, or not for you to see.')
+	const shape = shapeOf(line, store.workspace().catalogue, standing, changed)
 	if (!shape) throw new AppError('not_found', 'This form is no longer there. Load the page again.')
 	const of = line.of === null || row === undefined ? [] : [{ column: line.of, value: { id: row } }]
 	return {
@@ -94,15 +119,20 @@ function openForm(store: Store, { cells, items, row, held, actor, now, ...place 
 			...{ store, standing, here: heldOnScreen(store, screen, { actor, now, held }) },
 			context: { actor, now, through: 'form' }
 		},
-		shape,
-		of,
+		...{ shape, of, changed },
 		typed: {
-			cells: [...askedOf(partsIn(shape), cells), ...of],
+			cells: [...over(changed ? cellsOf(changed) : [], askedOf(partsIn(shape), cells)), ...of],
 			items: Object.fromEntries(
 				itemsIn(shape).map(({ id, parts }) => [id, (items[id] ?? []).map((each) => askedOf(parts, each))])
 			)
 		}
 	}
+}
+
+/** What stands in a row, with what was typed over it. */
+function over(there: readonly CellChange[], typed: readonly CellChange[]): CellChange[] {
+	const columns = new Set(typed.map(({ column }) => column))
+	return [...there.filter(({ column }) => !columns.has(column)), ...typed]
 }
 
 /** Only what the form asks for: a page sends what it likes. */

@@ -5,6 +5,7 @@ import type { WorkedLine } from '$lib/core/app/lines/form-parts.ts'
 import { findColumn, type Catalogue, type Column, type Table } from '$lib/core/model/table.ts'
 import type { Standing } from '../../rights/rights-of-actor.ts'
 import { isFor } from '../for-whom.ts'
+import type { ChangedRow } from './changed-row.ts'
 
 export interface AskedEntry {
 	readonly kind: 'entry'
@@ -39,11 +40,19 @@ export interface FormShape {
 
 type Eyes = Pick<Standing, 'rights' | 'roles'>
 
-/** Undefined where its table is gone. What a person cannot add is not asked of them. */
-export function shapeOf(form: LineOf<'form'>, catalogue: Catalogue, eyes: Eyes): FormShape | undefined {
+/**
+ * Undefined where its table is gone. What a person cannot add is not asked of them; or, of a row that is changed, what they
+ * cannot change there.
+ */
+export function shapeOf(
+	form: LineOf<'form'>,
+	catalogue: Catalogue,
+	eyes: Eyes,
+	changed?: ChangedRow
+): FormShape | undefined {
 	const table = catalogue.tables.get(form.table)
 	if (!table) return undefined
-	const place = { table, catalogue, eyes, without: form.of }
+	const place = { table, catalogue, eyes, without: form.of, changed }
 	const refined = new Set(form.lines.flatMap(within).flatMap((line) => (line.kind === 'entry' ? [line.column] : [])))
 	const listed = entriesOf(
 		form.columns.filter((id) => !refined.has(id)),
@@ -79,6 +88,8 @@ interface Place {
 	readonly eyes: Eyes
 	/** The column that is filled by where the row belongs. */
 	readonly without: number | null
+	/** The row that is changed, where none is added. */
+	readonly changed?: ChangedRow | undefined
 }
 
 /** A line of the form itself, or those of a page. */
@@ -120,10 +131,12 @@ function itemsOf(line: LineOf<'items'>, { catalogue, eyes }: Place): readonly As
 	return [{ kind: 'items', id: line.id, table, of, least: line.least ?? 0, parts }]
 }
 
-function entriesOf(columns: readonly number[], { table, eyes, without }: Place): AskedEntry[] {
+function entriesOf(columns: readonly number[], { table, eyes, without, changed }: Place): AskedEntry[] {
+	const mayWrite = (column: Column) =>
+		changed ? changed.may.includes(column.id) : eyes.rights.mayPossibly('add', table, column)
 	return columns.flatMap((id) => {
 		const column = id === without ? undefined : findColumn(table, id)
-		if (!column || column.computed || !eyes.rights.mayPossibly('add', table, column)) return []
+		if (!column || column.computed || !mayWrite(column)) return []
 		return [{ kind: 'entry', id: `c${id}`, column, line: undefined }]
 	})
 }

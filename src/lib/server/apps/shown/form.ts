@@ -1,8 +1,10 @@
 import type { LineOf } from '$lib/core/app/lines/all.ts'
+import { unaskedOf } from '$lib/core/app/lines/form.ts'
 import type { ShownEntry, ShownFormPart, ShownItems, ShownLine } from '$lib/core/requests/screens.ts'
 import type { WireCell } from '$lib/core/query/wire.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import { describeColumns } from '../../rows/describe-columns.ts'
+import { cellsOf, changedRow, type ChangedRow } from '../forms/changed-row.ts'
 import { partsIn, shapeOf, type AskedEntry, type FormPart } from '../forms/form-shape.ts'
 import { startsOf } from '../forms/form-starts.ts'
 import { judgeForm } from '../forms/judge-form.ts'
@@ -15,14 +17,20 @@ import { tableOf, type ShownAs, type View } from './view.ts'
 export const form: ShownAs<LineOf<'form'>> = {
 	holdsSomething(line, view) {
 		const table = tableOf(view, line.table)
-		return table !== undefined && view.standing.rights.mayPossibly('add', table)
+		const { rights } = view.standing
+		const verbs = line.changes === null ? (['add'] as const) : (['add', 'change'] as const)
+		return table !== undefined && verbs.some((verb) => rights.mayPossibly(verb, table))
 	},
 	show(line, view) {
 		const { store, standing, request } = view
 		if (line.of !== null && request.row === undefined) return []
-		const shape = shapeOf(line, store.workspace().catalogue, standing)
+		const changed = changedRow(store, line, request)
+		// A row that is not theirs to see is no new one.
+		if (line.changes !== null && request.row !== undefined && !changed) return []
+		const table = tableOf(view, line.table)
+		if (!table || (line.changes !== null && !changed && unaskedOf(line, table).length > 0)) return []
+		const shape = shapeOf(line, store.workspace().catalogue, standing, changed)
 		if (!shape || shape.pages.length === 0) return []
-		const { table } = shape
 		const filling: Filling = {
 			store,
 			standing,
@@ -30,14 +38,23 @@ export const form: ShownAs<LineOf<'form'>> = {
 			context: { actor: request.actor, now: request.now, through: 'form' }
 		}
 		const of = line.of === null ? [] : [{ column: line.of, value: { id: request.row ?? '' } }]
-		const own = typedRow(store, 'o', { table, cells: of, context: filling.context })
-		const place = { view, filling, table, reach: { tables: [table], rows: [own] } }
+		const there = changed ? cellsOf(changed) : of
+		const own = typedRow(store, 'o', { table, cells: there, context: filling.context })
+		const place = { view, filling, table, changed, reach: { tables: [table], rows: [own] } }
 		const { id, then } = line
 		return [
 			{
-				...{ id, kind: 'form', table: table.id, title: table.name, then, isOfRow: line.of !== null },
+				...{
+					id,
+					kind: 'form',
+					table: table.id,
+					title: table.name,
+					then,
+					isOfRow: line.of !== null || changed !== undefined,
+					changes: changed !== undefined
+				},
 				pages: shape.pages.map((page) => ({ ...page, parts: showParts(page.parts, place) })),
-				verdict: partsIn(shape).some(isJudged) ? judgeForm(filling, shape, { cells: of, items: {} }) : null,
+				verdict: partsIn(shape).some(isJudged) ? judgeForm(filling, shape, { cells: there, items: {} }) : null,
 				thanks: line.thanks.trim() === '' ? 'Saved.' : line.thanks
 			}
 		]
@@ -48,6 +65,8 @@ interface Place {
 	readonly view: View
 	readonly filling: Filling
 	readonly table: Table
+	/** The row that is changed: its entries begin with what stands there. */
+	readonly changed?: ChangedRow | undefined
 	readonly reach: Reach
 }
 
@@ -63,7 +82,7 @@ function showParts(parts: readonly FormPart[], place: Place): ShownFormPart[] {
 	return parts.flatMap((part): ShownFormPart[] => {
 		switch (part.kind) {
 			case 'entry':
-				return showEntry(part, place.table, starts)
+				return showEntry(part, place.table, { changed: place.changed, starts })
 			case 'shown':
 				return [{ id: part.id, kind: 'shown', label: part.label }]
 			case 'items':
@@ -81,7 +100,12 @@ function showParts(parts: readonly FormPart[], place: Place): ShownFormPart[] {
 function showItems({ id, table, least, parts }: FormPart & { kind: 'items' }, place: Place): ShownItems {
 	const { view, filling, reach } = place
 	const blank = typedRow(view.store, 'r', { table, cells: [], context: filling.context })
-	const inner = { ...place, table, reach: { tables: [...reach.tables, table], rows: [...reach.rows, blank] } }
+	const inner = {
+		...place,
+		table,
+		changed: undefined,
+		reach: { tables: [...reach.tables, table], rows: [...reach.rows, blank] }
+	}
 	const shown = showParts(parts, inner).filter((part) => part.kind === 'entry' || part.kind === 'shown')
 	return { id, kind: 'items', title: table.name, least, parts: shown }
 }
@@ -89,11 +113,12 @@ function showItems({ id, table, least, parts }: FormPart & { kind: 'items' }, pl
 function showEntry(
 	{ id, column, line }: AskedEntry,
 	table: Table,
-	starts: ReadonlyMap<string, WireCell>
+	{ changed, starts }: { changed: ChangedRow | undefined; starts: ReadonlyMap<string, WireCell> }
 ): ShownEntry[] {
 	return describeColumns(table, [column.id]).map((described) => ({
 		...{ id, kind: 'entry', column: described, help: line?.help ?? '', sample: line?.sample ?? '' },
-		starts: starts.get(id) ?? null,
+		starts: (changed ? changed.cells.get(column.id) : starts.get(id)) ?? null,
+		isAbreast: line !== undefined && line.stands !== null,
 		remembers: line !== undefined && line.remembers !== null,
 		isNarrowed: line !== undefined && line.from.trim() !== ''
 	}))

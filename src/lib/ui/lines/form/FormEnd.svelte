@@ -7,7 +7,7 @@
 	let { form, onback }: Props = $props()
 
 	const missing = $derived(form.page ? form.missingOn(form.page.parts) : [])
-	const words = $derived(form.busy ? 'Sending…' : form.isLast ? 'Send' : 'Next')
+	const words = $derived(form.busy ? 'Sending…' : form.isLast ? (form.line().changes ? 'Save' : 'Send') : 'Next')
 </script>
 
 <div class="end">

@@ -53,7 +53,7 @@
 	}
 
 	function keep() {
-		void keepDraft(keptUnder, $state.snapshot(form.draft)).catch(() => undefined)
+		void keepDraft(keptUnder, $state.snapshot(form.kept())).catch(() => undefined)
 	}
 
 	async function startEmpty() {
@@ -67,7 +67,12 @@
 		event.preventDefault()
 		if (!form.isLast) return turn(() => form.next())
 		const sent = $state.snapshot(form.draft)
-		if (!(await form.submit())) return void keep()
+		if (!(await form.submit())) {
+			keep()
+			// Where somebody else was faster the row is read again.
+			if (line.changes) await invalidateAll()
+			return
+		}
 		kept = false
 		await Promise.all([dropDraft(keptUnder), keepLast(owner, path, line, sent.cells)]).catch(() => undefined)
 		form.start((await readLast(owner, path, line.id).catch(() => undefined)) ?? {})
@@ -81,7 +86,7 @@
 	}
 </script>
 
-<form bind:this={root} onsubmit={submit} novalidate aria-label="Add to {line.title}">
+<form bind:this={root} onsubmit={submit} novalidate aria-label="{line.changes ? 'Change' : 'Add to'} {line.title}">
 	{#if kept}<p class="kept">
 			Kept from before on this device. <button type="button" class="linky" onclick={startEmpty}>Start empty</button>
 		</p>{/if}

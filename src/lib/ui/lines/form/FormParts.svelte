@@ -6,6 +6,7 @@
 	import TextLine from '../text/TextLine.svelte'
 	import FormEntry from './FormEntry.svelte'
 	import FormItems from './FormItems.svelte'
+	import { abreast } from './form-parts.ts'
 	import type { FormState } from './form-state.svelte.ts'
 
 	type Props = {
@@ -18,7 +19,7 @@
 	let { form, parts, base, onchange }: Props = $props()
 </script>
 
-{#each parts as part (part.id)}
+{#snippet one(part: ShownFormPart)}
 	{#if part.kind === 'entry'}
 		<FormEntry {form} entry={part} {base} {onchange} />
 	{:else if part.kind === 'items'}
@@ -32,9 +33,26 @@
 	{:else}
 		<DividerLine line={part} />
 	{/if}
+{/snippet}
+
+{#each abreast(parts) as row (row[0]?.id)}
+	{#if row.length === 1}
+		{#each row as part (part.id)}{@render one(part)}{/each}
+	{:else}
+		<div class="abreast">
+			{#each row as part (part.id)}{@render one(part)}{/each}
+		</div>
+	{/if}
 {/each}
 
 <style>
+	/* As many side by side as there is room for. */
+	.abreast {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(min(11rem, 100%), 1fr));
+		gap: 1rem;
+		align-items: start;
+	}
 	.worked {
 		display: flex;
 		justify-content: space-between;

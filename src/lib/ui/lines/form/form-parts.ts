@@ -30,6 +30,17 @@ export function typedIn(parts: readonly ShownFormPart[], draft: FormDraft): Form
 	}
 }
 
+/** Parts that stand side by side together, each other one alone. */
+export function abreast(parts: readonly ShownFormPart[]): readonly (readonly ShownFormPart[])[] {
+	return parts.reduce<ShownFormPart[][]>((rows, part) => {
+		const last = rows.at(-1)
+		const joins = part.kind === 'entry' && part.isAbreast && last?.at(-1)?.kind === 'entry'
+		if (joins) last?.push(part)
+		else rows.push([part])
+		return rows
+	}, [])
+}
+
 export function keyOf(entry: string, place?: RowPlace): string {
 	return place ? `${entry} ${place.items} ${place.at}` : entry
 }

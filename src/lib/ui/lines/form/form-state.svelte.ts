@@ -2,11 +2,12 @@
  * A form while it is filled in: what was typed, what the server makes of it, what is still missing, and sending it. A send that
  * fails loses nothing of what was typed.
  */
-import { SvelteMap } from 'svelte/reactivity'
-import type { CellChange } from '$lib/core/query/change.ts'
+import { SvelteMap, SvelteSet } from 'svelte/reactivity'
+import type { CellChange, Conflict } from '$lib/core/query/change.ts'
 import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'
 import type { ScreenPath, ShownEntry, ShownFormPart, ShownItems } from '$lib/core/requests/screens.ts'
-import { BLANK_DRAFT, readDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
+import { BLANK_DRAFT, draftOf, readDraft, sameDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
+import { showCell } from '../../cells/show-cell.ts'
 import { send } from '../../send.ts'
 import { doOnScreen } from '../do-on-screen.ts'
 import type { FormDraft, RowDraft } from './drafts.ts'
@@ -35,8 +36,9 @@ export class FormState {
 	pageAt = $state(0)
 	busy = $state(false)
 	said = $state.raw<{ text: string; wrong: boolean } | undefined>()
-	/** Whether anything was typed since it began. */
+	/** Whether anything was typed since it began, and of the form's own row in which columns. */
 	isTouched = false
+	readonly #typed = new SvelteSet<number>()
 	#asked = 0
 	#timer: ReturnType<typeof setTimeout> | undefined
 
@@ -72,17 +74,32 @@ export class FormState {
 		this.wrong.clear()
 		this.pageAt = 0
 		this.isTouched = false
+		this.#typed.clear()
 	}
 
 	/** After its lines were changed while it stood open. */
 	askAnew(): void {
-		if (this.isTouched) this.judgeSoon()
-		else this.start({})
+		if (!this.isTouched) return this.start({})
+		// What stands in the row by now, under what was typed.
+		if (this.line().changes) this.draft = this.#overRow(this.kept())
+		this.judgeSoon()
 	}
 
 	takeUp(draft: FormDraft): void {
-		this.draft = draft
+		for (const column of Object.keys(draft.cells)) this.#typed.add(Number(column))
+		this.draft = this.line().changes ? this.#overRow(draft) : draft
 		this.judgeSoon()
+	}
+
+	/** What is to be kept of it: of a row that is there already only what was typed. */
+	kept(): FormDraft {
+		if (!this.line().changes) return this.draft
+		const typed = Object.entries(this.draft.cells).filter(([column]) => this.#typed.has(Number(column)))
+		return { ...this.draft, cells: Object.fromEntries(typed) }
+	}
+
+	#overRow({ cells, items }: FormDraft): FormDraft {
+		return { cells: { ...startOf(partsOf(this.line()), {}), ...cells }, items }
 	}
 
 	draftAt(entry: ShownEntry, place?: RowPlace): CellDraft {
@@ -95,6 +112,7 @@ export class FormState {
 		this.draft = place
 			? this.#withRows(place.items, (rows) => rows.map((row, at) => (at === place.at ? put(row) : row)))
 			: { ...this.draft, cells: put(this.draft.cells) }
+		if (!place) this.#typed.add(entry.column.id)
 		this.wrong.delete(keyOf(entry.id, place))
 		this.said = undefined
 		this.#changed()
@@ -203,9 +221,23 @@ export class FormState {
 		const row = this.row()
 		return {
 			line: this.line().id,
-			typed: typedIn(partsOf(this.line()), this.draft),
+			typed: this.#typedIn(),
 			place: { held: this.held(), ...(this.line().isOfRow && row !== null ? { row } : {}) }
 		}
+	}
+
+	/** Of a row that is there already what was typed otherwise than it stands, with what that was. */
+	#typedIn(): FormTyped {
+		const parts = partsOf(this.line())
+		const typed = typedIn(parts, this.draft)
+		if (!this.line().changes) return typed
+		const entries = entriesIn(parts)
+		const cells = typed.cells.flatMap((cell) => {
+			const entry = entries.find(({ column }) => column.id === cell.column)
+			const isSame = !entry || sameDraft(this.draftAt(entry), draftOf(entry.column, entry.starts))
+			return isSame ? [] : [{ ...cell, was: entry.starts }]
+		})
+		return { ...typed, cells }
 	}
 
 	/** The cells of the row in which an entry stands. */
@@ -246,6 +278,8 @@ export class FormState {
 			this.#refuse(answer.refusal)
 			return false
 		}
+		const { conflicts } = answer.value
+		if (conflicts.length > 0) return this.#sayConflicts(conflicts)
 		this.said = { text: this.line().thanks, wrong: false }
 		return true
 	}
@@ -270,6 +304,22 @@ export class FormState {
 			if (message !== undefined) this.wrong.set(id, message)
 		}
 		return filesIn
+	}
+
+	/** What nobody else changed is in; of the rest both values are said. */
+	#sayConflicts(conflicts: readonly Conflict[]): false {
+		const entries = entriesIn(partsOf(this.line()))
+		for (const { column, theirs } of conflicts) {
+			const entry = entries.find((each) => each.column.id === column)
+			if (!entry) continue
+			const there = theirs === undefined ? '' : showCell(entry.column, theirs)
+			this.wrong.set(
+				entry.id,
+				`Somebody else changed this meanwhile to ${there || 'nothing'}. Send again to put yours in.`
+			)
+		}
+		this.said = { text: 'The rest is saved. See what is marked above; what you typed is kept.', wrong: true }
+		return false
 	}
 
 	#refuse({ message, details }: { message: string; details: Readonly<Record<string, unknown>> }): void {

@@ -47,6 +47,8 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	'taking away': ChoiceSlot,
 	across: ChoiceSlot,
 	'held kind': ChoiceSlot,
+	changing: ChoiceSlot,
+	abreast: ChoiceSlot,
 	children: ChildrenSlot
 }
 
