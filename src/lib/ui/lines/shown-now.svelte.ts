@@ -5,6 +5,7 @@
 import { getContext, setContext } from 'svelte'
 import { SvelteMap, SvelteSet } from 'svelte/reactivity'
 import { invalidate, invalidateAll } from '$app/navigation'
+import { navigating } from '$app/state'
 import { allLines } from '$lib/core/app/lines/tree.ts'
 import type { ScreenPath, ShownLine, ShownList, ShownScreen, StaffPage } from '$lib/core/requests/screens.ts'
 import type { ChangedTables } from '../follow.ts'
@@ -67,7 +68,8 @@ export class ShownNow {
 	/** Reads again what changes of these tables can have changed; `marks`: what differs is marked, since others did it. */
 	async readAgain(tables: ChangedTables, held: Readonly<Record<string, string>>, marks = false): Promise<void> {
 		await this.#readAgain({ main: this.main, beside: this.beside }, { tables, held, marks })
-		await invalidate('app:waiting')
+		// Somebody who is on their way to another page would be kept from it.
+		if (!navigating.to) await invalidate('app:waiting')
 	}
 
 	async #readAgain(
@@ -83,7 +85,7 @@ export class ShownNow {
 		if (mine !== this.#asked) return
 		const [newMain, newBeside] = asked
 		// What is no longer to be seen is said by the page itself.
-		if (newMain === undefined || newBeside === undefined) return invalidateAll()
+		if (newMain === undefined || newBeside === undefined) return navigating.to ? undefined : invalidateAll()
 		if (marks) this.#mark([newMain, newBeside])
 		this.#show({ main: newMain, beside: newBeside })
 	}
