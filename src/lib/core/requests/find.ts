@@ -9,6 +9,6 @@ interface Place {
 }
 
 export type Found =
-	| (Place & { readonly kind: 'app' | 'screen' | 'table' | 'column'; readonly title: string })
+	| (Place & { readonly kind: 'app' | 'screen' | 'table' | 'column' | 'person'; readonly title: string })
 	/** Shown as its list does. */
 	| (Place & { readonly kind: 'row'; readonly columns: readonly ShownColumn[]; readonly row: WireRow })

@@ -191,6 +191,7 @@ export type ButtonDoes =
 	/** Gives values to the screen that it opens, or to this one. */
 	| { readonly kind: 'give'; readonly opens: string | null; readonly takesRow: boolean }
 	| { readonly kind: 'link'; readonly address: string }
+	| { readonly kind: 'copy link' }
 	| { readonly kind: 'print' }
 	| { readonly kind: 'start over' }
 

@@ -120,6 +120,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 			{ kind: 'run', routine: random.pick(vocabulary.routines).id },
 			{ kind: 'link', address: 'https://tides.example/a b]c' },
 			{ kind: 'set' },
+			{ kind: 'copy link' },
 			{ kind: 'print' },
 			{ kind: 'start over' }
 		]),

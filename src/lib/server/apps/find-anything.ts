@@ -3,11 +3,14 @@ import type { Screen } from '$lib/core/app/document.ts'
 import type { LineOf } from '$lib/core/app/lines/all.ts'
 import { placedLines } from '$lib/core/app/lines/tree.ts'
 import { getTable } from '$lib/core/model/table.ts'
+import { cellKey } from '$lib/core/query/wire.ts'
 import type { Found } from '$lib/core/requests/find.ts'
 import type { OfferedScreen } from '$lib/core/requests/screens.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { liveApps, type LiveApp } from '../releases/live.ts'
 import { standingOf, type ByActor, type Standing } from '../rights/rights-of-actor.ts'
+import { STEWARD } from '../rights/system-roles.ts'
+import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
 import { heldOnScreen } from './held-on-screen.ts'
 import { isFor } from './for-whom.ts'
@@ -38,9 +41,10 @@ export function findAnything(store: Store, { text, actor, now }: ByActor & { tex
 	const { roles } = standingOf(store, actor, now)
 	const lists = opened.flatMap((each) => searchedLists(each, roles)).slice(0, LISTS)
 	const rows = lists.flatMap((list) => rowsOf(store, list, { text, actor, now }))
+	const people = peopleNamed(store, { text, actor, now })
 	// A row that two lists have is found by the first.
 	const sheets = rows.map(({ href }) => href.split('&from=')[0])
-	return [...places, ...rows.filter((_row, at) => sheets.indexOf(sheets[at]) === at)]
+	return [...places, ...people, ...rows.filter((_row, at) => sheets.indexOf(sheets[at]) === at)]
 }
 
 interface SearchedList {
@@ -85,6 +89,22 @@ function rowsOf(
 		...{ kind: 'row', where: `${app.document.name}, ${screen.title}` },
 		...{ href: `/app/${app.id}/${line.opens}?row=${row.id}&from=${screen.id}`, columns, row }
 	}))
+}
+
+/** People whose names somebody sees: on the sheet of people for who looks after them, else by their address, where that is seen. */
+function peopleNamed(store: Store, { text, actor, now }: ByActor & { text: string }): Found[] {
+	const { people } = store.workspace().catalogue
+	const email = people.columns.find(({ type }) => type === 'email')
+	const columns = [people.label, ...(email ? [email.id] : [])]
+	const find = { text, columns: [people.label] }
+	const sort = { column: people.label, descending: false }
+	const { rows } = readRows(store, actor, { table: people.id, columns, find, sort, limit: ROWS_OF_LIST }, now)
+	const isTheirs = standingOf(store, actor, now).roles.has(STEWARD)
+	return rows.flatMap(({ id, cells }) => {
+		const [title, address] = columns.map((column) => String(cells[cellKey(column)] ?? ''))
+		const href = isTheirs ? `/people?person=${id}` : address ? `mailto:${address}` : ''
+		return href === '' ? [] : [{ kind: 'person', title: title ?? '', where: address ?? '', href }]
+	})
 }
 
 function holds(title: string, text: string): boolean {

@@ -65,7 +65,9 @@
 
 	function go({ href }: ShownFound) {
 		onclose()
-		void goto(href)
+		// A letter opens in what this device writes letters with.
+		if (href.startsWith('mailto:')) window.location.href = href
+		else void goto(href)
 	}
 
 	/** As a dialog of the browser's own: the rest of the page waits, Escape closes it, the focus goes back. */
@@ -80,11 +82,11 @@
 		type="search"
 		class="field"
 		role="combobox"
-		aria-label="Find screens, rows and places"
+		aria-label="Find screens, rows, people and places"
 		aria-expanded="true"
 		aria-controls="found"
 		aria-activedescendant={shown.length > 0 ? `found-${at}` : undefined}
-		placeholder="Find screens, rows and places"
+		placeholder="Find screens, rows, people and places"
 		bind:value={text}
 		oninput={look}
 		{onkeydown}

@@ -8,7 +8,7 @@ export interface ShownFound {
 	readonly href: string
 }
 
-const WORDS = { app: 'App', screen: 'Screen', table: 'Table', column: 'Column' } as const
+const WORDS = { app: 'App', screen: 'Screen', table: 'Table', column: 'Column', person: 'Person' } as const
 
 export function showFound(found: Found): ShownFound {
 	const { where, href } = found

@@ -42,9 +42,9 @@ export class PressNote {
 		this.#now = now
 	}
 
-	/** What went wrong with something that writes nothing. */
-	say(text: string): void {
-		this.said = { text, wrong: true }
+	/** What came of something that writes nothing. */
+	say(text: string, wrong = true): void {
+		this.said = { text, wrong }
 	}
 
 	/** Presses a button on a row, and says what came of it; `what`: the button's words, and its row's name in a list. */

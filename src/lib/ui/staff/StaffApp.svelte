@@ -16,7 +16,7 @@
 	import { provideShownNow } from '../lines/shown-now.svelte.ts'
 	import { providePressNote } from '../lines/press-note.svelte.ts'
 	import PressBar from './PressBar.svelte'
-	import AskForApp from './AskForApp.svelte'
+	import AskForApp from '../waiting/AskForApp.svelte'
 	import StaffHeader from './StaffHeader.svelte'
 	import ThumbNav from './ThumbNav.svelte'
 	import ScreenLines from './ScreenLines.svelte'

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** An app or a screen that is not there, or not for whoever came by its link: which of them it is, is not said. */
 	import { page } from '$app/state'
-	import AskForApp from '$lib/ui/staff/AskForApp.svelte'
+	import AskForApp from '$lib/ui/waiting/AskForApp.svelte'
 
 	const isShut = $derived(page.status === 404 || page.status === 403)
 </script>

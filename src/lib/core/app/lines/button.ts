@@ -16,6 +16,7 @@ export const buttonSchema = z.object({
 		z.object({ kind: z.literal('run'), routine: id }),
 		z.object({ kind: z.literal('link'), address: z.string().max(2_000) }),
 		z.object({ kind: z.literal('set') }),
+		z.object({ kind: z.literal('copy link') }),
 		z.object({ kind: z.literal('print') }),
 		z.object({ kind: z.literal('start over') })
 	]),
@@ -38,7 +39,7 @@ export const button: LineEntry<ButtonLine> = {
 					key: 'does',
 					type: 'does',
 					title: 'opens or runs something',
-					begins: ['opens', 'runs', 'leads to', 'prints', 'sets', 'starts over']
+					begins: ['opens', 'runs', 'leads to', 'prints', 'sets', 'copies', 'starts over']
 				},
 				{ key: 'icon', type: 'icon', title: 'Its icon', before: ', with the icon ', clause: 'with an icon…' }
 			)
@@ -73,6 +74,7 @@ function checkDoes(does: ButtonLine['does'], { hasScreen, hasButtonRoutine }: Ar
 				? []
 				: mistake('It leads nowhere: an address begins with https://, http://, mailto: or tel:.')
 		case 'set':
+		case 'copy link':
 		case 'print':
 		case 'start over':
 			return []

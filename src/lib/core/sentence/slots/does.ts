@@ -1,4 +1,4 @@
-/** What a button does: opens a screen, runs a routine, sets what the screen holds, leads to an address, prints, or begins again. */
+/** What a button does: opens a screen, runs a routine, sets what the screen holds, leads to an address, copies its link, prints, or begins again. */
 import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
 import { routineNames, screenNames } from './named.ts'
 import { printExactName, printName, readExactName, readName, type Names } from './names.ts'
@@ -10,6 +10,8 @@ export type Does =
 	| { readonly kind: 'link'; readonly address: string }
 	/** Gives this screen what the lines below the button say. */
 	| { readonly kind: 'set' }
+	/** Copies the link to this screen, with what is chosen on it. */
+	| { readonly kind: 'copy link' }
 	| { readonly kind: 'print' }
 	/** Goes to the first screen, with nothing chosen or typed. */
 	| { readonly kind: 'start over' }
@@ -17,6 +19,7 @@ export type Does =
 const PRINTS = 'prints this screen'
 const STARTS_OVER = 'starts over'
 const SETS = 'sets what this screen holds'
+const COPIES = 'copies the link to this'
 const LEADS = 'leads to '
 
 type Naming = (names: Names<string>, id: string) => string
@@ -38,6 +41,7 @@ export const does: SlotEntry<Does> = {
 			text: `runs ${name}`
 		})),
 		{ value: { kind: 'set' }, text: SETS },
+		{ value: { kind: 'copy link' }, text: COPIES },
 		{ value: { kind: 'print' }, text: PRINTS },
 		{ value: { kind: 'start over' }, text: STARTS_OVER }
 	]
@@ -53,6 +57,8 @@ function say(value: Does, place: SlotPlace, name: Naming): string {
 			return `${LEADS}${value.address}`
 		case 'set':
 			return SETS
+		case 'copy link':
+			return COPIES
 		case 'print':
 			return PRINTS
 		case 'start over':
@@ -63,6 +69,7 @@ function say(value: Does, place: SlotPlace, name: Naming): string {
 function readDoes(text: string, place: SlotPlace, read: Read): Reading<Does> {
 	const said = text.trim().toLowerCase()
 	if (said === SETS) return { value: { kind: 'set' } }
+	if (said === COPIES) return { value: { kind: 'copy link' } }
 	if (said === PRINTS) return { value: { kind: 'print' } }
 	if (said === STARTS_OVER) return { value: { kind: 'start over' } }
 	if (said.startsWith(LEADS)) return { value: { kind: 'link', address: text.trim().slice(LEADS.length) } }

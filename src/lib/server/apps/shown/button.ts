@@ -31,6 +31,7 @@ function whatItDoes(line: ButtonLine, view: View): ButtonDoes | undefined {
 		case 'link':
 			// A draft may hold any; none but these is ever a link.
 			return SAFE_ADDRESS.test(does.address) ? does : undefined
+		case 'copy link':
 		case 'print':
 		case 'start over':
 			return does

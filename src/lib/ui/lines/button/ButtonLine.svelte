@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { page } from '$app/state'
 	import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 	import Icon from '../../Icon.svelte'
 	import { giveOnScreen } from '../give-on-screen.ts'
@@ -29,11 +30,20 @@
 
 	async function press() {
 		if (does.kind === 'print') return window.print()
+		if (does.kind === 'copy link') return copy()
 		if (does.kind === 'give') return give(does)
 		if (row === null) return
 		busy = true
 		await note.press(path, { kind: 'press', line: line.id, row }, line.label)
 		busy = false
+	}
+
+	async function copy() {
+		const isDone = await navigator.clipboard.writeText(page.url.href).then(
+			() => true,
+			() => false
+		)
+		note.say(isDone ? 'The link is copied.' : `This browser does not copy. The link is ${page.url.href}`, !isDone)
 	}
 
 	async function give({ opens, takesRow }: Extract<typeof does, { kind: 'give' }>) {

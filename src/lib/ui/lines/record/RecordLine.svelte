@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** One row, shown whole. What this person may change opens for editing. */
 	import { goto, invalidateAll } from '$app/navigation'
+	import { page } from '$app/state'
 	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 	import type { CaseOfRow } from '$lib/core/requests/cases.ts'
 	import type { ScreenPath, ShownTally } from '$lib/core/requests/screens.ts'
@@ -8,6 +9,7 @@
 	import { showCell } from '../../cells/show-cell.ts'
 	import { doOnScreen } from '../do-on-screen.ts'
 	import TallyLine from '../tally/TallyLine.svelte'
+	import AskForApp from '../../waiting/AskForApp.svelte'
 	import { RecordEdit } from './record-edit.svelte.ts'
 	import RecordCells from './RecordCells.svelte'
 	import RecordDecision from './RecordDecision.svelte'
@@ -38,6 +40,8 @@
 	let Form = $state.raw<typeof RecordForm | undefined>()
 	let said = $state<{ text: string; wrong: boolean } | undefined>()
 
+	const user = $derived(page.data['user'] as { readonly isVisitor: boolean } | undefined)
+	const isAsking = $derived(base.startsWith('/app/') && user !== undefined && !user.isVisitor)
 	const row = $derived(line.row)
 	const title = $derived(line.columns.find((column) => column.id === line.label))
 	const rest = $derived(line.columns.filter((column) => column.id !== line.label))
@@ -85,7 +89,11 @@
 {#if line.waits}
 	<p class="none quiet">Choose one of {line.title.toLowerCase()} to see it here.</p>
 {:else if !row}
-	<p class="none">This row is not there, or not for you to see.</p>
+	<div class="none">
+		<p>This row is not there, or not for you to see.</p>
+		<!-- Whoever came by a link may ask; a visitor is nobody in particular. -->
+		{#if isAsking}<AskForApp app={Number(base.slice('/app/'.length))} screen={path.slice(base.length + 1)} />{/if}
+	</div>
 {:else}
 	<article>
 		<h1>{title ? showCell(title, row.cells[cellKey(title.id)]) || '(blank)' : line.title}</h1>
