@@ -7,7 +7,6 @@
 import { mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
-import type { CellChange } from '../src/lib/core/query/change.ts'
 import type { ColumnEntry } from '../src/lib/core/workspace/document.ts'
 import { addAppFrom, releaseApp } from '../src/lib/server/apps/apps.ts'
 import { readKey } from '../src/lib/server/base/workspace-key.ts'
@@ -40,7 +39,19 @@ import { DEMO_PASSWORD } from './password.ts'
 import { drawChain, drawSignature, giveDemoFile } from './photos.ts'
 import { emailOf, HARBOURS, PEOPLE } from './people.ts'
 import { randomFrom, type Random } from './random.ts'
-import { stockColumns, stockLines, stockRows, stores } from './stores.ts'
+import { stockColumns, stockLines, stores } from './stores.ts'
+import { fillQuay, fillStock } from './fill-tables.ts'
+import {
+	BERTH_TAKEN,
+	berthColumns,
+	berthLines,
+	harbourNameLine,
+	vouching,
+	quayside,
+	visitColumns,
+	visitLines
+} from './quayside.ts'
+import { add, columnsOf } from './rows.ts'
 import { registerRows, writeRegister } from './register.ts'
 import * as demo from './tables.ts'
 
@@ -72,7 +83,9 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 		fillInspections(store, world, tables, { random, now, folder })
 		makeApps(store, world, tables, now)
 		fillRequests(store, world, tables, { random, now })
-		fillStock(store, world, tables, { now })
+		const filling = { ...world, now, seed: SEED }
+		fillStock(store, tables.stock, filling)
+		fillQuay(store, tables, filling)
 		deliverPast(store)
 	})()
 	store.db.pragma('synchronous = FULL')
@@ -248,6 +261,8 @@ interface Tables {
 	readonly requests: number
 	readonly items: number
 	readonly stock: number
+	readonly berths: number
+	readonly visits: number
 }
 
 function makeTables(store: Store, world: World, moorings: number, now: number): Tables {
@@ -268,6 +283,8 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 	const requests = addTable(store, { name: 'Spend requests', columns: demo.spendColumns(world.harbours), ...by })
 	const items = addTable(store, { name: 'Spend items', columns: demo.SPEND_LINE_COLUMNS(requests), ...by })
 	const stock = addTable(store, { name: 'Stock', columns: stockColumns(world.harbours), ...by })
+	const berths = addTable(store, { name: 'Berths', columns: berthColumns(world.harbours), ...by })
+	const visits = addTable(store, { name: 'Visits', columns: visitColumns(world.harbours, berths), ...by })
 	const compute = (name: string, formula: string, shown: Partial<NewColumn> = {}) =>
 		addColumn(store, {
 			table: moorings,
@@ -286,7 +303,8 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 			column(name)
 		])
 	)
-	const { document } = store.workspace()
+	addColumn(store, { table: berths, column: BERTH_TAKEN, ...by })
+	const document = vouching(store.workspace().document, BERTH_TAKEN.name)
 	const place = (table: number, lines: ReturnType<typeof demo.harbourLines>) =>
 		lines.map((line, i) => ({ ...line, table, id: `line ${table} ${i + 1}` }))
 	const lines = [
@@ -294,10 +312,13 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 		...place(inspections, demo.inspectionLines()),
 		...place(requests, demo.spendLines()),
 		...place(items, demo.spendItemLines()),
-		...place(stock, stockLines(columnsOf(store, stock)))
+		...place(stock, stockLines(columnsOf(store, stock))),
+		...place(world.harbours, harbourNameLine(columnsOf(store, world.harbours))),
+		...place(berths, berthLines()),
+		...place(visits, visitLines())
 	]
 	saveWorkspace(store, { ...document, lines: [...document.lines, ...lines] }, { now, by: world.builder })
-	return { moorings, inspections, requests, items, stock }
+	return { moorings, inspections, requests, items, stock, berths, visits }
 }
 
 interface Making {
@@ -362,7 +383,7 @@ function fillInspections(
 
 function makeApps(store: Store, world: World, tables: Tables, now: number): void {
 	const by = { actor: { person: world.builder }, now: now - 300 * DAY }
-	const { moorings, inspections, requests, items, stock } = tables
+	const { moorings, inspections, requests, items, stock, berths, visits } = tables
 	const care = mooringCare({
 		moorings,
 		mooring: columnsOf(store, moorings),
@@ -373,7 +394,8 @@ function makeApps(store: Store, world: World, tables: Tables, now: number): void
 	})
 	const spend = spending({ requests, request: columnsOf(store, requests), items, item: columnsOf(store, items) })
 	const shelves = stores({ stock, item: columnsOf(store, stock), harbours: world.harbours })
-	for (const document of [care, spend, shelves]) {
+	const quay = quayside({ berths, visits, visit: columnsOf(store, visits), harbours: world.harbours })
+	for (const document of [care, spend, shelves, quay]) {
 		const app = addAppFrom(store, { document: appSchema.parse(document), ...by })
 		releaseApp(store, { app, note: 'First release', ...by })
 	}
@@ -392,6 +414,7 @@ function openWays(store: Store, world: World, now: number): void {
 		words: 'The harbour office looks at the door each morning. You are told as soon as somebody lets you in.',
 		...by
 	})
+	addWay(store, { ...way, app: 4, kind: 'visitors', role: demo.ROLE_IDS['Visiting crews'], ...by })
 	const endsAt = now + 120 * DAY
 	addWay(store, {
 		...way,
@@ -449,22 +472,6 @@ function fillRequests(store: Store, world: World, { requests }: Tables, { random
 	}
 }
 
-/** What lies in the stores, as its keeper counted it; from a seed of its own. */
-function fillStock(
-	store: Store,
-	{ harbourIds, builder }: World,
-	{ stock }: Tables,
-	{ now }: Pick<Making, 'now'>
-): void {
-	const column = columnsOf(store, stock)
-	const today = new Date(now).toISOString().slice(0, 10)
-	for (const { harbour, ...cells } of stockRows(randomFrom(SEED + 2), [...harbourIds.keys()], today)) {
-		const named = Object.entries(cells).map(([name, value]) => [column(name), value] as const)
-		const row = { ...Object.fromEntries(named), [column('Harbour')]: { id: harbourIds.get(harbour) ?? '' } }
-		add(store, builder, stock, row, now - 100 * DAY)
-	}
-}
-
 const COMMENTS = ['Agreed.', 'Cheaper than two tows.', 'Use what is in stores first.', 'Within budget.', '']
 
 function decide(store: Store, world: World, { at, random }: { at: number; random: Random }): void {
@@ -486,27 +493,4 @@ function deliverPast(store: Store): void {
 		FROM message AS m JOIN t${PEOPLE_TABLE} AS p ON p.n = m.person;
 		UPDATE message SET sent_at = made_at;
 		UPDATE job SET done_at = run_at WHERE task = 'post';`)
-}
-
-function columnsOf(store: Store, table: number): (name: string) => number {
-	return (name) => {
-		const column = store
-			.workspace()
-			.catalogue.tables.get(table)
-			?.columns.find((each) => each.name === name)
-		if (!column) throw new Error(`Cannot find column "${name}" in the demo's table "${table}"`)
-		return column.id
-	}
-}
-
-function add(
-	store: Store,
-	person: number,
-	table: number,
-	cells: Record<number, CellChange['value']>,
-	now: number
-): string {
-	const list = Object.entries(cells).map(([column, value]) => ({ column: Number(column), value }))
-	const [added] = changeRows(store, [{ kind: 'add', table, cells: list }], { actor: { person }, now, through: 'demo' })
-	return added?.row ?? ''
 }

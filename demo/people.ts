@@ -14,6 +14,7 @@ export type DemoRole =
 	| 'Stores keepers'
 	| 'Finance'
 	| 'Trust manager'
+	| 'Visiting crews'
 
 export const HARBOURS = [
 	{ name: 'Varrow Quay', prefix: 'VQ', master: 'Osric Vane', controller: 'Petra Nankivell', moorings: 97 },

@@ -13,7 +13,8 @@ export const ROLE_IDS: Readonly<Record<DemoRole, number>> = {
 	'Berth clerks': 102,
 	'Stores keepers': 103,
 	Finance: 104,
-	'Trust manager': 105
+	'Trust manager': 105,
+	'Visiting crews': 106
 }
 
 export const DEMO_ROLES: WorkspaceDocument['roles'] = Object.entries(ROLE_IDS)

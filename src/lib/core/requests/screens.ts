@@ -33,8 +33,13 @@ export const screenRequestSchema = z.discriminatedUnion('kind', [
 ])
 export type ScreenRequests = Kinds<
 	typeof screenRequestSchema,
-	{ form: Changed; change: Changed; press: Pressed; tick: Pressed; tally: Pressed }
+	{ form: FormSent; change: Changed; press: Pressed; tick: Pressed; tally: Pressed }
 >
+
+/** `says`: in the builder's words, with what was sent. */
+export interface FormSent extends Changed {
+	readonly says: string
+}
 
 /** As text, by the names that they have there. */
 export interface Given {
@@ -63,7 +68,7 @@ export type ShownLine = { readonly id: string } & (
 	| { readonly kind: 'text'; readonly html: string }
 	| { readonly kind: 'divider' }
 	/** `to`: the first screen, where it is null. */
-	| { readonly kind: 'timer'; readonly seconds: number; readonly to: string | null }
+	| { readonly kind: 'timer'; readonly seconds: number; readonly keeps: string; readonly to: string | null }
 	| ShownFrame<'section'>
 	| ShownFrame<'fold'>
 	| ShownFrame<'tab'>
@@ -98,12 +103,13 @@ export type ShownLine = { readonly id: string } & (
 			readonly pages: readonly ShownFormPage[]
 			/** What its conditions come to before anything is typed; null where it has none to judge. */
 			readonly verdict: FormVerdict | null
-			readonly thanks: string
 			/** Whether what is sent belongs to the row that the screen shows. */
 			readonly isOfRow: boolean
 			/** Whether it changes that row; then entries begin with what stands there. */
 			readonly changes: boolean
 			readonly then: AfterSending | null
+			/** The screen that is opened once it is sent. */
+			readonly opens: Opening | null
 	  }
 	| ({ readonly kind: 'tally' } & ShownTally)
 	| ({

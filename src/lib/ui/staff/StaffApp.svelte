@@ -3,7 +3,8 @@
 	 * The app that staff use: the screens along the bottom of a phone, down the left of a tablet, along the top of a desk; a
 	 * row opens beside its list where there is room, over it where there is not.
 	 */
-	import type { StaffPage } from '$lib/core/requests/screens.ts'
+	import { allLines } from '$lib/core/app/lines/tree.ts'
+	import type { ShownLine, StaffPage } from '$lib/core/requests/screens.ts'
 	import { untrack } from 'svelte'
 	import { invalidateAll } from '$app/navigation'
 	import { sightsOf } from '../lookout/sights.ts'
@@ -39,6 +40,10 @@
 	const { main, beside } = $derived(now)
 	const shown = $derived({ ...page, main, beside })
 	const current = $derived(page.from ?? main.screen?.id)
+	/** Of its own; else the screen's title is one for who hears the page. */
+	const hasHeading = $derived(
+		allLines<ShownLine>(main.screen?.lines ?? []).some(({ kind }) => kind === 'heading' || kind === 'record')
+	)
 	/** As text, so that the same tables are not followed anew. */
 	const tables = $derived([...new Set([...main.tables, ...(beside?.tables ?? [])])].sort((a, b) => a - b).join(','))
 	const note = providePressNote(now)
@@ -97,6 +102,7 @@
 					{#if beside?.screen || page.from}<a class="back" href={backToList(here.url, `${base}/${page.from}`)}
 							>‹ Back to the list</a
 						>{/if}
+					{#if !hasHeading}<h1 class="visually-hidden">{main.screen.title}</h1>{/if}
 					{#key `${main.screen.id} ${page.row}`}<ScreenLines
 							screen={main.screen}
 							{page}

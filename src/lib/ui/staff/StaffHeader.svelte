@@ -17,6 +17,8 @@
 	let { page, user, waiting, current, isOpen = $bindable() }: Props = $props()
 
 	const { main, base } = $derived(page)
+	/** A visitor is nobody in particular: nothing waits on them, and nothing is theirs elsewhere. */
+	const isNamed = $derived(page.lookingAs === null && user !== undefined && !user.isVisitor)
 	const waits = $derived(`Waiting on me${waiting > 0 ? ` · ${waiting}` : ''}`)
 </script>
 
@@ -35,11 +37,11 @@
 		{/each}
 	</nav>
 	<span class="gap"></span>
-	{#if page.lookingAs === null}
-		{#if user && !user.isVisitor}<FindKey />{/if}
+	{#if isNamed}
+		<FindKey />
 		<a class="waits" href="/waiting">{waits}</a>
 	{/if}
-	<span class="who">{page.lookingAs ?? user?.name ?? ''}</span>
+	<span class="who">{page.lookingAs ?? (user?.isVisitor ? 'Visitor' : (user?.name ?? ''))}</span>
 </header>
 {#if isOpen}
 	<nav class="contents" aria-label="All screens">
@@ -48,9 +50,7 @@
 				>{#if screen.icon}<Icon name={screen.icon} />{/if}{screen.title}</a
 			>
 		{/each}
-		{#if page.lookingAs === null}<a href="/waiting">{waits}</a><a href="/today">What I did today</a><a href="/"
-				>All apps</a
-			>{/if}
+		{#if isNamed}<a href="/waiting">{waits}</a><a href="/today">What I did today</a><a href="/">All apps</a>{/if}
 	</nav>
 {/if}
 

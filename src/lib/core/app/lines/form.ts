@@ -1,8 +1,10 @@
 import { z } from 'zod'
-import { checkColumns, mistake, remark, TABLE_GONE } from '../../document/findings.ts'
-import { number, words } from '../../document/parts.ts'
+import { checkColumns, mistake, remark, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
+import { id, number, words } from '../../document/parts.ts'
 import type { Column, Table } from '../../model/table.ts'
-import { PLAIN_LINE, type LineEntry } from './entry.ts'
+import { check } from '../../formula/check/check.ts'
+import { piecesIn } from '../../text/pieces.ts'
+import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import type { EntryLine } from './entry-line.ts'
 import { AFTER_SENDING, CHANGING } from '../../sentence/slots/all.ts'
 import { checkBelongs, checkWhom, lineParts, withWhom } from './parts.ts'
@@ -19,7 +21,9 @@ export const formSchema = z.object({
 	/** Where the screen shows a row of the table, it changes that one. */
 	changes: z.enum(CHANGING).nullable().default(null),
 	then: z.enum(AFTER_SENDING).nullable().default(null),
-	/** What is said after sending. */
+	/** The screen that is opened then: with the row that was sent, where it shows one. */
+	opens: id.nullable().default(null),
+	/** What is said after sending; formulas in braces read the row. */
 	thanks: words
 })
 export type FormLine = z.infer<typeof formSchema> & { readonly lines: readonly TreeLine[] }
@@ -44,10 +48,14 @@ export const form: LineEntry<FormLine> = {
 				},
 				{ key: 'columns', type: 'columns', title: 'columns', before: ', asking for ', clause: 'asking for…' },
 				'; afterwards it says ',
-				{ key: 'thanks', type: 'text', title: 'What is said after sending', empty: 'Saved.' },
+				{ key: 'thanks', type: 'subject', title: 'What is said after sending', empty: 'Saved.' },
 				{
 					...{ key: 'then', type: 'after sending', title: 'After sending' },
 					...{ before: '; then it ', clause: 'then it…' }
+				},
+				{
+					...{ key: 'opens', type: 'screen', title: 'What it opens then' },
+					...{ before: '; then it opens ', clause: 'then it opens…' }
 				}
 			)
 		},
@@ -59,6 +67,7 @@ export const form: LineEntry<FormLine> = {
 			of: null,
 			changes: null,
 			then: null,
+			opens: null,
 			who: [],
 			lines: []
 		}
@@ -81,6 +90,8 @@ export const form: LineEntry<FormLine> = {
 			...checkWhom(line, around),
 			...(line.columns.length > 0 ? checkColumns(line.columns, table) : []),
 			...checkBelongs(line.of, table),
+			...(line.opens !== null && !around.hasScreen(line.opens) ? mistake(SCREEN_GONE) : []),
+			...checkThanks(line.thanks, table, around),
 			...(line.of !== null && line.changes !== null
 				? mistake(
 						'It cannot both change the row that is shown and add one that belongs to it. Take one of the two off.'
@@ -95,6 +106,11 @@ export const form: LineEntry<FormLine> = {
 					))
 		]
 	}
+}
+
+function checkThanks(thanks: string, table: Table, { catalogue, here }: Around): Found[] {
+	const scope = { catalogue, rows: [table], me: true, here }
+	return piecesIn(thanks).flatMap((formula) => check(formula, scope).issues.flatMap(({ message }) => mistake(message)))
 }
 
 /** What must be filled in of a new row, and is not asked for. */

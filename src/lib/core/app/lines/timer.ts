@@ -1,7 +1,8 @@
 import { z } from 'zod'
-import { mistake, SCREEN_GONE } from '../../document/findings.ts'
-import { id, number } from '../../document/parts.ts'
-import { PLAIN_LINE, type LineEntry } from './entry.ts'
+import { mistake, SCREEN_GONE, type Found } from '../../document/findings.ts'
+import { id, number, words } from '../../document/parts.ts'
+import { nameKey } from '../../text/key.ts'
+import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
 
 /** Shorter than this nobody reads a screen; longer than an hour nobody waits. */
@@ -12,7 +13,9 @@ export const timerSchema = z.object({
 	kind: z.literal('timer'),
 	/** The first screen, where it is null. */
 	screen: id.nullable().default(null),
-	seconds: number.max(999_999)
+	seconds: number.max(999_999),
+	/** What goes along of what the screen holds, by its name: that of the tablet, and not of who stood before it. */
+	keeps: words.default('')
 })
 export type TimerLine = z.infer<typeof timerSchema>
 
@@ -28,17 +31,25 @@ export const timer: LineEntry<TimerLine> = {
 				{ key: 'screen', type: 'screen', title: 'Where it goes back to', empty: 'the first screen' },
 				' after ',
 				{ key: 'seconds', type: 'count', title: 'After how many seconds' },
-				' seconds untouched'
+				' seconds untouched',
+				{ key: 'keeps', type: 'text', title: 'What it keeps', before: ', keeping ', clause: 'keeping…' }
 			)
 		},
-		blank: { kind: 'timer', screen: null, seconds: 60, who: [] }
+		blank: { kind: 'timer', screen: null, seconds: 60, keeps: '', who: [] }
 	},
 	check(line, around) {
 		const isFair = line.seconds >= LEAST && line.seconds <= MOST
 		return [
 			...checkWhom(line, around),
 			...(line.screen !== null && !around.hasScreen(line.screen) ? mistake(SCREEN_GONE) : []),
+			...checkKeeps(line.keeps, around),
 			...(isFair ? [] : mistake(`It goes back after ${LEAST} to ${MOST.toLocaleString('en-GB')} seconds.`))
 		]
 	}
+}
+
+function checkKeeps(name: string, { here }: Around): Found[] {
+	return name === '' || here?.has(nameKey(name))
+		? []
+		: mistake(`This screen holds nothing that is called "${name}", so nothing of it can be kept.`)
 }

@@ -18,7 +18,7 @@ export const PROPORTIONS = ['1 to 1', '1 to 2', '2 to 1', '1 to 1 to 1'] as cons
 /** How the rows of a list stand, where they are not lines one under the other. */
 export const FORMS_OF_LIST = ['a table', 'cards'] as const
 /** What a form does once it is sent, where it does not stay, empty. */
-export const AFTER_SENDING = ['goes back'] as const
+export const AFTER_SENDING = ['goes back', 'shows only that'] as const
 /** What a form changes, where it does not only add. */
 export const CHANGING = ['the row that is shown'] as const
 /** Where an entry of a form stands, if not under the one before. */

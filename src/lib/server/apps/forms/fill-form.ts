@@ -1,6 +1,7 @@
 /** What a form is asked while somebody fills it in, and what becomes of it once it is sent. */
 import { AppError } from '$lib/core/app-error.ts'
-import type { CellChange, Change, Changed } from '$lib/core/query/change.ts'
+import type { FormSent } from '$lib/core/requests/screens.ts'
+import type { CellChange, Change } from '$lib/core/query/change.ts'
 import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'
 import type { Option } from '$lib/core/requests/rows.ts'
 import { standingOf } from '../../rights/rights-of-actor.ts'
@@ -20,7 +21,8 @@ import {
 	type FormPart,
 	type FormShape
 } from './form-shape.ts'
-import { judgeForm, withoutUnasked } from './judge-form.ts'
+import { judgeForm, withoutUnasked, wordsOn } from './judge-form.ts'
+import { typedRow } from './typed-row.ts'
 import type { Filling } from './work-out-typed.ts'
 
 /** `row`: that of the screen, for a form that belongs to one. */
@@ -56,8 +58,8 @@ export function offerChoices(
  * Adds the row that a form holds, or changes the one that is shown, and adds those of its groups with it: all of it, or nothing. Only what it asks of this person is
  * taken, and its own conditions are judged after what the lines and guards of the table say.
  */
-export function sendForm(store: Store, filled: FilledForm): Changed {
-	const { filling, shape, typed, of, changed } = openForm(store, filled)
+export function sendForm(store: Store, filled: FilledForm): FormSent {
+	const { filling, shape, typed, of, changed, thanks } = openForm(store, filled)
 	const verdict = judgeForm(filling, shape, typed)
 	const asked = withoutUnasked(partsIn(shape), typed.cells, verdict)
 	// Of a row that is there already only what was touched is sent.
@@ -80,7 +82,8 @@ export function sendForm(store: Store, filled: FilledForm): Changed {
 		items: Object.fromEntries(groups.map(({ id, rows }) => [id, rows]))
 	}
 	refuseUnlessWhole(shape, asSent, judgeForm(filling, shape, asSent))
-	return done
+	const sent = typedRow(store, 'o', { table: shape.table, cells: asSent.cells, context: filling.context })
+	return { ...done, says: wordsOn(filling, { tables: [shape.table], rows: [sent] }, thanks) || 'Saved.' }
 }
 
 /** Rows that belong to the one that is changed, or that is added with them. */
@@ -101,6 +104,8 @@ interface OpenForm {
 	readonly of: readonly CellChange[]
 	/** The row that it changes, where it adds none. */
 	readonly changed: ChangedRow | undefined
+	/** What is said once it is sent. */
+	readonly thanks: string
 }
 
 function openForm(store: Store, { cells, items, row, held, actor, now, ...place }: FilledForm): OpenForm {
@@ -119,7 +124,7 @@ function openForm(store: Store, { cells, items, row, held, actor, now, ...place 
 			...{ store, standing, here: heldOnScreen(store, screen, { actor, now, held }) },
 			context: { actor, now, through: 'form' }
 		},
-		...{ shape, of, changed },
+		...{ shape, of, changed, thanks: line.thanks },
 		typed: {
 			cells: [...over(changed ? cellsOf(changed) : [], askedOf(partsIn(shape), cells)), ...of],
 			items: Object.fromEntries(

@@ -7,6 +7,7 @@ import type { WorkedLine } from '$lib/core/app/lines/form-parts.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
 import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'
 import { numberText } from '$lib/core/number/arithmetic.ts'
+import { PIECE, piecesIn } from '$lib/core/text/pieces.ts'
 import { itemsIn, partsIn, type FormPart, type FormShape } from './form-shape.ts'
 import { typedRow } from './typed-row.ts'
 import { workOutAll, type Filling, type Reach, type WorkedOut } from './work-out-typed.ts'
@@ -71,6 +72,19 @@ function judgeRow(filling: Filling, parts: readonly FormPart[], reach: Reach): J
 			})
 		)
 	}
+}
+
+/** Words with the values of formulas in them, on a row that was filled in. */
+export function wordsOn(filling: Filling, reach: Reach, text: string): string {
+	const formulas = piecesIn(text)
+	const valueOf = workOutAll(
+		filling,
+		reach,
+		formulas.flatMap((value) => [value, asText(value)])
+	)
+	return text.replace(PIECE, (_all, formula: string | undefined) =>
+		formula === undefined ? '{' : shownText(valueOf(formula), valueOf(asText(formula)))
+	)
 }
 
 /** As with the checks of a table: what is left blank is not refused, since whether it must be filled is another matter. */

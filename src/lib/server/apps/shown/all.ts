@@ -25,8 +25,8 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 	timer: {
 		holdsSomething: () => false,
 		// To who cannot open where it goes back to, it goes to the first screen.
-		show: ({ id, seconds, screen }, view) => [
-			{ id, kind: 'timer', seconds, to: screen !== null && screenFor(screen, view) ? screen : null }
+		show: ({ id, seconds, screen, keeps }, view) => [
+			{ id, kind: 'timer', seconds, keeps, to: screen !== null && screenFor(screen, view) ? screen : null }
 		]
 	},
 	// The list that holds it shows it on its rows.

@@ -1,4 +1,5 @@
 import { givenBy, SAFE_ADDRESS, type ButtonLine } from '$lib/core/app/lines/button.ts'
+import type { ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { ButtonDoes, Opening, RowAction } from '$lib/core/requests/screens.ts'
 import { getColumn, type Table } from '$lib/core/model/table.ts'
 import { entryOfStep, type Routine } from '$lib/core/routine/routine.ts'
@@ -7,7 +8,11 @@ import { caseOfRow } from '../../signoffs/cases.ts'
 import { screenFor, tableOf, type ShownAs, type View } from './view.ts'
 
 export const button: ShownAs<ButtonLine> = {
-	holdsSomething: () => false,
+	/** A page of words that leads on to something is worth opening; that two lead to each other alone is nothing. */
+	holdsSomething({ does }, view) {
+		const target = does.kind === 'open' ? screenFor(does.screen, view) : undefined
+		return target !== undefined && view.inner.holdsSomething(withoutButtons(target.lines))
+	},
 	show(line, view) {
 		const { id, label, icon } = line
 		const does = whatItDoes(line, view)
@@ -59,7 +64,15 @@ export function actionOnRows(line: ButtonLine, table: Table, view: View): RowAct
 	return mayAll ? [{ id, label }] : []
 }
 
-function offeredScreen(id: string, view: View): Opening | undefined {
+function withoutButtons(lines: readonly ScreenLine[]): ScreenLine[] {
+	return lines.flatMap((line): ScreenLine[] => {
+		if (line.kind === 'button') return []
+		return 'lines' in line ? [{ ...line, lines: withoutButtons(line.lines) }] : [line]
+	})
+}
+
+/** Undefined where it is not for this person, or holds nothing for them. */
+export function offeredScreen(id: string, view: View): Opening | undefined {
 	const { inner } = view
 	const target = screenFor(id, view)
 	if (!target || !inner.holdsSomething(target.lines)) return undefined

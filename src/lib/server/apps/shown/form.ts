@@ -10,6 +10,7 @@ import { startsOf } from '../forms/form-starts.ts'
 import { judgeForm } from '../forms/judge-form.ts'
 import { typedRow } from '../forms/typed-row.ts'
 import type { Filling, Reach } from '../forms/work-out-typed.ts'
+import { offeredScreen } from './button.ts'
 import { divider, heading } from './plain.ts'
 import { text } from './text.ts'
 import { tableOf, type ShownAs, type View } from './view.ts'
@@ -44,6 +45,7 @@ export const form: ShownAs<LineOf<'form'>> = {
 		const { id, then } = line
 		return [
 			{
+				opens: line.opens === null ? null : (offeredScreen(line.opens, view) ?? null),
 				...{
 					id,
 					kind: 'form',
@@ -54,8 +56,7 @@ export const form: ShownAs<LineOf<'form'>> = {
 					changes: changed !== undefined
 				},
 				pages: shape.pages.map((page) => ({ ...page, parts: showParts(page.parts, place) })),
-				verdict: partsIn(shape).some(isJudged) ? judgeForm(filling, shape, { cells: there, items: {} }) : null,
-				thanks: line.thanks.trim() === '' ? 'Saved.' : line.thanks
+				verdict: partsIn(shape).some(isJudged) ? judgeForm(filling, shape, { cells: there, items: {} }) : null
 			}
 		]
 	}

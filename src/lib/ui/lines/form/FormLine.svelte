@@ -2,7 +2,7 @@
 	/** Adds a row. What is typed is kept on this device until it has been sent; after sending the form is empty again. */
 	import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 	import { untrack } from 'svelte'
-	import { invalidateAll } from '$app/navigation'
+	import { goto, invalidateAll } from '$app/navigation'
 	import { page } from '$app/state'
 	import { draftKey, dropDraft, keepDraft, keepLast, readDraftOf, readLast } from './drafts.ts'
 	import { heldIn } from '../screen-address.ts'
@@ -26,6 +26,8 @@
 	/** What it asks, in one text: it is read again with the page, mostly as it was. */
 	const shape = $derived(JSON.stringify(line.pages))
 	let kept = $state(false)
+	/** Whether it was sent, and only what it says then is shown. */
+	let isDone = $state(false)
 	let begun: { key: string; asks: string } | undefined
 	let root: HTMLFormElement
 
@@ -67,15 +69,18 @@
 		event.preventDefault()
 		if (!form.isLast) return turn(() => form.next())
 		const sent = $state.snapshot(form.draft)
-		if (!(await form.submit())) {
+		const done = await form.submit()
+		if (done === undefined) {
 			keep()
 			// Where somebody else was faster the row is read again.
 			if (line.changes) await invalidateAll()
 			return
 		}
 		kept = false
+		isDone = line.then === 'shows only that'
 		await Promise.all([dropDraft(keptUnder), keepLast(owner, path, line, sent.cells)]).catch(() => undefined)
 		form.start((await readLast(owner, path, line.id).catch(() => undefined)) ?? {})
+		if (line.opens) return goto(`${base}/${line.opens.opens}${line.opens.takesRow ? `?row=${done}` : ''}`)
 		await invalidateAll()
 		if (line.then === 'goes back' && history.length > 1) history.back()
 	}
@@ -86,7 +91,19 @@
 	}
 </script>
 
-<form bind:this={root} onsubmit={submit} novalidate aria-label="{line.changes ? 'Change' : 'Add to'} {line.title}">
+{#if isDone}
+	<div class="done" role="status">
+		<p>{form.said?.text}</p>
+		<button class="btn main" onclick={() => (isDone = false)}>Start again</button>
+	</div>
+{/if}
+<form
+	bind:this={root}
+	hidden={isDone}
+	onsubmit={submit}
+	novalidate
+	aria-label="{line.changes ? 'Change' : 'Add to'} {line.title}"
+>
 	{#if kept}<p class="kept">
 			Kept from before on this device. <button type="button" class="linky" onclick={startEmpty}>Start empty</button>
 		</p>{/if}
@@ -110,6 +127,24 @@
 		padding: 0.8rem 1.2rem 1.5rem;
 		max-width: 40rem;
 		scroll-margin-top: 4rem;
+	}
+	/* Read by somebody who stands before it. */
+	.done {
+		display: grid;
+		gap: 1.4rem;
+		justify-items: start;
+		padding: 1.5rem 1.2rem;
+	}
+	.done p {
+		font: 700 1.7rem/1.25 var(--head);
+		max-width: 40rem;
+	}
+	.done .btn {
+		min-height: 56px;
+		padding: 0.5rem 2rem;
+	}
+	form[hidden] {
+		display: none;
 	}
 	.kept {
 		background: var(--sea-wash);

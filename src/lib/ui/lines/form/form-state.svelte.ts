@@ -258,8 +258,8 @@ export class FormState {
 		this.pageAt = Math.max(0, this.pageAt - 1)
 	}
 
-	/** Whether it was sent. */
-	async submit(): Promise<boolean> {
+	/** The row that was sent; undefined where it was not. */
+	async submit(): Promise<string | undefined> {
 		this.wrong.clear()
 		this.busy = true
 		const filesIn = await this.#sendFiles()
@@ -269,19 +269,19 @@ export class FormState {
 			this.busy = false
 			this.pageAt = Math.max(0, unsound)
 			this.said = UNFINISHED
-			return false
+			return undefined
 		}
 		const { line, typed, place } = this.asked()
 		const answer = await doOnScreen(this.path(), { kind: 'form', line, ...typed, ...place })
 		this.busy = false
 		if (!answer.ok) {
 			this.#refuse(answer.refusal)
-			return false
+			return undefined
 		}
-		const { conflicts } = answer.value
+		const { conflicts, row, says } = answer.value
 		if (conflicts.length > 0) return this.#sayConflicts(conflicts)
-		this.said = { text: this.line().thanks, wrong: false }
-		return true
+		this.said = { text: says, wrong: false }
+		return row
 	}
 
 	/** Files that could not be given in before go now. */
@@ -307,7 +307,7 @@ export class FormState {
 	}
 
 	/** What nobody else changed is in; of the rest both values are said. */
-	#sayConflicts(conflicts: readonly Conflict[]): false {
+	#sayConflicts(conflicts: readonly Conflict[]): undefined {
 		const entries = entriesIn(partsOf(this.line()))
 		for (const { column, theirs } of conflicts) {
 			const entry = entries.find((each) => each.column.id === column)
@@ -319,7 +319,7 @@ export class FormState {
 			)
 		}
 		this.said = { text: 'The rest is saved. See what is marked above; what you typed is kept.', wrong: true }
-		return false
+		return undefined
 	}
 
 	#refuse({ message, details }: { message: string; details: Readonly<Record<string, unknown>> }): void {

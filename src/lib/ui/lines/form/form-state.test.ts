@@ -17,7 +17,7 @@ const ITEM = entry('item', { id: 9, name: 'Item', type: 'text', required: true }
 const NOTHING = { unasked: [], must: [], refused: {}, shown: {} }
 
 const FORM: ShownForm = {
-	...{ id: 'f', kind: 'form', table: 2, title: 'Buoys', thanks: 'Saved.', isOfRow: false, changes: false, then: null },
+	...{ id: 'f', kind: 'form', table: 2, title: 'Buoys', opens: null, isOfRow: false, changes: false, then: null },
 	pages: [
 		{ id: 'p', title: 'First', parts: [CODE, DEPTH] },
 		{ id: 'q', title: 'Second', parts: [WHY, { kind: 'items', id: 'g', title: 'Items', least: 1, parts: [ITEM] }] }
@@ -88,8 +88,8 @@ test('what is sent goes whole, rows that are blank throughout left out of what i
 	form.change(CODE, { text: 'B1' })
 	form.change(ITEM, { text: 'Chain' }, ROW)
 	form.addRow({ kind: 'items', id: 'g', title: 'Items', least: 1, parts: [ITEM] })
-	answer = { status: 200, body: { row: 'r1', rev: 1, conflicts: [] } }
-	expect(await form.submit()).toBe(true)
+	answer = { status: 200, body: { row: 'r1', rev: 1, conflicts: [], says: 'Saved.' } }
+	expect(await form.submit()).toBe('r1')
 	expect(sent.at(-1)).toMatchObject({ address: '/app/1/ask/do', body: { kind: 'form', cells: [{ column: 1 }, { column: 2, value: 4.5 }] } }) // prettier-ignore
 	expect(form.said).toEqual({ text: 'Saved.', wrong: false })
 })
@@ -102,7 +102,7 @@ test('a refusal turns to the page of its entry and keeps what was typed', async 
 		status: 422,
 		body: { code: 'invalid', message: 'Too dear.', details: { column: 9, entry: 'item', row: 0 } }
 	}
-	expect(await form.submit()).toBe(false)
+	expect(await form.submit()).toBeUndefined()
 	expect(form.pageAt).toBe(1)
 	expect(form.messageAt(ITEM, ROW)).toBe('Too dear.')
 	expect(form.draft.cells[1]).toEqual({ text: 'B1' })
@@ -138,8 +138,8 @@ describe('a form that changes the row that is shown', () => {
 			...{ line: 'f', typed: { cells: [{ column: 2, value: 5, was: 4.5 }], items: {} } },
 			place: { held: {}, row: 'r1' }
 		})
-		answer = { status: 200, body: { row: 'r1', rev: 2, conflicts: [] } }
-		expect(await form.submit()).toBe(true)
+		answer = { status: 200, body: { row: 'r1', rev: 2, conflicts: [], says: 'Saved.' } }
+		expect(await form.submit()).toBe('r1')
 	})
 
 	test('keeps of what was typed only that, over what others have put there meanwhile', () => {
@@ -161,7 +161,7 @@ describe('a form that changes the row that is shown', () => {
 	test('says what somebody else put where one was slower, and keeps both', async () => {
 		form.change(DEPTH, { text: '5' })
 		answer = { status: 200, body: { row: 'r1', rev: 3, conflicts: [{ column: 2, theirs: 8, yours: 5 }] } }
-		expect(await form.submit()).toBe(false)
+		expect(await form.submit()).toBeUndefined()
 		expect(form.wrong.get('depth')).toContain('to 8')
 		expect(form.draft.cells[2]).toEqual({ text: '5' })
 		expect(form.said?.wrong).toBe(true)

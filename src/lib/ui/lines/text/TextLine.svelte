@@ -22,6 +22,12 @@
 		margin: 0.4rem 0;
 		padding-left: 1.4rem;
 	}
+	.words :global(ol) {
+		list-style: decimal;
+	}
+	.words :global(ul) {
+		list-style: disc;
+	}
 	.words :global(blockquote) {
 		margin: 0.6rem 0;
 		padding-left: 0.9rem;

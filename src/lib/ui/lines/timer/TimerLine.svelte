@@ -6,9 +6,10 @@
 	import { onMount } from 'svelte'
 	import { page } from '$app/state'
 	import { dropDrafts } from '../form/drafts.ts'
+	import { heldIn, opensWith } from '../screen-address.ts'
 	import { Countdown } from './countdown.svelte.ts'
 
-	type Props = { line: { seconds: number; to: string | null }; base: string }
+	type Props = { line: { seconds: number; keeps: string; to: string | null }; base: string }
 
 	let { line, base }: Props = $props()
 
@@ -18,7 +19,9 @@
 		// What was typed is the last visitor's.
 		await dropDrafts(String(page.data['draftsOf'])).catch(() => undefined)
 		// A page of its own: nothing that the old one held is left.
-		window.location.replace(line.to === null ? base : `${base}/${line.to}`)
+		const kept = heldIn(page.url)[line.keeps]
+		const to = line.to === null ? base : `${base}/${line.to}`
+		window.location.replace(opensWith(to, { held: kept === undefined ? {} : { [line.keeps]: kept }, typed: {} }))
 	}
 
 	onMount(() => countdown.begin())

@@ -1,0 +1,88 @@
+/** The tablet on the quay: a crew checks itself in without an account, is told where to lie, and the next one finds nothing of it. */
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test } from '@playwright/test'
+import { signIn } from './people.ts'
+
+const TABLET = { viewport: { width: 1180, height: 820 } }
+
+test('a crew checks itself in, is told where to lie and what to pay, and nothing of it is left', async ({
+	browser
+}) => {
+	const context = await browser.newContext(TABLET)
+	const page = await context.newPage()
+	await page.goto('/app/4')
+	await page
+		.getByRole('button', { name: /visitor|look/i })
+		.first()
+		.click()
+	await expect(page.getByRole('heading', { name: 'Welcome to the harbour' })).toBeVisible()
+	await expect(page.getByText('Waiting on me')).toHaveCount(0)
+	await page.getByRole('button', { name: 'Check in' }).click()
+	await page.getByLabel(/^Harbour/).click()
+	await page.getByRole('option', { name: 'Varrow Quay', exact: true }).click()
+	await page.getByLabel(/^Boat/).fill('Test of Tide')
+	await page.getByLabel(/^Length/).fill('9.8')
+	const { violations } = await new AxeBuilder({ page }).analyze()
+	expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([])
+	await page.getByRole('button', { name: 'Next' }).click()
+	await page.getByLabel(/^Nights/).fill('2')
+	await page.getByRole('button', { name: 'Next' }).click()
+	await page.getByLabel(/^Berth/).click()
+	const berth = await page.getByRole('option').first().innerText()
+	await page.getByRole('option').first().click()
+	await expect(page.getByText('£39.20')).toBeVisible()
+	await page.getByRole('button', { name: 'Send' }).click()
+	await expect(page.getByText(`Lie at ${berth}. £39.20 to pay at the office.`)).toBeVisible()
+	await page.getByRole('button', { name: 'Start again' }).click()
+	await expect(page.getByLabel(/^Boat/)).toHaveValue('')
+
+	// The office sees who came; the berth is offered to nobody else.
+	const clerk = await signIn(browser, 'Corrie Ashdown')
+	await clerk.goto('/app/4')
+	await expect(clerk.getByRole('row', { name: /Test of Tide/ })).toContainText('£39.20')
+	await page.getByLabel(/^Harbour/).click()
+	await page.getByRole('option', { name: 'Varrow Quay', exact: true }).click()
+	await page.getByLabel(/^Boat/).fill('Another')
+	await page.getByLabel(/^Length/).fill('9.8')
+	await page.getByRole('button', { name: 'Next' }).click()
+	await page.getByRole('button', { name: 'Next' }).click()
+	await page.getByLabel(/^Berth/).click()
+	await expect(page.getByRole('option').first()).toBeVisible()
+	await expect(page.getByRole('option', { name: berth, exact: true })).toHaveCount(0)
+	// Of the visits themselves a crew sees none.
+	expect((await page.request.get('/app/4/now')).status()).toBe(404)
+	for (const each of [context, clerk.context()]) await each.close()
+})
+
+test('a link says which quay the tablet stands on, and it stays when it goes back by itself', async ({ browser }) => {
+	const clerk = await signIn(browser, 'Corrie Ashdown')
+	await clerk.goto('/app/4/in')
+	const options = clerk.waitForResponse((response) => response.url().includes('/options/'))
+	await clerk.getByLabel(/^Harbour/).click()
+	const found = (await (await options).json()) as { id: string; label: string }[]
+	const quay = found.find(({ label }) => label === 'Ness Hythe')?.id ?? ''
+	expect(quay).not.toBe('')
+	await clerk.context().close()
+
+	const context = await browser.newContext(TABLET)
+	const page = await context.newPage()
+	await page.goto('/app/4')
+	await page
+		.getByRole('button', { name: /visitor|look/i })
+		.first()
+		.click()
+	await expect(page.getByRole('heading', { name: 'Welcome to the harbour' })).toBeVisible()
+	await page.clock.install()
+	await page.goto(`/app/4/start?h.quay=${quay}`)
+	await expect(page.locator('#svelte-announcer')).toBeAttached()
+	await page.getByRole('button', { name: 'Check in' }).click()
+	await expect(page.getByLabel(/^Harbour/)).toHaveValue('Ness Hythe')
+	await page.getByLabel(/^Boat/).fill('Private words')
+	await page.clock.runFor(95_000)
+	await page.waitForURL((url) => url.pathname === '/app/4/start' && url.searchParams.get('h.quay') === quay)
+	await expect(page.locator('#svelte-announcer')).toBeAttached()
+	await page.getByRole('button', { name: 'Check in' }).click()
+	await expect(page.getByLabel(/^Harbour/)).toHaveValue('Ness Hythe')
+	await expect(page.getByLabel(/^Boat/)).toHaveValue('')
+	await context.close()
+})
