@@ -2,6 +2,7 @@
  * Measures speed as ratios within one run and writes them to `measure/RESULTS.md`: `npm run measure`.
  *
  * - A page of 50 rows under access lines, on a million rows, against hand-written SQL with the same condition.
+ * - A screen of fifteen lists against its statements by hand, and what is sent when one cell changed.
  * - The same for three roles and five lines, and PostgreSQL's row security beside it.
  * - Bringing in a CSV of 1,000,000 rows against the `sqlite3` shell's `.import` into a table of the same columns.
  * - A workbook of 450,000 rows looked at, against a library's streamed reading, and a small file meanwhile.
@@ -24,6 +25,7 @@ import { measureGrid } from './grid.ts'
 import { measureMerge } from './merge.ts'
 import { measurePage } from './page.ts'
 import { weighStaffPage } from './page-weight.ts'
+import { measureScreen } from './screen.ts'
 import { measureTotals } from './totals.ts'
 import { workbookFigures } from './workbook-figures.ts'
 
@@ -34,6 +36,7 @@ const scripts = resolve('build/threads')
 const brought = await measureImport(folder, scripts)
 const workbook = workbookFigures(folder, scripts)
 const page = measurePage()
+const screen = measureScreen()
 const access = await measureAccess()
 const formula = measureFormula()
 const totals = measureTotals()
@@ -61,6 +64,16 @@ The statement inside the reader, prepared beforehand, against hand-written SQL w
 ${page.cases.map((each) => `| ${each.name} | ${round(each.ours, 3)} | ${round(each.byHand, 3)} | **${round(each.ours / each.byHand)}** | 1.5 |`).join('\n')}
 
 The whole of \`readRows\` (rights, plan, statement, rows as they travel): ${round(page.whole, 3)} ms.
+
+## A screen of fifteen lists in one snapshot, ${page.rows.toLocaleString('en-GB')} rows
+
+Fifteen pages of 50 and fifteen counts, with rights, plans and rows as they travel, against the same thirty statements by hand alone.
+
+| what | ours, ms | by hand, ms | ratio | bound |
+| --- | --- | --- | --- | --- |
+| the whole screen | ${round(screen.ours)} | ${round(screen.byHand)} | **${round(screen.ours / screen.byHand)}** | 1.5 |
+
+After one cell changed its lines are read again in ${round(screen.again)} ms; sent are ${kb(screen.sent)} kB (wanted: 5) of ${kb(screen.whole)}.
 
 ## A person with three roles and five lines, ${access.rows.toLocaleString('en-GB')} rows
 

@@ -21,7 +21,7 @@ export interface PageCase {
 }
 
 export function measurePage(): { rows: number; cases: PageCase[]; whole: number } {
-	const store = makeStore()
+	const store = openMillion()
 	const { catalogue } = store.workspace()
 	const table = getTable(catalogue, MOORINGS)
 	const columns = [20, 21, 22, 23].map((id) => getColumn(table, id))
@@ -59,7 +59,8 @@ export function measurePage(): { rows: number; cases: PageCase[]; whole: number 
 	return { rows: ROWS, cases, whole }
 }
 
-function makeStore() {
+/** A million moorings of four harbours, under lines of access of three roles. */
+export function openMillion() {
 	const store = openScratch({
 		now: NOW,
 		peopleColumns: [{ id: 3, name: 'harbour', type: 'reference', to: HARBOURS, reverseName: 'people' }],

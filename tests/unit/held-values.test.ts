@@ -5,7 +5,10 @@ import { checkApp } from '$lib/core/app/check-app.ts'
 import { mapFormulas } from '$lib/core/app/walk-app.ts'
 import { giveValues } from '$lib/server/apps/give-values.ts'
 import { openScreen } from '$lib/server/apps/open-screen.ts'
+import { tryCondition } from '$lib/server/review/bench.ts'
+import { tryFormula } from '$lib/server/review/try-formula.ts'
 import type { Store } from '$lib/server/store/store.ts'
+import { KEEPER } from '../support/scratch-store.ts'
 import { BERTHS, BO, CODE, documentOf, IMKE, NAME, NOW, openPorts, PORT, PORTS } from '../support/ports.ts'
 
 type Lines = ScreenInput['lines']
@@ -176,5 +179,28 @@ describe('before a release', () => {
 
 	test('and nothing is, where all of it fits', () => {
 		expect(found(nights, button('here.nights * 2', 'nights'))).toEqual([])
+	})
+})
+
+describe('while it is written', () => {
+	const by = { actor: { person: KEEPER }, now: NOW }
+	const here = { where: { table: PORTS }, sought: { type: 'text' as const }, state: { table: BERTHS, column: CODE } }
+	const trial = (text: string) => tryCondition(store, { table: BERTHS, text, people: [], me: true, here, ...by })
+
+	test('a condition on what the screen holds is checked, and says what it goes by', () => {
+		expect(trial('port = here.where and code = here.Sought')).toEqual({
+			ok: true,
+			issues: [],
+			chosen: ['where', 'sought']
+		})
+		expect(trial('code = here.state')).toMatchObject({ ok: true, chosen: ['state'] })
+		expect(trial('code = "N1"')).toMatchObject({ ok: true, rows: 1 })
+		expect(trial('port = here.soght').issues[0]?.message).toContain('Did you mean here.sought?')
+		expect(trial('code = here.where + 1').ok).toBe(false)
+	})
+
+	test('so is a formula that gives a value', () => {
+		const tried = tryFormula(store, { table: BERTHS, text: 'here.sought & code', here, ...by })
+		expect(tried).toEqual({ issues: [], type: 'text', chosen: ['sought'] })
 	})
 })

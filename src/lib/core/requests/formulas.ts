@@ -12,10 +12,22 @@ const text = z.string().max(10_000)
 /** The tables of the rows around its own, the outermost first: with any it is only checked, since no row alone is its row. */
 const around = z.array(table).max(2)
 
+/** What the screen holds on which it stands, by name. */
+const here = z
+	.record(
+		z.string().max(60),
+		z.union([
+			z.object({ table, column: z.number().int() }),
+			z.object({ table }),
+			z.object({ type: z.enum(['text', 'number', 'date', 'yesno']) })
+		])
+	)
+	.default({})
+
 /** A formula that is being written, or why somebody sees a row. */
 export const trySchema = z.discriminatedUnion('kind', [
-	z.object({ kind: z.literal('condition'), table, text, me: z.boolean(), around }),
-	z.object({ kind: z.literal('formula'), table, text, around }),
+	z.object({ kind: z.literal('condition'), table, text, me: z.boolean(), around, here }),
+	z.object({ kind: z.literal('formula'), table, text, around, here }),
 	z.object({ kind: z.literal('why'), table, person: z.number().int(), row: rowIdSchema })
 ])
 
@@ -24,6 +36,8 @@ export type Tries = Kinds<typeof trySchema, { condition: FormulaTrial; formula: 
 export interface FormulaTrial {
 	readonly ok: boolean
 	readonly issues: readonly Issue[]
+	/** What it reads of its screen, by name: with any it is only checked, since nothing is chosen there yet. */
+	readonly chosen?: readonly string[]
 	/** For a condition: how many rows it holds for, of those that the builder sees. */
 	readonly rows?: number
 	readonly of?: number
@@ -46,6 +60,7 @@ export interface RowSamples {
 
 export interface FormulaResult {
 	readonly issues: readonly Issue[]
+	readonly chosen?: readonly string[]
 	readonly type?: string
 	/** The row that it was tried on, and what it gives there. */
 	readonly sample?: string

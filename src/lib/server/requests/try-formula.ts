@@ -10,9 +10,10 @@ interface Context {
 }
 
 export const TRIES: Handlers<typeof trySchema, Tries, Context> = {
-	condition: async ({ table, text, me, around }, { threads, by }) =>
-		threads.read('tryCondition', { table, text, me, around, people: await chooseFew(threads), ...by }),
-	formula: ({ table, text, around }, { threads, by }) => threads.read('tryFormula', { table, text, around, ...by }),
+	condition: async ({ table, text, me, around, here }, { threads, by }) =>
+		threads.read('tryCondition', { table, text, me, around, here, people: await chooseFew(threads), ...by }),
+	formula: ({ table, text, around, here }, { threads, by }) =>
+		threads.read('tryFormula', { table, text, around, here, ...by }),
 	why: (asked, { threads, by }) => threads.read('explainAccess', { ...asked, ...by })
 }
 

@@ -20,6 +20,8 @@ import { findUndoable } from '../history/last-merge.ts'
 import type { Store } from '../store/store.ts'
 import { peopleListed } from './counts.ts'
 import { findCost, findTooDear } from '../derived/formula-cost.ts'
+import { chosenIn, type HeldHere } from './reads-screen.ts'
+import { hereIn } from '$lib/core/formula/check/rename.ts'
 
 const COUNT_LIMIT = 1_000_001
 /** Lists of tables count no further; the grid itself says how many rows there are. */
@@ -94,21 +96,23 @@ export function tryCondition(
 		people: readonly number[]
 		me: boolean
 		around?: readonly number[]
+		here?: HeldHere
 	}
 ): FormulaTrial {
-	const { table: id, text, people, actor, now, me, around = [] } = asked
+	const { table: id, text, people, actor, now, me, around = [], here = {} } = asked
 	const { catalogue } = store.workspace()
 	const { rights, moment } = standingOf(store, actor, now)
 	const table = catalogue.tables.get(id)
 	if (!table || isNever(rights.rows(table))) return { ok: false, issues: [] }
 	const { expr, issues } = checkCondition(text === '' ? 'TRUE' : text, {
-		...{ catalogue, me },
+		...{ catalogue, me, here: hereIn(here, catalogue) },
 		rows: [...tablesFrom(catalogue, around), table]
 	})
 	if (!expr) return { ok: false, issues }
 	const tooDear = findTooDear(store, expr)
 	if (tooDear !== undefined) return { ok: false, issues: [tooMuch(tooDear, text)] }
-	if (around.length > 0) return { ok: true, issues: [] }
+	const chosen = chosenIn(text, here)
+	if (around.length > 0 || chosen.length > 0) return { ok: true, issues: [], chosen }
 	const looksAt = findCost(store, expr)
 	const count = (rights: Rights, at: typeof moment): number =>
 		countUnder(store, rights, { table, where: [fold(expr, at)], limit: COUNT_LIMIT })

@@ -1,6 +1,7 @@
 /** Tries a formula while it is written: what is wrong with it, or what it gives on a row. */
 import type { FormulaResult } from '$lib/core/requests/formulas.ts'
 import { check } from '$lib/core/formula/check/check.ts'
+import { hereIn } from '$lib/core/formula/check/rename.ts'
 import { tooMuch } from '$lib/core/formula/syntax/issues.ts'
 import { rollupsOf, withRollups } from '$lib/core/formula/sql/rollups.ts'
 import { ERROR_NAMES, isErrorValue } from '$lib/core/model/formula.ts'
@@ -13,26 +14,37 @@ import type { Store } from '../store/store.ts'
 import { rowLabel } from '../signoffs/row-label.ts'
 import { findCost, findTooDear } from '../derived/formula-cost.ts'
 import { tablesFrom } from './bench.ts'
+import { chosenIn, type HeldHere } from './reads-screen.ts'
 import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 
 export interface TryFormula {
 	readonly table: number
 	readonly text: string
 	readonly around?: readonly number[]
+	readonly here?: HeldHere
 	readonly row?: string | undefined
 	readonly actor: Actor
 	readonly now: number
 }
 
 /** What a formula gives on a row, or what is wrong with it, within what its writer sees. */
-export function tryFormula(store: Store, { table: id, text, around = [], row, actor, now }: TryFormula): FormulaResult {
+export function tryFormula(
+	store: Store,
+	{ table: id, text, around = [], here = {}, row, actor, now }: TryFormula
+): FormulaResult {
 	const table = getTableAsKeeper(store, id, actor)
 	const { catalogue } = store.workspace()
-	const { expr, issues } = check(text, { catalogue, rows: [...tablesFrom(catalogue, around), table], me: true })
+	const { expr, issues } = check(text, {
+		catalogue,
+		rows: [...tablesFrom(catalogue, around), table],
+		me: true,
+		here: hereIn(here, catalogue)
+	})
 	if (!expr) return { issues }
 	const tooDear = findTooDear(store, expr)
 	if (tooDear !== undefined) return { issues: [tooMuch(tooDear, text)] }
-	if (around.length > 0) return { issues: [], type: expr.type.kind }
+	const chosen = chosenIn(text, here)
+	if (around.length > 0 || chosen.length > 0) return { issues: [], type: expr.type.kind, chosen }
 	const looksAt = findCost(store, expr)
 	const read = ownColumns(expr)
 	const plain: FormulaResult = {

@@ -8,6 +8,7 @@
 	import { printName } from '$lib/core/formula/check/rename.ts'
 	import { send } from '../send.ts'
 	import { openFormulaBox, type FormulaBox } from './formula-box.ts'
+	import { useHeld } from './held-here.ts'
 	import SignatureNote from './SignatureNote.svelte'
 	import type { Trial } from './trial.ts'
 	import TrialNote from './TrialNote.svelte'
@@ -26,6 +27,7 @@
 
 	let { value, table, around = [], condition, me, empty, onchange }: Props = $props()
 
+	const held = useHeld()
 	let text = $state(untrack(() => value))
 	let caret = $state(0)
 	let box: FormulaBox | undefined
@@ -39,7 +41,9 @@
 		const answer = await send(
 			'POST',
 			'/bench/try',
-			condition ? { kind: 'condition', table, text, me, around } : { kind: 'formula', table, text, around }
+			condition
+				? { kind: 'condition', table, text, me, around, here: held() }
+				: { kind: 'formula', table, text, around, here: held() }
 		)
 		if (mine !== asked || !answer.ok) return
 		trial = answer.value
@@ -52,7 +56,10 @@
 		return bench?.tables?.find((each) => each.id === table)
 	})
 	/** Columns and sets of the row that the formula stands on. */
-	const names = $derived(own ? [...own.columns.map((column) => column.name), ...own.backReferences] : [])
+	const names = $derived([
+		...(own ? [...own.columns.map((column) => column.name), ...own.backReferences] : []),
+		...Object.keys(held()).map((name) => `here.${name}`)
+	])
 	const named = $derived(condition ? (own?.columns.filter((column) => column.condition) ?? []) : [])
 
 	/** A named condition is put in where nothing stands, and joined to what does. */

@@ -28,6 +28,10 @@
 </script>
 
 <dl>
+	{#if (trial.chosen ?? []).length > 0}
+		<dt>Goes by</dt>
+		<dd>what is chosen or typed on the screen: {trial.chosen?.join(', ')}</dd>
+	{/if}
 	{#if trial.rows !== undefined}
 		<dt>Rows that match now</dt>
 		<dd>{trial.rows} of {trial.of}</dd>

@@ -101,7 +101,8 @@ function completing(names: readonly string[]) {
 }
 
 function optionOf(name: string, known: ReadonlySet<string>): Completion {
-	if (known.has(name)) return { label: name, apply: printName(name) }
+	// What a screen holds is read by two words, neither of which is ever quoted.
+	if (known.has(name)) return { label: name, apply: name.startsWith('here.') ? name : printName(name) }
 	const note = FUNCTION_NOTES.find((each) => each.name === name)
 	return { label: name, apply: `${name}(`, ...(note ? { detail: note.signature, info: note.doc } : {}) }
 }

@@ -29,12 +29,12 @@
 	function type() {
 		isTyping = true
 		clearTimeout(typing)
-		typing = setTimeout(() => void look(), PAUSE_MS)
+		typing = setTimeout(look, PAUSE_MS)
 	}
 
-	async function look() {
-		await goto(withTyped(page.url, line.holds, text), { keepFocus: true, noScroll: true, replaceState: true })
+	function look() {
 		isTyping = false
+		void goto(withTyped(page.url, line.holds, text), { keepFocus: true, noScroll: true, replaceState: true })
 	}
 </script>
 
