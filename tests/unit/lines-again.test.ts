@@ -1,7 +1,7 @@
 /** What an open screen is answered when something changed: the lines concerned, and of a list only the rows that differ. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import type { ScreenInput } from '$lib/core/app/document.ts'
-import { differing, signOfLine, signOfRow } from '$lib/core/requests/screen-reads.ts'
+import { differing, signOfLine, signOfRow } from '$lib/core/requests/screen-signs.ts'
 import type { ShownLine } from '$lib/core/requests/screens.ts'
 import { openScreen, readAgain } from '$lib/server/apps/open-screen.ts'
 import type { Store } from '$lib/server/store/store.ts'

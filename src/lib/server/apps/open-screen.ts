@@ -8,7 +8,7 @@ import { showsRow, type LineKind, type LineOf, type ScreenLine } from '$lib/core
 import { allLines, findLine as findInLines } from '$lib/core/app/lines/tree.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Groups } from '$lib/core/requests/rows.ts'
-import { differing, type KnownLines, type LinesAgain } from '$lib/core/requests/screen-reads.ts'
+import { differing, type KnownLines, type LinesAgain } from '$lib/core/requests/screen-signs.ts'
 import type { Narrowing, OfferedScreen, ShownScreen } from '$lib/core/requests/screens.ts'
 import { findLiveApp } from '../releases/live.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'

@@ -1,7 +1,7 @@
 /** What a page tells of the lines that it shows, and how what differs goes into their places. */
 import { allLines, mapLines } from '$lib/core/app/lines/tree.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
-import { MOST_AT_ONCE, signOfLine, signOfRow, type AgainLine } from '$lib/core/requests/screen-reads.ts'
+import { MOST_AT_ONCE, signOfLine, signOfRow, type AgainLine } from '$lib/core/requests/screen-signs.ts'
 import type { Narrowing, ShownLine, ShownList, ShownScreen } from '$lib/core/requests/screens.ts'
 
 /** What a list shows: the rows that were read so far, and what they are narrowed down to. */

@@ -2,7 +2,7 @@
  * The rows of a list as far as they were asked for. When the first page is read again because something changed, all that is
  * shown is read again in its place: nobody who has scrolled is sent back to the top.
  */
-import { MOST_AT_ONCE } from '$lib/core/requests/screen-reads.ts'
+import { MOST_AT_ONCE } from '$lib/core/requests/screen-signs.ts'
 import type { Narrowing } from '$lib/core/requests/screens.ts'
 import type { WirePage, WireRow } from '$lib/core/query/wire.ts'
 import type { Sent } from '../../send.ts'
