@@ -80,12 +80,12 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 	const moorings = await bringInRegister(store, world, file, now - 400 * DAY)
 	store.db.transaction(() => {
 		const tables = makeTables(store, world, moorings, now)
-		fillInspections(store, world, tables, { random, now, folder })
-		makeApps(store, world, tables, now)
-		fillRequests(store, world, tables, { random, now })
 		const filling = { ...world, now, seed: SEED }
 		fillStock(store, tables.stock, filling)
 		fillQuay(store, tables, filling)
+		fillInspections(store, world, tables, { random, now, folder })
+		makeApps(store, world, tables, now)
+		fillRequests(store, world, tables, { random, now })
 		deliverPast(store)
 	})()
 	store.db.pragma('synchronous = FULL')

@@ -98,7 +98,7 @@ export interface VisitRow {
 
 /** 1,200 visits over three years, most of them in summer. `berths`: as many as there are; each is named by its place. */
 export function visitRows(random: Random, berths: readonly BerthRow[], today: string): VisitRow[] {
-	return Array.from({ length: 1_200 }, (_each, i) => {
+	const visits = Array.from({ length: 1_200 }, (_each, i) => {
 		const berth = random.below(berths.length)
 		const daysAgo = i < 14 ? random.below(3) : Math.floor(random.next() * 1_000)
 		const longest = Number(berths[berth]?.['Longest'] ?? 10)
@@ -108,6 +108,8 @@ export function visitRows(random: Random, berths: readonly BerthRow[], today: st
 		const cells = { Boat: boat, Length: length, Nights: 1 + random.below(5), Why: random.pick(REASONS), Came: came }
 		return { berth, daysAgo, cells }
 	})
+	// In the order in which they came.
+	return visits.sort((a, b) => b.daysAgo - a.daysAgo)
 }
 
 export interface QuaysideTables {

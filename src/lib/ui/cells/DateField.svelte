@@ -12,10 +12,12 @@
 		/** An ISO date, or what was typed. */
 		text: string
 		invalid: boolean
+		/** Whether it is stepped by the day too; at a desk it is typed or chosen. */
+		hasSteps?: boolean
 		onchange: (text: string) => void
 	}
 
-	let { id, labelledby, text, invalid, onchange }: Props = $props()
+	let { id, labelledby, text, invalid, hasSteps = true, onchange }: Props = $props()
 
 	let isOpen = $state(false)
 	/** What stands there while somebody types, who is not to be interrupted. */
@@ -49,9 +51,11 @@
 
 <!-- svelte-ignore a11y_no_static_element_interactions -->
 <div class="date" bind:this={box} {onkeydown}>
-	<button type="button" class="btn" aria-label="A day earlier" aria-describedby={labelledby} onclick={() => step(-1)}
-		>−</button
-	>
+	{#if hasSteps}
+		<button type="button" class="btn" aria-label="A day earlier" aria-describedby={labelledby} onclick={() => step(-1)}
+			>−</button
+		>
+	{/if}
 	<input
 		{id}
 		class="field"
@@ -64,10 +68,12 @@
 		aria-invalid={invalid}
 		aria-describedby={invalid ? `${id}-wrong` : undefined}
 	/>
-	<button type="button" class="btn" aria-label="A day later" aria-describedby={labelledby} onclick={() => step(1)}
-		>+</button
-	>
-	<button type="button" class="btn" aria-describedby={labelledby} onclick={() => onchange(todayHere())}>Today</button>
+	{#if hasSteps}
+		<button type="button" class="btn" aria-label="A day later" aria-describedby={labelledby} onclick={() => step(1)}
+			>+</button
+		>
+		<button type="button" class="btn" aria-describedby={labelledby} onclick={() => onchange(todayHere())}>Today</button>
+	{/if}
 	<button
 		type="button"
 		class="btn"

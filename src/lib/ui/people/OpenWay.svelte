@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Opens another way into an app: for whom, within which limits, and what it gives. */
+	import DateField from '../cells/DateField.svelte'
 	import { untrack } from 'svelte'
 	import type { AppSummary } from '$lib/core/requests/bench.ts'
 	import type { WayKind } from '$lib/core/requests/joining.ts'
@@ -75,8 +76,15 @@
 		<input id="way-word" class="field" required bind:value={word} placeholder="QUAY-2027" autocomplete="off" />
 		<label for="way-uses">How often</label>
 		<input id="way-uses" class="field" type="number" min="1" max="100000" bind:value={uses} placeholder="no limit" />
-		<label for="way-end">Last day</label>
-		<input id="way-end" class="field" type="date" bind:value={lastDay} />
+		<label for="way-end" id="way-end-label">Last day</label>
+		<DateField
+			id="way-end"
+			labelledby="way-end-label"
+			text={lastDay}
+			invalid={false}
+			hasSteps={false}
+			onchange={(text) => (lastDay = text)}
+		/>
 	{:else if kind === 'phrase'}
 		<label for="way-word">Pass phrase</label>
 		<input id="way-word" class="field" required bind:value={word} autocomplete="off" />
