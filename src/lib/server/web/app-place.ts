@@ -1,5 +1,6 @@
 /** Which app and document a staff page means, and as whom it is read: one's own, or somebody's in the Lookout. */
 import type { AppBase, StaffPage } from '$lib/core/requests/screens.ts'
+import { MOST_HELD_TEXT } from '$lib/core/app/held-text.ts'
 import { filtersSchema } from '$lib/core/query/filter.ts'
 import type { Narrowing } from '$lib/core/requests/screens.ts'
 import { error } from '@sveltejs/kit'
@@ -95,8 +96,10 @@ export function readNarrowed(url: URL): Record<string, Narrowing> {
 	return found
 }
 
-/** The rows that are chosen on a screen: `h.NAME=ID`. */
+/** What a screen holds: `h.NAME=…`, a row by its id; words stand in the fragment, which comes with no page. */
 export function readHeld(url: URL): Record<string, string> {
-	const named = [...url.searchParams].filter(([name, id]) => /^h\.[^.]{1,60}$/.test(name) && id.length <= 64)
+	const named = [...url.searchParams].filter(
+		([name, id]) => /^h\.[^.]{1,60}$/.test(name) && id.length <= MOST_HELD_TEXT
+	)
 	return Object.fromEntries(named.map(([name, id]) => [name.slice(2), id]))
 }

@@ -9,6 +9,7 @@
 	import { send } from '../send.ts'
 	import { openFormulaBox, type FormulaBox } from './formula-box.ts'
 	import { useHeld } from './held-here.ts'
+	import NamedConditions from './NamedConditions.svelte'
 	import SignatureNote from './SignatureNote.svelte'
 	import type { Trial } from './trial.ts'
 	import TrialNote from './TrialNote.svelte'
@@ -38,13 +39,9 @@
 	async function test() {
 		if (table === undefined) return
 		const mine = ++asked
-		const answer = await send(
-			'POST',
-			'/bench/try',
-			condition
-				? { kind: 'condition', table, text, me, around, here: held() }
-				: { kind: 'formula', table, text, around, here: held() }
-		)
+		const here = { table, text, around, here: held() }
+		const asks = condition ? ({ kind: 'condition', ...here, me } as const) : ({ kind: 'formula', ...here } as const)
+		const answer = await send('POST', '/bench/try', asks)
 		if (mine !== asked || !answer.ok) return
 		trial = answer.value
 		box?.setIssues(trial.issues)
@@ -55,12 +52,11 @@
 		const bench = page.data['bench'] as { tables?: readonly BenchTable[] } | undefined
 		return bench?.tables?.find((each) => each.id === table)
 	})
-	/** Columns and sets of the row that the formula stands on. */
+	/** Of the row that it stands on, and of its screen. */
 	const names = $derived([
 		...(own ? [...own.columns.map((column) => column.name), ...own.backReferences] : []),
 		...Object.keys(held()).map((name) => `here.${name}`)
 	])
-	const named = $derived(condition ? (own?.columns.filter((column) => column.condition) ?? []) : [])
 
 	/** A named condition is put in where nothing stands, and joined to what does. */
 	function useNamed(name: string) {
@@ -110,13 +106,7 @@
 </script>
 
 <div {@attach write}></div>
-{#if named.length > 0}
-	<p class="named">
-		<span class="quiet">Named conditions</span>
-		{#each named as { id, name } (id)}<button type="button" class="btn" onclick={() => useNamed(name)}>{name}</button
-			>{/each}
-	</p>
-{/if}
+{#if condition}<NamedConditions columns={own?.columns ?? []} onuse={useNamed} />{/if}
 <SignatureNote {text} {caret} />
 {#each trial?.issues ?? [] as issue (issue.message)}
 	<p class="says-wrong">
@@ -125,13 +115,3 @@
 	</p>
 {/each}
 {#if trial?.issues.length === 0}<TrialNote {trial} />{/if}
-
-<style>
-	.named {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 0.35rem;
-		margin: 0.4rem 0;
-	}
-</style>

@@ -2,10 +2,9 @@
 	/** Who did what, when and through what: searched by words and days, with the seals checked when asked. */
 	import { countOf } from '$lib/core/text/count.ts'
 	import type { LogPage } from '$lib/core/requests/logbook.ts'
-	import { untrack } from 'svelte'
-	import DateField from '../cells/DateField.svelte'
 	import { showMoment } from '../dates.ts'
 	import { ask } from '../send.ts'
+	import LogDays from './LogDays.svelte'
 
 	type Props = {
 		page: LogPage
@@ -21,8 +20,6 @@
 	const BAD = new Set(['sign in failed', 'refused'])
 
 	let checked = $state.raw<{ broken: number | null; entries: number } | undefined>()
-	/** As they are chosen; those of the address, until somebody chooses. */
-	let days = $state(untrack(() => ({ from: asked.from, to: asked.to })))
 	let busy = $state(false)
 	let wrong = $state('')
 	const searched = $derived(asked.find !== '' || asked.from !== '' || asked.to !== '')
@@ -71,20 +68,7 @@
 				placeholder="a name, a table, release, sign in"
 			/></label
 		>
-		{#each ['from', 'to'] as const as name (name)}
-			<span class="day">
-				<label for="log-{name}" id="log-{name}-label">{name === 'from' ? 'From' : 'to'}</label>
-				<DateField
-					id="log-{name}"
-					labelledby="log-{name}-label"
-					text={days[name]}
-					invalid={false}
-					hasSteps={false}
-					onchange={(text) => (days[name] = text)}
-				/>
-				<input type="hidden" {name} value={days[name]} />
-			</span>
-		{/each}
+		<LogDays {asked} />
 		<button class="btn main">Find</button>
 		{#if searched}<a class="btn" href="?">Show all</a>{/if}
 	</form>
@@ -120,12 +104,6 @@
 </div>
 
 <style>
-	.day {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 0.5rem;
-	}
 	.page {
 		padding: 1.1rem 1.5rem 2rem;
 		display: grid;

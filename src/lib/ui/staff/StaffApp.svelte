@@ -17,7 +17,7 @@
 	import { provideShownNow } from '../lines/shown-now.svelte.ts'
 	import { providePressNote } from '../lines/press-note.svelte.ts'
 	import PressBar from './PressBar.svelte'
-	import AskForApp from '../waiting/AskForApp.svelte'
+	import NothingOpen from './NothingOpen.svelte'
 	import StaffHeader from './StaffHeader.svelte'
 	import ThumbNav from './ThumbNav.svelte'
 	import ScreenLines from './ScreenLines.svelte'
@@ -110,10 +110,7 @@
 							selected={null}
 						/>{/key}
 				{:else}
-					<div class="none">
-						<p>Nothing in this app is open to you yet.</p>
-						{#if page.lookingAs === null && user && !user.isVisitor}<AskForApp app={main.app.id} screen="" />{/if}
-					</div>
+					<NothingOpen app={main.app.id} isAsking={page.lookingAs === null && user !== undefined && !user.isVisitor} />
 				{/if}
 			</section>
 		</main>
@@ -147,9 +144,6 @@
 	.back {
 		display: inline-block;
 		padding: 0.8rem 1.2rem 0;
-	}
-	.none {
-		padding: 2rem 1.2rem;
 	}
 	.body {
 		flex: 1;

@@ -6,6 +6,7 @@
 	import { page } from '$app/state'
 	import { draftKey, dropDraft, keepDraft, keepLast, readDraftOf, readLast } from './drafts.ts'
 	import { heldIn } from '../screen-address.ts'
+	import FormDone from './FormDone.svelte'
 	import FormEnd from './FormEnd.svelte'
 	import FormParts from './FormParts.svelte'
 	import { FormState } from './form-state.svelte.ts'
@@ -91,12 +92,7 @@
 	}
 </script>
 
-{#if isDone}
-	<div class="done" role="status">
-		<p>{form.said?.text}</p>
-		<button class="btn main" onclick={() => (isDone = false)}>Start again</button>
-	</div>
-{/if}
+{#if isDone}<FormDone says={form.said?.text ?? ''} onagain={() => (isDone = false)} />{/if}
 <form
 	bind:this={root}
 	hidden={isDone}
@@ -127,21 +123,6 @@
 		padding: 0.8rem 1.2rem 1.5rem;
 		max-width: 40rem;
 		scroll-margin-top: 4rem;
-	}
-	/* Read by somebody who stands before it. */
-	.done {
-		display: grid;
-		gap: 1.4rem;
-		justify-items: start;
-		padding: 1.5rem 1.2rem;
-	}
-	.done p {
-		font: 700 1.7rem/1.25 var(--head);
-		max-width: 40rem;
-	}
-	.done .btn {
-		min-height: 56px;
-		padding: 0.5rem 2rem;
 	}
 	form[hidden] {
 		display: none;

@@ -1,7 +1,6 @@
 <script lang="ts">
 	/** One row, shown whole. What this person may change opens for editing. */
 	import { goto, invalidateAll } from '$app/navigation'
-	import { page } from '$app/state'
 	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 	import type { CaseOfRow } from '$lib/core/requests/cases.ts'
 	import type { ScreenPath, ShownTally } from '$lib/core/requests/screens.ts'
@@ -9,7 +8,7 @@
 	import { showCell } from '../../cells/show-cell.ts'
 	import { doOnScreen } from '../do-on-screen.ts'
 	import TallyLine from '../tally/TallyLine.svelte'
-	import AskForApp from '../../waiting/AskForApp.svelte'
+	import NoRow from './NoRow.svelte'
 	import { RecordEdit } from './record-edit.svelte.ts'
 	import RecordCells from './RecordCells.svelte'
 	import RecordDecision from './RecordDecision.svelte'
@@ -40,8 +39,6 @@
 	let Form = $state.raw<typeof RecordForm | undefined>()
 	let said = $state<{ text: string; wrong: boolean } | undefined>()
 
-	const user = $derived(page.data['user'] as { readonly isVisitor: boolean } | undefined)
-	const isAsking = $derived(base.startsWith('/app/') && user !== undefined && !user.isVisitor)
 	const row = $derived(line.row)
 	const title = $derived(line.columns.find((column) => column.id === line.label))
 	const rest = $derived(line.columns.filter((column) => column.id !== line.label))
@@ -89,11 +86,7 @@
 {#if line.waits}
 	<p class="none quiet">Choose one of {line.title.toLowerCase()} to see it here.</p>
 {:else if !row}
-	<div class="none">
-		<p>This row is not there, or not for you to see.</p>
-		<!-- Whoever came by a link may ask; a visitor is nobody in particular. -->
-		{#if isAsking}<AskForApp app={Number(base.slice('/app/'.length))} screen={path.slice(base.length + 1)} />{/if}
-	</div>
+	<NoRow {base} screen={path.slice(base.length + 1)} />
 {:else}
 	<article>
 		<h1>{title ? showCell(title, row.cells[cellKey(title.id)]) || '(blank)' : line.title}</h1>
