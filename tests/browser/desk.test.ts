@@ -123,6 +123,8 @@ test('signing in by hand: a wrong password is one sentence, the right one leads 
 test('an earlier release is put back; staff see it the same minute', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/2/screens')
+	// Whoever leaves a page before it has come to life leaves what they typed.
+	await expect(builder.locator('#svelte-announcer')).toBeAttached()
 	await builder.getByLabel('Title of the screen').fill('Money wanted')
 	await builder.getByLabel('Title of the screen').blur()
 	await builder.getByRole('link', { name: 'Check and release' }).click()
