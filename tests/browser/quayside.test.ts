@@ -1,21 +1,22 @@
 /** The tablet on the quay: a crew checks itself in without an account, is told where to lie, and the next one finds nothing of it. */
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test } from '@playwright/test'
+import { expect, test, type Browser, type Page } from '@playwright/test'
 import { signIn } from './people.ts'
 
-const TABLET = { viewport: { width: 1180, height: 820 } }
+/** A page of its own on the tablet, where nobody has signed in. */
+async function comeAsCrew(browser: Browser): Promise<Page> {
+	const context = await browser.newContext({ viewport: { width: 1180, height: 820 } })
+	const page = await context.newPage()
+	await page.goto('/app/4')
+	await page.getByRole('button', { name: 'Look in as a visitor' }).click()
+	await expect(page.getByRole('heading', { name: 'Welcome to the harbour' })).toBeVisible()
+	return page
+}
 
 test('a crew checks itself in, is told where to lie and what to pay, and nothing of it is left', async ({
 	browser
 }) => {
-	const context = await browser.newContext(TABLET)
-	const page = await context.newPage()
-	await page.goto('/app/4')
-	await page
-		.getByRole('button', { name: /visitor|look/i })
-		.first()
-		.click()
-	await expect(page.getByRole('heading', { name: 'Welcome to the harbour' })).toBeVisible()
+	const page = await comeAsCrew(browser)
 	await expect(page.getByText('Waiting on me')).toHaveCount(0)
 	await page.getByRole('button', { name: 'Check in' }).click()
 	await page.getByLabel(/^Harbour/).click()
@@ -51,7 +52,7 @@ test('a crew checks itself in, is told where to lie and what to pay, and nothing
 	await expect(page.getByRole('option', { name: berth, exact: true })).toHaveCount(0)
 	// Of the visits themselves a crew sees none.
 	expect((await page.request.get('/app/4/now')).status()).toBe(404)
-	for (const each of [context, clerk.context()]) await each.close()
+	for (const each of [page, clerk]) await each.context().close()
 })
 
 test('a link says which quay the tablet stands on, and it stays when it goes back by itself', async ({ browser }) => {
@@ -64,14 +65,7 @@ test('a link says which quay the tablet stands on, and it stays when it goes bac
 	expect(quay).not.toBe('')
 	await clerk.context().close()
 
-	const context = await browser.newContext(TABLET)
-	const page = await context.newPage()
-	await page.goto('/app/4')
-	await page
-		.getByRole('button', { name: /visitor|look/i })
-		.first()
-		.click()
-	await expect(page.getByRole('heading', { name: 'Welcome to the harbour' })).toBeVisible()
+	const page = await comeAsCrew(browser)
 	await page.clock.install()
 	await page.goto(`/app/4/start?h.quay=${quay}`)
 	await expect(page.locator('#svelte-announcer')).toBeAttached()
@@ -84,5 +78,5 @@ test('a link says which quay the tablet stands on, and it stays when it goes bac
 	await page.getByRole('button', { name: 'Check in' }).click()
 	await expect(page.getByLabel(/^Harbour/)).toHaveValue('Ness Hythe')
 	await expect(page.getByLabel(/^Boat/)).toHaveValue('')
-	await context.close()
+	await page.context().close()
 })

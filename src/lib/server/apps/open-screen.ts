@@ -116,7 +116,7 @@ export function readAgain(
 	}
 	const view = shownTo(screen, { ...shows, only: new Set(touched) })
 	const lines = new Map(allLines(showLines(screen.lines, view)).map((line) => [line.id, line]))
-	const isSameShape = release === shown && touched.every((id) => lines.has(id) === id in known)
+	const isSameShape = release === shown && touched.every((id) => lines.has(id) === Object.hasOwn(known, id))
 	if (!isSameShape) return { kind: 'whole', screen: openScreen(store, { ...request, ...shows }) }
 	const looked = touched.flatMap((id) => lines.get(id) ?? [])
 	return {

@@ -15,6 +15,9 @@ import { knownOf, mergeLines, rowsThatDiffer, showsIn, type ListShows } from './
 
 const KEY = Symbol('shown now')
 
+/** What says that a screen is not to be seen any more; anything else may pass, and what is shown stays. */
+const SHUT: ReadonlySet<string> = new Set(['not_found', 'forbidden'])
+
 type Screens = Pick<StaffPage, 'main' | 'beside'>
 
 type Load = (shown: Screens) => Promise<LineComponents>
@@ -63,6 +66,12 @@ export class ShownNow {
 		if (words !== '' || !isRead) return this.#readAgain(shown, { tables: null, held })
 		this.#asked++
 		this.#show(page)
+	}
+
+	/** Others changed something: these tables, or anything; then who may see what, and so the navigation, may be another. */
+	async changedBy(tables: ChangedTables, held: Readonly<Record<string, string>>): Promise<void> {
+		if (tables !== null) return this.readAgain(tables, held, true)
+		if (!navigating.to) await invalidateAll()
 	}
 
 	/** Reads again what changes of these tables can have changed; `marks`: what differs is marked, since others did it. */
@@ -121,7 +130,7 @@ export class ShownNow {
 			...{ kind: 'again', tables, held, release: shown.app.release, ...knownOf(shown.screen.lines, shows) },
 			...(row === null ? {} : { row })
 		})
-		if (!answer.ok) return answer.refusal.code === 'not_found' ? undefined : shown
+		if (!answer.ok) return SHUT.has(answer.refusal.code) ? undefined : shown
 		const { value } = answer
 		if (value.kind === 'lines') return mergeLines(shown, value.lines, shows)
 		// Lines may be shown by now of kinds that were not.

@@ -67,7 +67,7 @@
 	// Follows the workspace's changes for as long as this screen is shown.
 	$effect(() => {
 		const followed = tables.split(',').filter(Boolean).map(Number)
-		return onTablesChanged(followed, (changed) => void now.readAgain(changed, heldIn(here.url), true), 80)
+		return onTablesChanged(followed, (changed) => void now.changedBy(changed, heldIn(here.url)), 80)
 	})
 </script>
 

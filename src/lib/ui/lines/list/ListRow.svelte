@@ -6,6 +6,7 @@
 	import { showCell } from '../../cells/show-cell.ts'
 	import { page } from '$app/state'
 	import { addressOf } from './row-address.ts'
+	import Changed from './Changed.svelte'
 	import Mark from './Mark.svelte'
 	import RowActions from './RowActions.svelte'
 	import RowTick from './RowTick.svelte'
@@ -77,9 +78,7 @@
 			>{/if}
 		<span class="words">
 			<span class="name"
-				><strong class:num={look.big && isNumeric(look.big)}>{name}</strong>{#if isChanged}<span class="changed"
-						>changed</span
-					>{/if}</span
+				><strong class:num={look.big && isNumeric(look.big)}>{name}</strong>{#if isChanged}<Changed />{/if}</span
 			>
 			<span class="quiet">{smallText(look, row)}</span>
 		</span>
@@ -203,8 +202,7 @@
 	.finished {
 		color: var(--bottle);
 	}
-	.later,
-	.changed {
+	.later {
 		color: var(--sea);
 	}
 	/* Takes no room, so that nothing moves. */
@@ -213,11 +211,5 @@
 		align-items: baseline;
 		gap: 0.6rem;
 		min-width: 0;
-	}
-	.changed {
-		flex: none;
-		font-size: 0.88rem;
-		text-decoration: underline dotted 2px;
-		text-underline-offset: 3px;
 	}
 </style>

@@ -7,8 +7,11 @@
 	import type { ListRows } from './list-rows.svelte.ts'
 	import { page } from '$app/state'
 	import { addressOf } from './row-address.ts'
+	import { useShownNow } from '../shown-now.svelte.ts'
+	import Changed from './Changed.svelte'
 	import Mark from './Mark.svelte'
 	import RowTick from './RowTick.svelte'
+	import OrderHead from './OrderHead.svelte'
 	import TableFoot from './TableFoot.svelte'
 	import type { SeveralRows } from './several-rows.svelte.ts'
 	import RowActions from './RowActions.svelte'
@@ -28,13 +31,13 @@
 
 	let { line, rows, groups, path, base, from, selected, several, onchoose }: Props = $props()
 
+	const now = useShownNow()
+	const changed = $derived(now.changed[line.id])
 	const columns = $derived(line.columns.filter((column) => column.id !== line.groups?.column.id))
 	const hasBox = $derived(several.isOn || line.ticks !== null)
 	const width = $derived(
 		columns.length + (line.marks.length > 0 ? 1 : 0) + (line.actions.length > 0 ? 1 : 0) + (hasBox ? 1 : 0)
 	)
-	const orderOf = (column: number) =>
-		rows.sort?.column !== column ? 'none' : rows.sort.descending ? 'descending' : 'ascending'
 	const markOf = (row: WireRow) => line.marks[row.flags?.[0] ?? -1]
 	const textOf = (row: WireRow, i: number) => {
 		const column = columns[i]
@@ -49,13 +52,7 @@
 				{#if hasBox}<th>{several.isOn ? 'Chosen' : line.ticks?.name}</th>{/if}
 				{#if line.marks.length > 0}<th><span class="visually-hidden">Mark</span></th>{/if}
 				{#each columns as column (column.id)}
-					{@const order = orderOf(column.id)}
-					<th class:num={isNumeric(column)} aria-sort={order}>
-						<button onclick={() => rows.orderBy(column.id)}
-							>{column.name}{#if order !== 'none'}<span aria-hidden="true">{order === 'ascending' ? ' ▲' : ' ▼'}</span
-								>{/if}</button
-						>
-					</th>
+					<OrderHead {column} {rows} />
 				{/each}
 				{#if line.actions.length > 0}<th><span class="visually-hidden">What can be done</span></th>{/if}
 			</tr>
@@ -72,7 +69,10 @@
 				{#each group.rows as row (row.id)}
 					{@const mark = markOf(row)}
 					{@const address = several.isOn ? undefined : addressOf(line, row.id, { url: page.url, base, from })}
-					<tr class:on={row.id === selected || several.has(row.id)}>
+					<tr
+						class:on={row.id === selected || several.has(row.id)}
+						onpointerdown={() => changed?.has(row.id) && now.looked(line.id, row.id)}
+					>
 						{#if several.isOn}<td
 								><label class="choose"
 									><input
@@ -93,6 +93,7 @@
 										><strong>{textOf(row, i) || '(blank)'}</strong></a
 									>
 								{:else if i === 0}<strong>{textOf(row, i)}</strong>{:else}{textOf(row, i)}{/if}
+								{#if i === 0 && changed?.has(row.id)}<Changed />{/if}
 							</td>
 						{/each}
 						{#if line.actions.length > 0}
@@ -119,16 +120,6 @@
 	}
 	table {
 		width: 100%;
-	}
-	th button {
-		min-height: 44px;
-		padding: 0;
-		border: 0;
-		background: none;
-		color: inherit;
-		font: inherit;
-		font-weight: 650;
-		white-space: nowrap;
 	}
 	td,
 	th {

@@ -1,0 +1,40 @@
+<script lang="ts">
+	/** The heading of a column: a press orders the rows by it, another the other way, a third as the list has them. */
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import { isNumeric } from '../../cells/controls.ts'
+	import type { ListRows } from './list-rows.svelte.ts'
+
+	let { column, rows }: { column: ShownColumn; rows: ListRows } = $props()
+
+	const order = $derived(rows.sort?.column !== column.id ? 'none' : rows.sort.descending ? 'descending' : 'ascending')
+</script>
+
+<th class:num={isNumeric(column)} aria-sort={order}>
+	<button onclick={() => rows.orderBy(column.id)}
+		>{column.name}{#if order !== 'none'}<span aria-hidden="true">{order === 'ascending' ? ' ▲' : ' ▼'}</span
+			>{/if}</button
+	>
+</th>
+
+<style>
+	th {
+		vertical-align: middle;
+		padding: 0.2rem 0.7rem;
+	}
+	th:first-child {
+		padding-left: 1.2rem;
+	}
+	.num {
+		text-align: right;
+	}
+	button {
+		min-height: 44px;
+		padding: 0;
+		border: 0;
+		background: none;
+		color: inherit;
+		font: inherit;
+		font-weight: 650;
+		white-space: nowrap;
+	}
+</style>
