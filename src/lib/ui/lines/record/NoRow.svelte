@@ -17,6 +17,7 @@
 
 <style>
 	div {
+		max-width: 38rem;
 		padding: 1.5rem 1.2rem;
 	}
 </style>
