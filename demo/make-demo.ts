@@ -36,10 +36,10 @@ import { addColumn, addTable, toReference, type NewColumn } from '../src/lib/ser
 import { appSchema } from '../src/lib/core/app/document.ts'
 import { mooringCare, spending } from './apps.ts'
 import { DEMO_PASSWORD } from './password.ts'
-import { drawChain, drawSignature, giveDemoFile } from './photos.ts'
+import { drawChain, drawPontoons, drawSignature, giveAppPicture, giveDemoFile } from './photos.ts'
 import { emailOf, HARBOURS, PEOPLE } from './people.ts'
 import { randomFrom, type Random } from './random.ts'
-import { stockColumns, stockLines, stores } from './stores.ts'
+import { stockColumns, stockLines, stores, takingColumns, takingLines } from './stores.ts'
 import { fillQuay, fillStock } from './fill-tables.ts'
 import {
 	BERTH_TAKEN,
@@ -84,7 +84,7 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 		fillStock(store, tables.stock, filling)
 		fillQuay(store, tables, filling)
 		fillInspections(store, world, tables, { random, now, folder })
-		makeApps(store, world, tables, now)
+		makeApps(store, world, tables, { now, folder })
 		fillRequests(store, world, tables, { random, now })
 		deliverPast(store)
 	})()
@@ -261,6 +261,7 @@ interface Tables {
 	readonly requests: number
 	readonly items: number
 	readonly stock: number
+	readonly takings: number
 	readonly berths: number
 	readonly visits: number
 }
@@ -283,6 +284,13 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 	const requests = addTable(store, { name: 'Spend requests', columns: demo.spendColumns(world.harbours), ...by })
 	const items = addTable(store, { name: 'Spend items', columns: demo.SPEND_LINE_COLUMNS(requests), ...by })
 	const stock = addTable(store, { name: 'Stock', columns: stockColumns(world.harbours), ...by })
+	const takings = addTable(store, { name: 'Takings', columns: takingColumns(stock), ...by })
+	changeColumn(store, {
+		table: takings,
+		column: columnsOf(store, takings)('Taking'),
+		words: { otherwise: 'Item.Item & ", " & Day' },
+		...by
+	})
 	const berths = addTable(store, { name: 'Berths', columns: berthColumns(world.harbours), ...by })
 	const visits = addTable(store, { name: 'Visits', columns: visitColumns(world.harbours, berths), ...by })
 	const compute = (name: string, formula: string, shown: Partial<NewColumn> = {}) =>
@@ -313,12 +321,13 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 		...place(requests, demo.spendLines()),
 		...place(items, demo.spendItemLines()),
 		...place(stock, stockLines(columnsOf(store, stock))),
+		...place(takings, takingLines()),
 		...place(world.harbours, harbourNameLine(columnsOf(store, world.harbours))),
 		...place(berths, berthLines()),
 		...place(visits, visitLines())
 	]
 	saveWorkspace(store, { ...document, lines: [...document.lines, ...lines] }, { now, by: world.builder })
-	return { moorings, inspections, requests, items, stock, berths, visits }
+	return { moorings, inspections, requests, items, stock, takings, berths, visits }
 }
 
 interface Making {
@@ -381,9 +390,14 @@ function fillInspections(
 	}
 }
 
-function makeApps(store: Store, world: World, tables: Tables, now: number): void {
+function makeApps(
+	store: Store,
+	world: World,
+	tables: Tables,
+	{ now, folder }: Pick<Making, 'now'> & { readonly folder: string }
+): void {
 	const by = { actor: { person: world.builder }, now: now - 300 * DAY }
-	const { moorings, inspections, requests, items, stock, berths, visits } = tables
+	const { moorings, inspections, requests, items, stock, takings, berths, visits } = tables
 	const care = mooringCare({
 		moorings,
 		mooring: columnsOf(store, moorings),
@@ -393,8 +407,13 @@ function makeApps(store: Store, world: World, tables: Tables, now: number): void
 		harbour: columnsOf(store, world.harbours)
 	})
 	const spend = spending({ requests, request: columnsOf(store, requests), items, item: columnsOf(store, items) })
-	const shelves = stores({ stock, item: columnsOf(store, stock), harbours: world.harbours })
-	const quay = quayside({ berths, visits, visit: columnsOf(store, visits), harbours: world.harbours })
+	const { harbours } = world
+	const taking = columnsOf(store, takings)
+	const shelves = stores({ stock, item: columnsOf(store, stock), harbours, takings, taking })
+	const body = drawPontoons(randomFrom(SEED + 4))
+	const given = { folder, person: world.builder, name: 'pontoons.png', body, now: by.now }
+	const pontoons = giveAppPicture(store, given)
+	const quay = quayside({ berths, visits, visit: columnsOf(store, visits), harbours, pontoons })
 	for (const document of [care, spend, shelves, quay]) {
 		const app = addAppFrom(store, { document: appSchema.parse(document), ...by })
 		releaseApp(store, { app, note: 'First release', ...by })

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto'
 import { mkdirSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { PNG } from 'pngjs'
+import { noteAppFile } from '../src/lib/server/apps/app-files.ts'
 import { noteUpload } from '../src/lib/server/rows/uploads.ts'
 import type { Store } from '../src/lib/server/store/store.ts'
 import type { Random } from './random.ts'
@@ -42,6 +43,38 @@ export function drawChain(random: Random, worn: number): Buffer {
 	return PNG.sync.write(picture)
 }
 
+/** Two pontoons from above, boats on both sides of each. */
+export function drawPontoons(random: Random): Buffer {
+	const [wide, high] = [960, 480]
+	const picture = new PNG({ width: wide, height: high })
+	const boats = Array.from({ length: 22 }, (_each, i) => ({
+		x: 90 + (i % 11) * 80 + random.below(12),
+		y: i < 11 ? 120 : 330,
+		half: 34 + random.below(16),
+		isUp: random.chance(0.5),
+		there: random.chance(0.7)
+	}))
+	for (let y = 0; y < high; y++) {
+		for (let x = 0; x < wide; x++) {
+			const ripple = Math.sin(x / 31 + Math.sin(y / 17) * 2) * 5 + random.next() * 6
+			let colour: Colour = [58 + ripple, 104 + ripple, 120 + ripple]
+			const isPlank = [160, 370].some((at) => Math.abs(y - at - 10) < 9)
+			const isFinger = (x - 50) % 80 < 5 && [160, 370].some((at) => Math.abs(y - at - 10) < 62)
+			if (isPlank || isFinger) colour = [176 - (x % 9), 160 - (x % 9), 128 - (x % 9)]
+			for (const { x: at, y: middle, half, isUp, there } of boats) {
+				const along = ((y - middle + 10) / half) * (isUp ? 1 : -1)
+				const beam = 15 * Math.sqrt(Math.max(0, along < 0 ? 1 - along ** 2 : 1 - along ** 6))
+				if (there && Math.abs(along) < 1 && Math.abs(x - at) < beam)
+					colour = Math.abs(x - at) < beam - 4 ? [236, 233, 222] : [52, 66, 74]
+			}
+			const pixel = (y * wide + x) * 4
+			for (const [i, part] of colour.entries()) picture.data[pixel + i] = Math.max(0, Math.min(255, part))
+			picture.data[pixel + 3] = 255
+		}
+	}
+	return PNG.sync.write(picture)
+}
+
 /** A name written by hand, near enough: a few swings of a pen, other ones for each seed. */
 export function drawSignature(random: Random): Buffer {
 	const picture = new PNG({ width: 360, height: 110 })
@@ -67,12 +100,19 @@ interface Giving {
 	readonly now: number
 }
 
+/** Lays a picture beside the workspace, for an app to show. */
+export function giveAppPicture(
+	store: Store,
+	{ folder, person, name, body, now }: Omit<Giving, 'column'>
+): { readonly sha: string; readonly name: string } {
+	const sha = lay(folder, body)
+	noteAppFile(store, { sha, type: 'image/png', size: body.length, actor: { person }, now })
+	return { sha, name }
+}
+
 /** Lays a picture beside the workspace and gives it in for a column; the token puts it into a cell. */
 export function giveDemoFile(store: Store, { folder, column, person, name, body, now }: Giving): { file: string } {
-	const sha = createHash('sha256').update(body).digest('hex')
-	const path = join(folder, 'files', sha.slice(0, 2), sha)
-	mkdirSync(dirname(path), { recursive: true, mode: 0o700 })
-	writeFileSync(path, body, { mode: 0o600 })
+	const sha = lay(folder, body)
 	const token = `demo ${column} ${now} ${sha}`
 	noteUpload(store, {
 		token,
@@ -82,4 +122,13 @@ export function giveDemoFile(store: Store, { folder, column, person, name, body,
 		now
 	})
 	return { file: token }
+}
+
+/** Under its digest, which is given. */
+function lay(folder: string, body: Buffer): string {
+	const sha = createHash('sha256').update(body).digest('hex')
+	const path = join(folder, 'files', sha.slice(0, 2), sha)
+	mkdirSync(dirname(path), { recursive: true, mode: 0o700 })
+	writeFileSync(path, body, { mode: 0o600 })
+	return sha
 }

@@ -1,4 +1,5 @@
 /** Visiting crews who check themselves in on the quay: the berths they lie at, their visits, and the app on the tablet there. */
+import type { AppFile } from '../src/lib/core/document/parts.ts'
 import { APP_FORMAT, type AppInput } from '../src/lib/core/app/document.ts'
 import type { WorkspaceDocument } from '../src/lib/core/workspace/document.ts'
 import type { NewColumn } from '../src/lib/server/structure/tables.ts'
@@ -39,6 +40,8 @@ export const visitColumns = (harbours: number, berths: number): NewColumn[] => [
 	{ name: 'Nights', type: 'whole number', required: true },
 	{ name: 'Why', type: 'choice', choices: REASONS },
 	{ name: 'Came', type: 'date', required: true },
+	{ name: 'Gone', type: 'date and time' },
+	{ name: 'Left as', type: 'whole number' },
 	{ name: 'Leaves', type: 'computed', formula: 'Came + Nights' },
 	{ name: 'Fee', type: 'computed', formula: "Length * Nights * Berth.'A metre and night'" },
 	{ name: 'here now', type: 'computed', formula: 'Came <= TODAY() AND Leaves > TODAY()', condition: true }
@@ -117,9 +120,11 @@ export interface QuaysideTables {
 	readonly visits: number
 	readonly visit: Columns
 	readonly harbours: number
+	/** A picture of the pontoons. */
+	readonly pontoons: AppFile
 }
 
-export function quayside({ visits, visit, harbours }: QuaysideTables): AppInput {
+export function quayside({ visits, visit, harbours, pontoons }: QuaysideTables): AppInput {
 	const staff = (['Berth clerks', 'Harbour masters', 'Trust manager'] as const).map((role) => ROLE_IDS[role])
 	return {
 		format: APP_FORMAT,
@@ -132,6 +137,10 @@ export function quayside({ visits, visit, harbours }: QuaysideTables): AppInput 
 				lines: [
 					{ id: 'start-0', kind: 'hold', what: 'a row', rows: harbours, holds: 'quay' },
 					{ id: 'start-1', kind: 'heading', text: 'Welcome to the harbour' },
+					{
+						...{ id: 'start-6', kind: 'picture', picture: pontoons, width: 520 },
+						...{ says: 'Two pontoons from above, boats on both sides', caption: 'Visitors lie on the outer pontoon' }
+					},
 					{
 						...{ id: 'start-2', kind: 'text' },
 						text: 'Check in here before you make fast. It takes **two minutes**, and asks for no name.\n\n1. Your boat and her length\n2. How long you stay, and why you called\n3. Where you will lie'
@@ -245,7 +254,12 @@ export function quayside({ visits, visit, harbours }: QuaysideTables): AppInput 
 				lines: [
 					{
 						...{ id: 'visit-1', kind: 'record', table: visits, across: 'in two columns' },
-						columns: ['Harbour', 'Berth', 'Length', 'Nights', 'Why', 'Came', 'Leaves', 'Fee'].map(visit)
+						columns: ['Harbour', 'Berth', 'Length', 'Nights', 'Why', 'Came', 'Leaves', 'Fee', 'Gone'].map(visit)
+					},
+					{ id: 'visit-2', kind: 'put', table: visits, column: visit('Gone'), label: 'Gone now' },
+					{
+						...{ id: 'visit-3', kind: 'rating', table: visits, column: visit('Left as'), most: 5 },
+						label: 'How the berth was left'
 					}
 				]
 			}

@@ -25,6 +25,23 @@ export const stockColumns = (harbours: number): NewColumn[] => [
 	{ name: 'short', type: 'computed', formula: "'In stock' < Least", condition: true }
 ]
 
+/** What was taken from a shelf: one row for each item and day. */
+export const takingColumns = (stock: number): NewColumn[] => [
+	{ name: 'Taking', type: 'text' },
+	{ name: 'Item', type: 'reference', to: stock, required: true, reverseName: 'takings' },
+	{ name: 'Day', type: 'date', required: true },
+	{ name: 'Taken', type: 'whole number' }
+]
+
+export function takingLines() {
+	const all = { kind: 'all' as const }
+	const verbs = ['see' as const, 'add' as const, 'change' as const, 'remove' as const]
+	return [
+		{ role: ROLE_IDS['Stores keepers'], verbs, where: 'Item.Harbour = me.Harbour', columns: all },
+		{ role: ROLE_IDS['Trust manager'], verbs: ['see' as const], where: '', columns: all }
+	]
+}
+
 export function stockLines(columns: Columns) {
 	const all = { kind: 'all' as const }
 	const own = 'Harbour = me.Harbour'
@@ -143,9 +160,11 @@ export interface StoresTables {
 	readonly stock: number
 	readonly item: Columns
 	readonly harbours: number
+	readonly takings: number
+	readonly taking: Columns
 }
 
-export function stores({ stock, item, harbours }: StoresTables): AppInput {
+export function stores({ stock, item, harbours, takings, taking }: StoresTables): AppInput {
 	return {
 		format: APP_FORMAT,
 		name: 'Stores',
@@ -175,7 +194,8 @@ export function stores({ stock, item, harbours }: StoresTables): AppInput {
 							}
 						]
 					},
-					{ id: 'stock-7', kind: 'button', label: 'New item', does: { kind: 'open', screen: 'new' } }
+					{ id: 'stock-7', kind: 'button', label: 'New item', does: { kind: 'open', screen: 'new' } },
+					{ id: 'stock-10', kind: 'shared', screen: 'desk' }
 				]
 			},
 			{
@@ -187,7 +207,21 @@ export function stores({ stock, item, harbours }: StoresTables): AppInput {
 						...{ as: 'a table', sort: [{ column: item('Kind'), descending: false }] },
 						...{ columns: ['Item', 'Kind', 'In stock', 'Least', 'Sold in', 'Price'].map(item) },
 						...{ ticks: item('On order'), totals: [item('In stock')], empty: 'Nothing runs short.' }
-					}
+					},
+					{
+						...{ id: 'order-3', kind: 'buttons' },
+						lines: [
+							{
+								id: 'order-4',
+								kind: 'button',
+								label: 'As a workbook',
+								icon: 'table',
+								does: { kind: 'export', format: 'xlsx' }
+							},
+							{ id: 'order-5', kind: 'button', label: 'Print it', icon: 'paper', does: { kind: 'print' } }
+						]
+					},
+					{ id: 'order-6', kind: 'shared', screen: 'desk' }
 				]
 			},
 			{
@@ -247,16 +281,36 @@ export function stores({ stock, item, harbours }: StoresTables): AppInput {
 							{
 								...{ id: 'item-5', kind: 'tally', table: stock, column: item('In stock'), by: "'Sold in'" },
 								...{ less: 'takes it away too', label: 'A pack' }
+							},
+							{
+								...{ id: 'item-8', kind: 'tally', table: takings, column: taking('Taken'), less: 'takes it away too' },
+								...{ of: taking('Item'), key: taking('Day'), is: 'TODAY()', label: 'Taken today' }
 							}
 						]
 					},
-					{ id: 'item-6', kind: 'button', label: 'Counted today', does: { kind: 'run', routine: 'counted' } },
 					{
-						id: 'item-7',
-						kind: 'button',
-						label: 'Count it',
-						icon: 'checklist',
-						does: { kind: 'open', screen: 'count' }
+						...{ id: 'item-11', kind: 'buttons' },
+						lines: [
+							{ id: 'item-6', kind: 'button', label: 'Counted today', does: { kind: 'run', routine: 'counted' } },
+							{
+								id: 'item-7',
+								kind: 'button',
+								label: 'Count it',
+								icon: 'checklist',
+								does: { kind: 'open', screen: 'count' }
+							}
+						]
+					},
+					{
+						...{ id: 'item-9', kind: 'fold', title: 'What was taken, day by day' },
+						lines: [
+							{
+								...{ id: 'item-10', kind: 'list', table: takings, where: '', of: taking('Item'), opens: null },
+								...{ as: 'a table', sort: [{ column: taking('Day'), descending: true }] },
+								...{ columns: ['Day', 'Taken'].map(taking), totals: [taking('Taken')] },
+								empty: 'Nothing was taken yet.'
+							}
+						]
 					}
 				]
 			},
@@ -282,6 +336,15 @@ export function stores({ stock, item, harbours }: StoresTables): AppInput {
 								help: 'Where the last ones went.'
 							}
 						]
+					}
+				]
+			},
+			{
+				...{ id: 'desk', title: 'The stores desk', stands: 'only as lines of other screens' },
+				lines: [
+					{
+						...{ id: 'desk-1', kind: 'text' },
+						text: 'The stores desk is open from 8 to 12. Outside these hours leave a note on the hatch, {me.Name}.'
 					}
 				]
 			},

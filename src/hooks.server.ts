@@ -9,6 +9,7 @@ import { endForOperator } from '$lib/server/base/for-operator.ts'
 import { openHost, type Host } from '$lib/server/host/host.ts'
 import { refuseOddParams } from '$lib/server/web/address.ts'
 import { addressOf, readProxies, type Proxies } from '$lib/server/base/client-address.ts'
+import { findFollower, hasFollowed } from '$lib/server/sign-in/look-cookie.ts'
 import { readSessionToken } from '$lib/server/sign-in/session-cookie.ts'
 import { hashToken } from '$lib/server/base/token.ts'
 
@@ -30,7 +31,7 @@ export const init: ServerInit = async () => {
  * By the beginning of a route, never of an address: an address can be written in many ways that lead to one route. What has
  * no route is nothing that is open.
  */
-const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/healthz']
+const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/look', '/healthz']
 /** An account of one's own, mail and decisions: nothing for who is not named; their loads and actions say so too. */
 const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/people', '/today', '/find']
 
@@ -43,9 +44,13 @@ export const handle: Handle = async ({ event, resolve }) => {
 	locals.now = host.now()
 	locals.from = addressOf(event.getClientAddress(), request.headers.get('x-forwarded-for'), proxies)
 	const token = readSessionToken(cookies, url)
-	const session = token ? await host.read('session', { tokenHash: hashToken(token), now: locals.now }) : undefined
-	if (token && session?.useIsDue) await host.write('noteUse', { tokenHash: hashToken(token), now: locals.now })
-	locals.user = session
+	const own = token ? await host.read('session', { tokenHash: hashToken(token), now: locals.now }) : undefined
+	if (token && own?.useIsDue) await host.write('noteUse', { tokenHash: hashToken(token), now: locals.now })
+	const follower = findFollower(host, event)
+	// Whoever follows a look is nobody else at its addresses, and nobody at any other; that it is followed is no use of the session.
+	locals.sessionHash = follower?.sessionHash ?? (token ? hashToken(token) : '')
+	locals.isFollowing = follower !== undefined
+	locals.user = follower ? await host.read('session', { tokenHash: follower.sessionHash, now: locals.now }) : own
 	refuseForeign(request, url)
 	refuseOddParams(event.params)
 	refuseTooMuch(request, route)
@@ -55,6 +60,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 	if (!locals.user && !isUnder(OPEN_ROUTES)) {
 		if (request.method !== 'GET' || !request.headers.get('accept')?.includes('text/html'))
 			error(401, 'You are signed out. Sign in again; what you typed is still on this page.')
+		if (isUnder(['/as']) && !token && hasFollowed(cookies, url)) redirect(303, '/look')
 		const app = isUnder(['/app']) ? Number(event.params['app']) : NaN
 		// Strangers come to the door; whoever was signed in before signs in again.
 		if (Number.isSafeInteger(app) && !token && (await host.read('door', { app }))) redirect(303, `/door/${app}`)
@@ -112,7 +118,7 @@ function refuseForeign(request: Request, url: URL): void {
 }
 
 /** Files are put, and streamed to disk under limits of their own; anything else is read whole, so it must be short. */
-const STREAMED = ['/files/[column]', '/bench/imports']
+const STREAMED = ['/files/[column]', '/pictures', '/bench/imports']
 const MOST_BYTES = 8 * 1024 * 1024
 
 function refuseTooMuch(request: Request, route: string): void {

@@ -4,7 +4,8 @@ import { readSessionToken } from '$lib/server/sign-in/session-cookie.ts'
 /** What every signed-in page's header shows. */
 export async function load({ locals, depends, cookies, url }) {
 	depends('app:waiting')
-	const { user, host } = locals
+	const { host } = locals
+	const user = locals.isFollowing ? undefined : locals.user
 	const [{ name }, waiting] = await Promise.all([
 		host.read('workspace', undefined),
 		user ? host.read('waiting', { actor: { person: user.person } }) : Promise.resolve(0)

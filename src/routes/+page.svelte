@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { appFileAddress } from '$lib/core/requests/app-files.ts'
 	import { showCount } from '$lib/ui/count.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 	import { showAge, showMoment } from '$lib/ui/dates.ts'
@@ -30,7 +31,8 @@
 		<ul class="apps">
 			{#each data.apps as app (app.id)}
 				<li>
-					<span class="paint" style:background="var(--{app.colour})" aria-hidden="true">{app.name[0]}</span>
+					{#if app.icon && app.open}<img class="paint" src={appFileAddress(app.icon.sha, `/app/${app.id}`)} alt="" />
+					{:else}<span class="paint" style:background="var(--{app.colour})" aria-hidden="true">{app.name[0]}</span>{/if}
 					<div class="about">
 						<h2>{app.name}</h2>
 						<p class="quiet">{app.about}</p>
@@ -149,6 +151,9 @@
 		font-family: var(--head);
 		font-weight: 700;
 		font-size: 1.2rem;
+	}
+	img.paint {
+		object-fit: cover;
 	}
 	.state {
 		color: var(--zinc-7);

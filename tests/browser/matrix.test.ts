@@ -25,6 +25,7 @@ const ROUTES: Readonly<
 > = {
 	'': 'one’s own cases, asked below',
 	'app/[app]/[[screen]]': 'asked below',
+	'app/[app]/icon.png': 'tells no rows',
 	'app/[app]/icon.svg': 'tells no rows',
 	'app/[app]/manifest.webmanifest': 'tells no rows',
 	'app/[app]/[screen]/do': 'asked below',
@@ -66,10 +67,13 @@ const ROUTES: Readonly<
 	'join/[token]': 'tells no rows',
 	logbook: 'asked below',
 	'logbook/check': 'tells no rows',
+	'look/[[code]]': 'tells no rows',
 	me: 'tells no rows',
 	'options/[table]': 'asked below',
 	people: 'asked below',
 	'people/do': 'asked below',
+	pictures: 'tells no rows',
+	'pictures/[sha]': 'tells no rows',
 	post: 'one’s own cases, asked below',
 	'rows/[table]': 'asked below',
 	'rows/[table]/anchors': 'asked below',
@@ -490,7 +494,7 @@ async function checkBench(api: APIRequestContext, person: DemoPerson): Promise<v
 	const statuses = [
 		(await api.get('/bench/1/tables/__data.json')).status(),
 		(await api.post('/bench/try', { data: { kind: 'condition', table: 101, text: 'TRUE', me: true } })).status(),
-		(await api.post('/bench/looks', { data: { app: 1, person: 4 } })).status(),
+		(await api.post('/bench/looks', { data: { kind: 'begin', app: 1, person: 4 } })).status(),
 		(await api.post('/bench/lines/101', { data: { lines: [] } })).status(),
 		(await api.post('/bench/imports', { data: { undo: 101 } })).status()
 	]
@@ -570,7 +574,7 @@ test('the Lookout shows what somebody sees, changes nothing but a copy, and is i
 	const numbers = numbersOfPeople()
 	const builder = await signInAs(PEOPLE.find(keeps) as DemoPerson, numbers.get('Saskia Holm') ?? 0)
 	const { token } = (await (
-		await builder.post('/bench/looks', { data: { app: 1, person: numbers.get('Imke Dahl') } })
+		await builder.post('/bench/looks', { data: { kind: 'begin', app: 1, person: numbers.get('Imke Dahl') } })
 	).json()) as { token: string }
 	const imke = PEOPLE.find((person) => person.name === 'Imke Dahl') as DemoPerson
 	const may = new Set(MAY_SEE['Moorings']?.(facts, imke))
@@ -623,7 +627,7 @@ test('the Lookout shows what somebody sees, changes nothing but a copy, and is i
 	expect((await askForm(other, `/as/${token}/inspect`)).status()).toBe(404)
 	// Jory may look as Imke himself, but at tables that he does not keep he sees no more than he may.
 	const own = (await (
-		await other.post('/bench/looks', { data: { app: 1, person: numbers.get('Imke Dahl') } })
+		await other.post('/bench/looks', { data: { kind: 'begin', app: 1, person: numbers.get('Imke Dahl') } })
 	).json()) as { token: string }
 	expect(labelsIn(await (await other.get(`/as/${own.token}/__data.json`)).text(), codes)).toEqual([])
 	await Promise.all([builder.dispose(), other.dispose()])

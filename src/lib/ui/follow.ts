@@ -12,15 +12,17 @@ export type ChangedTables = readonly number[] | null
 
 /**
  * Calls back when something of some tables, or who may see them, changed since the page was read; once for several changes
- * within `quietMs`. Returns what ends it.
+ * within `quietMs`. `look`: the token of a Lookout whose draft is followed too. Returns what ends it.
  */
 export function onTablesChanged(
 	tables: readonly number[],
 	work: (changed: ChangedTables) => void,
-	quietMs: number
+	quietMs: number,
+	look?: string
 ): () => void {
 	const readAt = untrack(() => page.data['readAt'] as number)
-	const source = new EventSource(`/events?tables=${tables.join(',')}&since=${readAt}`)
+	const as = look === undefined ? '' : `&as=${look}`
+	const source = new EventSource(`/events?tables=${tables.join(',')}&since=${readAt}${as}`)
 	let timer: ReturnType<typeof setTimeout> | undefined
 	let changed: ChangedTables = []
 	source.addEventListener('changed', ({ data }: MessageEvent<string>) => {

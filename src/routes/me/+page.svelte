@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** One's own account: password, second step, and where one is signed in. */
+	import { deviceOf } from '$lib/ui/session/device.ts'
 	import { enhance } from '$app/forms'
 	import { showMoment } from '$lib/ui/dates.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
@@ -12,10 +13,6 @@
 	const saidOf = (part: string) => (said['part'] === part ? said : {})
 
 	/** Enough to know one's own devices by; what the browser calls itself stands behind it. */
-	function device(agent: string): string {
-		if (/iPad|Tablet/.test(agent)) return 'A tablet'
-		return /Mobi|Android|iPhone/.test(agent) ? 'A phone' : 'A computer'
-	}
 </script>
 
 <svelte:head><title>{data.user?.name} · {data.workspaceName}</title></svelte:head>
@@ -67,7 +64,7 @@
 				{#each data.sessions as session (session.id)}
 					<tr>
 						<td
-							><strong title={session.agent}>{device(session.agent)}</strong>{#if session.isThis}<span
+							><strong title={session.agent}>{deviceOf(session.agent)}</strong>{#if session.isThis}<span
 									class="stamp good">this one</span
 								>{/if}</td
 						>

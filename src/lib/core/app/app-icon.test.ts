@@ -16,7 +16,7 @@ test.each([
 })
 
 test('the manifest opens the app and stays in it', () => {
-	expect(appManifest({ name: 'Mooring Care', about: '', colour: 'sea' }, '/app/1')).toMatchObject({
+	expect(appManifest({ name: 'Mooring Care', about: '', colour: 'sea', icon: null }, '/app/1')).toMatchObject({
 		...{ name: 'Mooring Care', short_name: 'Mooring Care', start_url: '/app/1', scope: '/app/1' },
 		...{ display: 'standalone', theme_color: '#24567f', icons: [{ src: '/app/1/icon.svg', purpose: 'any' }, {}] }
 	})

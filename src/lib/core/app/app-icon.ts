@@ -23,14 +23,21 @@ export function appIcon({ name, colour }: Pick<AppDocument, 'name' | 'colour'>):
 }
 
 /** Of the Web App Manifest (W3C), by which a browser installs it. */
-export function appManifest(app: Pick<AppDocument, 'name' | 'about' | 'colour'>, base: string): object {
+export function appManifest(
+	{ name, about, colour, icon }: Pick<AppDocument, 'name' | 'about' | 'colour' | 'icon'>,
+	base: string
+): object {
+	const pictures = icon
+		? ['192', '512'].map((size) => ({
+				src: `${base}/icon.png?size=${size}`,
+				sizes: `${size}x${size}`,
+				type: 'image/png'
+			}))
+		: [{ src: `${base}/icon.svg`, sizes: 'any', type: 'image/svg+xml' }]
 	return {
-		...{ id: base, name: app.name, short_name: app.name.slice(0, 12), start_url: base, scope: base },
-		...(app.about === '' ? {} : { description: app.about }),
-		...{ display: 'standalone', background_color: '#fbfbf7', theme_color: PAINTS[app.colour] },
-		icons: ['any', 'maskable'].map((purpose) => ({
-			...{ src: `${base}/icon.svg`, sizes: 'any', type: 'image/svg+xml' },
-			purpose
-		}))
+		...{ id: base, name, short_name: name.slice(0, 12), start_url: base, scope: base },
+		...(about === '' ? {} : { description: about }),
+		...{ display: 'standalone', background_color: '#fbfbf7', theme_color: PAINTS[colour] },
+		icons: ['any', 'maskable'].flatMap((purpose) => pictures.map((picture) => ({ ...picture, purpose })))
 	}
 }

@@ -3,17 +3,19 @@
  * what a builder should have looked at.
  */
 import { checkPerson } from '../document/check-person.ts'
-import { checkColumns, mistake, TABLE_GONE, type Finding, type Found } from '../document/findings.ts'
+import { checkColumns, mistake, remark, TABLE_GONE, type Finding, type Found } from '../document/findings.ts'
 import { checkCondition } from '../formula/check/check.ts'
 import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
 import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
-import type { AppDocument, Signoff } from './document.ts'
+import { checkLinks } from './check-links.ts'
+import type { AppDocument, Screen, Signoff } from './document.ts'
 import type { Workspace } from '../workspace/catalogue.ts'
-import { aroundIn, heldIn, type AroundLines } from './walk-app.ts'
+import { heldAround, hostsOf, isShared, linesWithShared, withSharedLines } from './shared-lines.ts'
+import { aroundIn, type AroundLines } from './walk-app.ts'
 import { entryOfLine, mayHold, type ScreenLine } from './lines/all.ts'
 import type { Around } from './lines/entry.ts'
-import { placedLines } from './lines/tree.ts'
+import { allLines, placedLines } from './lines/tree.ts'
 import { checkScreen } from './screen-line.ts'
 
 /** `lines`: those of access, by which a screen is judged that nobody could use; `roles`: those that are there. */
@@ -21,22 +23,28 @@ export function checkApp(
 	document: AppDocument,
 	{ catalogue, lines, roles }: Pick<Workspace, 'catalogue' | 'lines' | 'roles'>
 ): Finding[] {
-	const around: Omit<Around, 'table' | 'outer' | 'here'> = {
+	const shown = withSharedLines(document)
+	const around: Omit<Around, 'table' | 'outer' | 'here' | 'hasList' | 'isShared'> = {
 		catalogue,
 		lines,
 		hasRole: (id) => roles.some((role) => role.id === id),
-		hasScreen: (id) => document.screens.some((screen) => screen.id === id),
-		heldOn: (id) => hereIn(heldIn(document.screens.find((screen) => screen.id === id)?.lines ?? []), catalogue),
+		hasScreen: (id) => shown.screens.some((screen) => screen.id === id),
+		hasShared: (id) => document.screens.some((screen) => screen.id === id && isShared(screen)),
+		heldOn: (id) => {
+			const screen = document.screens.find((each) => each.id === id)
+			return hereIn(screen ? heldAround(screen, document.screens) : {}, catalogue)
+		},
 		hasButtonRoutine: (id) => document.routines.some((each) => each.id === id && entryOfStart(each.start).isPressed)
 	}
-	const heads = document.screens.flatMap((screen) =>
-		checkScreen(screen, around.hasRole).map(at(`Screen ${screen.title}`))
-	)
-	const screens = document.screens.flatMap((screen) =>
-		placedLines(screen.lines).flatMap(({ line, number, within }) =>
-			checkLine(line, within, { ...around, here: around.heldOn(screen.id) }).map(at(`${screen.title}, line ${number}`))
+	const heads = shown.screens.flatMap((screen) => checkScreen(screen, around).map(at(`Screen ${screen.title}`)))
+	const screens = document.screens.flatMap((screen) => [
+		...checkStandsSomewhere(screen, document).map(at(screen.title)),
+		...placedLines(screen.lines).flatMap(({ line, number, within }) =>
+			checkLine(line, within, { ...around, ...placeOf(screen, document), here: around.heldOn(screen.id) }).map(
+				at(`${screen.title}, line ${number}`)
+			)
 		)
-	)
+	])
 	const routines = document.routines.flatMap((routine) =>
 		checkRoutine(routine, catalogue).map(at(`Routine ${routine.name}`))
 	)
@@ -45,7 +53,19 @@ export function checkApp(
 	)
 	const none: Finding[] =
 		document.screens.length === 0 ? [{ weight: 'mistake', place: 'Screens', message: 'There is no screen yet.' }] : []
-	return [...none, ...heads, ...screens, ...routines, ...signoffs]
+	return [...none, ...heads, ...screens, ...checkLinks(shown), ...routines, ...signoffs]
+}
+
+function placeOf(screen: Screen, { screens }: AppDocument): Pick<Around, 'hasList' | 'isShared'> {
+	const around = isShared(screen) ? hostsOf(screen, screens) : [screen]
+	const hasList = around.some((each) => allLines(linesWithShared(each, screens)).some(({ kind }) => kind === 'list'))
+	return { hasList, isShared: isShared(screen) }
+}
+
+function checkStandsSomewhere(screen: Screen, { screens }: AppDocument): Found[] {
+	return isShared(screen) && hostsOf(screen, screens).length === 0
+		? remark(`No screen shows these lines yet. Add a line to one: Lines of ${screen.title}.`)
+		: []
 }
 
 function checkLine(line: ScreenLine, within: readonly ScreenLine[], around: Omit<Around, 'table' | 'outer'>): Found[] {

@@ -3,7 +3,7 @@
  * released; staff see only what was released. Access is no part of it, so putting a release back never changes access.
  */
 import { z } from 'zod'
-import { formula, id, number, words } from '../document/parts.ts'
+import { appFile, formula, id, number, words } from '../document/parts.ts'
 import { routineSchema } from '../routine/routine.ts'
 import { STANDINGS } from '../sentence/slots/all.ts'
 import { ICONS } from '../text/icons.ts'
@@ -25,6 +25,8 @@ export const screenSchema = z.object({
 	/** The roles that it is for, and whose first screen it is; everybody, and nobody by name, where there are none. */
 	who: z.array(number).default([]),
 	first: z.array(number).default([]),
+	/** Over nobody's row but the reader's own: to whom it holds, the app begins here. */
+	begins: formula.default(''),
 	lines: z.array(screenLineSchema)
 })
 
@@ -47,6 +49,8 @@ export const appSchema = z.object({
 	name: words.min(1),
 	about: words,
 	colour: z.enum(COLOURS),
+	/** What stands for it on the face of a phone; its letters, where there is none. */
+	icon: appFile.nullable().default(null),
 	screens: z.array(screenSchema),
 	routines: z.array(routineSchema),
 	signoffs: z.array(signoffSchema)

@@ -22,7 +22,7 @@ export interface NewApp {
 /** `newId` gives a fresh id for each screen and line. */
 export function makeApp(app: NewApp, tables: readonly ScreenTable[], newId: () => string): AppDocument {
 	const screens = tables.flatMap((table) => makeScreens(table, newId))
-	return { format: APP_FORMAT, ...app, screens, routines: [], signoffs: [] }
+	return { format: APP_FORMAT, ...app, icon: null, screens, routines: [], signoffs: [] }
 }
 
 /** A list, a sheet and a form for a table, as a builder would begin. */

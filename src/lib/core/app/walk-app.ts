@@ -5,11 +5,12 @@ import { tableOf } from '../sentence/print.ts'
 import type { SentenceKind } from '../sentence/types.ts'
 import { columnsIn, mapColumnsIn, mapFormulasIn, tablesIn, type MapText } from '../sentence/walk-line.ts'
 import { SIGNOFF_LINE } from '../signoff/sentence.ts'
-import type { AppDocument } from './document.ts'
+import type { AppDocument, Screen } from './document.ts'
 import { entryOfLine, type ScreenLine } from './lines/all.ts'
-import type { Chosen } from './lines/entry.ts'
 import { allLines, mapLines } from './lines/tree.ts'
 import type { MapColumn } from '../model/map-columns.ts'
+import { SCREEN_LINE } from './screen-line.ts'
+import { heldAround } from './shared-lines.ts'
 
 export type MapFormula = (text: string, standing: Standing, place: string) => string
 
@@ -18,17 +19,22 @@ export function mapFormulas(document: AppDocument, map: MapFormula): AppDocument
 	const at: At = (standing, place) => (text) => (text.trim() === '' ? text : map(text, standing, place))
 	return {
 		...document,
-		screens: document.screens.map((screen) => ({
-			...screen,
-			lines: mapTreeFormulas(screen.lines, { here: heldIn(screen.lines) }, (text, standing) =>
-				at(standing, `Screen ${screen.title}`)(text)
-			)
-		})),
+		screens: document.screens.map((screen) => mapScreen(screen, document, at)),
 		routines: document.routines.map((routine) => mapRoutine(routine, at)),
 		signoffs: document.signoffs.map((signoff) => {
 			const map: MapText = (text, own) => at({ table: signoff.table, ...own }, `Sign-off ${signoff.name}`)(text)
 			return mapFormulasIn(SIGNOFF_LINE.kind, signoff, map)
 		})
+	}
+}
+
+function mapScreen(screen: Screen, { screens }: AppDocument, at: At): Screen {
+	const place = `Screen ${screen.title}`
+	const here = heldAround(screen, screens)
+	return {
+		// Its own words stand over no row.
+		...mapFormulasIn(SCREEN_LINE.kind, screen, (text, own) => at({ table: undefined, ...own }, place)(text)),
+		lines: mapTreeFormulas(screen.lines, { here }, (text, standing) => at(standing, place)(text))
 	}
 }
 
@@ -85,14 +91,14 @@ function mapTreeFormulas(lines: readonly ScreenLine[], around: AroundLines, map:
 	})
 }
 
-/** What a screen holds, of which kind each is, by the name that a line of it gives it. */
-export function heldIn(lines: readonly ScreenLine[]): Record<string, HeldKind> {
-	return Object.fromEntries(chosenBy(lines).map(({ name, kind }) => [name, kind]))
-}
-
-/** What the lines of a screen let be chosen or typed, or hold. */
-export function chosenBy(lines: readonly ScreenLine[]): Chosen[] {
-	return allLines(lines).flatMap((line) => entryOfLine(line).chooses(line) ?? [])
+/** Every formula that stands in some lines, those inside texts too. */
+export function formulasIn(lines: readonly ScreenLine[]): string[] {
+	const found: string[] = []
+	mapTreeFormulas(lines, {}, (text) => {
+		found.push(text)
+		return text
+	})
+	return found
 }
 
 /** What the formulas of a line, and of those that it holds, stand over. */

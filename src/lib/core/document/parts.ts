@@ -6,4 +6,8 @@ export const number = z.number().int().positive()
 export const words = z.string().max(200)
 /** Words over several paragraphs. */
 export const longWords = z.string().max(20_000)
+/** A picture or a film that an app shows by itself: by the SHA-256 of its bytes, and as it was called where it came from. */
+export const appFile = z.object({ sha: z.string().regex(/^[0-9a-f]{64}$/), name: words })
+export type AppFile = z.infer<typeof appFile>
+
 export const formula = z.string().max(10_000)

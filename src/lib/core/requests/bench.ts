@@ -20,6 +20,7 @@ export interface AppSummary {
 	readonly name: string
 	readonly about: string
 	readonly colour: AppDocument['colour']
+	readonly icon: AppDocument['icon']
 	readonly live: number | null
 	/** Whether the draft differs from what is live; known to builders. */
 	readonly ahead: boolean

@@ -4,18 +4,20 @@
  */
 import type { WirePage } from '../query/wire.ts'
 import type { Examples, PreviewLines, SaveLines, WhoSees } from './access.ts'
+import type { TakenAppFile } from './app-files.ts'
 import type { SaveDraft } from './bench.ts'
 import type { Found } from './find.ts'
 import type { FormRequests } from './forms.ts'
 import type { Tries } from './formulas.ts'
 import type { GivenImport, ImportRequests, ImportState, UndoImport } from './imports.ts'
 import type { AskForApp, AtTheDoor } from './joining.ts'
+import type { LookRequests } from './looks.ts'
 import type { SealCheck } from './logbook.ts'
 import type { Pair } from './pair.ts'
 import type { PersonRequests, TeamRequests } from './people.ts'
 import type { Anchors, Groups, HistoryEntry, Option, RowRequests, TakenFile } from './rows.ts'
 import type { ScreenReads } from './screen-reads.ts'
-import type { ListPages, ListValues, Look, ScreenPath, ScreenRequests } from './screens.ts'
+import type { ListPages, ListValues, ScreenPath, ScreenRequests } from './screens.ts'
 import type { StructureRequests } from './structure.ts'
 
 export interface Requests {
@@ -23,7 +25,7 @@ export interface Requests {
 		readonly '/people/do': PersonRequests | TeamRequests
 		readonly '/bench/structure': StructureRequests
 		readonly '/bench/try': Tries
-		readonly '/bench/looks': Look
+		readonly '/bench/looks': LookRequests
 		readonly '/bench/imports': UndoImport
 		readonly '/waiting/door': AtTheDoor
 		readonly '/waiting/app': AskForApp
@@ -61,4 +63,5 @@ export interface Answers {
 	readonly [address: `/options/${number}?${string}`]: readonly Option[]
 	readonly [address: `/history/${number}?${string}`]: readonly HistoryEntry[]
 	readonly [address: `/files/${number}?${string}`]: TakenFile
+	readonly [address: `/pictures?${string}`]: TakenAppFile
 }

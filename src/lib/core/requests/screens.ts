@@ -8,6 +8,7 @@ import type { WireCell, WirePage, WireRow } from '../query/wire.ts'
 import type { CaseOfRow } from './cases.ts'
 import type { Group, Groups } from './rows.ts'
 import { itemsSchema, type FormVerdict } from './forms.ts'
+import type { FileFormat } from '../exchange/file-formats.ts'
 import type { Icon } from '../text/icons.ts'
 import { filtersSchema } from '../query/filter.ts'
 import type { AfterSending, FormOfList, Proportions, Tone } from '../sentence/slots/all.ts'
@@ -28,12 +29,15 @@ export const screenRequestSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('tick'), line, row: rowIdSchema, on: z.boolean() }),
 	/** A set amount, added or taken away. */
 	z.object({ kind: z.literal('tally'), line, row: rowIdSchema, less: z.boolean() }),
+	/** What a line puts into a column of a row. */
+	z.object({ kind: z.literal('put'), line, row: rowIdSchema }),
+	z.object({ kind: z.literal('rate'), line, row: rowIdSchema, mark: z.number().int().min(1).max(10).nullable() }),
 	/** `entry`: what was just done, as its answer says. */
 	z.object({ kind: z.literal('take back'), entry: z.number().int() })
 ])
 export type ScreenRequests = Kinds<
 	typeof screenRequestSchema,
-	{ form: FormSent; change: Changed; press: Pressed; tick: Pressed; tally: Pressed }
+	{ form: FormSent; change: Changed; press: Pressed; tick: Pressed; tally: Pressed; put: Pressed; rate: Pressed }
 >
 
 /** `says`: in the builder's words, with what was sent. */
@@ -53,10 +57,6 @@ export interface Pressed {
 	readonly entry: number | null
 }
 
-/** Begins to look at the draft of an app as somebody sees it; the token is this builder's alone. */
-export const lookSchema = z.object({ app: z.number().int(), person: z.number().int() })
-export type Look = Pair<Sendable<z.input<typeof lookSchema>>, { readonly token: string }>
-
 /** Where an app stands for whoever uses it: its own address, or that of the Lookout. */
 export type AppBase = `/app/${number}` | `/as/${string}`
 /** Where one of its screens stands. */
@@ -67,12 +67,24 @@ export type ShownLine = { readonly id: string } & (
 	/** Made of Markdown by the server, in which nothing of the words or values is HTML. */
 	| { readonly kind: 'text'; readonly html: string }
 	| { readonly kind: 'divider' }
+	| ({ readonly kind: 'picture'; readonly caption: string; readonly width: number | null } & ShownPicture)
+	/** `film`: by the SHA-256 of its bytes; else it stands at an address on the web. */
+	| { readonly kind: 'video'; readonly title: string; readonly film: string | null; readonly address: string }
+	| {
+			readonly kind: 'welcome'
+			readonly pages: readonly ShownLeaf[]
+			readonly last: string
+			/** Where the last key leads; it only puts the pages away, where it is null. */
+			readonly opens: string | null
+			readonly once: boolean
+	  }
 	/** `to`: the first screen, where it is null. */
 	| { readonly kind: 'timer'; readonly seconds: number; readonly keeps: string; readonly to: string | null }
 	| ShownFrame<'section'>
 	| ShownFrame<'fold'>
 	| ShownFrame<'tab'>
 	| { readonly kind: 'beside'; readonly as: Proportions; readonly lines: readonly ShownLine[] }
+	| { readonly kind: 'buttons'; readonly lines: readonly ShownLine[] }
 	| { readonly kind: 'tabs'; readonly lines: readonly ShownLine[] }
 	| ShownList
 	| {
@@ -112,6 +124,14 @@ export type ShownLine = { readonly id: string } & (
 			readonly opens: Opening | null
 	  }
 	| ({ readonly kind: 'tally' } & ShownTally)
+	| {
+			readonly kind: 'rating'
+			readonly label: string
+			readonly row: string
+			/** Marks go from 1 to this. */
+			readonly most: number
+			readonly mark: number | null
+	  }
 	| ({
 			readonly kind: 'choose'
 			readonly label: string
@@ -126,8 +146,28 @@ export type ShownLine = { readonly id: string } & (
 			readonly holds: string
 			readonly typed: string
 	  }
-	| { readonly kind: 'button'; readonly label: string; readonly icon: Icon | null; readonly does: ButtonDoes }
+	| {
+			readonly kind: 'button'
+			readonly label: string
+			readonly icon: Icon | null
+			/** Over its words. */
+			readonly picture: ShownPicture | null
+			readonly does: ButtonDoes
+	  }
 )
+
+/** A picture of the app: by the SHA-256 of its bytes, and in words. */
+export interface ShownPicture {
+	readonly sha: string
+	readonly says: string
+}
+
+export interface ShownLeaf {
+	readonly id: string
+	readonly title: string
+	readonly html: string
+	readonly picture: ShownPicture | null
+}
 
 /** What one is chosen from. */
 export interface ShownChoices {
@@ -198,6 +238,10 @@ export type ButtonDoes =
 	| { readonly kind: 'give'; readonly opens: string | null; readonly takesRow: boolean }
 	| { readonly kind: 'link'; readonly address: string }
 	| { readonly kind: 'copy link' }
+	/** The first list of the screen, as a file. */
+	| { readonly kind: 'export'; readonly format: FileFormat }
+	/** Puts a value into the row of the screen. */
+	| { readonly kind: 'put' }
 	| { readonly kind: 'print' }
 	| { readonly kind: 'start over' }
 
@@ -259,6 +303,8 @@ export interface RowAction {
 	readonly gives?: { readonly takesRow: boolean }
 	/** For a set amount: whether it is added or taken away. */
 	readonly tally?: 'more' | 'less'
+	/** It puts a value into the row. */
+	readonly puts?: true
 }
 
 /** Of the rows that the reader sees and whose cell they see; `unseen`: of how many rows the cell is kept back. */
@@ -305,7 +351,14 @@ export type ListValues = Pair<Sendable<z.input<typeof valuesRequestSchema>>, Gro
 export type ListPages = Pair<Sendable<z.input<typeof listRequestSchema>>, WirePage>
 
 export interface ShownScreen {
-	readonly app: { readonly id: number; readonly name: string; readonly colour: string; readonly release: number | null }
+	readonly app: {
+		readonly id: number
+		readonly name: string
+		readonly colour: string
+		/** Whether a picture stands for it. */
+		readonly hasIcon: boolean
+		readonly release: number | null
+	}
 	readonly screens: readonly OfferedScreen[]
 	readonly screen: { readonly id: string; readonly title: string; readonly lines: readonly ShownLine[] } | null
 	/** The tables whose changes make this screen read again. */

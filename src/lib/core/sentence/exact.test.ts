@@ -65,6 +65,10 @@ const TEXTS = [
 	'\t'
 ]
 
+const SCREENS = [...NASTY, NASTY[0] ?? '', 'OPENS LATE'].map((title, i) => ({ id: `s${i}`, title }))
+/** Under the names of screens, too. */
+const SHARED = NASTY.map((title, i) => ({ id: `g${i}`, title, stands: 'only as lines of other screens' }))
+
 /** Tables of all those names, with columns of all of them; the name of one screen and one routine stands twice. */
 const vocabulary: Vocabulary = {
 	tables: NASTY.map((name, t) => ({
@@ -78,7 +82,7 @@ const vocabulary: Vocabulary = {
 		}))
 	})),
 	roles: NASTY.map((name, i) => ({ id: i + 1, name })),
-	screens: [...NASTY, NASTY[0] ?? '', 'OPENS LATE'].map((title, i) => ({ id: `s${i}`, title })),
+	screens: [...SCREENS, ...SHARED],
 	routines: [...NASTY, NASTY[5] ?? ''].map((name, i) => ({ id: `r${i}`, name }))
 }
 
@@ -113,14 +117,16 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 		random.chance(0.3)
 			? { kind: 'all' }
 			: { kind: random.pick(['only', 'except']), columns: random.chance(0.2) ? [] : someOf(random, columnsOf(table)) },
-	screen: (random) => (random.chance(0.1) ? 'gone' : random.pick(vocabulary.screens).id),
+	'shared lines': (random) => (random.chance(0.1) ? 'gone' : random.pick(SHARED).id),
+	screen: (random) => (random.chance(0.1) ? 'gone' : random.pick(SCREENS).id),
 	does: (random) =>
 		random.pick([
-			{ kind: 'open', screen: random.pick(vocabulary.screens).id },
+			{ kind: 'open', screen: random.pick(SCREENS).id },
 			{ kind: 'run', routine: random.pick(vocabulary.routines).id },
 			{ kind: 'link', address: 'https://tides.example/a b]c' },
 			{ kind: 'set' },
 			{ kind: 'copy link' },
+			{ kind: 'export', format: 'csv defused' },
 			{ kind: 'print' },
 			{ kind: 'start over' }
 		]),
@@ -131,6 +137,9 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	across: (random) => random.pick(ACROSS),
 	changing: (random) => random.pick(CHANGING),
 	abreast: (random) => random.pick(ABREAST),
+	once: () => 'once to each person',
+	picture: (random) => ({ name: random.pick(NASTY), sha: 'ab'.repeat(32) }),
+	film: (random) => ({ name: random.pick(NASTY), sha: '0f'.repeat(32) }),
 	'held kind': (random) => random.pick(HELD_KINDS),
 	children: (random) =>
 		someOf(random, vocabulary.tables).map(({ id }) => ({

@@ -4,7 +4,7 @@
 export interface Vocabulary {
 	readonly tables: readonly { readonly id: number; readonly name: string; readonly columns: readonly NamedColumn[] }[]
 	readonly roles: readonly { readonly id: number; readonly name: string }[]
-	readonly screens: readonly { readonly id: string; readonly title: string }[]
+	readonly screens: readonly { readonly id: string; readonly title: string; readonly stands?: string | null }[]
 	readonly routines: readonly { readonly id: string; readonly name: string }[]
 }
 

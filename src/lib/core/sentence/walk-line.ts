@@ -15,6 +15,11 @@ export function columnsIn(kind: SentenceKind, line: object): readonly number[] {
 	return filledSlots(kind, line).flatMap(({ slot, value }) => entryOfSlot(slot.type).columns?.(value) ?? [])
 }
 
+/** The files that a line shows, by the SHA-256 of their bytes. */
+export function filesIn(kind: SentenceKind, line: object): readonly string[] {
+	return filledSlots(kind, line).flatMap(({ slot, value }) => entryOfSlot(slot.type).files?.(value) ?? [])
+}
+
 /** The line with its columns mapped; what cannot do without one is left as it stands. */
 export function mapColumnsIn<T extends object>(kind: SentenceKind, line: T, map: MapColumn): T {
 	return mapSlots(kind, line, (slot, value) => entryOfSlot(slot.type).mapColumns?.(value, map))

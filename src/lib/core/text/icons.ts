@@ -45,7 +45,8 @@ const ASKED_BY = {
 	checklist: ['checklist', 'check', 'inspection', 'inspect', 'survey', 'round', 'audit'],
 	star: ['star', 'favourite', 'rating', 'review'],
 	fuel: ['fuel', 'diesel', 'oil'],
-	weight: ['weight', 'weigh', 'catch', 'load']
+	weight: ['weight', 'weigh', 'catch', 'load'],
+	play: ['play', 'film', 'video', 'watch']
 } as const satisfies Readonly<Record<string, readonly string[]>>
 
 export type Icon = keyof typeof ASKED_BY

@@ -57,7 +57,7 @@ export function listApps(store: Store): AppSummary[] {
 	return rows.map(({ id }) => {
 		const { document, live, ahead } = readDraft(store, id)
 		const shown = live === null ? document : readRelease(store, id, live)
-		return { id, name: shown.name, about: shown.about, colour: shown.colour, live, ahead }
+		return { id, name: shown.name, about: shown.about, colour: shown.colour, icon: shown.icon, live, ahead }
 	})
 }
 
@@ -142,7 +142,7 @@ export function saveDraft(store: Store, { app, version, edits, actor, now }: Sav
 		})
 	const next = current.version + 1
 	writeDraft(store, { app, version: next, document: applied.document, by: actor.person, now })
-	store.touched.add('access')
+	store.touched.add(`draft ${app}`)
 	return { version: next, document: others && applied.document }
 }
 

@@ -5,7 +5,7 @@
 import type { Screen } from '$lib/core/app/document.ts'
 import { readHeld } from '$lib/core/app/held-text.ts'
 import type { Chosen } from '$lib/core/app/lines/entry.ts'
-import { chosenBy } from '$lib/core/app/walk-app.ts'
+import { chosenBy } from '$lib/core/app/held-lines.ts'
 import type { Here } from '$lib/core/formula/check/check-call.ts'
 import { typeOfHeld } from '$lib/core/formula/check/rename.ts'
 import type { Plain, Type } from '$lib/core/model/formula.ts'

@@ -10,8 +10,8 @@ import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Groups } from '$lib/core/requests/rows.ts'
 import { differing, type KnownLines, type LinesAgain } from '$lib/core/requests/screen-signs.ts'
 import type { Narrowing, OfferedScreen, ShownScreen } from '$lib/core/requests/screens.ts'
-import { findLiveApp } from '../releases/live.ts'
-import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
+import { asShown, findLiveApp } from '../releases/live.ts'
+import { standingOf, type Actor, type Standing } from '../rights/rights-of-actor.ts'
 import { PAGE } from '../rows/resolve.ts'
 import type { Store } from '../store/store.ts'
 import { readDraft } from './apps.ts'
@@ -19,6 +19,7 @@ import { heldOnScreen } from './held-on-screen.ts'
 import { isFor } from './for-whom.ts'
 import { holdsSomething, showLines } from './shown/all.ts'
 import { readListPage, readListValues } from './shown/list.ts'
+import { workOutAlone } from './work-out-alone.ts'
 import { tablesByLine } from './tables-of-screen.ts'
 import type { ViewRequest } from './shown/view.ts'
 
@@ -40,16 +41,16 @@ export interface ScreenRequest extends AppPlace, ViewRequest {
 /** A screen of an app with what its lines show to one person; refused where it holds nothing for them. */
 export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 	const { document, release, offered, alone, screens, shownTo, standing } = offeredTo(store, request)
-	const own = alone.find(({ first }) => first.some((role) => standing.roles.has(role)))
+	const own = firstFor(alone, store, standing)
 	const wanted =
 		request.screen === undefined
 			? (own ?? screens[0])
 			: (request.isAlone ? alone : offered).find((screen) => screen.id === request.screen)
 	if (request.screen !== undefined && !wanted)
 		throw new AppError('not_found', 'This screen is not there, or not for you to see.')
-	const { name, colour } = document
+	const { name, colour, icon } = document
 	return {
-		app: { id: request.app, name, colour, release },
+		app: { id: request.app, name, colour, hasIcon: icon !== null, release },
 		screens: screens.map(inNavigation),
 		screen: wanted ? { id: wanted.id, title: wanted.title, lines: showLines(wanted.lines, shownTo(wanted)) } : null,
 		tables: wanted ? [...new Set([...tablesByLine(store, wanted, document).values()].flatMap((each) => [...each]))] : []
@@ -59,6 +60,11 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 /** The screens that stand in the navigation for one person; none where nothing of the app is open to them. */
 export function screensFor(store: Store, request: AppPlace & ViewRequest): OfferedScreen[] {
 	return offeredTo(store, request).screens.map(inNavigation)
+}
+
+/** Whether anything of an app is offered to one person, be it by link only. */
+export function isOpenTo(store: Store, request: AppPlace & ViewRequest): boolean {
+	return offeredTo(store, request).offered.length > 0
 }
 
 /** What of an app is offered to one person, and what its screens are shown from. */
@@ -82,6 +88,12 @@ function offeredTo(store: Store, request: AppPlace & ViewRequest) {
 		alone,
 		screens: alone.filter(({ stands }) => stands === null)
 	}
+}
+
+/** Where the app begins for one person: by a condition before by a role. Undefined for the first in the navigation. */
+function firstFor(alone: readonly Screen[], store: Store, standing: Standing): Screen | undefined {
+	const holds = ({ begins }: Screen) => begins.trim() !== '' && workOutAlone(store, begins, { standing }).value === true
+	return alone.find(holds) ?? alone.find(({ first }) => first.some((role) => standing.roles.has(role)))
 }
 
 function inNavigation({ id, title, label, icon }: Screen): OfferedScreen {
@@ -196,8 +208,8 @@ export function openApp(
 	store: Store,
 	{ app, draft, document }: AppPlace
 ): { document: AppDocument; release: number | null } {
-	if (document) return { document, release: null }
-	if (draft) return { document: readDraft(store, app).document, release: null }
+	if (document) return { document: asShown(document), release: null }
+	if (draft) return { document: asShown(readDraft(store, app).document), release: null }
 	const live = findLiveApp(store, app)
 	if (!live) throw new AppError('not_found', 'This app is not there, or has not been released yet.')
 	return live

@@ -1,6 +1,7 @@
 /** What staff do with a row in an app: change it, take it out, press a button on it. Each goes through the one door. */
 import { AppError } from '$lib/core/app-error.ts'
 import { columnsOfSheet } from '$lib/core/app/lines/record.ts'
+import { momentFor } from '$lib/core/app/lines/put.ts'
 import { tallied } from '$lib/core/app/lines/tally.ts'
 import { getColumn, getTable } from '$lib/core/model/table.ts'
 import type { Pressed } from '$lib/core/requests/screens.ts'
@@ -11,6 +12,7 @@ import { readRows } from '../rows/read.ts'
 import { pressButton } from '../routines/run-routine.ts'
 import { entryOf, setCell, type PressedRow } from '../routines/set-cell.ts'
 import type { Store } from '../store/store.ts'
+import { countedRow } from './counted-row.ts'
 import { findLine, type InApp } from './open-screen.ts'
 
 /** Changes cells of a row in a record sheet: only those that its line shows. */
@@ -45,26 +47,72 @@ export function tick(store: Store, { row, on, ...place }: InApp & { row: string;
 	return setOn(store, { ...place, table: line.table, row, through: 'list' }, () => cell)
 }
 
-/** Adds the set amount of a tally to a row, or takes it away: to what stands there now, so that two at once both count. */
+/**
+ * Adds the set amount of a tally to a row, or takes it away: to what stands there now, so that two at once both count. A row
+ * that belongs to the one that is shown is made if it is missing.
+ */
 export function addUp(store: Store, { row, less, ...place }: InApp & { row: string; less: boolean }): Pressed {
 	const { line } = findLine(store, place, 'tally')
 	if (less && line.less === null) throw new AppError('invalid', 'This tally only adds.')
-	return setOn(store, { ...place, table: line.table, row, through: 'tally' }, (pressed) => {
+	const { actor, now } = place
+	const counted = countedRow(store, line, { row, actor, now })
+	if (!counted) throw new AppError('not_found', 'This row is not there, or not for you to see.')
+	if (counted.amount === null)
+		throw new AppError('invalid', 'How much this adds could not be worked out, so nothing was changed.')
+	if (counted.row === undefined)
+		return addOn(store, { ...place, table: line.table }, [
+			...counted.fresh,
+			{ column: line.column, value: less ? -counted.amount : counted.amount }
+		])
+	const amount = String(counted.amount)
+	return setOn(store, { ...place, table: line.table, row: counted.row, through: 'tally' }, (pressed) => {
 		const column = getColumn(pressed.table, line.column)
 		// To who does not see the number it reads as blank: adding would put the amount in its place.
-		const asked = { table: line.table, row, columns: [column.id], limit: 1 }
-		const [seen] = readRows(store, place.actor, asked, place.now).rows
+		const asked = { table: line.table, row: counted.row, columns: [column.id], limit: 1 }
+		const [seen] = readRows(store, actor, asked, now).rows
 		if (!seen) throw new AppError('not_found', 'This row is not there, or not for you to see.')
 		if (seen.cells[cellKey(column.id)] === undefined)
 			throw new AppError('forbidden', 'You do not see the number that this adds to, so it stays as it is.')
-		return setCell(store, { column: column.id, formula: tallied(line, column, less) }, pressed)
+		return setCell(store, { column: column.id, formula: tallied(column, amount, less) }, pressed)
 	})
+}
+
+/** Puts a value into a column of a row: what the line says, or the moment of the press. */
+export function putValue(store: Store, { row, ...place }: InApp & { row: string }): Pressed {
+	const { line } = findLine(store, place, 'put')
+	return setOn(store, { ...place, table: line.table, row, through: 'button on a row' }, (pressed) => {
+		const formula = line.to.trim() === '' ? (momentFor(getColumn(pressed.table, line.column)) ?? '') : line.to
+		return setCell(store, { column: line.column, formula }, pressed)
+	})
+}
+
+/** Gives the row a mark; none, where it is null. */
+export function rate(store: Store, { row, mark, ...place }: InApp & { row: string; mark: number | null }): Pressed {
+	const { line } = findLine(store, place, 'rating')
+	if (mark !== null && mark > line.most) throw new AppError('invalid', `Marks here go from 1 to ${line.most}.`)
+	const cell = { column: line.column, value: mark }
+	return setOn(store, { ...place, table: line.table, row, through: 'rating' }, () => cell)
+}
+
+/** A row that a press makes because it is missing; taken back by who may remove it. */
+function addOn(
+	store: Store,
+	{ table, actor, now }: Omit<SettingOn, 'row' | 'through'>,
+	cells: readonly CellChange[]
+): Pressed {
+	const [added] = changeRows(store, [{ kind: 'add', table, cells }], { actor, now, through: 'tally' })
+	const n = added && store.ids.fromId(table, added.row)
+	if (!added || n === undefined) throw new Error('Expected the door to answer for the row that a tally adds')
+	const asked = { table, columns: [], row: added.row, offers: true }
+	const isUndone = readRows(store, actor, asked, now).rows[0]?.may?.remove ?? false
+	const pressed = { table: getTable(store.workspace().catalogue, table), n, actor, now }
+	return { entry: isUndone ? entryOf(store, pressed) : null }
 }
 
 interface SettingOn extends Pick<InApp, 'actor' | 'now'> {
 	readonly table: number
 	readonly row: string
-	readonly through: 'list' | 'tally'
+	readonly through: 'list' | 'tally' | 'button on a row' | 'rating'
 }
 
 /** One cell of one row, through the door, with the entry that takes it back. */

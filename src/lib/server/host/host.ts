@@ -6,9 +6,12 @@ import { randomUUID } from 'node:crypto'
 import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { lockWorkspace } from '../base/lock.ts'
+import type { TakenAppFile } from '$lib/core/requests/app-files.ts'
+import { drawIcon, takeAppFile, type GivenAppFile, type IconAsked } from '../files/app-files.ts'
 import { openFileStore, type FileStore } from '../files/file-store.ts'
 import { startRunner, type Runner, type RunnerParts } from './runner.ts'
 import { openLooks, type Looks } from '../people/looks.ts'
+import { openPhones, type Phones } from '../people/phones.ts'
 import { openStandIn, type StandIn } from '../stand-ins/provider.ts'
 import { RETURN_PATH } from '../sign-in/outside-sign-in.ts'
 import { openPost } from '../stand-ins/mail.ts'
@@ -24,9 +27,15 @@ import type { Site } from '../threads/threads.ts'
 export interface Host extends Site {
 	readonly imports: Imports
 	readonly looks: Looks
+	/** Devices that follow looks. */
+	readonly phones: Phones
 	/** Copies that builders try things on. */
 	readonly tries: Tries
 	readonly files: FileStore
+	/** Takes in a picture or a film for an app. */
+	readonly takeAppFile: (given: GivenAppFile) => Promise<TakenAppFile>
+	/** The picture that stands for an app, as a phone wants it. */
+	readonly drawIcon: (asked: IconAsked) => Promise<Buffer>
 	/** The stand-in for a provider of sign-in; in a demo only. */
 	readonly standIn: StandIn | undefined
 	readonly folder: string
@@ -96,5 +105,12 @@ async function openLocked({ folder, scripts, origin, at }: HostPlace, unlock: ()
 	}
 
 	const looks = openLooks(now)
-	return { ...threads, isWell: health.isWell, imports, looks, tries, files, standIn, folder, origin, key, close }
+	const phones = openPhones(now)
+	const parts = { imports, looks, phones, tries, files, standIn, folder, origin, key, close }
+	const filesFolder = join(folder, 'files')
+	return {
+		...{ ...threads, isWell: health.isWell, ...parts },
+		takeAppFile: (given) => takeAppFile(filesFolder, threads, given),
+		drawIcon: (asked) => drawIcon(filesFolder, asked)
+	}
 }

@@ -17,6 +17,8 @@ export const IN_APP: Handlers<typeof screenRequestSchema, ScreenRequests, Where>
 	remove: ({ line, row }, { room, place }) => room.write('removeRecord', { ...place, line, row }),
 	tick: ({ line, row, on }, { room, place }) => room.write('tick', { ...place, line, row, on }),
 	tally: ({ line, row, less }, { room, place }) => room.write('addUp', { ...place, line, row, less }),
+	put: ({ line, row }, { room, place }) => room.write('putValue', { ...place, line, row }),
+	rate: ({ line, row, mark }, { room, place }) => room.write('rate', { ...place, line, row, mark }),
 	press: ({ line, row }, { room, place }) => room.write('press', { ...place, line, row }),
 	'take back': ({ entry }, { room, place: { actor, now } }) => room.write('takeBack', { entry, actor, now })
 }

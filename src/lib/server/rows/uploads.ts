@@ -37,7 +37,8 @@ const HELD_BEFORE = `
 	WHERE table_id = @table AND row_n = @n
 		AND (json_extract(body, @before) LIKE @sign OR json_extract(body, @after) LIKE @sign) LIMIT 1`
 const DROP_OLD = `DELETE FROM upload WHERE attached = 0 AND at < ? RETURNING sha`
-const IS_KNOWN = `SELECT 1 FROM upload WHERE sha = ? LIMIT 1`
+const IS_KNOWN = `
+	SELECT 1 FROM upload WHERE sha = @sha UNION ALL SELECT 1 FROM app_file WHERE sha = @sha LIMIT 1`
 
 /** The cell that a file is meant for; `n` is undefined in a row that is being added. */
 export interface FileCell {
@@ -138,5 +139,5 @@ export function dropOldUploads(store: Store, { now }: { now: number }): string[]
 		.prepare<string>(DROP_OLD)
 		.pluck()
 		.all(now - RETENTION_MS)
-	return [...new Set(dropped)].filter((sha) => store.prepare(IS_KNOWN).get(sha) === undefined)
+	return [...new Set(dropped)].filter((sha) => store.prepare(IS_KNOWN).get({ sha }) === undefined)
 }

@@ -25,6 +25,8 @@ export interface ChangeNotice {
 	readonly tables: readonly number[]
 	/** Lines, roles or structure changed: everything may look different. */
 	readonly access: boolean
+	/** Apps whose drafts were written on. */
+	readonly drafts: readonly number[]
 	/** Work was queued. */
 	readonly jobs: boolean
 	/** Sessions ended: whoever is still listening asks whether theirs did. */

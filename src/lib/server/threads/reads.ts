@@ -1,4 +1,5 @@
 /** Everything that a reader thread can be asked, by name. Each runs in one snapshot. */
+import { findAppFile } from '../apps/app-files.ts'
 import { checkDraft, findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { whoSees } from '../apps/who-sees.ts'
 import { readOwnDay } from '../logbook/own-day.ts'
@@ -105,6 +106,7 @@ export const READS = {
 	checkUpload,
 	fileCell: readFileCell,
 	apps: listApps,
+	appFile: findAppFile,
 	appsFor: (store: Store, { actor, now }: ByActor) =>
 		listApps(store)
 			.filter((app) => app.live !== null)

@@ -157,8 +157,11 @@ function tellChanged(): void {
 	if (store.touched.size === 0) return
 	const tables = [...store.touched].filter((each) => typeof each === 'number')
 	const has = (what: 'access' | 'jobs' | 'sessions') => store.touched.has(what)
+	const drafts = [...store.touched].flatMap((each) =>
+		typeof each === 'string' && each.startsWith('draft ') ? Number(each.slice(6)) : []
+	)
 	const message: Changed = {
-		changed: { tables, access: has('access'), jobs: has('jobs'), sessions: has('sessions') }
+		changed: { tables, drafts, access: has('access'), jobs: has('jobs'), sessions: has('sessions') }
 	}
 	parentPort?.postMessage(message)
 }

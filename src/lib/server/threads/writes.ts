@@ -2,7 +2,8 @@
 import { addApp, addAppFrom, putBackRelease, releaseApp, saveDraft } from '../apps/apps.ts'
 import { takeBack } from '../logbook/take-back.ts'
 import { sendForm } from '../apps/forms/fill-form.ts'
-import { changeRecord, addUp, press, tick, removeRecord } from '../apps/use-app.ts'
+import { noteAppFile } from '../apps/app-files.ts'
+import { addUp, changeRecord, press, putValue, rate, removeRecord, tick } from '../apps/use-app.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
@@ -123,6 +124,8 @@ export const WRITES = {
 	press,
 	tick,
 	addUp,
+	putValue,
+	rate,
 	decideCase,
 	addTable,
 	addColumn,
@@ -166,6 +169,7 @@ export const WRITES = {
 	noteFailedSignIn,
 	noteUpload,
 	dropOldUploads,
+	noteAppFile,
 	tendIndexes,
 	tryWrite,
 	backUp

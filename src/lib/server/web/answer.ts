@@ -2,6 +2,7 @@
 import { error, fail, isHttpError, json, type ActionFailure } from '@sveltejs/kit'
 import type { z } from 'zod'
 import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
+import type { ByteRange } from '../files/file-store.ts'
 import { isPicture } from '$lib/core/capture/attachment.ts'
 
 const STATUS: Readonly<Record<ErrorCode, number>> = {
@@ -66,6 +67,26 @@ export async function readBody<T>(request: Request, schema: z.ZodType<T>): Promi
 	const parsed = schema.safeParse(await request.json().catch(() => undefined))
 	if (!parsed.success) throw new AppError('invalid', parsed.error.issues[0]?.message ?? 'This request cannot be read.')
 	return parsed.data
+}
+
+/** A picture or a film of an app: kept by the browser, which asks each time whether it still may. */
+export function asAppFile(
+	body: BodyInit,
+	{ type, size, sign, range }: { type: string; size: number; sign: string; range: ByteRange | undefined }
+): Response {
+	const length = range ? range.end - range.start + 1 : size
+	return new Response(body, {
+		status: range ? 206 : 200,
+		headers: {
+			'content-type': type,
+			'content-length': String(length),
+			'accept-ranges': 'bytes',
+			...(range ? { 'content-range': `bytes ${range.start}-${range.end}/${size}` } : {}),
+			etag: sign,
+			'cache-control': 'private, no-cache',
+			'content-security-policy': "default-src 'none'; sandbox"
+		}
+	})
 }
 
 /** A file that somebody gave in. A picture is drawn in its place; anything else is only ever saved, whatever it says it is. */

@@ -9,6 +9,8 @@ export interface Listening {
 	readonly actor: Actor
 	/** Of the session that asks. */
 	readonly tokenHash: string
+	/** The app whose draft is shown, in a Lookout. */
+	readonly draftOf?: number | undefined
 	/** The tables that the page shows, by number; of those in which nothing is seen nothing is told. */
 	readonly tables: readonly number[]
 	/** Epoch ms at which the page was read: what changed between that and this connection would be missed otherwise. */
@@ -63,9 +65,10 @@ class ChangeSource implements UnderlyingDefaultSource<Uint8Array> {
 		const lookAgain = (): void => {
 			this.#lookAgain().then((isSignedIn) => isSignedIn || end(), end)
 		}
-		this.#stopListening = this.#host.onChange(({ access, tables, sessions }) => {
+		this.#stopListening = this.#host.onChange(({ access, tables, sessions, drafts }) => {
 			const seen = [...tables].filter((table) => this.#seen.has(table))
-			if (access) send(ALL)
+			const isWritten = this.#listening.draftOf !== undefined && drafts.includes(this.#listening.draftOf)
+			if (access || isWritten) send(ALL)
 			else if (seen.length > 0) send(changed(seen))
 			if (access || sessions) lookAgain()
 		})
@@ -89,7 +92,8 @@ class ChangeSource implements UnderlyingDefaultSource<Uint8Array> {
 	async #lookAgain(): Promise<boolean> {
 		const { tokenHash, actor } = this.#listening
 		const session = await this.#host.read('session', { tokenHash, now: this.#host.now() })
-		if (session?.person !== actor.person) return false
+		// Whoever is looked as in a Lookout is not the one who is signed in.
+		if (session?.person !== (actor.lookedAtBy ?? actor.person)) return false
 		this.#seen = await readSeen(this.#host, this.#listening)
 		return true
 	}

@@ -2,19 +2,37 @@
 	/** What the app is called, what it is for, and how it looks; a part of the draft as its lines are. */
 	import { appIcon } from '$lib/core/app/app-icon.ts'
 	import { COLOURS, type AppDocument } from '$lib/core/app/document.ts'
+	import { appFileAddress } from '$lib/core/requests/app-files.ts'
+	import { giveAppFile } from '../give-app-file.ts'
 	import type { DraftState } from './draft.svelte.ts'
 
 	let { draft }: { draft: DraftState } = $props()
 
 	const app = $derived(draft.document)
-	const change = (face: Partial<Pick<AppDocument, 'name' | 'about' | 'colour'>>) =>
+	const change = (face: Partial<Pick<AppDocument, 'name' | 'about' | 'colour' | 'icon'>>) =>
 		draft.change({ ...draft.document, ...face })
+
+	let wrong = $state('')
+	/** The paint that goes with the picture that was just taken in. */
+	let proposed = $state<AppDocument['colour'] | null>(null)
+
+	async function choose(input: HTMLInputElement) {
+		const [file] = input.files ?? []
+		if (!file) return
+		wrong = ''
+		const taken = await giveAppFile('picture', file)
+		input.value = ''
+		if (!taken.ok) return (wrong = taken.refusal.message)
+		change({ icon: taken.value.file })
+		proposed = taken.value.colour
+	}
 </script>
 
 <section>
 	<h2>Name and look</h2>
 	<div class="face">
-		<img src="data:image/svg+xml,{encodeURIComponent(appIcon(app))}" alt="" width="72" height="72" />
+		{#if app.icon}<img class="own" src={appFileAddress(app.icon.sha)} alt="" style:border-color="var(--{app.colour})" />
+		{:else}<img src="data:image/svg+xml,{encodeURIComponent(appIcon(app))}" alt="" width="72" height="72" />{/if}
 		<div class="entries">
 			<label for="app-name">Name</label>
 			<input
@@ -50,6 +68,25 @@
 					>
 				{/each}
 			</fieldset>
+			{#if proposed !== null && proposed !== app.colour}
+				<p>
+					<button class="btn" onclick={() => proposed && change({ colour: proposed })}
+						>Take {proposed}, which goes with the picture</button
+					>
+				</p>
+			{/if}
+			<label for="app-icon">Its picture, in place of its letters</label>
+			<input
+				id="app-icon"
+				class="field"
+				type="file"
+				accept="image/*"
+				onchange={(event) => choose(event.currentTarget)}
+			/>
+			{#if app.icon}<p>
+					<button class="btn plain" onclick={() => change({ icon: null })}>Take the picture off</button>
+				</p>{/if}
+			{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 		</div>
 	</div>
 </section>
@@ -67,6 +104,13 @@
 	img {
 		flex: none;
 		border-radius: 3px;
+	}
+	/* As a phone shows it: on its paint. */
+	.own {
+		width: 72px;
+		height: 72px;
+		border: 7px solid;
+		object-fit: cover;
 	}
 	.entries {
 		flex: 1;

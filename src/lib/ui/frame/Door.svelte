@@ -8,14 +8,14 @@
 </script>
 
 <div class="page">
-	<section class="door">
+	<header class="door">
 		<svg width="56" height="48" viewBox="0 0 28 24" aria-hidden="true">
 			<path d="M2 22V9l12-7 12 7v13z" fill="none" stroke="var(--marigold)" stroke-width="1.6" stroke-linejoin="round" />
 			<path d="M7.5 21v-9M12 21V9.5M16 21V9.5M20.500 21v-9" stroke="var(--marigold)" stroke-width="1.300" />
 		</svg>
 		<p class="name">Tin Shed</p>
 		<p class="where">{workspace}</p>
-	</section>
+	</header>
 	<main>{@render children()}</main>
 </div>
 

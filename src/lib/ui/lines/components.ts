@@ -9,9 +9,13 @@ const COMPONENTS: {
 } = {
 	heading: () => import('./heading/HeadingLine.svelte'),
 	text: () => import('./text/TextLine.svelte'),
+	picture: () => import('./picture/PictureLine.svelte'),
+	video: () => import('./video/VideoLine.svelte'),
+	welcome: () => import('./welcome/WelcomeLine.svelte'),
 	divider: () => import('./divider/DividerLine.svelte'),
 	list: () => import('./list/ListLine.svelte'),
 	record: () => import('./record/RecordLine.svelte'),
+	rating: () => import('./rating/RatingLine.svelte'),
 	tally: () => import('./tally/TallyAlone.svelte'),
 	choose: () => import('./choose/ChooseLine.svelte'),
 	search: () => import('./search/SearchLine.svelte'),
@@ -20,6 +24,7 @@ const COMPONENTS: {
 	timer: () => import('./timer/TimerLine.svelte'),
 	section: () => import('./frames/SectionLine.svelte'),
 	fold: () => import('./frames/FoldLine.svelte'),
+	buttons: () => import('./frames/ButtonsLine.svelte'),
 	beside: () => import('./frames/BesideLine.svelte'),
 	tabs: () => import('./frames/TabsLine.svelte'),
 	// Tabs draw their own; one alone is a part of the screen with its title.

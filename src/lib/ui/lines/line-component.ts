@@ -1,6 +1,6 @@
 /** What a component of a kind of screen line is given. */
 import type { Component, Snippet } from 'svelte'
-import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
+import type { AppBase, ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 
 /** What every line gets; each takes of it what it needs. */
 export interface LineProps<L> {
@@ -8,7 +8,7 @@ export interface LineProps<L> {
 	/** The address of the screen. */
 	readonly path: ScreenPath
 	/** What links of the app begin with. */
-	readonly base: string
+	readonly base: AppBase
 	/** The screen that it stands on. */
 	readonly from: string
 	/** The row that the screen shows. */

@@ -17,6 +17,8 @@ const KEY = Symbol('press note')
 export type Press =
 	| { readonly kind: 'press'; readonly line: string; readonly row: string }
 	| { readonly kind: 'tick'; readonly line: string; readonly row: string; readonly on: boolean }
+	| { readonly kind: 'put'; readonly line: string; readonly row: string }
+	| { readonly kind: 'rate'; readonly line: string; readonly row: string; readonly mark: number | null }
 	| { readonly kind: 'tally'; readonly line: string; readonly row: string; readonly less: boolean }
 
 export interface PressOn {

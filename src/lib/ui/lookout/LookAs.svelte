@@ -2,11 +2,14 @@
 	/** The app as one person sees it, on the width of a device; or why they see nothing. */
 	import type { Snippet } from 'svelte'
 	import { initialsOf } from '../initials.ts'
+	import FollowOnPhone from './FollowOnPhone.svelte'
+	import type { Followers } from './followers.svelte.ts'
 	import type { Looked } from './choose-lookers.ts'
 	import type { Look, Looks, Width } from './looks.svelte.ts'
 
 	type Props = {
 		looks: Looks
+		followers: Followers
 		view: Look
 		app: number
 		people: readonly Looked[]
@@ -17,7 +20,7 @@
 		beside?: Snippet | undefined
 	}
 
-	let { looks, view, app, people, screen, room, beside }: Props = $props()
+	let { looks, followers, view, app, people, screen, room, beside }: Props = $props()
 
 	const WIDTHS: Readonly<Record<Width, number>> = { desk: 1100, tablet: 768, phone: 390 }
 	const HEIGHTS: Readonly<Record<Width, number>> = { desk: 430, tablet: 430, phone: 560 }
@@ -47,6 +50,7 @@
 			>{width}</button
 		>
 	{/each}
+	{#if view.token && !nothing}<FollowOnPhone {followers} look={view.token} name={who?.name ?? ''} />{/if}
 </div>
 <div class="seen">
 	{#if nothing}

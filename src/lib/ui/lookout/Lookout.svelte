@@ -2,6 +2,7 @@
 	/** The real app beside the lines, as two people see it, each on the width of the device they use. */
 	import { untrack } from 'svelte'
 	import type { Looked } from './choose-lookers.ts'
+	import { Followers } from './followers.svelte.ts'
 	import LookAs from './LookAs.svelte'
 	import { Looks } from './looks.svelte.ts'
 
@@ -17,12 +18,13 @@
 
 	let { app, people, screen, version, onpoint }: Props = $props()
 
+	const followers = new Followers()
 	const looks = untrack(() => new Looks(app, () => people))
 	let room = $state(600)
 
 	// Asks the server for the two views, once, when the Lookout opens.
 	$effect(() => {
-		untrack(() => void looks.open())
+		untrack(() => void Promise.all([looks.open(), followers.read()]))
 	})
 
 	// The draft may come to show other tables, and lines are written elsewhere on the Bench: asks the server again.
@@ -56,7 +58,16 @@
 		{/if}
 	</header>
 	{#each looks.views as view, at (at)}
-		<LookAs {looks} {view} {app} {people} {screen} {room} beside={at === 1 && looks.areBothSeen ? apart : undefined} />
+		<LookAs
+			{looks}
+			{followers}
+			{view}
+			{app}
+			{people}
+			{screen}
+			{room}
+			beside={at === 1 && looks.areBothSeen ? apart : undefined}
+		/>
 	{/each}
 </section>
 

@@ -26,7 +26,7 @@ export class Look {
 		// Nothing of whoever was looked as before stands under another name.
 		this.token = this.wrong = ''
 		this.sees = undefined
-		const answer = await send('POST', '/bench/looks', { app, person })
+		const answer = await send('POST', '/bench/looks', { kind: 'begin', app, person })
 		// Somebody else may have been chosen meanwhile.
 		if (this.person !== person) return
 		this.token = answer.ok ? answer.value.token : ''

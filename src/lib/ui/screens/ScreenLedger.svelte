@@ -5,7 +5,8 @@
 	import type { Screen } from '$lib/core/app/document.ts'
 	import { SCREEN_LINE } from '$lib/core/app/screen-line.ts'
 	import { asLine, fromLine } from '$lib/core/sentence/line-values.ts'
-	import { aroundIn, heldIn, type AroundLines } from '$lib/core/app/walk-app.ts'
+	import { heldAround } from '$lib/core/app/shared-lines.ts'
+	import { aroundIn, type AroundLines } from '$lib/core/app/walk-app.ts'
 	import { provideHeld } from '../formula/held-here.ts'
 	import AddLine from '../sentences/AddLine.svelte'
 	import SentenceLine from '../sentences/SentenceLine.svelte'
@@ -20,7 +21,7 @@
 
 	let { edit, pointed }: Props = $props()
 
-	provideHeld(() => heldIn(edit.screen?.lines ?? []))
+	provideHeld(() => (edit.screen ? heldAround(edit.screen, edit.screens) : {}))
 
 	const drag = new DragLine()
 	let ledger: HTMLElement

@@ -67,7 +67,9 @@
 	// Follows the workspace's changes for as long as this screen is shown.
 	$effect(() => {
 		const followed = tables.split(',').filter(Boolean).map(Number)
-		return onTablesChanged(followed, (changed) => void now.changedBy(changed, heldIn(here.url)), 80)
+		// A frame on the Bench is told of the draft by the page round it; a device of its own by the server.
+		const look = base.startsWith('/as/') && window.parent === window ? base.slice(4) : undefined
+		return onTablesChanged(followed, (changed) => void now.changedBy(changed, heldIn(here.url)), 80, look)
 	})
 </script>
 
@@ -76,17 +78,20 @@
 	<title>{main.screen?.title ?? main.app.name} · {main.app.name}</title>
 	{#if page.lookingAs === null}
 		<link rel="manifest" href="{base}/manifest.webmanifest" crossorigin="use-credentials" />
-		<link rel="icon" href="{base}/icon.svg" type="image/svg+xml" />
+		{#if main.app.hasIcon}
+			<link rel="icon" href="{base}/icon.png" type="image/png" />
+			<link rel="apple-touch-icon" href="{base}/icon.png?size=180" />
+		{:else}<link rel="icon" href="{base}/icon.svg" type="image/svg+xml" />{/if}
 	{/if}
 </svelte:head>
 
-<div class="app" style:--paint="var(--{main.app.colour})">
+<div class="app" class:noted={note.said !== undefined} style:--paint="var(--{main.app.colour})">
 	{#if page.lookingAs !== null}
-		<p class="looking">
+		<aside class="looking" aria-label="Lookout">
 			Lookout: as {page.lookingAs} sees it{page.onCopy
 				? ', on a copy of the data. Nothing leaves it.'
 				: '. What you do here is done on a copy of the data.'}
-		</p>
+		</aside>
 	{/if}
 	<StaffHeader page={shown} {user} {waiting} {current} bind:isOpen={contents} />
 	<div class="body">
@@ -178,9 +183,16 @@
 			display: none;
 		}
 	}
+	/* Nothing lies for good under the screens at the thumb, or under what came of the last press; nor what has the focus. */
 	@media (max-width: 640px) {
 		main {
 			padding-bottom: 64px;
+		}
+		.noted main {
+			padding-bottom: 148px;
+		}
+		:global(html:has(.app)) {
+			scroll-padding-bottom: 148px;
 		}
 	}
 </style>

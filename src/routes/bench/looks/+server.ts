@@ -1,6 +1,9 @@
-import { lookSchema, type Look } from '$lib/core/requests/screens.ts'
+import { lookSchema } from '$lib/core/requests/looks.ts'
 import type { WhoSees } from '$lib/core/requests/access.ts'
-import { AppError } from '$lib/core/app-error.ts'
+import { hashToken } from '$lib/server/base/token.ts'
+import { handle } from '$lib/server/requests/handlers.ts'
+import { LOOKING } from '$lib/server/requests/looks.ts'
+import { readSessionToken } from '$lib/server/sign-in/session-cookie.ts'
 import { readQuery, wholeInAddress } from '$lib/server/web/address.ts'
 import { asJson, readBody } from '$lib/server/web/answer.ts'
 import { getBuilder } from '$lib/server/web/signed-in.ts'
@@ -18,12 +21,11 @@ export function GET({ locals, url }) {
 	})
 }
 
-/** Begins to look at a draft as somebody sees it. The token is this builder's alone. */
-export function POST({ locals, request }) {
-	return asJson<Look['answers']>(async () => {
+/** Begins to look at a draft as somebody sees it, and has a device follow it. */
+export function POST({ locals, request, cookies, url }) {
+	return asJson(async () => {
 		const looker = getBuilder(locals).person
-		const { app, person } = await readBody(request, lookSchema)
-		if (!(await locals.host.read('person', { person }))) throw new AppError('not_found', 'This person is not here.')
-		return { token: locals.host.looks.begin({ looker, person, app }) }
+		const sessionHash = hashToken(readSessionToken(cookies, url) ?? '')
+		return handle(LOOKING, await readBody(request, lookSchema), { host: locals.host, looker, sessionHash })
 	})
 }

@@ -15,6 +15,8 @@ import { items, itemsSchema, page, pageSchema, shown, shownSchema } from './form
 import {
 	beside,
 	besideSchema,
+	buttons,
+	buttonsSchema,
 	fold,
 	foldSchema,
 	section,
@@ -29,13 +31,19 @@ import { hold, holdSchema } from './hold.ts'
 import { list, listSchema } from './list.ts'
 import { mark, markSchema } from './mark.ts'
 import { part, partSchema } from './part.ts'
+import { picture, pictureSchema } from './picture.ts'
+import { put, putSchema } from './put.ts'
+import { rating, ratingSchema } from './rating.ts'
 import { record, recordSchema } from './record.ts'
 import { search, searchSchema } from './search.ts'
+import { shared, sharedSchema } from './shared.ts'
 import { tally, tallySchema } from './tally.ts'
 import { text, textSchema } from './text.ts'
 import { timer, timerSchema } from './timer.ts'
 import type { MayHold } from './tree.ts'
 import { unknown, unknownSchema } from './unknown.ts'
+import { video, videoSchema } from './video.ts'
+import { leaf, leafSchema, welcome, welcomeSchema } from './welcome.ts'
 import { given, withSchema } from './with.ts'
 
 /** Kinds that hold no line. */
@@ -43,9 +51,14 @@ const PLAIN = [
 	headingSchema,
 	textSchema,
 	dividerSchema,
+	pictureSchema,
+	videoSchema,
+	leafSchema,
 	markSchema,
 	partSchema,
 	tallySchema,
+	putSchema,
+	ratingSchema,
 	timerSchema,
 	chooseSchema,
 	entrySchema,
@@ -73,6 +86,9 @@ export type ScreenLine =
 	| (z.infer<typeof pageSchema> & Holder)
 	| (z.infer<typeof itemsSchema> & Holder)
 	| (z.infer<typeof buttonSchema> & Holder)
+	| (z.infer<typeof buttonsSchema> & Holder)
+	| (z.infer<typeof sharedSchema> & Holder)
+	| (z.infer<typeof welcomeSchema> & Holder)
 
 /** A line as it is written: what has a default may be left out. */
 export type ScreenLineInput =
@@ -88,6 +104,9 @@ export type ScreenLineInput =
 	| (z.input<typeof pageSchema> & HolderInput)
 	| (z.input<typeof itemsSchema> & HolderInput)
 	| (z.input<typeof buttonSchema> & HolderInput)
+	| (z.input<typeof buttonsSchema> & HolderInput)
+	| (z.input<typeof sharedSchema> & HolderInput)
+	| (z.input<typeof welcomeSchema> & HolderInput)
 
 const lines = z.lazy(() => z.array(screenLineSchema)).default([])
 
@@ -103,7 +122,10 @@ export const screenLineSchema: z.ZodType<ScreenLine, ScreenLineInput> = z.discri
 	formSchema.extend({ lines }),
 	pageSchema.extend({ lines }),
 	itemsSchema.extend({ lines }),
-	buttonSchema.extend({ lines })
+	buttonSchema.extend({ lines }),
+	buttonsSchema.extend({ lines }),
+	sharedSchema.extend({ lines }),
+	welcomeSchema.extend({ lines })
 ])
 
 export type LineKind = ScreenLine['kind']
@@ -111,9 +133,30 @@ export type LineOf<K extends LineKind> = Extract<ScreenLine, { kind: K }>
 
 /** In the order in which they are offered. */
 export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = {
-	...{ heading, text, list, mark, record, part, tally, search, filter, choose, form, entry, items, shown },
-	...{ page, button, with: given, hold },
-	...{ section, beside, tabs, tab, fold, divider, timer, unknown }
+	...{
+		heading,
+		text,
+		picture,
+		video,
+		welcome,
+		leaf,
+		list,
+		mark,
+		record,
+		part,
+		tally,
+		put,
+		rating,
+		search,
+		filter,
+		choose,
+		form,
+		entry,
+		items,
+		shown
+	},
+	...{ page, button, buttons, with: given, hold },
+	...{ section, beside, tabs, tab, fold, shared, divider, timer, unknown }
 }
 
 /** What is known of the kind of a line. */

@@ -1,11 +1,15 @@
 import { z } from 'zod'
 import { mistake, SCREEN_GONE, type Found } from '../../document/findings.ts'
-import { id, words } from '../../document/parts.ts'
+import { appFile, id, words } from '../../document/parts.ts'
+import { FILE_FORMATS, type FileFormat } from '../../exchange/file-formats.ts'
 import { ICONS } from '../../text/icons.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
 import type { TreeLine } from './tree.ts'
 import { checkGiven, type WithLine } from './with.ts'
+
+// The record has these keys and no others.
+const FORMATS = Object.keys(FILE_FORMATS) as FileFormat[]
 
 export const buttonSchema = z.object({
 	...lineParts,
@@ -17,10 +21,13 @@ export const buttonSchema = z.object({
 		z.object({ kind: z.literal('link'), address: z.string().max(2_000) }),
 		z.object({ kind: z.literal('set') }),
 		z.object({ kind: z.literal('copy link') }),
+		z.object({ kind: z.literal('export'), format: z.enum(FORMATS) }),
 		z.object({ kind: z.literal('print') }),
 		z.object({ kind: z.literal('start over') })
 	]),
-	icon: z.enum(ICONS).nullable().default(null)
+	icon: z.enum(ICONS).nullable().default(null),
+	/** Over its words: it stands as a tile then. */
+	picture: appFile.nullable().default(null)
 })
 export type ButtonLine = z.infer<typeof buttonSchema> & { readonly lines: readonly TreeLine[] }
 
@@ -30,7 +37,7 @@ export const button: LineEntry<ButtonLine> = {
 		kind: {
 			kind: 'button',
 			about:
-				'Opens a screen, with values where it is given some, runs a routine on the row that is shown, leads somewhere, or prints',
+				'Opens a screen, with values where it is given some, runs a routine on the row that is shown, leads somewhere, gives a list as a file, or prints',
 			parts: withWhom(
 				'Button ',
 				{ key: 'label', type: 'text', title: 'its words' },
@@ -39,12 +46,19 @@ export const button: LineEntry<ButtonLine> = {
 					key: 'does',
 					type: 'does',
 					title: 'opens or runs something',
-					begins: ['opens', 'runs', 'leads to', 'prints', 'sets', 'copies', 'starts over']
+					begins: ['opens', 'runs', 'leads to', 'gives', 'prints', 'sets', 'copies', 'starts over']
 				},
-				{ key: 'icon', type: 'icon', title: 'Its icon', before: ', with the icon ', clause: 'with an icon…' }
+				{ key: 'icon', type: 'icon', title: 'Its icon', before: ', with the icon ', clause: 'with an icon…' },
+				{
+					key: 'picture',
+					type: 'picture',
+					title: 'Its picture',
+					before: ', with the picture ',
+					clause: 'with a picture…'
+				}
 			)
 		},
-		blank: { kind: 'button', label: '', does: null, icon: null, who: [], lines: [] }
+		blank: { kind: 'button', label: '', does: null, icon: null, picture: null, who: [], lines: [] }
 	},
 	holds: ['with'],
 	check(line, around) {
@@ -63,7 +77,7 @@ export function givenBy({ lines }: ButtonLine): WithLine[] {
 /** What an address may begin with: nothing that runs in the page, or reads a file. */
 export const SAFE_ADDRESS = /^(https?:\/\/[^\s]+|mailto:[^\s]+@[^\s]+|tel:\+?[\d ()-]+)$/i
 
-function checkDoes(does: ButtonLine['does'], { hasScreen, hasButtonRoutine }: Around): Found[] {
+function checkDoes(does: ButtonLine['does'], { hasScreen, hasButtonRoutine, hasList }: Around): Found[] {
 	switch (does.kind) {
 		case 'open':
 			return hasScreen(does.screen) ? [] : mistake(SCREEN_GONE)
@@ -73,6 +87,8 @@ function checkDoes(does: ButtonLine['does'], { hasScreen, hasButtonRoutine }: Ar
 			return SAFE_ADDRESS.test(does.address)
 				? []
 				: mistake('It leads nowhere: an address begins with https://, http://, mailto: or tel:.')
+		case 'export':
+			return hasList ? [] : mistake('There is no list on this screen that it could give as a file.')
 		case 'set':
 		case 'copy link':
 		case 'print':

@@ -13,6 +13,12 @@ export interface Around {
 	readonly lines: readonly Line[]
 	readonly hasRole: (id: number) => boolean
 	readonly hasScreen: (id: string) => boolean
+	/** Whether lines are there that screens share. */
+	readonly hasShared: (id: string) => boolean
+	/** Whether the line itself is shared by screens. */
+	readonly isShared: boolean
+	/** Whether the screen that the line stands on shows a list. */
+	readonly hasList: boolean
 	/** What a screen holds, by name. */
 	readonly heldOn: (screen: string) => Here | undefined
 	/** Whether a routine is there that a button starts. */

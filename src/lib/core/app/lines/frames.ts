@@ -1,4 +1,4 @@
-/** Lines that hold others and say how these stand: in a section, side by side, folded away, on tabs. */
+/** Lines that hold others and say how these stand: in a section, side by side, folded away, on tabs, buttons in a row. */
 import { z } from 'zod'
 import { mistake, remark } from '../../document/findings.ts'
 import { words } from '../../document/parts.ts'
@@ -15,6 +15,7 @@ export const besideSchema = z.object({
 	as: z.enum(PROPORTIONS)
 })
 export const tabsSchema = z.object({ ...lineParts, kind: z.literal('tabs') })
+export const buttonsSchema = z.object({ ...lineParts, kind: z.literal('buttons') })
 export const tabSchema = z.object({ ...lineParts, kind: z.literal('tab'), title: words })
 
 type Frame<S extends z.ZodType> = z.infer<S> & { readonly lines: readonly TreeLine[] }
@@ -22,6 +23,7 @@ export type SectionLine = Frame<typeof sectionSchema>
 export type FoldLine = Frame<typeof foldSchema>
 export type BesideLine = Frame<typeof besideSchema>
 export type TabsLine = Frame<typeof tabsSchema>
+export type ButtonsLine = Frame<typeof buttonsSchema>
 export type TabLine = Frame<typeof tabSchema>
 
 const EMPTY = 'It holds no line yet. Put one after it, and move it in with Alt and the arrow to the right.'
@@ -70,6 +72,23 @@ export const beside: LineEntry<BesideLine> = {
 	},
 	holds: 'parts',
 	check: (line, around) => [...checkWhom(line, around), ...(line.lines.length === 0 ? remark(EMPTY) : [])]
+}
+
+export const buttons: LineEntry<ButtonsLine> = {
+	...PLAIN_LINE,
+	sentence: {
+		kind: {
+			kind: 'buttons',
+			about: 'Buttons beside one another, as many as there is room for; with pictures they stand as tiles',
+			parts: withWhom('Row of buttons')
+		},
+		blank: { kind: 'buttons', who: [], lines: [] }
+	},
+	holds: ['button'],
+	check: (line, around) => [
+		...checkWhom(line, around),
+		...(line.lines.length === 0 ? remark('It holds no button yet. Add one after it.') : [])
+	]
 }
 
 export const tabs: LineEntry<TabsLine> = {

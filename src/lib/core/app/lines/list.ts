@@ -125,7 +125,7 @@ export const list: LineEntry<ListLine> = {
 			}
 		}
 	},
-	holds: ['mark', 'button', 'tally'],
+	holds: ['mark', 'button', 'tally', 'put'],
 	chooses: ({ holds, table }) => (holds === '' ? undefined : { name: holds, kind: { table } }),
 	written: ({ ticks }) => (ticks === null ? [] : [ticks]),
 	showsRow: ({ of }) => of !== null,

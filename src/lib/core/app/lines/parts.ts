@@ -2,6 +2,8 @@
 import { z } from 'zod'
 import { mistake, type Found } from '../../document/findings.ts'
 import { id, number } from '../../document/parts.ts'
+import { check } from '../../formula/check/check.ts'
+import { piecesIn } from '../../text/pieces.ts'
 import { findColumn, type Table } from '../../model/table.ts'
 import type { Part, Slot } from '../../sentence/types.ts'
 import type { Around } from './entry.ts'
@@ -29,6 +31,13 @@ export function checkHeldName(name: string): Found[] {
 	return /^\p{L}[\p{L}\p{N}_]*$/u.test(name)
 		? []
 		: mistake(`"${name}" cannot follow "here." in a formula. Call the chosen row by one word, such as mooring.`)
+}
+
+/** What is wrong with the formulas in braces of some words, which stand over no row. */
+export function checkPieces(text: string, { catalogue, here }: Around): Found[] {
+	return piecesIn(text)
+		.flatMap((formula) => check(formula, { catalogue, rows: [], me: true, here }).issues)
+		.flatMap(({ message }) => mistake(message))
 }
 
 /** What is wrong with the roles that a line is for. */

@@ -1,10 +1,7 @@
 import { z } from 'zod'
-import { check } from '../../formula/check/check.ts'
-import { mistake } from '../../document/findings.ts'
 import { longWords } from '../../document/parts.ts'
-import { piecesIn } from '../../text/pieces.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
-import { checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkPieces, checkWhom, lineParts, withWhom } from './parts.ts'
 
 export const textSchema = z.object({ ...lineParts, kind: z.literal('text'), text: longWords })
 export type TextLine = z.infer<typeof textSchema>
@@ -19,11 +16,5 @@ export const text: LineEntry<TextLine> = {
 		},
 		blank: { kind: 'text', text: '', who: [] }
 	},
-	check(line, around) {
-		const { catalogue, here } = around
-		const issues = piecesIn(line.text).flatMap(
-			(formula) => check(formula, { catalogue, rows: [], me: true, here }).issues
-		)
-		return [...checkWhom(line, around), ...issues.flatMap(({ message }) => mistake(message))]
-	}
+	check: (line, around) => [...checkWhom(line, around), ...checkPieces(line.text, around)]
 }

@@ -3,11 +3,13 @@
  * asks for the rest, the editor on the Bench too.
  */
 import type { ColumnScope, Verb } from '../../access/types.ts'
+import type { AppFile } from '../../document/parts.ts'
+import { fileOf } from './app-file.ts'
 import { children, type Child } from './children.ts'
 import { column, columns, scope, sorts, type Sort } from './columns.ts'
 import { count, formulaText, oneOf, pieces, plainText, type SlotEntry } from './entry.ts'
 import { does, type Does } from './does.ts'
-import { role, roles, screen, table } from './named.ts'
+import { role, roles, screen, sharedLines, table } from './named.ts'
 import { ICONS, type Icon } from '../../text/icons.ts'
 import { verbs } from './verbs.ts'
 
@@ -31,13 +33,15 @@ export type Remembered = (typeof REMEMBERED)[number]
 export type Tone = (typeof TONES)[number]
 export type Proportions = (typeof PROPORTIONS)[number]
 /** Where a screen stands, where that is not in the navigation. */
-export const STANDINGS = ['by link only'] as const
+export const STANDINGS = ['by link only', 'only as lines of other screens'] as const
 /** Whether what adds can take away too. */
 export const TAKING_AWAY = ['takes it away too'] as const
 /** Whether a sheet stands in two columns where there is room. */
 export const ACROSS = ['in two columns'] as const
 /** What a screen holds, of what a link or a button gives it. */
 export const HELD_KINDS = ['a row', 'a text', 'a number', 'a date', 'yes or no'] as const
+/** How often pages of a welcome are shown to somebody on one device, where that is not always. */
+export const ONCE = ['once to each person'] as const
 export const WHEN = ['added', 'changed', 'added or changed'] as const
 
 /** What stands in a slot of each type, where it is not blank. */
@@ -67,6 +71,7 @@ export interface SlotValues {
 	verbs: readonly Verb[]
 	'column scope': ColumnScope
 	screen: string
+	'shared lines': string
 	does: Does
 	when: (typeof WHEN)[number]
 	standing: (typeof STANDINGS)[number]
@@ -76,6 +81,9 @@ export interface SlotValues {
 	'held kind': (typeof HELD_KINDS)[number]
 	changing: (typeof CHANGING)[number]
 	abreast: (typeof ABREAST)[number]
+	once: (typeof ONCE)[number]
+	picture: AppFile
+	film: AppFile
 	children: readonly Child[]
 }
 
@@ -103,6 +111,7 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	verbs,
 	'column scope': scope,
 	screen,
+	'shared lines': sharedLines,
 	does,
 	when: oneOf(WHEN),
 	standing: oneOf(STANDINGS),
@@ -112,6 +121,9 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	'held kind': oneOf(HELD_KINDS),
 	changing: oneOf(CHANGING),
 	abreast: oneOf(ABREAST),
+	once: oneOf(ONCE),
+	picture: fileOf('picture'),
+	film: fileOf('film'),
 	children
 }
 

@@ -1,4 +1,5 @@
-/** What a button does: opens a screen, runs a routine, sets what the screen holds, leads to an address, copies its link, prints, or begins again. */
+/** What a button does: opens a screen, runs a routine, sets what the screen holds, leads to an address, gives a file, copies its link, prints, or begins again. */
+import { FILE_FORMATS, type FileFormat } from '../../exchange/file-formats.ts'
 import type { SlotPlace, Reading, SlotEntry } from './entry.ts'
 import { routineNames, screenNames } from './named.ts'
 import { printExactName, printName, readExactName, readName, type Names } from './names.ts'
@@ -12,6 +13,8 @@ export type Does =
 	| { readonly kind: 'set' }
 	/** Copies the link to this screen, with what is chosen on it. */
 	| { readonly kind: 'copy link' }
+	/** The first list of the screen, as a file. */
+	| { readonly kind: 'export'; readonly format: FileFormat }
 	| { readonly kind: 'print' }
 	/** Goes to the first screen, with nothing chosen or typed. */
 	| { readonly kind: 'start over' }
@@ -21,6 +24,10 @@ const STARTS_OVER = 'starts over'
 const SETS = 'sets what this screen holds'
 const COPIES = 'copies the link to this'
 const LEADS = 'leads to '
+const EXPORTS = 'gives the list as '
+
+// The record has these keys and no others.
+const FORMATS = Object.keys(FILE_FORMATS) as FileFormat[]
 
 type Naming = (names: Names<string>, id: string) => string
 type Read = (names: Names<string>, text: string) => Reading<string>
@@ -42,6 +49,10 @@ export const does: SlotEntry<Does> = {
 		})),
 		{ value: { kind: 'set' }, text: SETS },
 		{ value: { kind: 'copy link' }, text: COPIES },
+		...FORMATS.map((format) => ({
+			value: { kind: 'export', format } as const,
+			text: `${EXPORTS}${FILE_FORMATS[format].words}`
+		})),
 		{ value: { kind: 'print' }, text: PRINTS },
 		{ value: { kind: 'start over' }, text: STARTS_OVER }
 	]
@@ -59,6 +70,8 @@ function say(value: Does, place: SlotPlace, name: Naming): string {
 			return SETS
 		case 'copy link':
 			return COPIES
+		case 'export':
+			return `${EXPORTS}${FILE_FORMATS[value.format].words}`
 		case 'print':
 			return PRINTS
 		case 'start over':
@@ -72,6 +85,8 @@ function readDoes(text: string, place: SlotPlace, read: Read): Reading<Does> {
 	if (said === COPIES) return { value: { kind: 'copy link' } }
 	if (said === PRINTS) return { value: { kind: 'print' } }
 	if (said === STARTS_OVER) return { value: { kind: 'start over' } }
+	const format = FORMATS.find((each) => said === `${EXPORTS}${FILE_FORMATS[each].words}`.toLowerCase())
+	if (format) return { value: { kind: 'export', format } }
 	if (said.startsWith(LEADS)) return { value: { kind: 'link', address: text.trim().slice(LEADS.length) } }
 	const [, verb = '', name = text] = /^(opens?|runs?)\s+(.+)$/is.exec(text) ?? []
 	if (verb.toLowerCase().startsWith('run')) {

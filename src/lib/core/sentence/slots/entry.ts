@@ -24,6 +24,8 @@ export interface SlotEntry<V> {
 	/** The tables, and the columns, that it names. */
 	tables?(value: V): readonly number[]
 	columns?(value: V): readonly number[]
+	/** The files that it shows, by the SHA-256 of their bytes. */
+	files?(value: V): readonly string[]
 	/** Its columns mapped: what can do without one is left without it, what cannot stays as it stands. */
 	mapColumns?(value: V, map: MapColumn): V | null
 	/** Its formulas mapped, those inside a text too. */

@@ -18,13 +18,24 @@ export const tableNames = ({ vocabulary }: Pick<SlotPlace, 'vocabulary'>): Names
 	what: 'table'
 })
 const roleNames = ({ vocabulary }: SlotPlace): Names<number> => ({ list: vocabulary.roles, what: 'role' })
-export const screenNames = ({ vocabulary }: SlotPlace): Names<string> => ({ list: titled(vocabulary), what: 'screen' })
+export const screenNames = ({ vocabulary }: SlotPlace): Names<string> => ({
+	list: titled(vocabulary, (stands) => stands !== SHARED),
+	what: 'screen'
+})
+const sharedNames = ({ vocabulary }: SlotPlace): Names<string> => ({
+	list: titled(vocabulary, (stands) => stands === SHARED),
+	what: 'group of shared lines'
+})
 export const routineNames = ({ vocabulary }: SlotPlace): Names<string> => ({
 	list: vocabulary.routines,
 	what: 'routine'
 })
 
-const titled = ({ screens }: Vocabulary) => screens.map(({ id, title }) => ({ id, name: title }))
+/** As a screen says of itself that it is none. */
+const SHARED = 'only as lines of other screens'
+
+const titled = ({ screens }: Vocabulary, isMeant: (stands: string | null) => boolean) =>
+	screens.flatMap(({ id, title, stands = null }) => (isMeant(stands) ? [{ id, name: title }] : []))
 
 function oneName<Id extends number | string>(namesAt: (place: SlotPlace) => Names<Id>): SlotEntry<Id> {
 	return {
@@ -40,6 +51,7 @@ function oneName<Id extends number | string>(namesAt: (place: SlotPlace) => Name
 export const table: SlotEntry<number> = { ...oneName(tableNames), tables: (id) => [id] }
 export const role = oneName(roleNames)
 export const screen = oneName(screenNames)
+export const sharedLines = oneName(sharedNames)
 
 export const roles: SlotEntry<readonly number[]> = {
 	isFormula: false,

@@ -97,10 +97,10 @@ export function joinWords(words: readonly string[], and: string): string {
 
 const PLAIN = /^[^",.()#]+$/
 
-function quoteName(name: string): string {
+export function quoteName(name: string): string {
 	return PLAIN.test(name) && name.trim() === name ? name : `"${name.replaceAll('"', '""')}"`
 }
 
-function unquoteName(text: string): string {
+export function unquoteName(text: string): string {
 	return text.startsWith('"') ? text.slice(1, -1).replaceAll('""', '"') : text
 }

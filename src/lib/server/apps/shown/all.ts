@@ -7,21 +7,44 @@ import { button } from './button.ts'
 import { choose } from './choose.ts'
 import { filter } from './filter.ts'
 import { form } from './form.ts'
-import { beside, fold, section, tab, tabs } from './frames.ts'
-import { divider, heading } from './plain.ts'
+import { beside, buttons, fold, section, tab, tabs } from './frames.ts'
+import { divider, heading, picture, video } from './plain.ts'
 import { list } from './list.ts'
+import { put } from './put.ts'
+import { rating } from './rating.ts'
 import { record } from './record.ts'
 import { tally } from './tally.ts'
 import { text } from './text.ts'
 import { isFor } from '../for-whom.ts'
 import { isFrame } from '../tables-of-screen.ts'
 import { screenFor, type ShownAs, type View } from './view.ts'
+import { welcome } from './welcome.ts'
 
 const NEWER = '<p>This part needs a newer program. Tell whoever looks after this app.</p>'
 const NOT_BY_ITSELF = { holdsSomething: () => false, show: () => [] }
 
 const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
-	...{ heading, divider, list, record, tally, choose, filter, form, button, text, section, fold, beside, tabs, tab },
+	...{
+		heading,
+		divider,
+		picture,
+		video,
+		welcome,
+		list,
+		record,
+		tally,
+		put,
+		rating,
+		choose,
+		filter,
+		form,
+		button,
+		buttons,
+		text
+	},
+	...{ section, fold, beside, tabs, tab },
+	// Its lines stand in its place by now.
+	shared: NOT_BY_ITSELF,
 	timer: {
 		holdsSomething: () => false,
 		// To who cannot open where it goes back to, it goes to the first screen.
@@ -39,8 +62,8 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 	},
 	// What is held shows nothing; what is given shows where it arrives.
 	...{ hold: NOT_BY_ITSELF, with: NOT_BY_ITSELF },
-	// So does the sheet that holds it.
-	part: NOT_BY_ITSELF,
+	// So does the sheet that holds it, and the welcome its pages.
+	...{ part: NOT_BY_ITSELF, leaf: NOT_BY_ITSELF },
 	unknown: { holdsSomething: () => false, show: ({ id }) => [{ id, kind: 'text', html: NEWER }] },
 	// The form that holds them shows them among what it asks.
 	...{ entry: NOT_BY_ITSELF, items: NOT_BY_ITSELF, shown: NOT_BY_ITSELF, page: NOT_BY_ITSELF }

@@ -14,9 +14,10 @@ export const button: ShownAs<ButtonLine> = {
 		return target !== undefined && view.inner.holdsSomething(withoutButtons(target.lines))
 	},
 	show(line, view) {
-		const { id, label, icon } = line
+		const { id, label, icon, picture } = line
+		const shown = picture && { sha: picture.sha, says: '' }
 		const does = whatItDoes(line, view)
-		return does ? [{ id, kind: 'button', label, icon, does }] : []
+		return does ? [{ id, kind: 'button', label, icon, picture: shown, does }] : []
 	}
 }
 
@@ -36,6 +37,7 @@ function whatItDoes(line: ButtonLine, view: View): ButtonDoes | undefined {
 		case 'link':
 			// A draft may hold any; none but these is ever a link.
 			return SAFE_ADDRESS.test(does.address) ? does : undefined
+		case 'export':
 		case 'copy link':
 		case 'print':
 		case 'start over':

@@ -3,13 +3,14 @@ import type { LineOf, ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { ShownLine } from '$lib/core/requests/screens.ts'
 import type { ShownAs, View } from './view.ts'
 
-type FrameKind = 'section' | 'fold' | 'beside' | 'tabs' | 'tab'
+type FrameKind = 'buttons' | 'section' | 'fold' | 'beside' | 'tabs' | 'tab'
 type Head<K extends FrameKind> = Omit<Extract<ShownLine, { kind: K }>, 'id' | 'lines'>
 
 export const section = frame<'section'>(({ title }) => ({ kind: 'section', title }))
 export const fold = frame<'fold'>(({ title }) => ({ kind: 'fold', title }))
 export const beside = frame<'beside'>(({ as }) => ({ kind: 'beside', as }))
 export const tabs = frame<'tabs'>(() => ({ kind: 'tabs' }))
+export const buttons = frame<'buttons'>(() => ({ kind: 'buttons' }))
 export const tab = frame<'tab'>(({ title }) => ({ kind: 'tab', title }))
 
 function frame<K extends FrameKind>(head: (line: LineOf<K>) => Head<K>): ShownAs<LineOf<K>> {

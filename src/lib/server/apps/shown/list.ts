@@ -16,6 +16,7 @@ import type { Store } from '../../store/store.ts'
 import { nameKey } from '$lib/core/text/key.ts'
 import { isFor } from '../for-whom.ts'
 import { actionOnRows } from './button.ts'
+import { putOnRows } from './put.ts'
 import { tallyOnRows } from './tally.ts'
 import { seesRows } from './record.ts'
 import { screenFor, tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
@@ -84,6 +85,7 @@ export const list: ShownAs<ListLine> = {
 function actionsOf(each: ScreenLine, table: Table, view: View): RowAction[] {
 	if (!isFor(each, view.standing)) return []
 	if (each.kind === 'button') return actionOnRows(each, table, view)
+	if (each.kind === 'put') return putOnRows(each, table, view)
 	return each.kind === 'tally' ? tallyOnRows(each, table, view) : []
 }
 

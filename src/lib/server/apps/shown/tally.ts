@@ -1,12 +1,11 @@
 import type { TallyLine } from '$lib/core/app/lines/tally.ts'
-import { check } from '$lib/core/formula/check/check.ts'
 import { findColumn, type Column, type Table } from '$lib/core/model/table.ts'
-import { cellKey } from '$lib/core/query/wire.ts'
+import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
 import type { RowAction, ShownTally } from '$lib/core/requests/screens.ts'
 import { describeColumns } from '../../rows/describe-columns.ts'
 import { readRows } from '../../rows/read.ts'
-import { workOut } from '../../routines/work-out.ts'
 import { caseOfRow } from '../../signoffs/cases.ts'
+import { countedRow } from '../counted-row.ts'
 import { tableOf, type ShownAs, type View } from './view.ts'
 
 export const tally: ShownAs<TallyLine> = {
@@ -14,37 +13,58 @@ export const tally: ShownAs<TallyLine> = {
 	show: (line, view) => tallyOnRow(line, view, view.request.row).map((each) => ({ kind: 'tally', ...each }))
 }
 
-/** On one row: offered where this person may change the number there, and no sign-off has closed the row. */
-export function tallyOnRow(line: TallyLine, view: View, id: string | undefined): ShownTally[] {
+/**
+ * On one row: offered where this person may change the number there, and no sign-off has closed the row; where the row that it
+ * counts on is missing, to who may add one.
+ */
+export function tallyOnRow(line: TallyLine, view: View, shown: string | undefined): ShownTally[] {
 	const { store, request, standing } = view
-	const { actor, now } = request
 	const table = tableOf(view, line.table)
 	const column = table && findColumn(table, line.column)
-	const n = table && id !== undefined ? store.ids.fromId(table.id, id) : undefined
-	if (!column || n === undefined) return []
-	const asked = { table: table.id, columns: [column.id], row: id, offers: true }
-	const [row] = readRows(store, actor, asked, now).rows
-	const value = row?.cells[cellKey(column.id)]
-	const mayAdd = value !== undefined && (row?.may?.change.includes(column.id) ?? false)
-	if (!row || !mayAdd || caseOfRow(store, { table: table.id, n, actor }) !== null) return []
+	if (!column || shown === undefined) return []
+	const { actor, now } = request
+	const counted = countedRow(store, line, { row: shown, actor, now })
+	if (!counted) return []
+	const { row, amount } = counted
+	const mayAdd = row === undefined && standing.rights.mayPossibly('add', table)
+	const value = row === undefined ? null : openCell(table, column, { view, row })
 	const [described] = describeColumns(table, [column.id])
-	const { expr } = check(line.by || '1', { catalogue: store.workspace().catalogue, rows: [table], me: true })
-	const amount = expr ? workOut(store, expr, { table, n, moment: standing.moment, rights: standing.rights }) : null
-	if (!described) return []
+	if (!described || value === undefined || (row === undefined && !mayAdd)) return []
 	return [
 		{
-			...{ id: line.id, row: row.id, column: described, takesAway: line.less !== null },
+			...{ id: line.id, row: shown, column: described, takesAway: line.less !== null },
 			label: line.label || column.name,
 			value,
-			amount: typeof amount === 'number' ? amount.toLocaleString('en-GB') : ''
+			amount: amount === null ? '' : amount.toLocaleString('en-GB')
 		}
 	]
 }
 
+/** What stands there, where this person may change it and nothing has closed the row. */
+export function openCell(
+	table: Table,
+	column: Column,
+	{ view, row: id }: { view: View; row: string }
+): WireCell | undefined {
+	const { store, request } = view
+	const { actor, now } = request
+	const n = store.ids.fromId(table.id, id)
+	const asked = { table: table.id, columns: [column.id], row: id, offers: true }
+	const [row] = readRows(store, actor, asked, now).rows
+	const isOffered = row?.may?.change.includes(column.id) ?? false
+	if (n === undefined || !isOffered || caseOfRow(store, { table: table.id, n, actor }) !== null) return undefined
+	return row?.cells[cellKey(column.id)]
+}
+
 /** On each row of a list, where this person could change the number on some row. */
-export function tallyOnRows(line: TallyLine, table: Table, { standing }: View): RowAction[] {
-	const column = line.table === table.id ? findColumn(table, line.column) : undefined
-	if (!column || !standing.rights.mayPossibly('change', table, column)) return []
+export function tallyOnRows(line: TallyLine, table: Table, view: View): RowAction[] {
+	const counts = tableOf(view, line.table)
+	const column = counts && findColumn(counts, line.column)
+	if (!column || (line.of === null ? counts.id : findColumn(counts, line.of)?.to) !== table.id) return []
+	const { rights } = view.standing
+	const mayCount =
+		rights.mayPossibly('change', counts, column) || (line.of !== null && rights.mayPossibly('add', counts))
+	if (!mayCount) return []
 	const more: RowAction = { id: line.id, label: sayAdds(line, column, '+'), tally: 'more' }
 	return line.less === null ? [more] : [more, { id: line.id, label: sayAdds(line, column, '−'), tally: 'less' }]
 }

@@ -42,7 +42,8 @@ markdown.renderer.rules['link_open'] = (tokens, i, options, _env, renderer) => {
 	return renderer.renderToken(tokens, i, options)
 }
 
-function asText(formula: string, { store, standing, here }: View): string {
+/** What a formula over no row comes to, as text: blank where it is an error. */
+export function asText(formula: string, { store, standing, here }: View): string {
 	const { value } = workOutAlone(store, `TEXTJOIN(""; TRUE; ${formula})`, { standing, here })
 	return typeof value === 'string' ? value : ''
 }

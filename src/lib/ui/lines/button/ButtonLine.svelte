@@ -1,14 +1,19 @@
 <script lang="ts">
 	import { page } from '$app/state'
-	import type { ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
+	import type { AppBase, ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
+	import { appFileAddress } from '$lib/core/requests/app-files.ts'
+	import { allLines } from '$lib/core/app/lines/tree.ts'
+	import type { FileFormat } from '$lib/core/exchange/file-formats.ts'
 	import Icon from '../../Icon.svelte'
 	import { giveOnScreen } from '../give-on-screen.ts'
 	import { usePressNote } from '../press-note.svelte.ts'
+	import { hasWords, listQuery } from '../screen-address.ts'
+	import { useShownNow } from '../shown-now.svelte.ts'
 
 	type Props = {
 		line: Extract<ShownLine, { kind: 'button' }>
 		path: ScreenPath
-		base: string
+		base: AppBase
 		row: string | null
 		from: string
 	}
@@ -17,6 +22,10 @@
 
 	let busy = $state(false)
 	const note = usePressNote()
+	const now = useShownNow()
+
+	/** Words that are looked for stand in no address that a log may hold; a copy of the data gives no files. */
+	const NO_FILE = 'Take the words out of the search box first: a file holds the list without them.'
 	const { does } = $derived(line)
 	/** Where it leads, for those that are links. */
 	const address = $derived.by(() => {
@@ -29,13 +38,24 @@
 	const isOutside = $derived(does.kind === 'link' && /^https?:/i.test(does.address))
 
 	async function press() {
+		if (does.kind === 'export') return takeFile(does.format)
 		if (does.kind === 'print') return window.print()
 		if (does.kind === 'copy link') return copy()
 		if (does.kind === 'give') return give(does)
 		if (row === null) return
 		busy = true
-		await note.press(path, { kind: 'press', line: line.id, row }, line.label)
+		await note.press(path, { kind: does.kind === 'put' ? 'put' : 'press', line: line.id, row }, line.label)
 		busy = false
+	}
+
+	/** Of the first list of the screen, as it stands now. */
+	function takeFile(format: FileFormat) {
+		const list = allLines<ShownLine>(now.main.screen?.lines ?? []).find(({ kind }) => kind === 'list')
+		const isFile = list !== undefined && path.startsWith('/app/') && !hasWords(page.url)
+		if (!isFile) return note.say(list ? NO_FILE : 'There is no list here for you to take away.')
+		const from = `${path}/export?line=${list.id}&format=${encodeURIComponent(format)}${listQuery(page.url)}`
+		// As a link that is followed: the answer is a file, and the page stays.
+		window.location.assign(from)
 	}
 
 	async function copy() {
@@ -55,7 +75,7 @@
 	}
 </script>
 
-<div class="place">
+<div class="place" class:tile={line.picture !== null}>
 	{#if address !== undefined}
 		<a
 			class="btn main"
@@ -73,7 +93,9 @@
 	{/if}
 </div>
 
-{#snippet words()}{#if line.icon}<Icon name={line.icon} />{/if}{line.label}{/snippet}
+{#snippet words()}{#if line.picture}<img src={appFileAddress(line.picture.sha, base)} alt="" />{/if}{#if line.icon}<Icon
+			name={line.icon}
+		/>{/if}{line.label}{/snippet}
 
 <style>
 	.place {
@@ -91,6 +113,23 @@
 		min-height: 48px;
 		padding: 0.5rem 1.4rem;
 		font-size: 1rem;
+	}
+	/* With a picture over its words. */
+	.tile .btn {
+		flex-direction: column;
+		width: 11rem;
+		height: 100%;
+		padding: 0 0 0.6rem;
+		overflow: hidden;
+		background: var(--paper);
+		color: var(--pitch);
+		border: 1px solid var(--pitch);
+	}
+	.tile img {
+		width: 100%;
+		height: 7rem;
+		object-fit: cover;
+		border-bottom: 1px solid var(--zinc-3);
 	}
 	.host {
 		font-weight: 400;

@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** How many rows a list has, and what can be done with all of it: choosing several, taking it away as a file. */
 	import { page } from '$app/state'
+	import { oneOf } from '$lib/core/app/name-things.ts'
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import ExportMenu from '../../grid/ExportMenu.svelte'
 	import { hasWords, listQuery } from '../screen-address.ts'
@@ -38,7 +39,7 @@
 
 <div class="head">
 	<p class="count quiet" role="status" hidden={line.waitsFor !== ''}>
-		<span>{count} {line.title.toLowerCase()}{isNarrowed ? ' found' : ''}</span>
+		<span>{count} {count === '1' ? oneOf(line.title) : line.title.toLowerCase()}{isNarrowed ? ' found' : ''}</span>
 		{#if changed > 0}<button class="btn plain" onclick={() => now.looked(line.id)}
 				>{changed} changed by others · seen</button
 			>{/if}

@@ -17,7 +17,9 @@
 	let { actions, row, name, path, base, from }: Props = $props()
 
 	/** Where there is room: set amounts, and what is the only thing that can be done. */
-	const beside = $derived(actions.length === 1 ? actions : actions.filter(({ tally }) => tally !== undefined))
+	const beside = $derived(
+		actions.length === 1 ? actions : actions.filter(({ tally, puts }) => tally !== undefined || puts)
+	)
 	let isOpen = $state(false)
 	let busy = $state(false)
 	const note = usePressNote()

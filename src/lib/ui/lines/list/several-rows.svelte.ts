@@ -40,6 +40,7 @@ export class SeveralRows {
 }
 
 /** What pressing an action of a list asks for on one of its rows. */
-export function pressOf({ id: line, tally }: RowAction, row: string): Press {
+export function pressOf({ id: line, tally, puts }: RowAction, row: string): Press {
+	if (puts) return { kind: 'put', line, row }
 	return tally === undefined ? { kind: 'press', line, row } : { kind: 'tally', line, row, less: tally === 'less' }
 }

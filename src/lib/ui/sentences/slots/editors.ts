@@ -1,6 +1,7 @@
 /** What opens under a slot of each type. */
 import type { Component } from 'svelte'
 import type { SlotType, SlotValues } from '$lib/core/sentence/slots/all.ts'
+import AppFileSlot from './AppFileSlot.svelte'
 import ChildrenSlot from './ChildrenSlot.svelte'
 import ChoiceSlot from './ChoiceSlot.svelte'
 import ColumnsSlot from './ColumnsSlot.svelte'
@@ -40,6 +41,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	verbs: VerbsSlot,
 	'column scope': ScopeSlot,
 	screen: ChoiceSlot,
+	'shared lines': ChoiceSlot,
 	does: DoesSlot,
 	when: ChoiceSlot,
 	standing: ChoiceSlot,
@@ -49,6 +51,9 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	'held kind': ChoiceSlot,
 	changing: ChoiceSlot,
 	abreast: ChoiceSlot,
+	once: ChoiceSlot,
+	picture: AppFileSlot,
+	film: AppFileSlot,
 	children: ChildrenSlot
 }
 

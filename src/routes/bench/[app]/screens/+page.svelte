@@ -6,6 +6,7 @@
 	import { ScreenEdit } from '$lib/ui/screens/screen-edit.svelte.ts'
 	import ScreenLedger from '$lib/ui/screens/ScreenLedger.svelte'
 	import ScreenTabs from '$lib/ui/screens/ScreenTabs.svelte'
+	import { ownLine } from '$lib/core/app/shared-lines.ts'
 	import Lookout from '$lib/ui/lookout/Lookout.svelte'
 
 	let { data } = $props()
@@ -67,7 +68,7 @@
 		people={data.bench.people}
 		screen={screen && edit.standsAlone ? screen.id : undefined}
 		version={edit.draft.version}
-		onpoint={(line) => (pointed = line)}
+		onpoint={(line) => (pointed = ownLine(line))}
 	/>
 </div>
 

@@ -1,0 +1,109 @@
+<script lang="ts">
+	/** Pages that are read one after the other; the last key leads on. Whoever has read them finds them folded, where that is asked. */
+	import { goto } from '$app/navigation'
+	import { page } from '$app/state'
+	import { appFileAddress } from '$lib/core/requests/app-files.ts'
+	import type { AppBase, ShownLine } from '$lib/core/requests/screens.ts'
+	import { hasRead, noteRead } from './read-once.ts'
+	import Words from '../text/Words.svelte'
+
+	type Props = { line: Extract<ShownLine, { kind: 'welcome' }>; base: AppBase }
+
+	let { line, base }: Props = $props()
+
+	const id = $props.id()
+	let at = $state(0)
+	let isAway = $state(false)
+	let heading = $state<HTMLElement>()
+	const leaf = $derived(line.pages[Math.min(at, line.pages.length - 1)])
+	const isLast = $derived(at >= line.pages.length - 1)
+	/** Of one person on one device. */
+	const key = $derived(`${base} ${line.id} ${String(page.data['draftsOf'] ?? '')}`)
+
+	// What a device keeps is known only here, so the pages stand there at first for who hears or sees the page without it.
+	$effect(() => {
+		if (line.once && base.startsWith('/app/') && hasRead(key)) isAway = true
+	})
+
+	function step(by: 1 | -1) {
+		at += by
+		// Who hears the page hears the next one.
+		requestAnimationFrame(() => heading?.focus())
+	}
+
+	async function end() {
+		if (line.once && base.startsWith('/app/')) noteRead(key)
+		isAway = true
+		if (line.opens !== null) await goto(`${base}/${line.opens}`)
+	}
+</script>
+
+{#if isAway}
+	<p class="again">
+		<button
+			class="btn plain"
+			onclick={() => {
+				at = 0
+				isAway = false
+			}}>Read the welcome again</button
+		>
+	</p>
+{:else if leaf}
+	<section class="leaf" aria-labelledby="{id}-title">
+		{#if leaf.picture}<img src={appFileAddress(leaf.picture.sha, base)} alt={leaf.picture.says} />{/if}
+		<div class="says">
+			<h2 id="{id}-title" tabindex="-1" bind:this={heading}>{leaf.title}</h2>
+			<Words html={leaf.html} />
+		</div>
+		<div class="keys">
+			<p class="at" role="status">{line.pages.length > 1 ? `Page ${at + 1} of ${line.pages.length}` : ''}</p>
+			{#if at > 0}<button class="btn" onclick={() => step(-1)}>Back</button>{/if}
+			{#if isLast}<button class="btn main" onclick={end}>{line.last}</button>
+			{:else}<button class="btn main" onclick={() => step(1)}>Next</button>{/if}
+		</div>
+	</section>
+{/if}
+
+<style>
+	.leaf {
+		max-width: 46rem;
+		padding: 0.6rem 1.2rem 1rem;
+	}
+	img {
+		display: block;
+		width: 100%;
+		max-height: 46vh;
+		object-fit: cover;
+		border: 1px solid var(--zinc-3);
+		border-radius: 3px;
+	}
+	.says {
+		min-height: 7rem;
+		/* The words bring margins of their own. */
+		margin: 0 -1.2rem;
+	}
+	h2 {
+		padding: 0.9rem 1.2rem 0.2rem;
+		font-size: 1.5rem;
+	}
+	.keys {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.8rem;
+	}
+	.at {
+		flex: 1;
+		color: var(--zinc-7);
+	}
+	.btn {
+		min-width: 7rem;
+		min-height: 48px;
+	}
+	.again {
+		padding: 0.3rem 1.2rem;
+	}
+	.again .btn {
+		min-width: 0;
+	}
+</style>
