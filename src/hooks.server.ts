@@ -7,6 +7,7 @@ import { resolve as resolvePath } from 'node:path'
 import { AppError } from '$lib/core/app-error.ts'
 import { endForOperator } from '$lib/server/base/for-operator.ts'
 import { openHost, type Host } from '$lib/server/host/host.ts'
+import { lookOf } from '$lib/server/web/look-of-pages.ts'
 import { refuseOddParams } from '$lib/server/web/address.ts'
 import { addressOf, readProxies, type Proxies } from '$lib/server/base/client-address.ts'
 import { findFollower, hasFollowed } from '$lib/server/sign-in/look-cookie.ts'
@@ -61,12 +62,18 @@ export const handle: Handle = async ({ event, resolve }) => {
 		if (request.method !== 'GET' || !request.headers.get('accept')?.includes('text/html'))
 			error(401, 'You are signed out. Sign in again; what you typed is still on this page.')
 		if (isUnder(['/as']) && !token && hasFollowed(cookies, url)) redirect(303, '/look')
-		const app = isUnder(['/app']) ? Number(event.params['app']) : NaN
+		const word = isUnder(['/to']) ? (event.params['word'] ?? '') : undefined
+		const named = word === undefined ? event.params['app'] : await host.read('appByWord', { word })
+		const app = isUnder(['/app', '/to']) ? Number(named ?? NaN) : NaN
 		// Strangers come to the door; whoever was signed in before signs in again.
 		if (Number.isSafeInteger(app) && !token && (await host.read('door', { app }))) redirect(303, `/door/${app}`)
 		redirect(303, `/sign-in?then=${encodeURIComponent(url.pathname + url.search)}`)
 	}
-	const response = await resolve(event, { preload: ({ type }) => type === 'js' || type === 'css' || type === 'font' })
+	const look = lookOf(cookies)
+	const response = await resolve(event, {
+		transformPageChunk: ({ html }) => html.replace('%look%', look),
+		preload: ({ type }) => type === 'js' || type === 'css' || type === 'font'
+	})
 	if (route === TRIES_PICTURES) loosenForPictures(response)
 	response.headers.set('x-content-type-options', 'nosniff')
 	response.headers.set('referrer-policy', 'same-origin')

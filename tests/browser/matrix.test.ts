@@ -30,6 +30,7 @@ const ROUTES: Readonly<
 	'app/[app]/manifest.webmanifest': 'tells no rows',
 	'app/[app]/[screen]/do': 'asked below',
 	'app/[app]/[screen]/export': 'asked below',
+	'to/[word]': 'tells no rows',
 	today: 'one’s own cases, asked below',
 	'app/[app]/[screen]/form': 'asked below',
 	'app/[app]/[screen]/lines': 'asked below',

@@ -8,4 +8,4 @@
 <svelte:head><title>Logbook · {data.workspaceName}</title></svelte:head>
 
 <PageHeader title={data.workspaceName} workspace="Logbook" user={data.user} waiting={data.waiting} />
-<Logbook page={data.page} asked={data.asked} whole={true} />
+<main><Logbook page={data.page} asked={data.asked} whole={true} /></main>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** One's own account: password, second step, and where one is signed in. */
+	import LookOfPages from '$lib/ui/frame/LookOfPages.svelte'
 	import { deviceOf } from '$lib/ui/session/device.ts'
 	import { enhance } from '$app/forms'
 	import { showMoment } from '$lib/ui/dates.ts'
@@ -84,6 +85,7 @@
 			<form method="POST" action="?/endOthers" use:enhance><button class="btn">Sign out everywhere else</button></form>
 		{/if}
 	</section>
+	<section class="wide"><LookOfPages /></section>
 </main>
 
 <style>

@@ -66,9 +66,10 @@
 		passwords={data.ways.passwords}
 	/>
 {:else}
-	<div class="page" class:opened={chosen || adding}>
+	<main class="page" class:opened={chosen || adding}>
+		<h1 class="visually-hidden">People</h1>
 		<PeopleList {sheet} {chosen} starts={query.get('starts') ?? ''} />
-		<main>
+		<div class="card">
 			{#if chosen || adding}<p class="back"><a href="/people">‹ All people</a></p>{/if}
 			{#if adding}
 				<NewPerson {sheet} onadded={(row) => void goto(`/people?person=${row}`)} onclose={() => void goto('/people')} />
@@ -81,8 +82,8 @@
 						: ' You may give the roles that you hold and may pass on.'}
 				</p>
 			{/if}
-		</main>
-	</div>
+		</div>
+	</main>
 {/if}
 
 <style>
@@ -130,7 +131,7 @@
 		.page.opened :global(> nav) {
 			display: none;
 		}
-		.page:not(.opened) main {
+		.page:not(.opened) .card {
 			display: none;
 		}
 		.back {

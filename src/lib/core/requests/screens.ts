@@ -15,6 +15,13 @@ import type { AfterSending, FormOfList, Proportions, Tone } from '../sentence/sl
 
 const line = z.string().max(40)
 
+/** Part of an address that says what lists show and what is held: names that begin with one of some letters and a dot. */
+function stateOf(letters: string) {
+	const isState = (text: string) =>
+		[...new URLSearchParams(text).keys()].every((name) => letters.includes(name[0] ?? ' ') && name[1] === '.')
+	return z.string().max(4_000).refine(isState, 'This is nothing that a screen looks for.')
+}
+
 /** What staff do on a screen: send a form, change or remove a row, press a button. */
 export const screenRequestSchema = z.discriminatedUnion('kind', [
 	/** `row`: the row that the screen shows, for a form that belongs to it. */
@@ -32,6 +39,12 @@ export const screenRequestSchema = z.discriminatedUnion('kind', [
 	/** What a line puts into a column of a row. */
 	z.object({ kind: z.literal('put'), line, row: rowIdSchema }),
 	z.object({ kind: z.literal('rate'), line, row: rowIdSchema, mark: z.number().int().min(1).max(10).nullable() }),
+	/** What is looked for, kept under a name: the query of the address, and the words of its fragment. */
+	z.object({
+		...{ kind: z.literal('keep search'), name: z.string().trim().min(1).max(60) },
+		...{ query: stateOf('fhs'), words: stateOf('fh') }
+	}),
+	z.object({ kind: z.literal('forget search'), id: z.number().int() }),
 	/** `entry`: what was just done, as its answer says. */
 	z.object({ kind: z.literal('take back'), entry: z.number().int() })
 ])
@@ -361,8 +374,20 @@ export interface ShownScreen {
 	}
 	readonly screens: readonly OfferedScreen[]
 	readonly screen: { readonly id: string; readonly title: string; readonly lines: readonly ShownLine[] } | null
+	/** What its reader keeps of searches on it. */
+	readonly kept: readonly KeptSearch[]
 	/** The tables whose changes make this screen read again. */
 	readonly tables: readonly number[]
+}
+
+/** What somebody looks for on a screen, under a name of their own. */
+export interface KeptSearch {
+	readonly id: number
+	readonly name: string
+	/** Of the address of the screen. */
+	readonly query: string
+	/** Of its fragment. */
+	readonly words: string
 }
 
 /** One that stands in the navigation, by the word that it has there. */

@@ -9,12 +9,13 @@ import { allLines, findLine as findInLines } from '$lib/core/app/lines/tree.ts'
 import type { WirePage } from '$lib/core/query/wire.ts'
 import type { Groups } from '$lib/core/requests/rows.ts'
 import { differing, type KnownLines, type LinesAgain } from '$lib/core/requests/screen-signs.ts'
-import type { Narrowing, OfferedScreen, ShownScreen } from '$lib/core/requests/screens.ts'
+import type { Narrowing, OfferedScreen, ShownLine, ShownScreen } from '$lib/core/requests/screens.ts'
 import { asShown, findLiveApp } from '../releases/live.ts'
 import { standingOf, type Actor, type Standing } from '../rights/rights-of-actor.ts'
 import { PAGE } from '../rows/resolve.ts'
 import type { Store } from '../store/store.ts'
 import { readDraft } from './apps.ts'
+import { keptSearches } from './kept-searches.ts'
 import { heldOnScreen } from './held-on-screen.ts'
 import { isFor } from './for-whom.ts'
 import { holdsSomething, showLines } from './shown/all.ts'
@@ -52,9 +53,20 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 	return {
 		app: { id: request.app, name, colour, hasIcon: icon !== null, release },
 		screens: screens.map(inNavigation),
-		screen: wanted ? { id: wanted.id, title: wanted.title, lines: showLines(wanted.lines, shownTo(wanted)) } : null,
+		screen: wanted ? { id: wanted.id, title: wanted.title, lines: linesOf(wanted, shownTo(wanted)) } : null,
+		kept: wanted ? keptSearches(store, { app: request.app, screen: wanted.id, actor: request.actor }) : [],
 		tables: wanted ? [...new Set([...tablesByLine(store, wanted, document).values()].flatMap((each) => [...each]))] : []
 	}
+}
+
+/** Where the row of a screen is not there, or not theirs to see, only that is shown: nothing can be done beside it. */
+function linesOf(screen: Screen, view: Parameters<typeof showLines>[1]): readonly ShownLine[] {
+	const lines = showLines(screen.lines, view)
+	const sheets = allLines(screen.lines).flatMap((line) => (line.kind === 'record' && line.held === '' ? line.id : []))
+	const lost = allLines<ShownLine>(lines).find(
+		(line) => line.kind === 'record' && line.row === null && sheets.includes(line.id)
+	)
+	return lost ? [lost] : lines
 }
 
 /** The screens that stand in the navigation for one person; none where nothing of the app is open to them. */

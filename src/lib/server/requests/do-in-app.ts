@@ -20,5 +20,8 @@ export const IN_APP: Handlers<typeof screenRequestSchema, ScreenRequests, Where>
 	put: ({ line, row }, { room, place }) => room.write('putValue', { ...place, line, row }),
 	rate: ({ line, row, mark }, { room, place }) => room.write('rate', { ...place, line, row, mark }),
 	press: ({ line, row }, { room, place }) => room.write('press', { ...place, line, row }),
+	'keep search': ({ name, query, words }, { room, place: { app, screen, actor, now } }) =>
+		room.write('keepSearch', { app, screen, actor, now, name, query, words }),
+	'forget search': ({ id }, { room, place: { actor } }) => room.write('forgetSearch', { actor, id }),
 	'take back': ({ entry }, { room, place: { actor, now } }) => room.write('takeBack', { entry, actor, now })
 }

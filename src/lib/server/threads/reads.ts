@@ -1,5 +1,6 @@
 /** Everything that a reader thread can be asked, by name. Each runs in one snapshot. */
 import { findAppFile } from '../apps/app-files.ts'
+import { appByWord, wordOf } from '../apps/app-word.ts'
 import { checkDraft, findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { whoSees } from '../apps/who-sees.ts'
 import { readOwnDay } from '../logbook/own-day.ts'
@@ -107,6 +108,8 @@ export const READS = {
 	fileCell: readFileCell,
 	apps: listApps,
 	appFile: findAppFile,
+	appByWord,
+	wordOf,
 	appsFor: (store: Store, { actor, now }: ByActor) =>
 		listApps(store)
 			.filter((app) => app.live !== null)

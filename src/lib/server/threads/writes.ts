@@ -3,6 +3,8 @@ import { addApp, addAppFrom, putBackRelease, releaseApp, saveDraft } from '../ap
 import { takeBack } from '../logbook/take-back.ts'
 import { sendForm } from '../apps/forms/fill-form.ts'
 import { noteAppFile } from '../apps/app-files.ts'
+import { setWord } from '../apps/app-word.ts'
+import { forgetSearch, keepSearch } from '../apps/kept-searches.ts'
 import { addUp, changeRecord, press, putValue, rate, removeRecord, tick } from '../apps/use-app.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
@@ -125,6 +127,8 @@ export const WRITES = {
 	tick,
 	addUp,
 	putValue,
+	keepSearch,
+	forgetSearch,
 	rate,
 	decideCase,
 	addTable,
@@ -170,6 +174,7 @@ export const WRITES = {
 	noteUpload,
 	dropOldUploads,
 	noteAppFile,
+	setWord,
 	tendIndexes,
 	tryWrite,
 	backUp

@@ -82,16 +82,25 @@ export async function loadStaffPage(
 	return { main, beside, row, from: beside && from, base, lookingAs, onCopy }
 }
 
-/** What the lists of a screen are narrowed down to: `f.LINE.COLUMN=value`, where no value means a blank cell. */
+const PLAIN: Narrowing = { find: '', filters: [] }
+
+/**
+ * What the lists of a screen are narrowed down to: `f.LINE.COLUMN=value`, where no value means a blank cell; and by what they are
+ * ordered: `s.LINE=COLUMN`, with a stroke behind it downwards.
+ */
 export function readNarrowed(url: URL): Record<string, Narrowing> {
 	const found: Record<string, Narrowing> = {}
 	for (const [name, text] of url.searchParams) {
+		const [, ordered] = /^s\.([^.]{1,40})$/.exec(name) ?? []
+		const [, by, down] = /^(\d{1,9})(-?)$/.exec(text) ?? []
+		if (ordered !== undefined && by !== undefined)
+			found[ordered] = { ...(found[ordered] ?? PLAIN), sort: { column: Number(by), descending: down === '-' } }
 		const [, line, column] = /^f\.([^.]{1,40})\.(\d{1,9})$/.exec(name) ?? []
 		if (line === undefined) continue
 		const before = found[line]?.filters ?? []
 		const filter = { column: Number(column), is: text === '' ? ('blank' as const) : ('equal' as const), text }
 		const filters = filtersSchema.safeParse([...before, filter])
-		if (filters.success) found[line] = { find: '', filters: filters.data }
+		if (filters.success) found[line] = { ...(found[line] ?? PLAIN), filters: filters.data }
 	}
 	return found
 }

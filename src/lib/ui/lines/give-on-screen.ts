@@ -2,6 +2,7 @@ import { goto } from '$app/navigation'
 import { page } from '$app/state'
 import type { ScreenPath } from '$lib/core/requests/screens.ts'
 import { send } from '../send.ts'
+import { addressNow } from './address-now.ts'
 import { heldIn, opensWith, withGiven } from './screen-address.ts'
 
 interface Giving {
@@ -25,7 +26,7 @@ export async function giveOnScreen(path: ScreenPath, { line, row, to, more }: Gi
 		...(row === undefined ? {} : { row })
 	})
 	if (!answer.ok) return answer.refusal.message
-	if (to === undefined) await goto(withGiven(page.url, answer.value), { keepFocus: true, noScroll: true })
+	if (to === undefined) await goto(withGiven(addressNow(), answer.value), { keepFocus: true, noScroll: true })
 	else await goto(opensWith(to, answer.value, more))
 	return undefined
 }

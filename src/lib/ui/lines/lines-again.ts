@@ -50,6 +50,13 @@ function inPlace(line: ShownLine, again: AgainLine | undefined, rows: readonly W
 	return { ...again, page: { ...again.page, rows: now } }
 }
 
+/** The keys of the cells of a sheet that are otherwise than before, while it shows the same row. */
+export function cellsThatDiffer(before: WireRow | null | undefined, now: WireRow | null): string[] {
+	if (!before || !now || before.id !== now.id) return []
+	const keys = new Set([...Object.keys(before.cells), ...Object.keys(now.cells)])
+	return [...keys].filter((key) => JSON.stringify(before.cells[key]) !== JSON.stringify(now.cells[key]))
+}
+
 /** The ids of those that are new or otherwise than before; what only moved up from a further page is neither. */
 export function rowsThatDiffer(
 	{ rows, isWhole }: Pick<ListShows, 'rows' | 'isWhole'>,

@@ -1,6 +1,7 @@
 /**
  * What of a screen stands in its address, so that a reload and a link show the same: what it holds (`h.NAME`), and what its
- * lists are narrowed down to (`f.LINE.COLUMN`). Words that are typed stand in the fragment, which no log holds.
+ * lists are narrowed down to (`f.LINE.COLUMN`) and ordered by (`s.LINE`). Words that are typed stand in the fragment, which no log
+ * holds; those that a list is looked through for as `f.LINE`.
  */
 import type { Given } from '$lib/core/requests/screens.ts'
 
@@ -31,6 +32,37 @@ export function withGiven(url: URL, { held, typed }: Given): string {
 	return addressOf('', query, words)
 }
 
+/** The same screen with a list ordered by a column: upwards, then downwards, then as the list itself has it. */
+export function withOrder(url: URL, line: string, column: number): string {
+	const query = new URLSearchParams(url.search)
+	const now = query.get(`s.${line}`)
+	if (now === `${column}-`) query.delete(`s.${line}`)
+	else query.set(`s.${line}`, now === String(column) ? `${column}-` : String(column))
+	return addressOf('', query, wordsIn(url))
+}
+
+/** The words that a list is looked through for. */
+export function soughtIn(url: URL, line: string): string {
+	return wordsIn(url).get(`f.${line}`) ?? ''
+}
+
+export function withSought(url: URL, line: string, text: string): string {
+	const words = wordsIn(url)
+	if (text.trim() === '') words.delete(`f.${line}`)
+	else words.set(`f.${line}`, text)
+	return addressOf('', new URLSearchParams(url.search), words)
+}
+
+/** What of a screen's address says what is looked for on it: of the query, and of the fragment. */
+export function searchIn(url: URL): { readonly query: string; readonly words: string } {
+	return { query: String(new URLSearchParams(keptOf(url))), words: String(wordsIn(url)) }
+}
+
+/** A screen where that is looked for. */
+export function searchAt(screen: string, { query, words }: { readonly query: string; readonly words: string }): string {
+	return addressOf(screen, new URLSearchParams(query), new URLSearchParams(words))
+}
+
 /** Another screen with what a button gives it. */
 export function opensWith(to: string, { held, typed }: Given, more: Readonly<Record<string, string>> = {}): string {
 	const [query, words] = [new URLSearchParams(more), new URLSearchParams()]
@@ -59,7 +91,7 @@ export function listQuery(url: URL): string {
 }
 
 function keptOf(url: URL): [string, string][] {
-	return [...url.searchParams].filter(([name]) => /^[fh]\./.test(name))
+	return [...url.searchParams].filter(([name]) => /^[fhs]\./.test(name))
 }
 
 function wordsIn(url: URL): URLSearchParams {

@@ -11,7 +11,7 @@ import type { ScreenPath, ShownLine, ShownList, ShownScreen, StaffPage } from '$
 import type { ChangedTables } from '../follow.ts'
 import { send } from '../send.ts'
 import type { LineComponents } from './line-component.ts'
-import { knownOf, mergeLines, rowsThatDiffer, showsIn, type ListShows } from './lines-again.ts'
+import { cellsThatDiffer, knownOf, mergeLines, rowsThatDiffer, showsIn, type ListShows } from './lines-again.ts'
 
 const KEY = Symbol('shown now')
 
@@ -32,7 +32,7 @@ interface Asked {
 export class ShownNow {
 	main = $state.raw() as ShownScreen
 	beside = $state.raw<ShownScreen | null>(null)
-	/** Rows that others changed or added since their reader last looked, by list. */
+	/** Rows of a list, and cells of a sheet, that others changed or added since their reader last looked, by line. */
 	changed = $state.raw<Readonly<Record<string, ReadonlySet<string>>>>({})
 	/** Those of the kinds of line that are shown. */
 	components = $state.raw<LineComponents>({})
@@ -86,6 +86,8 @@ export class ShownNow {
 		{ tables, held, marks = false }: { tables: ChangedTables; held: Readonly<Record<string, string>>; marks?: boolean }
 	): Promise<void> {
 		const mine = ++this.#asked
+		// What is done meanwhile by oneself is no news either, though it may be over when the answer comes.
+		const own = [...this.#own]
 		const { base, row, from } = this.#taken?.page ?? this.#first
 		const asked = await Promise.all([
 			this.#ask(main, { path: `${base}/${main.screen?.id ?? ''}`, row, held, tables }),
@@ -95,7 +97,7 @@ export class ShownNow {
 		const [newMain, newBeside] = asked
 		// What is no longer to be seen is said by the page itself.
 		if (newMain === undefined || newBeside === undefined) return navigating.to ? undefined : invalidateAll()
-		if (marks) this.#mark([newMain, newBeside])
+		if (marks) this.#mark([newMain, newBeside], own)
 		this.#show({ main: newMain, beside: newBeside })
 	}
 
@@ -148,15 +150,26 @@ export class ShownNow {
 		)
 	}
 
-	/** What others changed in the rows of lists. */
-	#mark(screens: readonly (ShownScreen | null)[]): void {
+	/** What others changed in the rows of lists, and in the cells of sheets. */
+	#mark(screens: readonly (ShownScreen | null)[], own: readonly string[]): void {
 		const lines = screens.flatMap((each) => allLines<ShownLine>(each?.screen?.lines ?? []))
 		const found = lines.flatMap((line) => {
-			if (line.kind !== 'list') return []
-			const rows = rowsThatDiffer(this.#showsOf(line), line.page.rows).filter((id) => !this.#own.has(id))
-			return [[line.id, new SvelteSet([...(this.changed[line.id] ?? []), ...rows])] as const]
+			const differ = this.#differingIn(line, own)
+			return differ === undefined
+				? []
+				: [[line.id, new SvelteSet([...(this.changed[line.id] ?? []), ...differ])] as const]
 		})
 		this.changed = { ...this.changed, ...Object.fromEntries(found) }
+	}
+
+	#differingIn(line: ShownLine & { readonly id: string }, own: readonly string[]): readonly string[] | undefined {
+		if (line.kind === 'list')
+			return rowsThatDiffer(this.#showsOf(line), line.page.rows).filter((id) => !own.includes(id))
+		if (line.kind !== 'record' || (line.row && own.includes(line.row.id))) return undefined
+		const before = [this.main, this.beside]
+			.flatMap((each) => allLines<ShownLine>(each?.screen?.lines ?? []))
+			.find(({ id }) => id === line.id)
+		return before?.kind === 'record' ? cellsThatDiffer(before.row, line.row) : undefined
 	}
 }
 

@@ -72,7 +72,9 @@
 		<button class="btn main">Find</button>
 		{#if searched}<a class="btn" href="?">Show all</a>{/if}
 	</form>
-	<div class="scroll">
+	<!-- Where it is wider than the window it is scrolled by keyboard too. -->
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<div class="scroll" role="region" aria-label="Entries" tabindex="0">
 		<table class="ruled">
 			<thead
 				><tr><th>When</th><th>Who</th><th>What</th><th>Where</th><th>About</th><th>Through</th><th>Seal</th></tr></thead

@@ -77,8 +77,8 @@ describe('the two views', () => {
 		await opened
 		expect(looks.views.map((view) => view.person)).toEqual([IMKE, PETRA])
 		expect(waiting.slice(1).map(({ asked }) => asked)).toEqual([
-			{ app: APP, person: IMKE },
-			{ app: APP, person: PETRA }
+			{ kind: 'begin', app: APP, person: IMKE },
+			{ kind: 'begin', app: APP, person: PETRA }
 		])
 		expect(looks.views.map((view) => looks.whyNothing(view))).toEqual([undefined, undefined])
 	})

@@ -16,6 +16,7 @@
 	import { backToList, hasWords, heldIn } from '../lines/screen-address.ts'
 	import { provideShownNow } from '../lines/shown-now.svelte.ts'
 	import { providePressNote } from '../lines/press-note.svelte.ts'
+	import KeptSearches from './KeptSearches.svelte'
 	import PressBar from './PressBar.svelte'
 	import NothingOpen from './NothingOpen.svelte'
 	import StaffHeader from './StaffHeader.svelte'
@@ -48,6 +49,8 @@
 	const tables = $derived([...new Set([...main.tables, ...(beside?.tables ?? [])])].sort((a, b) => a - b).join(','))
 	const note = providePressNote(now)
 	let contents = $state(false)
+	/** A visitor is nobody in particular, and who is looked as keeps nothing. */
+	const isSomebody = $derived(page.lookingAs === null && user !== undefined && !user.isVisitor)
 
 	// The Bench round a frame of the Lookout compares what two people get.
 	$effect(() => {
@@ -107,6 +110,11 @@
 					{#if beside?.screen || page.from}<a class="back" href={backToList(here.url, `${base}/${page.from}`)}
 							>‹ Back to the list</a
 						>{/if}
+					{#if page.row === null && isSomebody}<KeptSearches
+							screen={main.screen}
+							kept={main.kept}
+							path={`${base}/${main.screen.id}`}
+						/>{/if}
 					{#if !hasHeading}<h1 class="visually-hidden">{main.screen.title}</h1>{/if}
 					{#key `${main.screen.id} ${page.row}`}<ScreenLines
 							screen={main.screen}
@@ -115,7 +123,7 @@
 							selected={null}
 						/>{/key}
 				{:else}
-					<NothingOpen app={main.app.id} isAsking={page.lookingAs === null && user !== undefined && !user.isVisitor} />
+					<NothingOpen app={main.app.id} isAsking={isSomebody} />
 				{/if}
 			</section>
 		</main>

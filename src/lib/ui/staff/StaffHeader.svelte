@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The head of an app: its name, behind which stands all that it has; its screens at a desk; what waits, and who one is. */
+	import type { Component } from 'svelte'
 	import type { StaffPage } from '$lib/core/requests/screens.ts'
 	import FindKey from '../find/FindKey.svelte'
 	import Icon from '../Icon.svelte'
@@ -15,6 +16,12 @@
 	}
 
 	let { page, user, waiting, current, isOpen = $bindable() }: Props = $props()
+
+	/** Its script comes with the contents, which are opened now and then. */
+	let LookOfPages = $state.raw<Component | undefined>()
+	$effect(() => {
+		if (isOpen) void import('../frame/LookOfPages.svelte').then((loaded) => (LookOfPages = loaded.default))
+	})
 
 	const { main, base } = $derived(page)
 	/** A visitor is nobody in particular: nothing waits on them, and nothing is theirs elsewhere. */
@@ -51,6 +58,7 @@
 			>
 		{/each}
 		{#if isNamed}<a href="/waiting">{waits}</a><a href="/today">What I did today</a><a href="/">All apps</a>{/if}
+		{#if LookOfPages}<div class="look"><LookOfPages /></div>{/if}
 	</nav>
 {/if}
 
@@ -61,13 +69,8 @@
 		gap: 1rem;
 		min-height: 52px;
 		padding: 0 1rem;
-		background: var(--paint);
+		background: light-dark(var(--paint), color-mix(in srgb, var(--paint) calc(45% - var(--strong) * 25%), #0e1512));
 		color: #fff;
-	}
-	@media (prefers-color-scheme: dark) {
-		:global(:root:not([data-theme='light'])) header {
-			background: color-mix(in srgb, var(--paint) 45%, #0e1512);
-		}
 	}
 	.name {
 		border: 0;
@@ -108,6 +111,9 @@
 		display: grid;
 		background: var(--paper);
 		border-bottom: 1px solid var(--zinc-3);
+	}
+	.look {
+		padding: 0.6rem 1.2rem;
 	}
 	.contents a {
 		display: flex;

@@ -1,12 +1,12 @@
 <script lang="ts">
 	/** One of a few, chosen; it stands in the address, so that a reload and a link show the same. */
 	import { goto } from '$app/navigation'
-	import { page } from '$app/state'
 	import type { ShownLine } from '$lib/core/requests/screens.ts'
 	import DateField from '../../cells/DateField.svelte'
 	import { showCell } from '../../cells/show-cell.ts'
 	import { withChosen } from '../screen-address.ts'
 	import ChoiceStrip from './ChoiceStrip.svelte'
+	import { addressNow } from '../address-now.ts'
 
 	let { line }: { line: Extract<ShownLine, { kind: 'choose' }> } = $props()
 
@@ -20,7 +20,7 @@
 	)
 
 	function choose(value: string) {
-		void goto(withChosen(page.url, line.holds, value), { keepFocus: true, noScroll: true })
+		void goto(withChosen(addressNow(), line.holds, value), { keepFocus: true, noScroll: true })
 	}
 </script>
 

@@ -1,12 +1,15 @@
 <script lang="ts">
 	/** What a list is narrowed down to, as a sentence with slots: "Shows every type for any diver". */
+	import { untrack } from 'svelte'
 	import { goto } from '$app/navigation'
 	import { page } from '$app/state'
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import { soughtIn, withSought } from '../screen-address.ts'
 	import FilterValues from './FilterValues.svelte'
 	import type { ListRows } from './list-rows.svelte.ts'
+	import { addressNow } from '../address-now.ts'
 
 	type Props = { line: ShownList & { id: string }; rows: ListRows; path: ScreenPath; ofRow: { row?: string } }
 
@@ -22,16 +25,29 @@
 	const filterOf = (column: ShownColumn) => line.narrowing.filters.find((filter) => filter.column === column.id)
 	const isNarrowed = $derived(line.narrowing.filters.length > 0 || rows.find.trim() !== '')
 
+	const sought = $derived(soughtIn(page.url, line.id))
+
+	// Words stand in the fragment, which the server never sees: it is read once the page has come to life, and when it turns.
+	$effect(() => seek(sought))
+
+	function seek(text: string) {
+		if (typing === undefined && text !== untrack(() => rows.find)) void rows.look(text)
+	}
+
 	function look({ currentTarget }: Event & { currentTarget: HTMLInputElement }) {
 		const { value } = currentTarget
 		clearTimeout(typing)
-		typing = setTimeout(() => void rows.look(value), PAUSE_MS)
+		typing = setTimeout(() => {
+			typing = undefined
+			void rows.look(value)
+			void goto(withSought(addressNow(), line.id, value), { keepFocus: true, noScroll: true, replaceState: true })
+		}, PAUSE_MS)
 	}
 
 	/** The choice goes into the address, so that it is there after a reload, and in a link. */
 	function choose(column: number, filter: Filter | undefined) {
 		open = undefined
-		const url = new URL(page.url)
+		const url = new URL(addressNow())
 		const name = `f.${line.id}.${column}`
 		url.searchParams.delete(name)
 		if (filter) url.searchParams.set(name, filter.text)
@@ -40,7 +56,8 @@
 
 	function startOver() {
 		clearTimeout(typing)
-		const url = new URL(page.url)
+		typing = undefined
+		const url = new URL(withSought(addressNow(), line.id, ''), addressNow())
 		for (const { column } of line.narrowing.filters) url.searchParams.delete(`f.${line.id}.${column}`)
 		void rows.look('')
 		void goto(url, { keepFocus: true, noScroll: true, replaceState: true })

@@ -79,10 +79,10 @@
 		<ListTable {line} {rows} {groups} {path} {base} {from} selected={marked} {several} onchoose={choose} />
 	{:else}{#each groups as group, i (i)}
 			{#if group.name !== ''}
-				<h3>
+				<h2>
 					{group.name}
 					{#if group.count !== undefined}<span class="num">{group.count.toLocaleString('en-GB')}</span>{/if}
-				</h3>
+				</h2>
 			{/if}
 			<ul class:cards={line.as === 'cards'}>
 				{#each group.rows as row (row.id)}
@@ -112,7 +112,7 @@
 	.none {
 		padding: 0.8rem 1.2rem;
 	}
-	h3 {
+	h2 {
 		display: flex;
 		justify-content: space-between;
 		margin: 0;

@@ -52,7 +52,7 @@
 				{#if hasBox}<th>{several.isOn ? 'Chosen' : line.ticks?.name}</th>{/if}
 				{#if line.marks.length > 0}<th><span class="visually-hidden">Mark</span></th>{/if}
 				{#each columns as column (column.id)}
-					<OrderHead {column} {rows} />
+					<OrderHead {column} {rows} line={line.id} />
 				{/each}
 				{#if line.actions.length > 0}<th><span class="visually-hidden">What can be done</span></th>{/if}
 			</tr>

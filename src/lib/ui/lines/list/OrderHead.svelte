@@ -1,16 +1,19 @@
 <script lang="ts">
 	/** The heading of a column: a press orders the rows by it, another the other way, a third as the list has them. */
+	import { goto } from '$app/navigation'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isNumeric } from '../../cells/controls.ts'
+	import { withOrder } from '../screen-address.ts'
 	import type { ListRows } from './list-rows.svelte.ts'
+	import { addressNow } from '../address-now.ts'
 
-	let { column, rows }: { column: ShownColumn; rows: ListRows } = $props()
+	let { column, rows, line }: { column: ShownColumn; rows: ListRows; line: string } = $props()
 
 	const order = $derived(rows.sort?.column !== column.id ? 'none' : rows.sort.descending ? 'descending' : 'ascending')
 </script>
 
 <th class:num={isNumeric(column)} aria-sort={order}>
-	<button onclick={() => rows.orderBy(column.id)}
+	<button onclick={() => goto(withOrder(addressNow(), line, column.id), { keepFocus: true, noScroll: true })}
 		>{column.name}{#if order !== 'none'}<span aria-hidden="true">{order === 'ascending' ? ' ▲' : ' ▼'}</span
 			>{/if}</button
 	>

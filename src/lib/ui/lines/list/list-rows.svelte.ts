@@ -18,7 +18,7 @@ export class ListRows {
 	next = $state.raw<string | null>(null)
 	busy = $state(false)
 	wrong = $state('')
-	/** What is looked for in words; it stands in no address. */
+	/** What is looked for in words. */
 	find = $state('')
 	/** By what its reader has ordered it. */
 	sort = $state.raw<Narrowing['sort']>()
@@ -32,18 +32,17 @@ export class ListRows {
 	}
 
 	/**
-	 * Rows from the first as the server has just read them: under the filters of the address alone, or under all that they are
-	 * narrowed down to and as far as they are shown.
+	 * Rows from the first as the server has just read them: under the filters and in the order of the address alone, or under all
+	 * that they are narrowed down to and as far as they are shown.
 	 */
 	async take(page: WirePage, { find, filters, sort }: Narrowing): Promise<void> {
-		const isNarrowedAnew = JSON.stringify(filters) !== JSON.stringify(this.filters)
+		const isNarrowedAnew = JSON.stringify([filters, sort]) !== JSON.stringify([this.filters, this.sort])
 		const shown = this.rows.length
-		const isPlain = find.trim() === '' && sort === undefined
-		const isWhole = find === this.find && JSON.stringify(sort) === JSON.stringify(this.sort)
 		const isLonger = this.first !== undefined && !isNarrowedAnew && shown > page.rows.length && page.next !== null
-		if (isPlain) this.first = page
+		if (find.trim() === '') this.first = page
 		this.filters = filters
-		if (isLonger || !isWhole) return this.readAgain(isNarrowedAnew ? undefined : shown)
+		this.sort = sort
+		if (isLonger || find !== this.find) return this.readAgain(isNarrowedAnew ? undefined : shown)
 		this.show(page)
 	}
 
@@ -54,15 +53,7 @@ export class ListRows {
 	/** Looks for words; an empty text shows all again. */
 	async look(text: string): Promise<void> {
 		this.find = text
-		if (text.trim() === '' && !this.sort && this.first && this.rows.length <= this.first.rows.length)
-			return this.show(this.first)
-		return this.readAgain(undefined)
-	}
-
-	/** By a column upwards, then downwards, then as the list itself has it. */
-	async orderBy(column: number): Promise<void> {
-		const isOn = this.sort?.column === column
-		this.sort = isOn && this.sort?.descending ? undefined : { column, descending: isOn }
+		if (text.trim() === '' && this.first && this.rows.length <= this.first.rows.length) return this.show(this.first)
 		return this.readAgain(undefined)
 	}
 

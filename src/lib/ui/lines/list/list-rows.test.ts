@@ -80,20 +80,18 @@ describe('a list', () => {
 		expect(rows.rows).toHaveLength(50)
 	})
 
-	test('is ordered by a column, the other way, and as it was', async () => {
+	test('begins anew in another order, in which words are looked for too', async () => {
 		const { rows, asked, answer } = open()
 		await rows.take(page(1, 50, 'a'), NONE)
-		for (const i of [0, 1, 2]) {
-			const ordered = rows.orderBy(4)
-			await answer(i, page(50 - i, 60, null))
-			await ordered
-		}
-		expect(asked.map(({ narrowing }) => narrowing.sort)).toEqual([
-			{ column: 4, descending: false },
-			{ column: 4, descending: true },
-			undefined
-		])
-		expect(rows.rows[0]?.id).toBe('r48')
+		const sort = { column: 4, descending: true }
+		await rows.take(page(11, 60, 'b'), { ...NONE, sort })
+		expect([rows.rows[0]?.id, rows.next, asked.length]).toEqual(['r11', 'b', 0])
+		const looked = rows.look('n')
+		await answer(0, page(20, 22, null))
+		await looked
+		expect(asked[0]?.narrowing).toEqual({ find: 'n', filters: [], sort })
+		await rows.look('')
+		expect(rows.rows[0]?.id).toBe('r11')
 	})
 
 	test('says what went wrong and keeps what it shows', async () => {

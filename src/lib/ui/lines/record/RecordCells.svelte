@@ -2,6 +2,7 @@
 	/** Cells of a row, each beside its name, those that it has. */
 	import { cellKey, isErrorCell, isHiddenCell, type WireRow } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import Changed from '../list/Changed.svelte'
 	import CellValue from '../../cells/CellValue.svelte'
 
 	type Props = {
@@ -10,9 +11,11 @@
 		base: string
 		/** In two columns, where there is room. */
 		isWide: boolean
+		/** The keys of cells that others have changed since they were looked at. */
+		changed: ReadonlySet<string> | undefined
 	}
 
-	let { columns, row, base, isWide }: Props = $props()
+	let { columns, row, base, isWide, changed }: Props = $props()
 </script>
 
 <dl class:wide={isWide}>
@@ -23,6 +26,7 @@
 				<dt>{column.name}</dt>
 				<dd class:quiet={cell === null || isHiddenCell(cell)} class:says-wrong={isErrorCell(cell)}>
 					<CellValue {column} {cell} row={row.id} {base} />
+					{#if changed?.has(cellKey(column.id))}<Changed />{/if}
 				</dd>
 			</div>
 		{/if}

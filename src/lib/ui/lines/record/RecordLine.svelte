@@ -7,6 +7,8 @@
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { showCell } from '../../cells/show-cell.ts'
 	import { doOnScreen } from '../do-on-screen.ts'
+	import { countOf } from '$lib/core/text/count.ts'
+	import { useShownNow } from '../shown-now.svelte.ts'
 	import TallyLine from '../tally/TallyLine.svelte'
 	import NoRow from './NoRow.svelte'
 	import { RecordEdit } from './record-edit.svelte.ts'
@@ -39,6 +41,8 @@
 	let Form = $state.raw<typeof RecordForm | undefined>()
 	let said = $state<{ text: string; wrong: boolean } | undefined>()
 
+	const now = useShownNow()
+	const changed = $derived(now.changed[line.id])
 	const row = $derived(line.row)
 	const title = $derived(line.columns.find((column) => column.id === line.label))
 	const rest = $derived(line.columns.filter((column) => column.id !== line.label))
@@ -57,7 +61,8 @@
 
 	async function save() {
 		if (!edit) return
-		const outcome = await edit.save()
+		const mine = edit
+		const outcome = await now.changing(mine.seen.id, () => mine.save())
 		if (outcome.is === 'refused') {
 			if (outcome.message) said = { text: `${outcome.message} What you typed is kept.`, wrong: true }
 			return
@@ -90,14 +95,19 @@
 {:else}
 	<article>
 		<h1>{title ? showCell(title, row.cells[cellKey(title.id)]) || '(blank)' : line.title}</h1>
+		{#if changed && changed.size > 0}<p role="status">
+				<button class="btn plain" onclick={() => now.looked(line.id)}
+					>{countOf(changed.size, 'value')} changed by others · seen</button
+				>
+			</p>{/if}
 		{#if line.signoff}<RecordDecision signoff={line.signoff} />{/if}
 		{#if edit && Form}
 			<Form {edit} {base} onsave={save} onleave={() => (edit = undefined)} />
 		{:else}
-			<RecordCells columns={rest} {row} {base} isWide={line.isWide} />
+			<RecordCells columns={rest} {row} {base} isWide={line.isWide} {changed} />
 			{#each line.parts as part (part.id)}
 				<h2>{part.title}</h2>
-				<RecordCells columns={part.columns} {row} {base} isWide={line.isWide} />
+				<RecordCells columns={part.columns} {row} {base} isWide={line.isWide} {changed} />
 			{/each}
 			{#if line.tallies.length > 0}
 				<div class="tallies">

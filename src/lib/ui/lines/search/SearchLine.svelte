@@ -6,6 +6,7 @@
 	import type { ShownLine } from '$lib/core/requests/screens.ts'
 	import { MOST_HELD_TEXT } from '$lib/core/app/held-text.ts'
 	import { heldIn, withTyped } from '../screen-address.ts'
+	import { addressNow } from '../address-now.ts'
 
 	let { line }: { line: Extract<ShownLine, { kind: 'search' }> } = $props()
 
@@ -34,7 +35,7 @@
 
 	function look() {
 		isTyping = false
-		void goto(withTyped(page.url, line.holds, text), { keepFocus: true, noScroll: true, replaceState: true })
+		void goto(withTyped(addressNow(), line.holds, text), { keepFocus: true, noScroll: true, replaceState: true })
 	}
 </script>
 

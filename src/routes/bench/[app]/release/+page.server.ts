@@ -7,10 +7,11 @@ export async function load({ locals, params, depends, url }) {
 	getBuilder(locals)
 	const app = Number(params.app)
 	const { host, now } = locals
-	const [current, findings, releases] = await Promise.all([
+	const [current, findings, releases, word] = await Promise.all([
 		host.read('draft', { app }),
 		host.read('checkDraft', { app, now }),
-		host.read('releases', { app })
+		host.read('releases', { app }),
+		host.read('wordOf', { app })
 	])
 	// What staff use and the draft, unless other two are asked for.
 	const from = Number(url.searchParams.get('from') ?? current.live)
@@ -20,9 +21,18 @@ export async function load({ locals, params, depends, url }) {
 		to === 0 ? current.document : host.read('release', { app, number: to })
 	])
 	const compared = { from, to, before, after }
-	const address = `${host.origin}/app/${app}`
+	const address = host.origin + (word === '' ? `/app/${app}` : `/to/${word}`)
 	const code = await QRCode.toString(address, { type: 'svg', margin: 2 })
-	return { current: { live: current.live, ahead: current.ahead }, findings, releases, compared, address, code }
+	return {
+		current: { live: current.live, ahead: current.ahead },
+		findings,
+		releases,
+		compared,
+		address,
+		code,
+		word,
+		origin: host.origin
+	}
 }
 
 export const actions = {
@@ -32,6 +42,14 @@ export const actions = {
 		const note = String(form.get('note') ?? '').slice(0, 500)
 		const asked = { app: Number(params.app), note, tells: form.has('tells'), actor, now: locals.now }
 		return forForm({}, async () => ({ released: await locals.host.write('releaseApp', asked) }))
+	},
+	word: async ({ request, locals, params }) => {
+		const actor = getBuilder(locals)
+		const word = String((await request.formData()).get('word') ?? '')
+		return forForm({ typed: word }, async () => {
+			await locals.host.write('setWord', { app: Number(params.app), word, actor, now: locals.now })
+			return { worded: true }
+		})
 	},
 	putBack: async ({ request, locals, params }) => {
 		const actor = getBuilder(locals)

@@ -12,7 +12,14 @@
 	const mistakes = $derived(data.findings.filter((finding) => finding.weight === 'mistake'))
 	const remarks = $derived(data.findings.filter((finding) => finding.weight === 'remark'))
 	// Each action gives some of these.
-	const result = $derived(form as { message?: string; released?: number; putBack?: number } | null)
+	const result = $derived(
+		form as {
+			message?: string
+			released?: number
+			putBack?: number
+			typed?: string
+		} | null
+	)
 
 	// After a release the draft is no longer ahead; the page header says so too.
 	$effect(() => {
@@ -42,7 +49,7 @@
 			<label class="tick"
 				><input type="checkbox" name="tells" checked /> Send its link to those who get it by this release</label
 			>
-			{#if result?.message}<p class="says-wrong" role="alert">{result.message}</p>{/if}
+			{#if result?.message && result.typed === undefined}<p class="says-wrong" role="alert">{result.message}</p>{/if}
 			{#if result?.released}<p role="status">
 					<span class="stamp good">released</span> Release {result.released} is live.
 				</p>{/if}
@@ -62,7 +69,13 @@
 		<ComparedVersions compared={data.compared} releases={data.releases} names={data.bench.vocabulary} />
 	{/if}
 	<AppFace {draft} />
-	{#if data.current.live !== null}<AppAddress address={data.address} code={data.code} />{/if}
+	{#if data.current.live !== null}<AppAddress
+			address={data.address}
+			code={data.code}
+			word={data.word}
+			origin={data.origin}
+			wrong={result?.typed === undefined ? '' : (result.message ?? '')}
+		/>{/if}
 	<section>
 		<h2>Releases</h2>
 		{#if data.releases.length === 0}

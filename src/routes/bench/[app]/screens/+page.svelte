@@ -25,6 +25,7 @@
 
 <svelte:document oncopy={(event) => edit.copy(event)} onpaste={(event) => edit.paste(event)} />
 
+<h1 class="visually-hidden">Screens of {edit.draft.document.name}</h1>
 <div class="screens">
 	<div class="lines">
 		<ScreenTabs {edit} tables={data.bench.tables} />
