@@ -2,12 +2,12 @@
  * The first rows of a grid on screen, in headless Chromium against the built server: a table of a million rows beside one of
  * a thousand, opened in turns.
  */
-import { chromium, type Page } from '@playwright/test'
-import { spawn, spawnSync } from 'node:child_process'
-import { createServer, type AddressInfo } from 'node:net'
-import { join, resolve } from 'node:path'
+import type { Page } from '@playwright/test'
+import { spawnSync } from 'node:child_process'
+import { join } from 'node:path'
 import { openHost } from '../src/lib/server/host/host.ts'
 import { bringInSoundings, writeCsv } from './import.ts'
+import { served, signedIn } from './served.ts'
 import { median } from './timing.ts'
 
 const LARGE = 1_000_000
@@ -31,28 +31,9 @@ export async function measureGrid(folder: string, scripts: string): Promise<Meas
 	const workspace = join(folder, 'grid')
 	spawnSync(process.execPath, [join(scripts, 'make-demo.js'), workspace], { stdio: 'inherit' })
 	const tables = await fill(folder, workspace, scripts)
-	const port = await freePort()
-	const origin = `http://127.0.0.1:${port}`
-	const server = spawn(process.execPath, ['build/server/index.js'], {
-		env: {
-			...process.env,
-			HOST: '127.0.0.1',
-			PORT: String(port),
-			ORIGIN: origin,
-			TIN_SHED_DATA: workspace,
-			TIN_SHED_THREADS: resolve(scripts)
-		}
-	})
-	const browser = await chromium.launch({
-		executablePath: '/usr/bin/chromium',
-		args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking']
-	})
-	try {
-		await untilReady(origin)
-		const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-		await page.goto(`${origin}/sign-in`)
-		await page.getByRole('button', { name: 'Saskia Holm', exact: true }).click()
-		await page.waitForURL(`${origin}/`)
+	return served({ workspace, scripts }, async (place) => {
+		const { origin } = place
+		const page = await signedIn(place, 'Saskia Holm', { width: 1280, height: 800 })
 		const [large, small]: [number[], number[]] = [[], []]
 		for (let i = 0; i < RUNS; i++) {
 			large.push(await firstRows(page, `${origin}/bench/1/tables?table=${tables.large}`))
@@ -62,10 +43,7 @@ export async function measureGrid(folder: string, scripts: string): Promise<Meas
 		await firstRows(page, `${origin}/bench/1/tables?table=${tables.large}`)
 		const frames = await scrollThrough(page)
 		return { largeMs: median(large.slice(1)), smallMs: median(small.slice(1)), frames }
-	} finally {
-		await browser.close()
-		server.kill('SIGTERM')
-	}
+	})
 }
 
 async function fill(folder: string, workspace: string, scripts: string): Promise<{ large: number; small: number }> {
@@ -137,22 +115,4 @@ async function refuseBlank(page: Page): Promise<void> {
 	await middle.waitFor()
 	const at = await middle.boundingBox()
 	if (!at || at.y < 200 || at.y > 700) throw new Error(`Expected rows in sight after scrolling, got them at "${at?.y}"`)
-}
-
-function freePort(): Promise<number> {
-	return new Promise((done) => {
-		const probe = createServer()
-		probe.listen(0, '127.0.0.1', () => {
-			const { port } = probe.address() as AddressInfo
-			probe.close(() => done(port))
-		})
-	})
-}
-
-async function untilReady(origin: string): Promise<void> {
-	for (let i = 0; i < 200; i++) {
-		if ((await fetch(`${origin}/healthz`).catch(() => undefined))?.ok) return
-		await new Promise((done) => setTimeout(done, 100))
-	}
-	throw new Error('Expected the built server to start (npm run build)')
 }

@@ -10,6 +10,7 @@
  * - A formula over three million rows against the same written by hand.
  * - A page with three kept totals over three million child rows, and what it grows with.
  * - The first rows of a grid of a million rows, in Chromium, beside those of a thousand.
+ * - How soon the Lookout shows an edit, and how soon a list answers on a slow processor, in Chromium.
  * - What a page of staff brings along, kind of line by kind.
  * - An edit of a cell with all that follows from it, against a transaction written by hand.
  */
@@ -20,6 +21,7 @@ import { join, resolve } from 'node:path'
 import { measureAccess } from './access.ts'
 import { measureFormula } from './formula.ts'
 import { measureImport } from './import.ts'
+import { measureInBrowser } from './in-browser.ts'
 import { measureEdit } from './edit.ts'
 import { measureGrid } from './grid.ts'
 import { measureMerge } from './merge.ts'
@@ -42,6 +44,7 @@ const formula = measureFormula()
 const totals = measureTotals()
 const edit = measureEdit(folder)
 const grid = await measureGrid(folder, scripts)
+const inBrowser = await measureInBrowser(folder, scripts)
 const merge = await measureMerge(folder, scripts)
 rmSync(folder, { recursive: true, force: true })
 
@@ -99,6 +102,13 @@ ${Object.entries(weight.kinds)
 Styles of all kinds together: **${kb(weight.styles)}** kB. With first use: ${Object.entries(weight.later)
 	.map(([name, adds]) => `${name} ${kb(adds)}`)
 	.join(', ')} kB.
+
+## What a builder and a diver wait for, in Chromium
+
+| what | ms | beside it, ms |
+| --- | --- | --- |
+| an edit of a screen of fifty lines, until the Lookout shows it (wanted: 200) | ${round(inBrowser.lookoutMs, 0)} | ${round(inBrowser.saveMs, 0)}, saving it |
+| a list on a phone, until it answers a press, on a processor slowed to a quarter (wanted: 1,500) | ${round(inBrowser.slowMs, 0)} | ${round(inBrowser.fastMs, 0)}, not slowed |
 
 ## The first rows of a grid on screen
 

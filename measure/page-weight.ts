@@ -40,7 +40,8 @@ export function weighStaffPage(): PageWeight {
 			[...closure(chunks, [key])].filter((each) => !frame.has(each))
 		)
 	const lines = Object.keys(chunks).filter((key) => /src\/lib\/ui\/lines\/.*\.svelte$/.test(key))
-	const [kinds, inner] = [lines.filter((key) => /(Line|Alone)\.svelte$/.test(key)), lines.filter((key) => !/(Line|Alone)\.svelte$/.test(key))] // prettier-ignore
+	const isKind = (key: string) => /(Line|Alone|ListAs\w+)\.svelte$/.test(key)
+	const [kinds, inner] = [lines.filter(isKind), lines.filter((key) => !isKind(key))]
 	const later = [...inner, ...Object.keys(chunks).filter((key) => /src\/lib\/ui\/(cells|find)\/.*\.svelte$/.test(key))]
 	return {
 		frame: weigh(chunks, [...frame]),

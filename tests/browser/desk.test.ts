@@ -175,6 +175,14 @@ test('what is typed before the page has come to life is kept', async ({ browser 
 	await expect(builder.getByText('Draft ahead of what staff use')).toBeVisible()
 	await builder.reload()
 	await expect(builder.getByLabel('Title of the screen')).toHaveValue('Typed early')
+	// Also where a link is followed at once.
+	const again = await openHeld(builder, '/bench/2/screens')
+	await builder.getByLabel('Title of the screen').fill('Typed and left')
+	await builder.getByRole('link', { name: 'Routines' }).click()
+	again()
+	await builder.waitForURL('**/routines')
+	await builder.goto('/bench/2/screens')
+	await expect(builder.getByLabel('Title of the screen')).toHaveValue('Typed and left')
 	await builder.context().close()
 })
 

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, test } from 'vitest'
 import { instantAt, localDate, localTime } from '$lib/core/schedule/zone.ts'
+import { showValue } from '$lib/core/table/show-value.ts'
 import { dateAndTime } from '$lib/core/table/kinds/date-and-time.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import type { Column } from '$lib/core/model/table.ts'
@@ -59,7 +60,7 @@ test('an instant is written and shown by the workspace’s clock; one that says 
 	const column: Column = { id: 1, name: 'seen', type: 'date and time', timeZone: 'Europe/London' }
 	const read = (text: string) => {
 		const reading = dateAndTime.read(text, column, TYPED)
-		return reading.ok && reading.value !== null ? [reading.value, dateAndTime.show(reading.value, column)] : reading
+		return reading.ok && reading.value !== null ? [reading.value, showValue(reading.value, column)] : reading
 	}
 	expect(read('1 Jul 2026 14:30')).toEqual(['2026-07-01T13:30:00.000Z', '1 Jul 2026 14:30'])
 	expect(read('2026-07-01T14:30:00Z')).toEqual(['2026-07-01T14:30:00.000Z', '1 Jul 2026 15:30'])

@@ -4,8 +4,8 @@
  */
 type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement
 
-/** A press of a button or the sending of a form, kept by the few lines in `app.html` that run before all else. */
-export type EarlyAction = { press: HTMLButtonElement } | { send: HTMLFormElement; by: HTMLElement | null }
+/** A press of a button or link, or the sending of a form, kept by the few lines in `app.html` that run before all else. */
+export type EarlyAction = { press: HTMLElement } | { send: HTMLFormElement; by: HTMLElement | null }
 
 declare global {
 	interface Window {

@@ -1,6 +1,7 @@
 /** Asks the server for something and says what came of it. A refusal comes back as a value, so that nothing typed is lost. */
 import type { AnswerTo, AskedOf } from '$lib/core/requests/pair.ts'
 import type { Answers, Requests } from '$lib/core/requests/requests.ts'
+import { isSignalCut } from './signal.ts'
 import { SIGNED_OUT } from './session/signed-out.ts'
 
 export interface Refusal {
@@ -31,6 +32,7 @@ export function ask<P extends keyof Answers>(address: P, init?: RequestInit): Pr
 
 async function fetchJson<T>(address: string, init?: RequestInit): Promise<Sent<T>> {
 	try {
+		if (isSignalCut()) throw new Error('No signal is played here')
 		const response = await fetch(address, { ...init, headers: { accept: 'application/json', ...init?.headers } })
 		if (response.status === 401) window.dispatchEvent(new Event(SIGNED_OUT))
 		// Its schema looks at it below.

@@ -1,6 +1,6 @@
 /** Writes CSV as RFC 4180 has it: CRLF between records, quotes where a value needs them, quotes inside doubled. */
 import { numberText, shiftPoint } from '../number/arithmetic.ts'
-import { findKind } from '../table/kinds/all.ts'
+import { showValue, showYesNo } from '../table/show-value.ts'
 import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '../query/wire.ts'
 import type { Column } from '../model/table.ts'
 
@@ -19,12 +19,9 @@ export function exportText(column: Pick<Column, 'type'>, cell: WireCell | undefi
 	if (isReferenceCell(cell)) return cell.label
 	if (isErrorCell(cell)) return cell.error
 	if (isFileCell(cell)) return cell.file.name
-	// Showing asks for no more of a column than an answer's column has.
-	if (typeof cell === 'boolean') return findKind('yes/no')?.show(cell, column as Column) ?? String(cell)
+	if (typeof cell === 'boolean') return showYesNo(cell)
 	if (typeof cell === 'number' && column.type === 'percent') return `${numberText(shiftPoint(cell, 2))}%`
-	if (typeof cell === 'number' && (column.type === 'time' || column.type === 'duration'))
-		// As above.
-		return findKind(column.type)?.show(cell, column as Column) ?? String(cell)
+	if (typeof cell === 'number' && (column.type === 'time' || column.type === 'duration')) return showValue(cell, column)
 	return String(cell)
 }
 

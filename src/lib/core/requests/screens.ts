@@ -279,6 +279,8 @@ export interface ShownList {
 	readonly isOfRow: boolean
 	readonly columns: readonly ShownColumn[]
 	readonly page: WirePage
+	/** Made-up rows, in the Lookout of a builder who keeps the table, while it is empty. */
+	readonly samples: readonly WireRow[]
 	/** Counted up to 1,000. */
 	readonly count: number
 	readonly opens: string | null

@@ -1,11 +1,10 @@
 /** A message's text: words, and formulas in braces. `{{` stands for a brace. */
 import { moneyOf } from '../formula/check/money-of.ts'
-import { showMoney } from '../table/kinds/money.ts'
 import { PIECE } from '../text/pieces.ts'
 import { check, type Checked } from '../formula/check/check.ts'
 import { plainText } from '../formula/evaluate/evaluate.ts'
 import { isErrorValue, type Expr, type Issue, type Value } from '../model/formula.ts'
-import { findKind } from '../table/kinds/all.ts'
+import { showMoney, showValue } from '../table/show-value.ts'
 import { showDuration } from '../table/kinds/duration.ts'
 import { showDate } from '../table/kinds/date.ts'
 import type { Catalogue, Table } from '../model/table.ts'
@@ -40,8 +39,7 @@ export function parseMessage(text: string, catalogue: Catalogue, table: Table): 
 /** The words that a formula's value stands for in a message: each as its column shows it, errors and blanks as nothing. */
 export function showResult(expr: Expr, value: Value): string {
 	if (isErrorValue(value) || value === null) return ''
-	if (expr.kind === 'field' && !expr.column.computed)
-		return findKind(expr.column.type)?.show(value, expr.column) ?? String(value)
+	if (expr.kind === 'field' && !expr.column.computed) return showValue(value, expr.column)
 	if (expr.type.kind === 'date') return showDate(String(value))
 	const unit = typeof value === 'number' ? moneyOf(expr) : undefined
 	if (unit !== undefined) return showMoney(Number(value), unit)

@@ -2,11 +2,13 @@
 import QRCode from 'qrcode'
 import { AppError } from '$lib/core/app-error.ts'
 import type { LookRequests, lookSchema } from '$lib/core/requests/looks.ts'
-import type { Host } from '../host/host.ts'
+import type { Looks } from '../people/looks.ts'
+import type { Phones } from '../people/phones.ts'
+import type { Threads } from '../threads/threads.ts'
 import type { Handlers } from './handlers.ts'
 
 interface Looking {
-	readonly host: Host
+	readonly host: Pick<Threads, 'read'> & { readonly looks: Looks; readonly phones: Phones; readonly origin: string }
 	readonly looker: number
 	/** Of the session that asks. */
 	readonly sessionHash: string

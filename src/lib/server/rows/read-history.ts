@@ -10,7 +10,7 @@ import { compileCondition } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import { evaluate, isTrue } from '$lib/core/formula/evaluate/evaluate.ts'
 import { allOf, param, sql } from '$lib/core/sql/sql.ts'
-import { findKind } from '$lib/core/table/kinds/all.ts'
+import { showValue } from '$lib/core/table/show-value.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import type { Column, Table } from '$lib/core/model/table.ts'
 import { describePerson } from '../rights/accounts.ts'
@@ -107,7 +107,5 @@ function showThen({ store, table, standing, n }: Then, column: Column, snapshot:
 		return `${name}, ${showSize(size)}`
 	}
 	const value = row.value(column)
-	return value === null || typeof value === 'object'
-		? ''
-		: (findKind(column.type)?.show(value, column) ?? String(value))
+	return value === null || typeof value === 'object' ? '' : showValue(value, column)
 }

@@ -6,7 +6,7 @@ import type { Column, Table } from '$lib/core/model/table.ts'
 import type { PagePlan } from '$lib/core/query/plan.ts'
 import type { CellPlace, OfferPlaces } from '$lib/core/query/select-list.ts'
 import { cellKey, type WireCell, type WireRow } from '$lib/core/query/wire.ts'
-import { findKind } from '$lib/core/table/kinds/all.ts'
+import { showValue } from '$lib/core/table/show-value.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import type { Store } from '../store/store.ts'
 import { toValue } from '../store/stored-row.ts'
@@ -60,7 +60,7 @@ export function labelText(column: Column, stored: StoredValue): string {
 	if (value === null || typeof value === 'object') return ''
 	// What rows are known by is a name, though it be a number: its digits stand together.
 	if (column.type === 'whole number') return String(value)
-	return findKind(column.type)?.show(value, column) ?? String(value)
+	return showValue(value, column)
 }
 
 function toOffers(row: unknown[], offers: OfferPlaces, table: Table): NonNullable<WireRow['may']> {

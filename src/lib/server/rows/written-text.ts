@@ -1,5 +1,5 @@
 import { cellKey, isErrorCell, isFileCell, isHiddenCell, isReferenceCell } from '$lib/core/query/wire.ts'
-import { findKind } from '$lib/core/table/kinds/all.ts'
+import { showValue } from '$lib/core/table/show-value.ts'
 import type { Column, Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 import { readRows } from './read.ts'
@@ -21,5 +21,5 @@ export function cellText(store: Store, table: Table, { column, n, person, now }:
 	if (isErrorCell(cell)) return cell.error
 	if (isFileCell(cell)) return cell.file.name
 	// Places and lists have been shown above.
-	return findKind(column.type)?.show(cell as string | number | boolean, column) ?? String(cell)
+	return showValue(cell as string | number | boolean, column)
 }

@@ -3,8 +3,7 @@
  * look and no others, as the builder who looks, for as long as their own session lasts.
  */
 import type { Cookies } from '@sveltejs/kit'
-import type { Host } from '../host/host.ts'
-import type { Follower } from '../people/phones.ts'
+import type { Follower, Phones } from '../people/phones.ts'
 
 export const LOOK_SECONDS = 12 * 3_600
 
@@ -38,7 +37,10 @@ interface Asked {
 }
 
 /** The look that a request may see by this cookie; undefined for any address but those of that look. */
-export function findFollower(host: Pick<Host, 'phones'>, { cookies, url, route, params }: Asked): Follower | undefined {
+export function findFollower(
+	host: { readonly phones: Phones },
+	{ cookies, url, route, params }: Asked
+): Follower | undefined {
 	const cookie = cookies.get(nameAt(url))
 	const follower = cookie === undefined ? undefined : host.phones.find(cookie)
 	const id = route.id ?? ''

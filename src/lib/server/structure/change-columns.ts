@@ -5,6 +5,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { plainText } from '$lib/core/formula/evaluate/evaluate.ts'
 import { isErrorValue } from '$lib/core/model/formula.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
+import { showValue } from '$lib/core/table/show-value.ts'
 import { TYPED } from '$lib/core/table/kinds/kind.ts'
 import { placesOf } from '$lib/core/table/choice-places.ts'
 import { isNumbering } from '$lib/core/table/numbering.ts'
@@ -255,8 +256,7 @@ function toEntry(column: Column): ColumnEntry {
 function textOf(column: Column, stored: StoredValue): string {
 	const value = stored === null ? null : toValue(column, stored)
 	if (value === null || isErrorValue(value)) return ''
-	if (column.type === 'time' || column.type === 'duration' || column.type === 'yes/no')
-		return findKind(column.type)?.show(value, column) ?? ''
+	if (column.type === 'time' || column.type === 'duration' || column.type === 'yes/no') return showValue(value, column)
 	return plainText(value) ?? ''
 }
 

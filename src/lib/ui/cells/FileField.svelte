@@ -5,9 +5,12 @@
 	 */
 	import { holdsFile } from '$lib/core/capture/attachment.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import { onMount } from 'svelte'
+	import { isAtDesk } from '../signal.ts'
 	import type { CellDraft } from './cell-draft.ts'
 	import DrawPad from './DrawPad.svelte'
 	import { giveFile, readyPhoto, toDataAddress } from './give-file.ts'
+	import { drawStandIn } from './stand-in-photo.ts'
 
 	type Props = {
 		id: string
@@ -23,6 +26,8 @@
 	let busy = $state(false)
 	let wrong = $state('')
 	let waits = $state(false)
+	let standsIn = $state(false)
+	onMount(() => (standsIn = isAtDesk()))
 
 	const drawn = $derived(column.type === 'ink' || column.type === 'signature')
 	const filled = $derived(draft.file !== undefined || draft.unsent !== undefined)
@@ -38,6 +43,13 @@
 		wrong = ''
 		waits = false
 		busy = true
+		await give(file).finally(() => (busy = false))
+	}
+
+	/** At a desk there is no camera: a picture that says so goes the same way as a photo. */
+	async function standIn() {
+		busy = true
+		const file = await drawStandIn(column.name)
 		await give(file).finally(() => (busy = false))
 	}
 
@@ -94,6 +106,9 @@
 				onchange={choose}
 				disabled={busy}
 			/>
+			{#if standsIn && column.type === 'photo'}<button type="button" class="btn" disabled={busy} onclick={standIn}
+					>A stand-in for the camera</button
+				>{/if}
 			{#if busy}<span role="status" class="quiet">Sending the file…</span>{/if}
 		</div>
 	{/if}

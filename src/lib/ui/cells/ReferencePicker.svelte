@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Chooses a row of another table by typing the start of its name; only rows that this person sees are offered. */
+	import { onMount } from 'svelte'
 	import type { Option } from '$lib/core/requests/rows.ts'
 	import type { CellDraft } from './cell-draft.ts'
 
@@ -20,6 +21,13 @@
 	let found = $state.raw<readonly Option[]>([])
 	let at = $state(-1)
 	let asked = 0
+
+	let box: HTMLInputElement
+
+	// Somebody may have tapped it before the page had come to life.
+	onMount(() => {
+		if (document.activeElement === box) void look(draft.id ? '' : draft.text)
+	})
 
 	async function look(starts: string) {
 		const mine = ++asked
@@ -56,6 +64,7 @@
 <div class="picker">
 	<input
 		{id}
+		bind:this={box}
 		class="field"
 		role="combobox"
 		aria-expanded={open}

@@ -45,6 +45,10 @@
 	></textarea>
 {:else if control.input === 'date'}
 	<DateField {id} labelledby="{id}-name" text={draft.text} {invalid} onchange={(text) => onchange({ text })} />
+{:else if column.type === 'place'}
+	{#await import('./PlaceField.svelte') then { default: PlaceField }}
+		<PlaceField {id} text={draft.text} {sample} {invalid} onchange={(text) => onchange({ text })} />
+	{:catch}<p class="says-wrong" role="alert">This entry could not be loaded: no signal. Try again later.</p>{/await}
 {:else}
 	<input
 		{id}

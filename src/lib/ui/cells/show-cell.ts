@@ -1,6 +1,5 @@
 /** The text of a cell as people see it, from what travelled. Pure display: nothing is decided here. */
-import { showMoney } from '$lib/core/table/kinds/money.ts'
-import { findKind } from '$lib/core/table/kinds/all.ts'
+import { showMoney, showValue, showYesNo } from '$lib/core/table/show-value.ts'
 import { showDate } from '$lib/core/table/kinds/date.ts'
 import { showInstant } from '$lib/core/table/kinds/date-and-time.ts'
 import { showDuration } from '$lib/core/table/kinds/duration.ts'
@@ -17,15 +16,14 @@ export function showCell(column: ShownColumn, cell: WireCell | undefined): strin
 	if (isErrorCell(cell)) return cell.error
 	if (isFileCell(cell)) return cell.file.name
 	if (typeof cell === 'object') return ''
-	if (column.type !== 'computed') return findKind(asColumn(column).type)?.show(cell, asColumn(column)) ?? String(cell)
-	return showComputed(column, cell)
+	return column.type === 'computed' ? showComputed(column, cell) : showValue(cell, column)
 }
 
 function showComputed(column: ShownColumn, cell: string | number | boolean): string {
 	if (column.shows === 'date') return showDate(String(cell))
 	if (column.shows === 'datetime') return showInstant(String(cell), column.timeZone)
 	if (column.shows === 'duration') return showDuration(Number(cell))
-	if (column.shows === 'yesno') return cell === true || cell === 1 ? 'yes' : 'no'
+	if (column.shows === 'yesno') return showYesNo(cell)
 	if (typeof cell !== 'number') return String(cell)
 	if (column.isMoney) return showMoney(cell, column.unit)
 	const digits = column.places === undefined ? numberText(Number(cell.toFixed(4))) : cell.toFixed(column.places)

@@ -1,11 +1,9 @@
 /** The component of each kind of screen line; a page loads those of the kinds that it shows, and no others. */
 import type { ShownLine, StaffPage } from '$lib/core/requests/screens.ts'
-import type { LineComponent, LineComponents } from './line-component.ts'
-
-type Kind = ShownLine['kind']
+import { lookOfLine, type KindOf, type LineComponent, type LineComponents, type LineLook } from './line-component.ts'
 
 const COMPONENTS: {
-	readonly [K in Kind]: () => Promise<{ readonly default: LineComponent<Extract<ShownLine, { kind: K }>> }>
+	readonly [K in LineLook]: () => Promise<{ readonly default: LineComponent<Extract<ShownLine, { kind: KindOf<K> }>> }>
 } = {
 	heading: () => import('./heading/HeadingLine.svelte'),
 	text: () => import('./text/TextLine.svelte'),
@@ -13,7 +11,8 @@ const COMPONENTS: {
 	video: () => import('./video/VideoLine.svelte'),
 	welcome: () => import('./welcome/WelcomeLine.svelte'),
 	divider: () => import('./divider/DividerLine.svelte'),
-	list: () => import('./list/ListLine.svelte'),
+	list: () => import('./list/ListAsEntries.svelte'),
+	'list as a table': () => import('./list/ListAsTable.svelte'),
 	record: () => import('./record/RecordLine.svelte'),
 	rating: () => import('./rating/RatingLine.svelte'),
 	tally: () => import('./tally/TallyAlone.svelte'),
@@ -33,12 +32,12 @@ const COMPONENTS: {
 
 /** The components of every kind that a page shows, on the screen itself and on the list beside it. */
 export async function loadComponents({ main, beside }: Pick<StaffPage, 'main' | 'beside'>): Promise<LineComponents> {
-	const kinds = new Set([main, beside].flatMap((shown) => kindsIn(shown?.screen?.lines ?? [])))
-	const loaded = await Promise.all([...kinds].map(async (kind) => [kind, (await COMPONENTS[kind]()).default] as const))
+	const looks = new Set([main, beside].flatMap((shown) => looksIn(shown?.screen?.lines ?? [])))
+	const loaded = await Promise.all([...looks].map(async (look) => [look, (await COMPONENTS[look]()).default] as const))
 	// Kind by kind the record holds this; for the union the compiler cannot tell.
 	return Object.fromEntries(loaded) as LineComponents
 }
 
-function kindsIn(lines: readonly ShownLine[]): Kind[] {
-	return lines.flatMap((line) => [line.kind, ...('lines' in line ? kindsIn(line.lines) : [])])
+function looksIn(lines: readonly ShownLine[]): LineLook[] {
+	return lines.flatMap((line) => [lookOfLine(line), ...('lines' in line ? looksIn(line.lines) : [])])
 }

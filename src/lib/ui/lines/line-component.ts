@@ -20,5 +20,13 @@ export interface LineProps<L> {
 }
 
 export type LineComponent<L> = Component<LineProps<L> & Record<string, unknown>>
-/** By kind, those that were loaded. */
-export type LineComponents = Readonly<Partial<Record<ShownLine['kind'], LineComponent<ShownLine>>>>
+/** Those that were loaded. */
+export type LineComponents = Readonly<Partial<Record<LineLook, LineComponent<ShownLine>>>>
+
+/** By what a line is drawn: its kind, and of a list how its rows stand, so that nothing of the other way is loaded. */
+export type LineLook = ShownLine['kind'] | 'list as a table'
+export type KindOf<L extends LineLook> = L extends 'list as a table' ? 'list' : L
+
+export function lookOfLine(line: ShownLine): LineLook {
+	return line.kind === 'list' && line.as === 'a table' ? 'list as a table' : line.kind
+}

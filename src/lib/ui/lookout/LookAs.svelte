@@ -50,7 +50,12 @@
 			>{width}</button
 		>
 	{/each}
-	{#if view.token && !nothing}<FollowOnPhone {followers} look={view.token} name={who?.name ?? ''} />{/if}
+	{#if view.token && !nothing}<button
+			class:on={view.isCut}
+			aria-pressed={view.isCut}
+			title="Plays that this device has no signal"
+			onclick={() => view.play(!view.isCut)}>no signal</button
+		><FollowOnPhone {followers} look={view.token} name={who?.name ?? ''} />{/if}
 </div>
 <div class="seen">
 	{#if nothing}

@@ -2,7 +2,7 @@ import type { WhoSees } from '$lib/core/requests/access.ts'
 import { ask, send } from '../send.ts'
 import { chooseLookers, whyNothing, type Looked } from './choose-lookers.ts'
 import { differences, type Sights } from './sights.ts'
-import { READ_AGAIN, type ToldByFrame } from './tell-bench.ts'
+import { NO_SIGNAL, READ_AGAIN, SIGNAL, type ToldByFrame } from './tell-bench.ts'
 
 export type Width = 'desk' | 'tablet' | 'phone'
 
@@ -15,6 +15,8 @@ export class Look {
 	token = $state('')
 	wrong = $state('')
 	frame = $state<HTMLIFrameElement | undefined>()
+	/** Whether it is played that there is no signal. */
+	isCut = $state(false)
 	sees = $state.raw<Sights | undefined>()
 
 	constructor(width: Width) {
@@ -26,11 +28,17 @@ export class Look {
 		// Nothing of whoever was looked as before stands under another name.
 		this.token = this.wrong = ''
 		this.sees = undefined
+		this.isCut = false
 		const answer = await send('POST', '/bench/looks', { kind: 'begin', app, person })
 		// Somebody else may have been chosen meanwhile.
 		if (this.person !== person) return
 		this.token = answer.ok ? answer.value.token : ''
 		this.wrong = answer.ok ? '' : answer.refusal.message
+	}
+
+	play(isCut: boolean): void {
+		this.isCut = isCut
+		this.frame?.contentWindow?.postMessage(isCut ? NO_SIGNAL : SIGNAL, location.origin)
 	}
 
 	readAgain(): void {

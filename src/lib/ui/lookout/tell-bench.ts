@@ -11,6 +11,9 @@ export type ToldByFrame =
 
 /** Asks a frame to read its screen again. */
 export const READ_AGAIN = 'tin shed: read again'
+/** Tell a frame that it has no signal, or has one again. */
+export const NO_SIGNAL = 'tin shed: no signal'
+export const SIGNAL = 'tin shed: signal'
 
 /** A page that stands in no frame has nobody to tell. */
 export function tellBench(told: ToldByFrame): void {

@@ -2,7 +2,7 @@
 	/** The lines of one screen, one under the other. In the Lookout each says which line of the Bench it is. */
 	import type { ScreenPath, ShownLine, ShownScreen, StaffPage } from '$lib/core/requests/screens.ts'
 	import { tellBench } from '../lookout/tell-bench.ts'
-	import type { LineComponents } from '../lines/line-component.ts'
+	import { lookOfLine, type LineComponents } from '../lines/line-component.ts'
 
 	type Props = {
 		screen: NonNullable<ShownScreen['screen']>
@@ -32,7 +32,7 @@
 
 {#snippet stack(lines: readonly ShownLine[])}
 	{#each lines as line (line.id)}
-		{@const Shown = components[line.kind]}
+		{@const Shown = components[lookOfLine(line)]}
 		<!-- Pointing at a thing in the Lookout marks its line on the Bench; the lines themselves are reached by keyboard there. -->
 		<!-- svelte-ignore a11y_no_static_element_interactions -->
 		<div data-line={line.id} onpointerover={(event) => point(event, line.id)}>

@@ -6,19 +6,14 @@
 	import { allLines } from '$lib/core/app/lines/tree.ts'
 	import type { ShownLine, StaffPage } from '$lib/core/requests/screens.ts'
 	import { untrack } from 'svelte'
-	import { invalidateAll } from '$app/navigation'
-	import { sightsOf } from '../lookout/sights.ts'
-	import { READ_AGAIN, tellBench } from '../lookout/tell-bench.ts'
 	import { page as here } from '$app/state'
 	import { onTablesChanged } from '../follow.ts'
 	import { loadComponents } from '../lines/components.ts'
 	import type { LineComponents } from '../lines/line-component.ts'
-	import { backToList, hasWords, heldIn } from '../lines/screen-address.ts'
+	import { backToList, hasWords, heldIn, searchIn } from '../lines/screen-address.ts'
 	import { provideShownNow } from '../lines/shown-now.svelte.ts'
 	import { providePressNote } from '../lines/press-note.svelte.ts'
-	import KeptSearches from './KeptSearches.svelte'
 	import PressBar from './PressBar.svelte'
-	import NothingOpen from './NothingOpen.svelte'
 	import StaffHeader from './StaffHeader.svelte'
 	import ThumbNav from './ThumbNav.svelte'
 	import ScreenLines from './ScreenLines.svelte'
@@ -49,17 +44,12 @@
 	const tables = $derived([...new Set([...main.tables, ...(beside?.tables ?? [])])].sort((a, b) => a - b).join(','))
 	const note = providePressNote(now)
 	let contents = $state(false)
+	const isSearching = $derived.by(() => {
+		const { query, words } = searchIn(here.url)
+		return query !== '' || words !== ''
+	})
 	/** A visitor is nobody in particular, and who is looked as keeps nothing. */
 	const isSomebody = $derived(page.lookingAs === null && user !== undefined && !user.isVisitor)
-
-	// The Bench round a frame of the Lookout compares what two people get.
-	$effect(() => {
-		if (page.lookingAs !== null) tellBench({ tinShedSees: sightsOf(main) })
-	})
-
-	function onmessage({ origin, data }: MessageEvent) {
-		if (page.lookingAs !== null && origin === window.location.origin && data === READ_AGAIN) void invalidateAll()
-	}
 
 	// Before anything is drawn of another screen.
 	$effect.pre(() => {
@@ -76,7 +66,6 @@
 	})
 </script>
 
-<svelte:window {onmessage} />
 <svelte:head>
 	<title>{main.screen?.title ?? main.app.name} · {main.app.name}</title>
 	{#if page.lookingAs === null}
@@ -90,11 +79,9 @@
 
 <div class="app" class:noted={note.said !== undefined} style:--paint="var(--{main.app.colour})">
 	{#if page.lookingAs !== null}
-		<aside class="looking" aria-label="Lookout">
-			Lookout: as {page.lookingAs} sees it{page.onCopy
-				? ', on a copy of the data. Nothing leaves it.'
-				: '. What you do here is done on a copy of the data.'}
-		</aside>
+		{#await import('../lookout/LookoutBanner.svelte') then { default: LookoutBanner }}
+			<LookoutBanner as={page.lookingAs} onCopy={page.onCopy} {main} onsay={(text) => note.say(text)} />
+		{/await}
 	{/if}
 	<StaffHeader page={shown} {user} {waiting} {current} bind:isOpen={contents} />
 	<div class="body">
@@ -110,11 +97,11 @@
 					{#if beside?.screen || page.from}<a class="back" href={backToList(here.url, `${base}/${page.from}`)}
 							>‹ Back to the list</a
 						>{/if}
-					{#if page.row === null && isSomebody}<KeptSearches
-							screen={main.screen}
-							kept={main.kept}
-							path={`${base}/${main.screen.id}`}
-						/>{/if}
+					{#if page.row === null && isSomebody && (main.kept.length > 0 || isSearching)}
+						{#await import('./KeptSearches.svelte') then { default: KeptSearches }}
+							<KeptSearches screen={main.screen} kept={main.kept} path={`${base}/${main.screen.id}`} />
+						{/await}
+					{/if}
 					{#if !hasHeading}<h1 class="visually-hidden">{main.screen.title}</h1>{/if}
 					{#key `${main.screen.id} ${page.row}`}<ScreenLines
 							screen={main.screen}
@@ -123,7 +110,9 @@
 							selected={null}
 						/>{/key}
 				{:else}
-					<NothingOpen app={main.app.id} isAsking={isSomebody} />
+					{#await import('./NothingOpen.svelte') then { default: NothingOpen }}
+						<NothingOpen app={main.app.id} isAsking={isSomebody} />
+					{/await}
 				{/if}
 			</section>
 		</main>
@@ -137,12 +126,6 @@
 		display: flex;
 		flex-direction: column;
 		background: var(--chalk);
-	}
-	.looking {
-		background: var(--marigold);
-		color: #16201b;
-		padding: 0.3rem 1rem;
-		font-size: 0.88rem;
 	}
 	main {
 		flex: 1;

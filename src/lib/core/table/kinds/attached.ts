@@ -8,7 +8,6 @@ export function attachedKind(name: AttachedType, remedy: string): ColumnKind {
 		read: () => refuse(remedy),
 		check: () => refuse(remedy),
 		toStored: (value) => String(value),
-		fromStored: (stored) => fromStoredFile(String(stored)).name,
-		show: (value) => String(value)
+		fromStored: (stored) => fromStoredFile(String(stored)).name
 	}
 }

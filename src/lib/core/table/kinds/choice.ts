@@ -10,8 +10,7 @@ export const choice: ColumnKind = {
 	check: (value, column) =>
 		typeof value === 'string' ? take(value.trim(), column) : refuse('One of the choices was expected here.'),
 	toStored: (value, column) => numberOf(String(value), column),
-	fromStored: (stored, column) => column.choices?.[Number(stored) - 1] ?? null,
-	show: (value) => String(value)
+	fromStored: (stored, column) => column.choices?.[Number(stored) - 1] ?? null
 }
 
 function take(text: string, column: Column): Reading {

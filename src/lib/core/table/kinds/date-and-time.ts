@@ -21,8 +21,7 @@ export const dateAndTime: ColumnKind = {
 			: refuse('A date and time was expected here.')
 	},
 	toStored: (value) => String(value),
-	fromStored: (stored) => String(stored),
-	show: (value, column) => showInstant(String(value), column.timeZone)
+	fromStored: (stored) => String(stored)
 }
 
 /** An instant as the clock of a zone shows it: `3 Apr 2026 14:30`. */

@@ -18,8 +18,7 @@ export const date: ColumnKind = {
 	},
 	check: (value) => (typeof value === 'string' && isIsoDate(value) ? read(value) : refuse('A date was expected here.')),
 	toStored: (value) => String(value),
-	fromStored: (stored) => String(stored),
-	show: (value) => showDate(String(value))
+	fromStored: (stored) => String(stored)
 }
 
 /** An ISO date from text, or undefined where it is none, or none in this order of day and month. */

@@ -1,7 +1,3 @@
-import { grouped, numberKind } from './numbers.ts'
-import { withUnit } from './whole-number.ts'
+import { numberKind } from './numbers.ts'
 
-export const decimal = numberKind({
-	name: 'decimal',
-	show: (value, column) => withUnit(grouped(value, column.places), column.unit)
-})
+export const decimal = numberKind({ name: 'decimal' })

@@ -17,8 +17,7 @@ export const duration: ColumnKind = {
 		return fits ? read(value) : refuse('A span of time was expected here.')
 	},
 	toStored: (value) => Math.round(Number(value) * DAY_SECONDS),
-	fromStored: (stored) => Number(stored) / DAY_SECONDS,
-	show: (value) => showDuration(Number(value))
+	fromStored: (stored) => Number(stored) / DAY_SECONDS
 }
 
 const ISO = /^P(?:(\d+)D)?(?:T(?:(\d+)H)?(?:(\d+)M)?(?:(\d+)S)?)?$/i

@@ -12,7 +12,7 @@ export const TYPED: Writing = { dates: 'day first', decimal: '.' }
 
 export type Reading = { readonly ok: true; readonly value: Plain } | { readonly ok: false; readonly message: string }
 
-/** One type of column: how its values are read from text, checked, kept and shown. A blank is `null` throughout. */
+/** One type of column: how its values are read from text, checked and kept; how they are shown stands in `show-value.ts`. A blank is `null` throughout. */
 export interface ColumnKind {
 	readonly name: ColumnTypeName
 	/** Reads text that a person typed or a file holds; it has been trimmed and is not empty. */
@@ -21,8 +21,6 @@ export interface ColumnKind {
 	check(value: unknown, column: Column): Reading
 	toStored(value: NonNullable<Plain>, column: Column): StoredValue
 	fromStored(stored: number | string, column: Column): Plain
-	/** The text that people see. */
-	show(value: NonNullable<Plain>, column: Column): string
 }
 
 export const read = (value: Plain): Reading => ({ ok: true, value })

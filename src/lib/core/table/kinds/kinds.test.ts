@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { Column, ColumnTypeName } from '../../model/table.ts'
+import { showValue } from '../show-value.ts'
 import { findKind } from './all.ts'
 import { TYPED, type Writing } from './kind.ts'
 import { toScaled } from './numbers.ts'
@@ -141,7 +142,7 @@ describe('what is stored comes back, and is shown as people read it', () => {
 		const of = column(type, extra)
 		expect(kind?.toStored(value, of)).toBe(stored)
 		expect(kind?.fromStored(stored, of)).toBe(value)
-		expect(kind?.show(value, of)).toBe(shown)
+		expect(showValue(value, of)).toBe(shown)
 	})
 })
 

@@ -1,7 +1,7 @@
 /**
  * A base for types that are numbers: reading digits as people write them, without guessing.
  */
-import { numberText, roundHalfAway } from '../../number/arithmetic.ts'
+import { roundHalfAway } from '../../number/arithmetic.ts'
 import { scaleOf } from '../storage.ts'
 import type { Column, ColumnTypeName } from '../../model/table.ts'
 import { read, refuse, TYPED, type ColumnKind, type Reading, type Writing } from './kind.ts'
@@ -13,7 +13,6 @@ interface NumberRules {
 	/** The divisor that such a sign stands for, as with percents. */
 	readonly per?: number
 	readonly check?: (value: number, column: Column) => string | undefined
-	readonly show: (value: number, column: Column) => string
 }
 
 /** Larger magnitudes are kept out, so that sums and products cannot run past what a number holds. */
@@ -45,8 +44,7 @@ export function numberKind(rules: NumberRules): ColumnKind {
 			const scale = scaleOf(column)
 			return scale > 1 ? toScaled(Number(value), scale) : Number(value)
 		},
-		fromStored: (stored, column) => Number(stored) / scaleOf(column),
-		show: (value, column) => rules.show(Number(value), column)
+		fromStored: (stored, column) => Number(stored) / scaleOf(column)
 	}
 }
 
@@ -96,12 +94,4 @@ export function toScaled(value: number, scale: number): number {
 	const near =
 		product < MOST_CORRECTED ? product * (1 + Number.EPSILON) : Number(`${Math.abs(value)}e${Math.log10(scale)}`)
 	return Math.sign(value) * Math.round(near)
-}
-
-/** Digits in groups of three, with the wanted decimals; the sign is a true minus. */
-export function grouped(value: number, places: number | undefined): string {
-	const fixed = places === undefined ? numberText(Math.abs(value)) : Math.abs(value).toFixed(places)
-	const [whole = '', decimals] = fixed.split('.')
-	const digits = fixed.includes('E') ? fixed : whole.replace(/\B(?=(\d{3})+$)/g, ',') + (decimals ? `.${decimals}` : '')
-	return value < 0 ? `−${digits}` : digits
 }

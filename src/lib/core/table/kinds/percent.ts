@@ -1,10 +1,4 @@
-import { grouped, numberKind } from './numbers.ts'
+import { numberKind } from './numbers.ts'
 
 /** Formulas see the share: 12.5 % is 0.125. Typed with the sign or as the share. */
-export const percent = numberKind({
-	name: 'percent',
-	strip: /\s*%\s*$/,
-	per: 100,
-	show: (value, column) =>
-		`${grouped(Number((value * 100).toPrecision(12)), column.places === undefined ? undefined : column.places)} %`
-})
+export const percent = numberKind({ name: 'percent', strip: /\s*%\s*$/, per: 100 })

@@ -12,8 +12,7 @@ export const severalChoices: ColumnKind = {
 	check: (value, column) =>
 		typeof value === 'string' ? take(value.trim(), column) : refuse('Some of the choices were expected here.'),
 	toStored: (value) => String(value),
-	fromStored: (stored) => String(stored),
-	show: (value) => String(value)
+	fromStored: (stored) => String(stored)
 }
 
 /** The choices in a cell, which lie there with `; ` between them. */

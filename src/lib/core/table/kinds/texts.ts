@@ -27,7 +27,6 @@ export function textKind({ name, max = MAX_TEXT, normalize = (text) => text, rem
 		check: (value, column) =>
 			typeof value === 'string' ? take(value.trim(), column) : refuse('A text was expected here.'),
 		toStored: (value) => String(value),
-		fromStored: (stored) => String(stored),
-		show: (value) => String(value)
+		fromStored: (stored) => String(stored)
 	}
 }

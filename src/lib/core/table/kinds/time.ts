@@ -16,8 +16,7 @@ export const time: ColumnKind = {
 		return fits ? read(value) : refuse('A time of day was expected here.')
 	},
 	toStored: (value) => Math.min(DAY_SECONDS - 1, Math.round(Number(value) * DAY_SECONDS)),
-	fromStored: (stored) => Number(stored) / DAY_SECONDS,
-	show: (value) => showTime(Number(value))
+	fromStored: (stored) => Number(stored) / DAY_SECONDS
 }
 
 /** `14:30`, with seconds only where there are some. @param value a part of a day */

@@ -1,4 +1,4 @@
-import { grouped, numberKind } from './numbers.ts'
+import { numberKind } from './numbers.ts'
 
 /** Within ±(2^53 − 1); longer digits are text. */
 export const wholeNumber = numberKind({
@@ -6,10 +6,5 @@ export const wholeNumber = numberKind({
 	check: (value) => {
 		if (!Number.isInteger(value)) return `${value} is not a whole number. Leave out the decimals.`
 		return Number.isSafeInteger(value) ? undefined : 'This number is too long. Keep it as text.'
-	},
-	show: (value, column) => withUnit(grouped(value, undefined), column.unit)
+	}
 })
-
-export function withUnit(text: string, unit: string | undefined): string {
-	return unit ? `${text} ${unit}` : text
-}

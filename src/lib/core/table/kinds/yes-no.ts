@@ -37,8 +37,7 @@ export const yesNo: ColumnKind = {
 	},
 	check: (value) => (typeof value === 'boolean' ? read(value) : refuse('Yes or no was expected here.')),
 	toStored: (value) => (value === true ? 1 : 0),
-	fromStored: (stored) => stored === 1,
-	show: (value) => (value === true ? 'yes' : 'no')
+	fromStored: (stored) => stored === 1
 }
 
 /**

@@ -2,7 +2,7 @@
  * What the conditions of a form come to on what has been filled in so far: what is not asked, what must be filled, what is
  * refused and why, and the values that it shows. All of it as whoever fills it in sees the data.
  */
-import { showMoney } from '$lib/core/table/kinds/money.ts'
+import { showMoney } from '$lib/core/table/show-value.ts'
 import type { WorkedLine } from '$lib/core/app/lines/form-parts.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
 import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'

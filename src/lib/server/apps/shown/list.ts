@@ -17,6 +17,7 @@ import { nameKey } from '$lib/core/text/key.ts'
 import { isFor } from '../for-whom.ts'
 import { actionOnRows } from './button.ts'
 import { putOnRows } from './put.ts'
+import { samplesFor } from './samples.ts'
 import { tallyOnRows } from './tally.ts'
 import { seesRows } from './record.ts'
 import { screenFor, tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
@@ -68,6 +69,7 @@ export const list: ShownAs<ListLine> = {
 					page.columns.filter((column) => column !== line.ticks)
 				),
 				page,
+				samples: samplesFor(table, page, view),
 				count: countList(store, line, place, narrowing),
 				groups: groupsOf(line, table, view),
 				marks: marksOf(line).map(({ word, tone }) => ({ word, tone })),

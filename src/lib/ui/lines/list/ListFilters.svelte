@@ -7,7 +7,6 @@
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { soughtIn, withSought } from '../screen-address.ts'
-	import FilterValues from './FilterValues.svelte'
 	import type { ListRows } from './list-rows.svelte.ts'
 	import { addressNow } from '../address-now.ts'
 
@@ -100,15 +99,17 @@
 	{#if isNarrowed}<button class="btn plain" onclick={startOver}>Show all again</button>{/if}
 	{#each line.filters as column (column.id)}
 		{#if open === column.id}
-			<FilterValues
-				{line}
-				{column}
-				{path}
-				{ofRow}
-				find={rows.find}
-				chosen={filterOf(column)}
-				onchoose={(filter) => choose(column.id, filter)}
-			/>
+			{#await import('./FilterValues.svelte') then { default: FilterValues }}
+				<FilterValues
+					{line}
+					{column}
+					{path}
+					{ofRow}
+					find={rows.find}
+					chosen={filterOf(column)}
+					onchoose={(filter) => choose(column.id, filter)}
+				/>
+			{:catch}<p class="says-wrong" role="alert">This could not be loaded: no signal. Press again later.</p>{/await}
 		{/if}
 	{/each}
 </div>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { untrack } from 'svelte'
+	import { untrack, type Component } from 'svelte'
 	import { page } from '$app/state'
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import { sayUnsorted } from '../../cells/unsorted.ts'
@@ -7,12 +7,9 @@
 	import ListFilters from './ListFilters.svelte'
 	import ListHead from './ListHead.svelte'
 	import { ListRows } from './list-rows.svelte.ts'
-	import ListRow from './ListRow.svelte'
-	import ListTable from './ListTable.svelte'
-	import ListTotals from './ListTotals.svelte'
+	import type { RowsProps } from './rows-props.ts'
 	import { useShownNow } from '../shown-now.svelte.ts'
 	import { SeveralRows } from './several-rows.svelte.ts'
-	import SeveralBar from './SeveralBar.svelte'
 	import { heldIn } from '../screen-address.ts'
 	import { groupRows, lookOf, nameOf } from './row-look.ts'
 
@@ -25,9 +22,11 @@
 		selected: string | null
 		/** The row that the screen shows. */
 		row: string | null
+		/** How its rows stand. */
+		Rows: Component<RowsProps>
 	}
 
-	let { line, path, base, from, selected, row }: Props = $props()
+	let { line, path, base, from, selected, row, Rows }: Props = $props()
 
 	const held = $derived(heldIn(page.url))
 	const ofRow = $derived({ held, ...(line.isOfRow && row !== null ? { row } : {}) })
@@ -58,8 +57,12 @@
 		several.choose(id, on, { all: rows.rows.map((each) => each.id), isRange: shiftKey === true })
 	}
 
-	const look = $derived(lookOf(line, rows.rows))
-	const groups = $derived(groupRows(line, rows.rows, rows.find.trim() === ''))
+	/** Nothing can be done with a row that is made up. */
+	const isSample = $derived(rows.rows.length === 0 && line.samples.length > 0)
+	const shown = $derived(isSample ? { ...line, opens: null, holds: '', actions: [], ticks: null } : line)
+	const there = $derived(isSample ? line.samples : rows.rows)
+	const look = $derived(lookOf(shown, there))
+	const groups = $derived(groupRows(shown, there, rows.find.trim() === ''))
 	const isNarrowed = $derived(line.narrowing.filters.length > 0 || rows.find.trim() !== '')
 	const nothing = $derived(
 		line.waitsFor !== ''
@@ -73,36 +76,33 @@
 <ListHead {line} {rows} {several} {isNarrowed} {path} changed={changed?.size ?? 0} />
 {#if line.finds || line.filters.length > 0}<ListFilters {line} {rows} {path} {ofRow} />{/if}
 {#if line.page.unsorted !== undefined}<p class="none quiet">{sayUnsorted(line.columns, line.page.unsorted)}</p>{/if}
-{#if rows.rows.length === 0}<p class="none">{nothing}</p>{/if}
+{#if isSample}<p class="none quiet">Samples: {line.title} holds no row yet. Staff read: {nothing}</p>
+{:else if rows.rows.length === 0}<p class="none">{nothing}</p>{/if}
 <div class="rows">
-	{#if line.as === 'a table' && rows.rows.length > 0}
-		<ListTable {line} {rows} {groups} {path} {base} {from} selected={marked} {several} onchoose={choose} />
-	{:else}{#each groups as group, i (i)}
-			{#if group.name !== ''}
-				<h2>
-					{group.name}
-					{#if group.count !== undefined}<span class="num">{group.count.toLocaleString('en-GB')}</span>{/if}
-				</h2>
-			{/if}
-			<ul class:cards={line.as === 'cards'}>
-				{#each group.rows as row (row.id)}
-					<ListRow
-						{line}
-						{look}
-						{row}
-						{path}
-						{base}
-						{from}
-						isSelected={row.id === marked}
-						{several}
-						isChanged={changed?.has(row.id) ?? false}
-						onchoose={choose}
-					/>
-				{/each}
-			</ul>
-		{/each}{#if rows.rows.length > 0}<ListTotals totals={line.totals} />{/if}{/if}
+	{#if there.length > 0}
+		<Rows
+			line={shown}
+			{rows}
+			{groups}
+			{look}
+			{path}
+			{base}
+			{from}
+			selected={marked}
+			{several}
+			{changed}
+			onchoose={choose}
+		/>
+	{/if}
 </div>
-{#if several.isOn}<SeveralBar {several} actions={presses} rows={named} {path} />{/if}
+{#if several.isOn}{#await import('./SeveralBar.svelte') then { default: SeveralBar }}<SeveralBar
+			{several}
+			actions={presses}
+			rows={named}
+			{path}
+		/>{:catch}<p class="none says-wrong">
+			This could not be loaded: no signal. Leave it, and try again later.
+		</p>{/await}{/if}
 {#if rows.wrong}<p class="none says-wrong" role="alert">{rows.wrong}</p>{/if}
 {#if rows.next}<p class="more">
 		<button class="btn" onclick={() => rows.more()} disabled={rows.busy}>{rows.busy ? 'Reading…' : 'Show more'}</button>
@@ -111,35 +111,6 @@
 <style>
 	.none {
 		padding: 0.8rem 1.2rem;
-	}
-	h2 {
-		display: flex;
-		justify-content: space-between;
-		margin: 0;
-		padding: 0.45rem 1.2rem;
-		border-top: 1px solid var(--zinc-3);
-		background: var(--limewash);
-		font: 650 0.95rem var(--head);
-	}
-	.num {
-		font-variant-numeric: tabular-nums;
-	}
-	ul {
-		list-style: none;
-		margin: 0;
-		padding: 0;
-		border-top: 1px solid var(--zinc-2);
-	}
-	/* Each as wide as its words need, as many beside one another as there is room for. */
-	.cards {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(min(18rem, 100%), 1fr));
-		gap: 0.8rem;
-		padding: 0.8rem 1.2rem;
-	}
-	.cards :global(li) {
-		border: 1px solid var(--zinc-3);
-		border-radius: 3px;
 	}
 	.rows {
 		container: list / inline-size;

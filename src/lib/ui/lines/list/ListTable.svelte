@@ -1,10 +1,8 @@
 <script lang="ts">
 	/** The rows of a list as a table: ordered by a press on a heading, wide where there is room, under one scroll bar. */
 	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
-	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import { isNumeric } from '../../cells/controls.ts'
 	import { showCell } from '../../cells/show-cell.ts'
-	import type { ListRows } from './list-rows.svelte.ts'
 	import { page } from '$app/state'
 	import { addressOf } from './row-address.ts'
 	import { useShownNow } from '../shown-now.svelte.ts'
@@ -13,26 +11,12 @@
 	import RowTick from './RowTick.svelte'
 	import OrderHead from './OrderHead.svelte'
 	import TableFoot from './TableFoot.svelte'
-	import type { SeveralRows } from './several-rows.svelte.ts'
+	import type { RowsProps } from './rows-props.ts'
 	import RowActions from './RowActions.svelte'
-	import type { RowGroup } from './row-look.ts'
 
-	type Props = {
-		line: ShownList & { readonly id: string }
-		rows: ListRows
-		groups: readonly RowGroup[]
-		path: ScreenPath
-		base: string
-		from: string
-		selected: string | null
-		several: SeveralRows
-		onchoose: (event: Event, id: string) => void
-	}
-
-	let { line, rows, groups, path, base, from, selected, several, onchoose }: Props = $props()
+	let { line, rows, groups, path, base, from, selected, several, changed, onchoose }: RowsProps = $props()
 
 	const now = useShownNow()
-	const changed = $derived(now.changed[line.id])
 	const columns = $derived(line.columns.filter((column) => column.id !== line.groups?.column.id))
 	const hasBox = $derived(several.isOn || line.ticks !== null)
 	const width = $derived(
