@@ -35,6 +35,8 @@ test('a phone follows each edit, until the builder ends it or signs out', async 
 	await words.fill('Due before the spring tides')
 	await words.press('Enter')
 	await expect(phone.getByRole('heading', { name: 'Due before the spring tides' })).toBeVisible()
+	await builder.getByRole('button', { name: 'Undo' }).first().click()
+	await expect(phone.getByRole('heading', { name: 'Due within four weeks' })).toBeVisible()
 
 	// The code has served.
 	const other = await browser.newContext()

@@ -6,7 +6,8 @@
  * Not built yet, and so without a channel: offline copies. Channels that are tested elsewhere: open pages from which a right
  * is taken, `desk.test.ts`; messages, composed with their recipient's sight, `tests/unit/message-sight.test.ts`; conditions
  * that are tried, what a formula says of its reader, the Lookout's list, what a button sends, rows that are guessed,
- * `tests/unit/builder-holds.test.ts` and `guessing.test.ts`; visitors, streams that outlive their session, drafts on a shared
+ * `tests/unit/builder-holds.test.ts` and `guessing.test.ts`; a Lookout on a phone, `follow-look.test.ts`; pictures of an app,
+ * `more-lines.test.ts`; searches that somebody keeps and sample rows, `tests/unit/addresses-and-searches.test.ts` and `samples.test.ts`; visitors, streams that outlive their session, drafts on a shared
  * tablet, `hostile.test.ts`.
  */
 import * as XLSX from '@e965/xlsx'
@@ -95,6 +96,8 @@ async function makeWrecks(builder: APIRequestContext): Promise<Wrecks> {
 	return { table, of, heron, petrel, gannet, app }
 }
 
+const TALLY = { kind: 'tally', by: '', less: null, of: null, key: null, is: '', label: '', who: [] }
+
 /** Lists that mark, group, order and are narrowed down by what divers do not see. */
 async function makeWreckApp(builder: APIRequestContext, table: number, of: Wrecks['of']): Promise<number> {
 	const name = `Wrecks ${Date.now()}`
@@ -149,6 +152,17 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 		// One that is not opened from a row, in which words are looked for.
 		{ kind: 'put', home: 'screens', id: 'v', own: { id: 'v', title: 'Found' }, after: 'w' },
 		...putsOf('v', [list('sought', { finds: [worth, of['Twin name']], opens: 'w' })], null),
+		// Of one row: a number of its own, and one of a row that belongs to it.
+		{ kind: 'put', home: 'screens', id: 'r', own: { id: 'r', title: 'One' }, after: 'v' },
+		...putsOf(
+			'r',
+			[
+				{ id: 'sheet', kind: 'record', table, columns: [of['Name']], held: '', across: null, who: [] },
+				{ ...TALLY, id: 'own', table, column: worth },
+				{ ...TALLY, id: 'of-twin', table, column: worth, of: of['Twin'] }
+			],
+			null
+		),
 		...was.map(({ lines = [], ...own }) => ({
 			...{ kind: 'remove', home: 'screens', id: own.id, was: own },
 			holds: idsOf(lines)
@@ -191,6 +205,12 @@ const judged =
 		const cells = [{ column: wrecks.of['Twin'], value: { id: wrecks[twin] } }]
 		return (await api.post(`/app/${wrecks.app}/w/form`, { data: { kind: 'judge', line: 'ask', cells } })).text()
 	}
+
+/** A screen of one row, its lines as they are read again. */
+const ofRow: Ask = async (api, { app, heron }) => {
+	const data = { kind: 'again', tables: null, release: null, known: {}, lists: {}, row: heron }
+	return (await api.post(`/app/${app}/r/lines`, { data })).text()
+}
 
 const gives: Ask = async (api, { app, heron }) =>
 	(await api.post(`/app/${app}/w/lines`, { data: { kind: 'give', line: 'gives', row: heron } })).text()
@@ -400,6 +420,8 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 	],
 	['what a button gives: a row it points to', gives, ROW_SECRET],
 	['what a button gives: an unseen cell', gives, CELL_SECRET],
+	['a number that a press adds to', ofRow, CELL_SECRET],
+	['a number on a row that belongs to the one shown', ofRow, '"value":44'],
 	['a screen that is read again, a row', again, ROW_SECRET],
 	['a screen that is read again, a cell', again, CELL_SECRET],
 	['rows found by a few letters of an unseen cell', text(() => '/find?q=1234'), 'Petrel'],

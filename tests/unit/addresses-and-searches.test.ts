@@ -128,7 +128,8 @@ test.each([
 	['s.l=4-&f.l.3=Ness', { l: { sort: { column: 4, descending: true }, filters: [{ column: 3 }] } }],
 	['s.l=four', {}],
 	['s.l=4--', {}],
-	['s.=4', {}]
+	['s.=4', {}],
+	['f.constructor.3=Ness', { constructor: { filters: [{ column: 3 }] } }]
 ])('what lists are narrowed down to and ordered by: %s', (query, narrowed) => {
 	const found = readNarrowed(new URL(`https://tin-shed.example/app/1/due?${query}`))
 	expect(found).toMatchObject(narrowed)

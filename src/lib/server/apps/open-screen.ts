@@ -42,10 +42,9 @@ export interface ScreenRequest extends AppPlace, ViewRequest {
 /** A screen of an app with what its lines show to one person; refused where it holds nothing for them. */
 export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 	const { document, release, offered, alone, screens, shownTo, standing } = offeredTo(store, request)
-	const own = firstFor(alone, store, standing)
 	const wanted =
 		request.screen === undefined
-			? (own ?? screens[0])
+			? (firstFor(alone, store, standing) ?? screens[0])
 			: (request.isAlone ? alone : offered).find((screen) => screen.id === request.screen)
 	if (request.screen !== undefined && !wanted)
 		throw new AppError('not_found', 'This screen is not there, or not for you to see.')

@@ -89,20 +89,21 @@ const PLAIN: Narrowing = { find: '', filters: [] }
  * ordered: `s.LINE=COLUMN`, with a stroke behind it downwards.
  */
 export function readNarrowed(url: URL): Record<string, Narrowing> {
-	const found: Record<string, Narrowing> = {}
+	const found = new Map<string, Narrowing>()
 	for (const [name, text] of url.searchParams) {
 		const [, ordered] = /^s\.([^.]{1,40})$/.exec(name) ?? []
 		const [, by, down] = /^(\d{1,9})(-?)$/.exec(text) ?? []
 		if (ordered !== undefined && by !== undefined)
-			found[ordered] = { ...(found[ordered] ?? PLAIN), sort: { column: Number(by), descending: down === '-' } }
+			found.set(ordered, { ...(found.get(ordered) ?? PLAIN), sort: { column: Number(by), descending: down === '-' } })
 		const [, line, column] = /^f\.([^.]{1,40})\.(\d{1,9})$/.exec(name) ?? []
 		if (line === undefined) continue
-		const before = found[line]?.filters ?? []
+		const before = found.get(line) ?? PLAIN
 		const filter = { column: Number(column), is: text === '' ? ('blank' as const) : ('equal' as const), text }
-		const filters = filtersSchema.safeParse([...before, filter])
-		if (filters.success) found[line] = { ...(found[line] ?? PLAIN), filters: filters.data }
+		const filters = filtersSchema.safeParse([...before.filters, filter])
+		if (filters.success) found.set(line, { ...before, filters: filters.data })
 	}
-	return found
+	// Whatever a line is called in an address is a name of its own here.
+	return Object.fromEntries(found)
 }
 
 /** What a screen holds: `h.NAME=…`, a row by its id; words stand in the fragment, which comes with no page. */

@@ -26,7 +26,7 @@ export function tallyOnRow(line: TallyLine, view: View, shown: string | undefine
 	const counted = countedRow(store, line, { row: shown, actor, now })
 	if (!counted) return []
 	const { row, amount } = counted
-	const mayAdd = row === undefined && standing.rights.mayPossibly('add', table)
+	const mayAdd = row === undefined && standing.rights.mayPossibly('add', table, column)
 	const value = row === undefined ? null : openCell(table, column, { view, row })
 	const [described] = describeColumns(table, [column.id])
 	if (!described || value === undefined || (row === undefined && !mayAdd)) return []
@@ -63,7 +63,7 @@ export function tallyOnRows(line: TallyLine, table: Table, view: View): RowActio
 	if (!column || (line.of === null ? counts.id : findColumn(counts, line.of)?.to) !== table.id) return []
 	const { rights } = view.standing
 	const mayCount =
-		rights.mayPossibly('change', counts, column) || (line.of !== null && rights.mayPossibly('add', counts))
+		rights.mayPossibly('change', counts, column) || (line.of !== null && rights.mayPossibly('add', counts, column))
 	if (!mayCount) return []
 	const more: RowAction = { id: line.id, label: sayAdds(line, column, '+'), tally: 'more' }
 	return line.less === null ? [more] : [more, { id: line.id, label: sayAdds(line, column, '−'), tally: 'less' }]
