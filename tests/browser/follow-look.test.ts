@@ -8,7 +8,7 @@ const ANDROID = 'Mozilla/5.0 (Linux; Android 14; Quay 3) AppleWebKit/537.36 (KHT
 test('a phone follows each edit, until the builder ends it or signs out', async ({ browser }) => {
 	const builder = await signIn(browser, 'Jory Pendarrow', { width: 1440, height: 900 })
 	await builder.goto('/bench/1/screens?screen=due')
-	const offer = builder.getByRole('button', { name: 'Follow on a phone…' }).first()
+	const offer = builder.getByRole('button', { name: 'On a phone…' }).first()
 	await offer.click()
 	const panel = builder.getByRole('group', { name: 'Follow it on a device' })
 	await expect(panel).toContainText('It serves once')

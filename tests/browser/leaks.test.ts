@@ -145,6 +145,11 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 			]
 		}
 	]
+	const one = [
+		{ id: 'sheet', kind: 'record', table, columns: [of['Name']], held: '', across: null, who: [] },
+		{ ...TALLY, id: 'own', table, column: worth },
+		{ ...TALLY, id: 'of-twin', table, column: worth, of: of['Twin'] }
+	]
 	const was = (JSON.parse(body) as { screens: (Nested & { title: string })[] }).screens
 	const edits = [
 		{ kind: 'put', home: 'screens', id: 'w', own: { id: 'w', title: 'Wrecks' }, after: null },
@@ -154,15 +159,7 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 		...putsOf('v', [list('sought', { finds: [worth, of['Twin name']], opens: 'w' })], null),
 		// Of one row: a number of its own, and one of a row that belongs to it.
 		{ kind: 'put', home: 'screens', id: 'r', own: { id: 'r', title: 'One' }, after: 'v' },
-		...putsOf(
-			'r',
-			[
-				{ id: 'sheet', kind: 'record', table, columns: [of['Name']], held: '', across: null, who: [] },
-				{ ...TALLY, id: 'own', table, column: worth },
-				{ ...TALLY, id: 'of-twin', table, column: worth, of: of['Twin'] }
-			],
-			null
-		),
+		...putsOf('r', one, null),
 		...was.map(({ lines = [], ...own }) => ({
 			...{ kind: 'remove', home: 'screens', id: own.id, was: own },
 			holds: idsOf(lines)

@@ -55,7 +55,7 @@
 		</div>
 	</div>
 {:else}
-	<button class="btn small" onclick={offer}>Follow on a phone…</button>
+	<button class="btn small" onclick={offer} title="Have it followed on a phone, by a code">On a phone…</button>
 {/if}
 {#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 {#each devices as { id, taken } (id)}
