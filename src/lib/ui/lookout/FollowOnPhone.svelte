@@ -91,7 +91,7 @@
 	}
 	.small {
 		min-height: 1.9rem;
-		padding: 0.15rem 0.6rem;
+		padding: 0.15rem 0.45rem;
 		font-size: 0.82rem;
 	}
 	.device {

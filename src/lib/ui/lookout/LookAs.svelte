@@ -99,10 +99,12 @@
 	.as {
 		display: flex;
 		align-items: center;
-		gap: 0.5rem;
+		gap: 0.35rem;
 		flex-wrap: wrap;
 	}
 	.as select {
+		max-width: 13.5rem;
+		text-overflow: ellipsis;
 		border: 0;
 		border-bottom: 2px solid var(--marigold);
 		background: transparent;
