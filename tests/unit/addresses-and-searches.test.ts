@@ -1,6 +1,8 @@
 /** Words by which apps are found, searches that people keep, and what small texts from outside are read as. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import { APP_FORMAT, appSchema } from '$lib/core/app/document.ts'
+import { isSafeAddress } from '$lib/core/app/lines/button.ts'
+import { isWebAddress } from '$lib/core/app/lines/video.ts'
 import { readLook, writeLook } from '$lib/core/requests/look-of-pages.ts'
 import { screenRequestSchema } from '$lib/core/requests/screens.ts'
 import { addAppFrom } from '$lib/server/apps/apps.ts'
@@ -26,11 +28,15 @@ beforeEach(() => {
 	for (const name of ['Moorings', 'Stores']) {
 		const document = appSchema.parse({
 			...{ format: APP_FORMAT, name, about: '', colour: 'sea' },
-			...{ screens: [], routines: [], signoffs: [] }
+			...{ screens: ['due', 'all'].map((id) => ({ id, title: id, lines: [] })), routines: [], signoffs: [] }
 		})
 		addAppFrom(store, { document, actor: { person: SASKIA }, now: NOW })
 	}
-	store.db.exec(`INSERT INTO visitor (person, app) VALUES (${VISITORS}, 1)`)
+	store.db.exec(`
+		INSERT INTO visitor (person, app) VALUES (${VISITORS}, 1);
+		INSERT INTO release (app, number, body, made_at, made_by)
+			SELECT 1, 1, body, 0, ${SASKIA} FROM document WHERE kind = 'app 1';
+		UPDATE app SET live_release = 1 WHERE id = 1`)
 })
 
 describe('the word of an app', () => {
@@ -91,6 +97,15 @@ describe('searches that somebody keeps', () => {
 		expect(() => keep(VISITORS, 'Ness')).toThrow('people with an account')
 		keep(IMKE, 'Ness')
 		expect(keptSearches(store, { ...of(IMKE), actor: { person: IMKE, lookedAtBy: SASKIA } })).toEqual([])
+	})
+
+	test.each([
+		[1, 'gone'],
+		[2, 'due'],
+		[99, 'due']
+	])('are kept for no screen that is not there: app %s, screen %s', (app, screen) => {
+		const search = { name: 'x', query: '', words: '', now: NOW }
+		expect(() => keepSearch(store, { app, screen, actor: { person: IMKE }, ...search })).toThrow('not there')
 	})
 
 	test('are thirty at most', () => {
@@ -163,4 +178,13 @@ test.each([
 ])('a page looks as "%s" says', (text, look) => {
 	expect(readLook(text)).toEqual(look)
 	expect(readLook(writeLook(readLook(text)))).toEqual(look)
+})
+
+test.each([
+	['https://tides.example/today', true],
+	['https://[', false],
+	['https://%', false],
+	['javascript:alert(1)', false]
+])('"%s" is an address that a page may show: %s', (address, isSound) => {
+	expect([isWebAddress(address), isSafeAddress(address)]).toEqual([isSound, isSound])
 })

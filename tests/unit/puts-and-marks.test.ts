@@ -181,6 +181,20 @@ describe('a count on a row that belongs to the one that is shown', () => {
 		expect(picks()).toEqual([[PAINT, '2026-11-30', 2]])
 	})
 
+	test('makes none where nothing tells it from others, or what its line names is not there', () => {
+		const sheet = (line: Line) => documentOf([{ id: 'a', title: 'Item', lines: [SHEET, line] }])
+		const blank = { ...TODAY, is: 'seen' } as Line
+		expect(() => addUp(store, { ...at(IMKE, 'today'), document: sheet(blank), row: id(ROPE), less: false })).toThrow(
+			'could not be worked out'
+		)
+		// A draft that is half written is shown all the same, without what cannot be.
+		for (const line of [blank, { ...TODAY, of: DAY }, { ...TODAY, key: 99 }] as Line[]) {
+			const { screen } = openScreen(store, { ...at(IMKE), document: sheet(line), row: id(ROPE) })
+			expect(screen?.lines.map(({ kind }) => kind)).toEqual(['record'])
+		}
+		expect(picks()).toEqual([])
+	})
+
 	test('makes none for who may add none, nor for a row that is not seen', () => {
 		expect(() => press(BO, ROPE)).toThrow()
 		expect(() => press(IMKE, SECRET)).toThrow('not there, or not for you to see')

@@ -5,7 +5,7 @@ import type { HeldValue } from '$lib/core/formula/check/check-call.ts'
 import { columnType } from '$lib/core/formula/check/column-type.ts'
 import { printName } from '$lib/core/formula/check/rename.ts'
 import { isErrorValue, type Plain } from '$lib/core/model/formula.ts'
-import { getColumn, getTable, type Table } from '$lib/core/model/table.ts'
+import { findColumn, type Table } from '$lib/core/model/table.ts'
 import type { CellChange, CellInput } from '$lib/core/query/change.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
 import { workOut } from '../routines/work-out.ts'
@@ -13,7 +13,7 @@ import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
 
 export interface Counted {
-	/** How much one press adds; null where that cannot be worked out. */
+	/** How much one press adds; null where that, or on which row, cannot be worked out. */
 	readonly amount: number | null
 	/** The row with the number; undefined while it is not there, or not for whoever presses to see. */
 	readonly row: string | undefined
@@ -28,12 +28,14 @@ interface Pressing {
 	readonly now: number
 }
 
-/** Undefined where this person does not see the row. */
+/** Undefined where this person does not see the row, or the line names what is not there (any more). */
 export function countedRow(store: Store, line: TallyLine, { row, actor, now }: Pressing): Counted | undefined {
 	const { catalogue } = store.workspace()
-	const table = getTable(catalogue, line.table)
-	const of = line.of === null ? undefined : getColumn(table, line.of)
-	const shown = of ? getTable(catalogue, of.to ?? 0) : table
+	const table = catalogue.tables.get(line.table)
+	const named = (id: number | null) => (table && id !== null ? findColumn(table, id) : undefined)
+	const [of, keyColumn] = [named(line.of), named(line.key)]
+	const shown = line.of === null ? table : catalogue.tables.get(of?.to ?? 0)
+	if (!table || !shown || (line.key !== null && !keyColumn)) return undefined
 	const n = store.ids.fromId(shown.id, row)
 	const isSeen = readRows(store, actor, { table: shown.id, row, columns: [] }, now).rows.length > 0
 	if (n === undefined || !isSeen) return undefined
@@ -41,12 +43,13 @@ export function countedRow(store: Store, line: TallyLine, { row, actor, now }: P
 	const amount = over(amountOf(line))
 	const counts = { amount: typeof amount === 'number' ? amount : null }
 	if (!of) return { ...counts, row, fresh: [] }
-	const key = line.key === null ? undefined : { column: getColumn(table, line.key), value: over(line.is) }
-	if (key?.value === null) return { ...counts, row: undefined, fresh: [] }
-	const named = new Map<string, HeldValue>([['shown', { type: { kind: 'row', table: shown }, value: n }]])
-	if (key) named.set('key', { type: columnType(catalogue, key.column), value: key.value })
+	const key = keyColumn && { column: keyColumn, value: over(line.is) }
+	// A row that nothing tells from others would be made anew at each press.
+	if (key?.value === null) return { amount: null, row: undefined, fresh: [] }
+	const here = new Map<string, HeldValue>([['shown', { type: { kind: 'row', table: shown }, value: n }]])
+	if (key) here.set('key', { type: columnType(catalogue, key.column), value: key.value })
 	const where = [`${printName(of.name)} = here.shown`, ...(key ? [`${printName(key.column.name)} = here.key`] : [])]
-	const [found] = readRows(store, actor, { table: table.id, columns: [], where, here: named, limit: 1 }, now).rows
+	const [found] = readRows(store, actor, { table: table.id, columns: [], where, here, limit: 1 }, now).rows
 	const fresh: CellChange[] = [
 		{ column: of.id, value: { id: row } },
 		...(key ? [{ column: key.column.id, value: asInput(store, key.value, key.column.to) }] : [])

@@ -1,6 +1,7 @@
 /** What somebody looks for on a screen, kept under a name, for themselves alone. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { KeptSearch } from '$lib/core/requests/screens.ts'
+import { findLiveApp } from '../releases/live.ts'
 import { visitedApp } from '../rights/roles-held.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
@@ -35,6 +36,8 @@ export function keepSearch(
 	{ actor, now, name, query, words, ...place }: OfScreen & Omit<KeptSearch, 'id'> & { now: number }
 ): void {
 	if (!isSomebody(store, actor)) throw new AppError('forbidden', 'Searches are kept for people with an account.')
+	const isThere = findLiveApp(store, place.app)?.document.screens.some(({ id }) => id === place.screen)
+	if (!isThere) throw new AppError('not_found', 'This screen is not there, or not for you to see.')
 	const kept = keptSearches(store, { ...place, actor })
 	if (kept.length >= MOST && !kept.some((each) => each.name === name))
 		throw new AppError('invalid', `You keep ${MOST} searches here already. Take one off first.`)

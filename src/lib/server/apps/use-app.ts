@@ -58,7 +58,7 @@ export function addUp(store: Store, { row, less, ...place }: InApp & { row: stri
 	const counted = countedRow(store, line, { row, actor, now })
 	if (!counted) throw new AppError('not_found', 'This row is not there, or not for you to see.')
 	if (counted.amount === null)
-		throw new AppError('invalid', 'How much this adds could not be worked out, so nothing was changed.')
+		throw new AppError('invalid', 'What this adds, or to which row, could not be worked out, so nothing was changed.')
 	if (counted.row === undefined)
 		return addOn(store, { ...place, table: line.table }, [
 			...counted.fresh,

@@ -75,7 +75,12 @@ export function givenBy({ lines }: ButtonLine): WithLine[] {
 }
 
 /** What an address may begin with: nothing that runs in the page, or reads a file. */
-export const SAFE_ADDRESS = /^(https?:\/\/[^\s]+|mailto:[^\s]+@[^\s]+|tel:\+?[\d ()-]+)$/i
+const SAFE_ADDRESS = /^(https?:\/\/[^\s]+|mailto:[^\s]+@[^\s]+|tel:\+?[\d ()-]+)$/i
+
+/** Whether a button may lead there: what is no address at all would break the page that shows it. */
+export function isSafeAddress(address: string): boolean {
+	return SAFE_ADDRESS.test(address) && URL.canParse(address)
+}
 
 function checkDoes(does: ButtonLine['does'], { hasScreen, hasButtonRoutine, hasList }: Around): Found[] {
 	switch (does.kind) {
@@ -84,7 +89,7 @@ function checkDoes(does: ButtonLine['does'], { hasScreen, hasButtonRoutine, hasL
 		case 'run':
 			return hasButtonRoutine(does.routine) ? [] : mistake('The routine it runs is gone, or starts by itself.')
 		case 'link':
-			return SAFE_ADDRESS.test(does.address)
+			return isSafeAddress(does.address)
 				? []
 				: mistake('It leads nowhere: an address begins with https://, http://, mailto: or tel:.')
 		case 'export':

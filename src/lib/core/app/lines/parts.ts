@@ -1,7 +1,7 @@
 /** What all kinds of screen line have in common. */
 import { z } from 'zod'
-import { mistake, type Found } from '../../document/findings.ts'
-import { id, number } from '../../document/parts.ts'
+import { mistake, remark, type Found } from '../../document/findings.ts'
+import { id, number, type AppFile } from '../../document/parts.ts'
 import { check } from '../../formula/check/check.ts'
 import { piecesIn } from '../../text/pieces.ts'
 import { findColumn, type Table } from '../../model/table.ts'
@@ -31,6 +31,11 @@ export function checkHeldName(name: string): Found[] {
 	return /^\p{L}[\p{L}\p{N}_]*$/u.test(name)
 		? []
 		: mistake(`"${name}" cannot follow "here." in a formula. Call the chosen row by one word, such as mooring.`)
+}
+
+/** What is to be looked at where a picture says nothing to who cannot see it. */
+export function remarkUnsaid(picture: AppFile | null, says: string): Found[] {
+	return picture !== null && says.trim() === '' ? remark('Say what is on the picture, for who cannot see it.') : []
 }
 
 /** What is wrong with the formulas in braces of some words, which stand over no row. */

@@ -1,8 +1,8 @@
 import { z } from 'zod'
-import { mistake, remark } from '../../document/findings.ts'
+import { mistake } from '../../document/findings.ts'
 import { appFile, number, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
-import { checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkWhom, lineParts, remarkUnsaid, withWhom } from './parts.ts'
 
 export const pictureSchema = z.object({
 	...lineParts,
@@ -47,9 +47,6 @@ export const picture: LineEntry<PictureLine> = {
 	},
 	check(line, around) {
 		if (line.picture === null) return mistake('It shows no picture yet. Choose one.')
-		return [
-			...checkWhom(line, around),
-			...(line.says.trim() === '' ? remark('Say what is on the picture, for who cannot see it.') : [])
-		]
+		return [...checkWhom(line, around), ...remarkUnsaid(line.picture, line.says)]
 	}
 }

@@ -40,5 +40,5 @@ function checkSource({ title, film, address }: VideoLine): Found[] {
 }
 
 export function isWebAddress(address: string): boolean {
-	return /^https?:\/\/[^\s]+$/i.test(address)
+	return /^https?:\/\/[^\s]+$/i.test(address) && URL.canParse(address)
 }

@@ -1,10 +1,10 @@
 /** Pages that are read one after the other before somebody begins. */
 import { z } from 'zod'
-import { mistake, remark, SCREEN_GONE } from '../../document/findings.ts'
+import { mistake, SCREEN_GONE } from '../../document/findings.ts'
 import { appFile, id, longWords, words } from '../../document/parts.ts'
 import { ONCE } from '../../sentence/slots/all.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
-import { checkPieces, checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkPieces, checkWhom, lineParts, remarkUnsaid, withWhom } from './parts.ts'
 import type { TreeLine } from './tree.ts'
 
 export const welcomeSchema = z.object({
@@ -79,8 +79,6 @@ export const leaf: LineEntry<LeafLine> = {
 		...checkWhom(line, around),
 		...(line.title.trim() === '' ? mistake('A page of a welcome needs a title.') : []),
 		...checkPieces(line.text, around),
-		...(line.picture !== null && line.says.trim() === ''
-			? remark('Say what is on the picture, for who cannot see it.')
-			: [])
+		...remarkUnsaid(line.picture, line.says)
 	]
 }

@@ -1,4 +1,4 @@
-import { givenBy, SAFE_ADDRESS, type ButtonLine } from '$lib/core/app/lines/button.ts'
+import { givenBy, isSafeAddress, type ButtonLine } from '$lib/core/app/lines/button.ts'
 import type { ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { ButtonDoes, Opening, RowAction } from '$lib/core/requests/screens.ts'
 import { getColumn, type Table } from '$lib/core/model/table.ts'
@@ -36,7 +36,7 @@ function whatItDoes(line: ButtonLine, view: View): ButtonDoes | undefined {
 		}
 		case 'link':
 			// A draft may hold any; none but these is ever a link.
-			return SAFE_ADDRESS.test(does.address) ? does : undefined
+			return isSafeAddress(does.address) ? does : undefined
 		case 'export':
 		case 'copy link':
 		case 'print':

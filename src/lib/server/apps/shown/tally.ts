@@ -26,6 +26,7 @@ export function tallyOnRow(line: TallyLine, view: View, shown: string | undefine
 	const counted = countedRow(store, line, { row: shown, actor, now })
 	if (!counted) return []
 	const { row, amount } = counted
+	if (amount === null && row === undefined) return []
 	const mayAdd = row === undefined && standing.rights.mayPossibly('add', table, column)
 	const value = row === undefined ? null : openCell(table, column, { view, row })
 	const [described] = describeColumns(table, [column.id])

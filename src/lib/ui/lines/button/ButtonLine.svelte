@@ -24,7 +24,7 @@
 	const note = usePressNote()
 	const now = useShownNow()
 
-	/** Words that are looked for stand in no address that a log may hold; a copy of the data gives no files. */
+	/** Words that are looked for stand in no address that a log may hold. */
 	const NO_FILE = 'Take the words out of the search box first: a file holds the list without them.'
 	const { does } = $derived(line)
 	/** Where it leads, for those that are links. */
@@ -51,8 +51,9 @@
 	/** Of the first list of the screen, as it stands now. */
 	function takeFile(format: FileFormat) {
 		const list = allLines<ShownLine>(now.main.screen?.lines ?? []).find(({ kind }) => kind === 'list')
-		const isFile = list !== undefined && path.startsWith('/app/') && !hasWords(page.url)
-		if (!isFile) return note.say(list ? NO_FILE : 'There is no list here for you to take away.')
+		if (!list) return note.say('There is no list here for you to take away.')
+		if (!path.startsWith('/app/')) return note.say('The Lookout shows a copy of the data, which gives no files away.')
+		if (hasWords(page.url)) return note.say(NO_FILE)
 		const from = `${path}/export?line=${list.id}&format=${encodeURIComponent(format)}${listQuery(page.url)}`
 		// As a link that is followed: the answer is a file, and the page stays.
 		window.location.assign(from)
