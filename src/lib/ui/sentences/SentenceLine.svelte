@@ -58,6 +58,11 @@
 	const slot = $derived(kind.parts.find((part): part is Slot => typeof part !== 'string' && part.key === open))
 	const ways = $derived(level === undefined ? FLAT_WAYS : WAYS)
 
+	/** For the slot that stands open now: what takes its time to come may find it closed. */
+	function fillOf(opened: Slot) {
+		return (value: unknown) => onchange(fillSlot(kind, line, opened, value, vocabulary.tables))
+	}
+
 	function close() {
 		const key = open
 		open = undefined
@@ -108,7 +113,7 @@
 				{vocabulary}
 				table={tableOf(kind, line, table)}
 				{outer}
-				onchange={(value) => slot && onchange(fillSlot(kind, line, slot, value, vocabulary.tables))}
+				onchange={fillOf(slot)}
 				onclose={close}
 			/>
 		{/if}

@@ -71,9 +71,9 @@
 	}
 	img {
 		display: block;
-		width: 100%;
+		max-width: 100%;
+		/* A plan that is cut off tells less than a small one. */
 		max-height: 46vh;
-		object-fit: cover;
 		border: 1px solid var(--zinc-3);
 		border-radius: 3px;
 	}

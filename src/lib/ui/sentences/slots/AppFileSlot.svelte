@@ -14,12 +14,14 @@
 	async function choose(input: HTMLInputElement) {
 		const [file] = input.files ?? []
 		if (!file) return
+		// Whoever is done with the slot before it has arrived gets it all the same.
+		const fill = onchange
 		busy = true
 		wrong = ''
 		const taken = await giveAppFile(kind, file)
 		busy = false
 		input.value = ''
-		if (taken.ok) onchange(taken.value.file)
+		if (taken.ok) fill(taken.value.file)
 		else wrong = taken.refusal.message
 	}
 </script>
