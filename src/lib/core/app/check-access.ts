@@ -1,7 +1,7 @@
 /** What of access a builder should have looked at before a release: columns that decide it, and those that are vouched. */
 import type { DecidingColumn } from '../access/deciding.ts'
 import type { Finding } from '../document/findings.ts'
-import type { Catalogue } from '../model/table.ts'
+import type { Catalogue, Column, Table } from '../model/table.ts'
 import { entryOfStep } from '../routine/routine.ts'
 import type { AppDocument } from './document.ts'
 import { entryOfLine } from './lines/all.ts'
@@ -21,22 +21,24 @@ export function checkAccess(
 		.filter(({ table, column }) => used.has(table.id) && written.has(column.id))
 		.map(({ table, column }) =>
 			remark(
-				`${table.name}, ${column.name}`,
+				table,
+				column,
 				'This app can write it, and lines of access read it: whoever changes it changes who sees the row.'
 			)
 		)
 	const vouched = [...used].flatMap((id) => {
 		const table = catalogue.tables.get(id)
-		const columns = table?.columns.filter((column) => column.computed?.vouched) ?? []
+		if (!table) return []
+		const columns = table.columns.filter((column) => column.computed?.vouched)
 		return columns.map((column) =>
-			remark(`${table?.name}, ${column.name}`, 'It counts every row, whoever looks: its keeper vouches for it.')
+			remark(table, column, 'It counts every row, whoever looks: its keeper vouches for it.')
 		)
 	})
 	return [...decides, ...vouched]
 }
 
-function remark(place: string, message: string): Finding {
-	return { weight: 'remark', place, message }
+function remark(table: Table, column: Column, message: string): Finding {
+	return { weight: 'remark', place: `${table.name}, ${column.name}`, message, spot: { bay: 'access', table: table.id } }
 }
 
 /** Columns that a form asks for, a record sheet shows to be changed, or a routine sets. */

@@ -3,12 +3,13 @@
  * what a builder should have looked at.
  */
 import { checkPerson } from '../document/check-person.ts'
-import { checkColumns, mistake, remark, TABLE_GONE, type Finding, type Found } from '../document/findings.ts'
+import { checkColumns, mistake, remark, TABLE_GONE, type Finding, type Found, type Spot } from '../document/findings.ts'
 import { checkCondition } from '../formula/check/check.ts'
 import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
 import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
 import { checkLinks } from './check-links.ts'
+import { checkSeen } from './check-seen.ts'
 import type { AppDocument, Screen, Signoff } from './document.ts'
 import type { Workspace } from '../workspace/catalogue.ts'
 import { heldAround, hostsOf, isShared, linesWithShared, withSharedLines } from './shared-lines.ts'
@@ -36,24 +37,28 @@ export function checkApp(
 		},
 		hasButtonRoutine: (id) => document.routines.some((each) => each.id === id && entryOfStart(each.start).isPressed)
 	}
-	const heads = shown.screens.flatMap((screen) => checkScreen(screen, around).map(at(`Screen ${screen.title}`)))
+	const heads = shown.screens.flatMap((screen) =>
+		checkScreen(screen, around).map(at(`Screen ${screen.title}`, { bay: 'screens', screen: screen.id }))
+	)
 	const screens = document.screens.flatMap((screen) => [
-		...checkStandsSomewhere(screen, document).map(at(screen.title)),
+		...checkStandsSomewhere(screen, document).map(at(screen.title, { bay: 'screens', screen: screen.id })),
 		...placedLines(screen.lines).flatMap(({ line, number, within }) =>
 			checkLine(line, within, { ...around, ...placeOf(screen, document), here: around.heldOn(screen.id) }).map(
-				at(`${screen.title}, line ${number}`)
+				at(`${screen.title}, line ${number}`, { bay: 'screens', screen: screen.id, line: line.id })
 			)
 		)
 	])
 	const routines = document.routines.flatMap((routine) =>
-		checkRoutine(routine, catalogue).map(at(`Routine ${routine.name}`))
+		checkRoutine(routine, catalogue).map(at(`Routine ${routine.name}`, { bay: 'routines' }))
 	)
 	const signoffs = document.signoffs.flatMap((signoff) =>
-		checkSignoff(signoff, catalogue).map(at(`Sign-off ${signoff.name}`))
+		checkSignoff(signoff, catalogue).map(at(`Sign-off ${signoff.name}`, { bay: 'sign-offs' }))
 	)
 	const none: Finding[] =
-		document.screens.length === 0 ? [{ weight: 'mistake', place: 'Screens', message: 'There is no screen yet.' }] : []
-	return [...none, ...heads, ...screens, ...checkLinks(shown), ...routines, ...signoffs]
+		document.screens.length === 0
+			? [{ weight: 'mistake', place: 'Screens', message: 'There is no screen yet.', spot: { bay: 'screens' } }]
+			: []
+	return [...none, ...heads, ...screens, ...checkLinks(shown), ...checkSeen(shown, around), ...routines, ...signoffs]
 }
 
 function placeOf(screen: Screen, { screens }: AppDocument): Pick<Around, 'hasList' | 'isShared'> {
@@ -80,8 +85,8 @@ function checkLine(line: ScreenLine, within: readonly ScreenLine[], around: Omit
 	})
 }
 
-function at(place: string): (found: Found) => Finding {
-	return (found) => ({ ...found, place })
+function at(place: string, spot: Spot): (found: Found) => Finding {
+	return (found) => ({ ...found, place, spot })
 }
 
 function checkRoutine(routine: Routine, catalogue: Catalogue): Found[] {

@@ -3,7 +3,7 @@ import { remark, type Finding } from '../document/findings.ts'
 import { nameKey } from '../text/key.ts'
 import type { AppDocument, Screen } from './document.ts'
 import { entryOfLine, type LineOf, type ScreenLine } from './lines/all.ts'
-import { givenBy } from './lines/button.ts'
+import { givenBy } from './lines/with.ts'
 import { allLines, placedLines } from './lines/tree.ts'
 import { formulasIn } from './walk-app.ts'
 
@@ -17,7 +17,11 @@ export function checkLinks(document: AppDocument): Finding[] {
 				return lacks.flatMap((name) =>
 					remark(
 						`"${target?.title}" reads here.${name}, and this opens it without one. Give it: With … as ${name}; or say there what it starts as.`
-					).map((found): Finding => ({ ...found, place: `${screen.title}, line ${number}` }))
+					).map((found): Finding => ({
+						...found,
+						place: `${screen.title}, line ${number}`,
+						spot: { bay: 'screens', screen: screen.id, line: line.id }
+					}))
 				)
 			})
 		)
@@ -31,10 +35,10 @@ interface Opens {
 }
 
 function opensFrom(line: ScreenLine): Opens[] {
-	if (line.kind === 'button')
-		return line.does.kind === 'open'
-			? [{ opens: line.does.screen, gives: givenBy(line).map(({ as }) => nameKey(as)) }]
-			: []
+	if (line.kind === 'button' || line.kind === 'welcome') {
+		const opens = line.kind === 'welcome' ? line.screen : line.does.kind === 'open' ? line.does.screen : null
+		return opens === null ? [] : [{ opens, gives: givenBy(line).map(({ as }) => nameKey(as)) }]
+	}
 	const opens = line.kind === 'list' || line.kind === 'form' ? line.opens : null
 	return opens === null ? [] : [{ opens, gives: [] }]
 }

@@ -1,6 +1,6 @@
 /** What differs between two versions of an app, and what is found in one, in the sentences that a builder reads. */
 import { expect, test } from 'vitest'
-import { compareVersions, type Piece } from './compare-versions.ts'
+import { compareVersions, noteOf, type Piece } from './compare-versions.ts'
 import { appSchema, type AppInput } from './document.ts'
 import { findInApp, printApp, type Names } from './printed.ts'
 
@@ -106,4 +106,15 @@ test('looks for all words of what is sought, in lines and titles of every part',
 	expect(found('old')).toEqual([['Old', '1']])
 	expect(found('  ')).toEqual([])
 	expect(found('barge')).toEqual([])
+})
+
+test('a note says what has changed in a few words', () => {
+	const note = noteOf(compareVersions(appSchema.parse(BEFORE), appSchema.parse(AFTER), names))
+	expect(note).toContain('Name or look changed.')
+	expect(note).toContain('Screen Due now: ')
+	expect(note).toContain('Screen Old removed.')
+	expect(noteOf([])).toBe('')
+	const many = Array.from({ length: 90 }, (_each, i) => ({ place: `Screen No ${i}`, differences: [{ kind: 'added' as const, number: '', pieces: [] }] })) // prettier-ignore
+	expect(noteOf(many).length).toBeLessThanOrEqual(400)
+	expect(noteOf(many).endsWith('…')).toBe(true)
 })

@@ -1,5 +1,6 @@
 /** Two versions of an app compared in sentences: what a release would change for staff, said as a builder reads it. */
 import type { AppDocument } from './document.ts'
+import { countOf } from '../text/count.ts'
 import type { Edit } from './edits/edit.ts'
 import { editsBetween } from './edits/edits-between.ts'
 import { printApp, type Bay, type Names, type PrintedLine, type PrintedPart } from './printed.ts'
@@ -35,6 +36,26 @@ export function compareVersions(before: AppDocument, after: AppDocument, names: 
 		differences: [...partDifferences(pair, edits), ...lineDifferences(pair, edits)]
 	}))
 	return [{ place: 'The app', differences: fields }, ...parts].filter(({ differences }) => differences.length > 0)
+}
+
+/** In letters. */
+const LONGEST_NOTE = 400
+
+/** A note for those who look later, in a few words: `Screen Map added. Screen Due: 2 lines changed, 1 removed.` */
+export function noteOf(parts: readonly ChangedPart[]): string {
+	const said = parts.map(({ place, differences }) => {
+		const kinds = (['added', 'changed', 'moved', 'removed'] as const).flatMap((kind) => {
+			const count = differences.filter((each) => each.kind === kind).length
+			return count === 0 ? [] : [{ kind, count }]
+		})
+		const [only] = kinds
+		const isWhole = kinds.length === 1 && (only?.kind === 'added' || only?.kind === 'removed') && place !== 'The app'
+		if (isWhole && differences.some(({ number }) => number === '')) return `${place} ${only.kind}.`
+		const counts = kinds.map(({ kind, count }, i) => `${i === 0 ? countOf(count, 'line') : count} ${kind}`)
+		return place === 'The app' ? 'Name or look changed.' : `${place}: ${counts.join(', ')}.`
+	})
+	const note = said.join(' ')
+	return note.length <= LONGEST_NOTE ? note : `${note.slice(0, LONGEST_NOTE - 1).replace(/\s+\S*$/, '')}…`
 }
 
 /** A screen, routine or sign-off in both versions. */

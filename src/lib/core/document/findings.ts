@@ -6,9 +6,19 @@ export interface Finding {
 	readonly weight: 'mistake' | 'remark'
 	readonly place: string
 	readonly message: string
+	/** Where it is mended on the Bench. */
+	readonly spot?: Spot
 }
 
-export type Found = Omit<Finding, 'place'>
+/** A bay of the Bench; of the screens which one, and which of its lines. */
+export interface Spot {
+	readonly bay: 'access' | 'routines' | 'screens' | 'sign-offs' | 'tables'
+	readonly screen?: string
+	readonly line?: string
+	readonly table?: number
+}
+
+export type Found = Omit<Finding, 'place' | 'spot'>
 
 /** What would not work, in words with the remedy: it keeps a release back. */
 export function mistake(message: string): Found[] {

@@ -1,7 +1,7 @@
 /** The text of a typed value in a spreadsheet cell, such as a reader of texts takes for what it is: `£820`, `12.5%`, `2026-03-02 16:30`. */
 import { numberText, shiftPoint } from '../number/arithmetic.ts'
-import { showDuration } from '../table/kinds/duration.ts'
-import { showTime } from '../table/kinds/time.ts'
+import { showDuration } from '../table/show-times.ts'
+import { showTime } from '../table/show-times.ts'
 import type { CellFormat } from './number-format.ts'
 
 const DAY = 86_400

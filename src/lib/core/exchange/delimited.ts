@@ -1,7 +1,7 @@
 /** Delimited text: which encoding and which separator, from the file itself (RFC 4180, and what people really send). */
 import Papa from 'papaparse'
 import type { Encoding } from './encoding.ts'
-import { TYPED } from '../table/kinds/kind.ts'
+import { TYPED } from '../model/writing.ts'
 import { parseNumber } from '../table/kinds/numbers.ts'
 
 const SEPARATORS = [',', ';', '\t', '|'] as const

@@ -1,6 +1,6 @@
 /** What a column of a file is taken for, and what of it its builder should settle. */
 import type { ColumnTypeName } from '../model/table.ts'
-import type { Writing } from '../table/kinds/kind.ts'
+import type { Writing } from '../model/writing.ts'
 
 export interface ColumnGuess {
 	readonly name: string

@@ -4,7 +4,7 @@
  */
 import { parseNumber } from '../table/kinds/numbers.ts'
 import { parseDate } from '../table/kinds/date.ts'
-import { TYPED } from '../table/kinds/kind.ts'
+import { TYPED } from '../model/writing.ts'
 
 export interface Headings {
 	/** Counted from 0; null where there is none. */

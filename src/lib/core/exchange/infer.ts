@@ -4,7 +4,7 @@
  * Leading noughts stay text, digits past 2^53 stay text, and where day and month or dot and comma could be either, the
  * whole column is the evidence; where there is none, the builder is asked.
  */
-import { TYPED } from '../table/kinds/kind.ts'
+import { TYPED } from '../model/writing.ts'
 import type { ColumnTypeName } from '../model/table.ts'
 import { asMoney, asNumber, asPercent } from './attempts/amounts.ts'
 import type { Attempt, Filled, Guess } from './attempts/attempt.ts'

@@ -3,7 +3,7 @@
  * are named and left out unless the builder keeps them; judged as the rows pass by, in the memory of a few.
  */
 import { parseNumber } from '../table/kinds/numbers.ts'
-import { TYPED } from '../table/kinds/kind.ts'
+import { TYPED } from '../model/writing.ts'
 
 export type NoRowKind = 'total' | 'heading' | 'units' | 'note'
 

@@ -1,6 +1,7 @@
 /** Writes CSV as RFC 4180 has it: CRLF between records, quotes where a value needs them, quotes inside doubled. */
 import { numberText, shiftPoint } from '../number/arithmetic.ts'
-import { showValue, showYesNo } from '../table/show-value.ts'
+import { showYesNo } from '../table/show-value.ts'
+import { showDuration, showTime } from '../table/show-times.ts'
 import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '../query/wire.ts'
 import type { Column } from '../model/table.ts'
 
@@ -21,7 +22,9 @@ export function exportText(column: Pick<Column, 'type'>, cell: WireCell | undefi
 	if (isFileCell(cell)) return cell.file.name
 	if (typeof cell === 'boolean') return showYesNo(cell)
 	if (typeof cell === 'number' && column.type === 'percent') return `${numberText(shiftPoint(cell, 2))}%`
-	if (typeof cell === 'number' && (column.type === 'time' || column.type === 'duration')) return showValue(cell, column)
+	// As any program reads them, however the workspace writes them for people.
+	if (typeof cell === 'number' && column.type === 'time') return showTime(cell)
+	if (typeof cell === 'number' && column.type === 'duration') return showDuration(cell)
 	return String(cell)
 }
 

@@ -3,6 +3,7 @@
  * and neither number is ever used again, so renaming moves no data.
  */
 import type { Expr } from './formula.ts'
+import type { Conventions } from './writing.ts'
 
 export interface Catalogue {
 	readonly tables: ReadonlyMap<number, Table>
@@ -10,6 +11,8 @@ export interface Catalogue {
 	readonly people: Table
 	/** Where the workspace is: an instant has its date and its time of day there. */
 	readonly timeZone: string
+	/** How dates and figures are written there. */
+	readonly writing: Conventions
 }
 
 export interface Table {
@@ -88,6 +91,8 @@ export interface Column {
 	readonly otherwise?: { readonly text: string; readonly expr: Expr }
 	/** For instants: the time zone in which they are written and shown. */
 	readonly timeZone?: string
+	/** How its values are written and typed, where the workspace says how. */
+	readonly writing?: Conventions
 	/** Numbers each new row: `SR-{year}-{0000}`. */
 	readonly numbering?: string
 	readonly computed?: Computed

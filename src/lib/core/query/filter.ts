@@ -6,7 +6,7 @@ import { FITS } from '../formula/functions/wildcards.ts'
 import type { Expr } from '../model/formula.ts'
 import { columnType } from '../formula/check/column-type.ts'
 import { findKind } from '../table/kinds/all.ts'
-import { TYPED } from '../table/kinds/kind.ts'
+import { TYPED } from '../model/writing.ts'
 import { textKey } from '../text/key.ts'
 import { findColumn, getColumn, type Catalogue, type Column, type Table } from '../model/table.ts'
 
@@ -102,7 +102,7 @@ function contains(field: Expr, text: string): Expr | undefined {
 	}
 }
 
-/** What was typed as the column's own type reads it. */
+/** What was typed as the column's own type reads it: filters travel with plain figures, however the workspace writes them. */
 function readValue(field: Expr, column: Column, text: string): Expr | undefined {
 	const { kind } = field.type
 	if (kind === 'text') return { kind: 'literal', value: text, type: { kind } }

@@ -39,17 +39,11 @@ export function planGroups(
 	column: Column,
 	plans: Plans
 ): GroupsPlan | undefined {
-	const { catalogue, rights } = plans
-	const { table } = request
-	const cell = rights.cell(table, column)
-	const as = groupedAs(column, columnType(catalogue, column).kind)
-	if (as === undefined || isNever(cell) || countsAnew(column, rights)) return undefined
-	const ctx = newContext('r', rights.moment, rights)
-	const seen = isAlways(cell)
-		? raw('1')
-		: sql`(CASE WHEN ${compileCondition(cell, { ...ctx, visibility: undefined })} THEN 1 ELSE 0 END)`
-	const { key, shown } = keyOf(table, column, { as, ctx, ...plans })
-	const { visibility, rest } = conditionsOf({ ...request, columns: [] }, rights, ctx)
+	const ctx = newContext('r', plans.rights.moment, plans.rights)
+	const told = toldApart(request.table, column, { ...plans, ctx })
+	if (!told) return undefined
+	const { as, key, shown, seen } = told
+	const { visibility, rest } = conditionsOf({ ...request, columns: [] }, plans.rights, ctx)
 	const from = sql`(SELECT ${key} AS k, ${shown} AS s, ${seen} AS seen FROM ${rowsOf(request)} WHERE ${allOf([TICK, ...visibility, ...rest])})`
 	const filled = raw('seen AND k IS NOT NULL')
 	const reckons = as === 'numbers' || as === 'dates'
@@ -67,6 +61,34 @@ export function planGroups(
 		periods: (letters) =>
 			sql`SELECT substr(k, 1, ${letters}) AS period, count(*) FROM ${from} WHERE ${filled} GROUP BY period ORDER BY period`
 	}
+}
+
+/** How the rows of a table are told apart by a column. */
+export interface ToldApart {
+	readonly as: GroupedAs
+	/** What is the same for rows of one group, and how that is written. */
+	readonly key: Sql
+	readonly shown: Sql
+	/** 1 where the reader sees the cell, else 0. */
+	readonly seen: Sql
+	/** Whether they see it on every row. */
+	readonly isOpen: boolean
+}
+
+/** Undefined where they are not, or where the reader sees nothing of it. */
+export function toldApart(
+	table: Table,
+	column: Column,
+	{ catalogue, rights, ctx }: Plans & { ctx: Context }
+): ToldApart | undefined {
+	const cell = rights.cell(table, column)
+	const as = groupedAs(column, columnType(catalogue, column).kind)
+	if (as === undefined || isNever(cell) || countsAnew(column, rights)) return undefined
+	const isOpen = isAlways(cell)
+	const seen = isOpen
+		? raw('1')
+		: sql`(CASE WHEN ${compileCondition(cell, { ...ctx, visibility: undefined })} THEN 1 ELSE 0 END)`
+	return { as, seen, isOpen, ...keyOf(table, column, { as, ctx, catalogue, rights }) }
 }
 
 const WORDS: ReadonlySet<Column['type']> = new Set([
@@ -99,8 +121,10 @@ function keyOf(table: Table, column: Column, { as, ctx, catalogue, rights }: Key
 		const label = getColumn(target, target.label)
 		const isSeen = labelOf(column, target, { rights, ctx }, () => raw('1'))
 		const points = raw(`r.c${column.id}`)
+		// Where every row of that table is seen, none has to be looked for.
+		const isOpen = isAlways(rights.rows(target)) && isAlways(rights.cell(target, label))
 		return {
-			key: sql`(CASE WHEN ${points} IS NULL OR ${isSeen} = 1 THEN ${points} ELSE ${HIDDEN} END)`,
+			key: isOpen ? points : sql`(CASE WHEN ${points} IS NULL OR ${isSeen} = 1 THEN ${points} ELSE ${HIDDEN} END)`,
 			shown: labelOf(column, target, { rights, ctx }, (alias) => raw(`${alias}.c${label.id}`))
 		}
 	}

@@ -1,13 +1,53 @@
 /** What the Bench is told of the tables and the apps of a workspace. */
 import { z } from 'zod'
-import type { Pair, Sendable } from './pair.ts'
+import type { Kinds, Pair, Sendable } from './pair.ts'
+import type { ChangedPart } from '../app/compare-versions.ts'
+import type { Finding } from '../document/findings.ts'
 import type { AppDocument } from '../app/document.ts'
 import { editSchema } from '../app/edits/edit.ts'
 import type { ShownColumn } from './shown-column.ts'
 
+/** In letters: more than any app has come to. */
+const MOST_DOCUMENT = 5_000_000
+
 /** What a builder changed in the draft of an app, and the version that it was changed in. No edit only asks for what others did. */
 export const draftSchema = z.object({ version: z.number().int(), edits: z.array(editSchema).max(10_000) })
 export type SaveDraft = Pair<Sendable<z.input<typeof draftSchema>>, SavedDraft>
+
+/** The document of an app as a file: what putting it in would change, putting it in, and what the check finds in the draft. */
+export const documentSchema = z.discriminatedUnion('kind', [
+	z.object({ kind: z.literal('compare'), text: z.string().max(MOST_DOCUMENT) }),
+	z.object({ kind: z.literal('put'), text: z.string().max(MOST_DOCUMENT) }),
+	z.object({ kind: z.literal('check') })
+])
+export type DocumentRequests = Kinds<
+	typeof documentSchema,
+	{ compare: ComparedDocument; put: SavedDraft; check: readonly Finding[] }
+>
+
+/** Whose a screen becomes by a release, and whose it is no more; by name. */
+export interface ScreenChange {
+	readonly title: string
+	readonly gains: readonly string[]
+	readonly loses: readonly string[]
+}
+
+/** A release at a set time. */
+export interface PlannedRelease {
+	/** Epoch ms. */
+	readonly at: number
+	readonly by: string
+	readonly note: string
+	/** Of the draft. */
+	readonly version: number
+}
+
+export interface ComparedDocument {
+	/** What putting it in would change, in sentences. */
+	readonly parts: readonly ChangedPart[]
+	/** As this program reads it. */
+	readonly document: AppDocument
+}
 
 export interface SavedDraft {
 	readonly version: number

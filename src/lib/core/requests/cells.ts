@@ -29,6 +29,7 @@ export const cellChangesSchema = z
 	.transform((cells) => cells.map(({ was, ...cell }) => (was === undefined ? cell : { ...cell, was })))
 
 export const rowIdSchema = rowId
+export const lineIdSchema = z.string().max(40)
 
 /** What a screen holds, as text, by the names that its lines give it; a row by its id. */
 export const heldSchema = z.record(z.string().max(60), z.string().max(MOST_HELD_TEXT)).default({})

@@ -5,7 +5,7 @@
 import type { WirePage } from '../query/wire.ts'
 import type { Examples, PreviewLines, SaveLines, WhoSees } from './access.ts'
 import type { TakenAppFile } from './app-files.ts'
-import type { SaveDraft } from './bench.ts'
+import type { DocumentRequests, SaveDraft } from './bench.ts'
 import type { Found } from './find.ts'
 import type { FormRequests } from './forms.ts'
 import type { Tries } from './formulas.ts'
@@ -17,7 +17,8 @@ import type { Pair } from './pair.ts'
 import type { PersonRequests, TeamRequests } from './people.ts'
 import type { Anchors, Groups, HistoryEntry, Option, RowRequests, TakenFile } from './rows.ts'
 import type { ScreenReads } from './screen-reads.ts'
-import type { ListPages, ListValues, ScreenPath, ScreenRequests } from './screens.ts'
+import type { ListPages, ListValues, ScreenPath } from './screens.ts'
+import type { ScreenRequests } from './screen-doings.ts'
 import type { StructureRequests } from './structure.ts'
 
 export interface Requests {
@@ -30,6 +31,7 @@ export interface Requests {
 		readonly '/waiting/door': AtTheDoor
 		readonly '/waiting/app': AskForApp
 		readonly [address: `/bench/imports/${string}`]: ImportRequests
+		readonly [address: `/bench/${number}/document`]: DocumentRequests
 		readonly [address: `/bench/lines/${number}`]: PreviewLines
 		readonly [address: `/rows/${number}`]: RowRequests
 		readonly [address: `${ScreenPath}/do`]: ScreenRequests

@@ -1,73 +1,23 @@
 /** What staff are shown: an app, its screens, and the lines of one. */
 import { z } from 'zod'
-import { cellChangesSchema, heldSchema, rowIdSchema } from './cells.ts'
-import type { Changed } from '../query/change.ts'
-import type { Kinds, Pair, Sendable } from './pair.ts'
+import { heldSchema, lineIdSchema, rowIdSchema } from './cells.ts'
+import type { Pair, Sendable } from './pair.ts'
 import type { ShownColumn } from './shown-column.ts'
+import type { ListMark, ShownBoard, ShownCalendar, ShownChart, ShownFigure, ShownMap } from './shown-rows.ts'
 import type { WireCell, WirePage, WireRow } from '../query/wire.ts'
 import type { CaseOfRow } from './cases.ts'
 import type { Group, Groups } from './rows.ts'
-import { itemsSchema, type FormVerdict } from './forms.ts'
+import type { FormVerdict } from './forms.ts'
 import type { FileFormat } from '../exchange/file-formats.ts'
 import type { Icon } from '../text/icons.ts'
 import { filtersSchema } from '../query/filter.ts'
 import type { AfterSending, FormOfList, Proportions, Tone } from '../sentence/slots/all.ts'
-
-const line = z.string().max(40)
-
-/** Part of an address that says what lists show and what is held: names that begin with one of some letters and a dot. */
-function stateOf(letters: string) {
-	const isState = (text: string) =>
-		[...new URLSearchParams(text).keys()].every((name) => letters.includes(name[0] ?? ' ') && name[1] === '.')
-	return z.string().max(4_000).refine(isState, 'This is nothing that a screen looks for.')
-}
-
-/** What staff do on a screen: send a form, change or remove a row, press a button. */
-export const screenRequestSchema = z.discriminatedUnion('kind', [
-	/** `row`: the row that the screen shows, for a form that belongs to it. */
-	z.object({
-		...{ kind: z.literal('form'), line, cells: cellChangesSchema, items: itemsSchema },
-		...{ row: rowIdSchema.optional(), held: heldSchema }
-	}),
-	z.object({ kind: z.literal('change'), line, row: rowIdSchema, cells: cellChangesSchema }),
-	z.object({ kind: z.literal('remove'), line, row: rowIdSchema }),
-	z.object({ kind: z.literal('press'), line, row: rowIdSchema }),
-	/** The box of a row in a list. */
-	z.object({ kind: z.literal('tick'), line, row: rowIdSchema, on: z.boolean() }),
-	/** A set amount, added or taken away. */
-	z.object({ kind: z.literal('tally'), line, row: rowIdSchema, less: z.boolean() }),
-	/** What a line puts into a column of a row. */
-	z.object({ kind: z.literal('put'), line, row: rowIdSchema }),
-	z.object({ kind: z.literal('rate'), line, row: rowIdSchema, mark: z.number().int().min(1).max(10).nullable() }),
-	/** What is looked for, kept under a name: the query of the address, and the words of its fragment. */
-	z.object({
-		...{ kind: z.literal('keep search'), name: z.string().trim().min(1).max(60) },
-		...{ query: stateOf('fhs'), words: stateOf('fh') }
-	}),
-	z.object({ kind: z.literal('forget search'), id: z.number().int() }),
-	/** `entry`: what was just done, as its answer says. */
-	z.object({ kind: z.literal('take back'), entry: z.number().int() })
-])
-export type ScreenRequests = Kinds<
-	typeof screenRequestSchema,
-	{ form: FormSent; change: Changed; press: Pressed; tick: Pressed; tally: Pressed; put: Pressed; rate: Pressed }
->
-
-/** `says`: in the builder's words, with what was sent. */
-export interface FormSent extends Changed {
-	readonly says: string
-}
 
 /** As text, by the names that they have there. */
 export interface Given {
 	readonly held: Readonly<Record<string, string>>
 	/** Words, which stand in no log: they go into the fragment of an address. */
 	readonly typed: Readonly<Record<string, string>>
-}
-
-export interface Pressed {
-	/** By which it can be taken back; null where nothing was written. */
-	readonly entry: number | null
 }
 
 /** Where an app stands for whoever uses it: its own address, or that of the Lookout. */
@@ -89,10 +39,12 @@ export type ShownLine = { readonly id: string } & (
 			readonly last: string
 			/** Where the last key leads; it only puts the pages away, where it is null. */
 			readonly opens: string | null
+			/** Whether the last key gives that screen something. */
+			readonly gives: boolean
 			readonly once: boolean
 	  }
 	/** `to`: the first screen, where it is null. */
-	| { readonly kind: 'timer'; readonly seconds: number; readonly keeps: string; readonly to: string | null }
+	| { readonly kind: 'timer'; readonly seconds: number; readonly keeps: readonly string[]; readonly to: string | null }
 	| ShownFrame<'section'>
 	| ShownFrame<'fold'>
 	| ShownFrame<'tab'>
@@ -136,6 +88,12 @@ export type ShownLine = { readonly id: string } & (
 			/** The screen that is opened once it is sent. */
 			readonly opens: Opening | null
 	  }
+	| ({ readonly kind: 'steps' } & ShownSteps)
+	| ({ readonly kind: 'board' } & ShownBoard)
+	| ({ readonly kind: 'calendar' } & ShownCalendar)
+	| ({ readonly kind: 'map' } & ShownMap)
+	| ({ readonly kind: 'figure' } & ShownFigure)
+	| ({ readonly kind: 'chart' } & ShownChart)
 	| ({ readonly kind: 'tally' } & ShownTally)
 	| {
 			readonly kind: 'rating'
@@ -168,6 +126,30 @@ export type ShownLine = { readonly id: string } & (
 			readonly does: ButtonDoes
 	  }
 )
+
+/** Questions one after the other, and the form that their answers fill in. */
+export interface ShownSteps {
+	readonly form: Extract<ShownLine, { kind: 'form' }>
+	/** In their order, each by the entry that it fills in. */
+	readonly asks: readonly ShownAsk[]
+	/** In seconds. */
+	readonly pause: number
+}
+
+export interface ShownAsk {
+	readonly id: string
+	readonly question: string
+	/** None where it is typed. */
+	readonly answers: readonly ShownAnswer[]
+	readonly canSkip: boolean
+}
+
+export interface ShownAnswer {
+	readonly value: WireCell
+	readonly label: string
+	readonly tone: Tone | null
+	readonly picture: ShownPicture | null
+}
 
 /** A picture of the app: by the SHA-256 of its bytes, and in words. */
 export interface ShownPicture {
@@ -298,15 +280,12 @@ export interface ShownList {
 	/** The column of the box on each row, where this person may tick it. */
 	readonly ticks: ShownColumn | null
 	readonly totals: readonly ListTotal[]
+	readonly wide: readonly number[]
+	readonly narrow: readonly number[]
 	/** Whether words can be looked for, and the columns that it can be narrowed down by. */
 	readonly finds: boolean
 	readonly filters: readonly ShownColumn[]
 	readonly narrowing: Narrowing
-}
-
-export interface ListMark {
-	readonly word: string
-	readonly tone: Tone
 }
 
 /** What can be done on a row of a list: a screen that it opens, or else a routine. */
@@ -329,11 +308,17 @@ export interface ListTotal {
 	readonly unseen: number
 }
 
+/** `sums`: what the list adds up at its foot, for the group alone; each with the name of its column. */
+export interface SummedGroup extends Group {
+	readonly sums: readonly string[]
+}
+
 export interface ListGroups {
 	readonly column: ShownColumn
 	/** The most frequent values; those of a long tail are left out. */
-	readonly counts: readonly Group[]
+	readonly counts: readonly SummedGroup[]
 	readonly blank: number
+	readonly blankSums: readonly string[]
 }
 
 /** What a reader of a list looks for in it. */
@@ -346,7 +331,7 @@ export const narrowingSchema = z.object({
 export type Narrowing = z.infer<typeof narrowingSchema>
 
 export const listRequestSchema = z.object({
-	line,
+	line: lineIdSchema,
 	after: z.string().max(4_000).optional(),
 	/** How many rows, where they are read anew that were shown already. */
 	limit: z.number().int().min(1).max(1_000).optional(),
@@ -356,7 +341,7 @@ export const listRequestSchema = z.object({
 	held: heldSchema
 })
 export const valuesRequestSchema = z.object({
-	line,
+	line: lineIdSchema,
 	column: z.number().int().positive(),
 	narrowing: narrowingSchema,
 	row: rowIdSchema.optional(),
@@ -373,6 +358,8 @@ export interface ShownScreen {
 		/** Whether a picture stands for it. */
 		readonly hasIcon: boolean
 		readonly release: number | null
+		/** The version of the draft that is shown; null where it is a release. */
+		readonly draft: number | null
 	}
 	readonly screens: readonly OfferedScreen[]
 	readonly screen: { readonly id: string; readonly title: string; readonly lines: readonly ShownLine[] } | null

@@ -1,6 +1,7 @@
 /** A column as pages know it. */
 import type { TypeKind } from '../model/formula.ts'
 import type { ColumnTypeName, OnRemoval } from '../model/table.ts'
+import type { Conventions } from '../model/writing.ts'
 
 /** What a page needs to know of a column to show and edit its cells. */
 export interface ShownColumn {
@@ -22,6 +23,7 @@ export interface ShownColumn {
 	readonly about?: string
 	readonly numbering?: string
 	readonly timeZone?: string
+	readonly writing?: Conventions
 	/** The default as text, and the name of the set of rows that point to a target; given to its keepers only. */
 	readonly otherwise?: string
 	readonly reverseName?: string

@@ -2,11 +2,9 @@
 import { moneyOf } from '../formula/check/money-of.ts'
 import { PIECE } from '../text/pieces.ts'
 import { check, type Checked } from '../formula/check/check.ts'
-import { plainText } from '../formula/evaluate/evaluate.ts'
 import { isErrorValue, type Expr, type Issue, type Value } from '../model/formula.ts'
-import { showMoney, showValue } from '../table/show-value.ts'
-import { showDuration } from '../table/kinds/duration.ts'
-import { showDate } from '../table/kinds/date.ts'
+import { showValue } from '../table/show-value.ts'
+import { showWorked } from '../table/show-worked.ts'
 import type { Catalogue, Table } from '../model/table.ts'
 
 export type MessagePart = { readonly text: string } | { readonly expr: Expr }
@@ -37,14 +35,10 @@ export function parseMessage(text: string, catalogue: Catalogue, table: Table): 
 }
 
 /** The words that a formula's value stands for in a message: each as its column shows it, errors and blanks as nothing. */
-export function showResult(expr: Expr, value: Value): string {
+export function showResult(expr: Expr, value: Value, catalogue: Catalogue): string {
 	if (isErrorValue(value) || value === null) return ''
 	if (expr.kind === 'field' && !expr.column.computed) return showValue(value, expr.column)
-	if (expr.type.kind === 'date') return showDate(String(value))
-	const unit = typeof value === 'number' ? moneyOf(expr) : undefined
-	if (unit !== undefined) return showMoney(Number(value), unit)
-	if (expr.type.kind === 'duration') return showDuration(Number(value))
-	return plainText(value) ?? ''
+	return showWorked({ value, type: expr.type, money: moneyOf(expr) }, catalogue)
 }
 
 /** A formula in a message; a reference is read as the label of its row. */

@@ -1,4 +1,6 @@
 /** Lines come back from their exact text as they were, whatever stands in them. Generated; the seed is named where one fails. */
+import { ARRANGEMENTS } from '../chart/columns.ts'
+import { MEASURES, PERIODS } from '../query/measure.ts'
 import { describe, expect, test } from 'vitest'
 import { randomFrom, type Random } from '../../../../demo/random.ts'
 import { VERBS } from '../access/types.ts'
@@ -23,6 +25,7 @@ import {
 	TAKING_AWAY,
 	ACROSS
 } from './slots/all.ts'
+import { CALENDAR_VIEWS } from '../schedule/shown-period.ts'
 import { ICONS } from '../text/icons.ts'
 import type { LineValue, Sentence } from './types.ts'
 import type { Vocabulary } from './vocabulary.ts'
@@ -109,6 +112,17 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	tone: (random) => random.pick(TONES),
 	proportions: (random) => random.pick(PROPORTIONS),
 	'form of list': (random) => random.pick(FORMS_OF_LIST),
+	arrangement: (random) => random.pick(ARRANGEMENTS),
+	skipped: () => 'which may be skipped',
+	'calendar view': (random) => random.pick(CALENDAR_VIEWS),
+	measure: (random, table) =>
+		random.chance(0.3)
+			? { of: 'count', column: null }
+			: { of: random.pick(MEASURES.filter((of) => of !== 'count')), column: random.pick(columnsOf(table)) },
+	grouping: (random, table) => ({
+		column: random.pick(columnsOf(table)),
+		step: random.chance(0.5) ? null : random.pick(PERIODS)
+	}),
 	remembered: () => 'what was sent last',
 	'after sending': (random) => random.pick(AFTER_SENDING),
 	role: (random) => (random.chance(0.1) ? 999 : random.pick(vocabulary.roles).id),
@@ -140,6 +154,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	once: () => 'once to each person',
 	picture: (random) => ({ name: random.pick(NASTY), sha: 'ab'.repeat(32) }),
 	film: (random) => ({ name: random.pick(NASTY), sha: '0f'.repeat(32) }),
+	ground: (random) => ({ name: random.pick(NASTY), sha: '0f'.repeat(32) }),
 	'held kind': (random) => random.pick(HELD_KINDS),
 	children: (random) =>
 		someOf(random, vocabulary.tables).map(({ id }) => ({

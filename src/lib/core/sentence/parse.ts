@@ -84,16 +84,21 @@ function findNextWords(text: string, parts: SentenceKind['parts']): number {
 	const key = textKey(text).replace(/"[^"]*"/g, (quoted) => '"'.repeat(quoted.length))
 	for (const part of parts) {
 		const words = typeof part === 'string' ? [part] : [part.before ?? '', part.empty ?? '', ...(part.begins ?? [])]
-		const found = words.map((each) => findWords(key, each)).filter((at) => at >= 0)
+		// A clause says something: its words at the end, or before a comma, are those of a name: `What for`.
+		const says = typeof part !== 'string' && part.clause !== undefined
+		const found = words.map((each) => findWords(key, each, says)).filter((at) => at >= 0)
 		if (found.length > 0) return Math.min(...found)
 	}
 	return text.length
 }
 
-function findWords(key: string, words: string): number {
+function findWords(key: string, words: string, says: boolean): number {
 	const wanted = textKey(words.trim().replace(/^[,;:]\s*/, ''))
 	if (wanted === '') return -1
-	const pattern = new RegExp(`(?:^|[\\s,;:])${wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\p{L}\\p{N}])`, 'u')
+	const pattern = new RegExp(
+		`(?:^|[\\s,;:])${wanted.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\p{L}\\p{N}])${says ? '(?=\\s*[^\\s,;])' : ''}`,
+		'u'
+	)
 	return pattern.exec(key)?.index ?? -1
 }
 

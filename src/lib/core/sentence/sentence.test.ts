@@ -63,9 +63,49 @@ describe('a sentence that is typed comes out as the line it says, and prints as 
 		],
 		['List of moorings', { kind: 'list', table: 5, where: '', sort: [], columns: [], opens: null }],
 		['Button Looked runs Looked today', { kind: 'button', label: 'Looked', does: { kind: 'run', routine: 'r1' } }],
-		['Form that adds to Moorings, asking for Code and Arrears', { kind: 'form', table: 5, columns: [17, 19] }]
+		['Form that adds to Moorings, asking for Code and Arrears', { kind: 'form', table: 5, columns: [17, 19] }],
+		[
+			'Chart of the sum of Arrears from Moorings where Arrears > 5, by Next due in months, parted by Code; shown side by side',
+			{
+				...{ kind: 'chart', table: 5, where: 'Arrears > 5', measure: { of: 'sum', column: 19 } },
+				...{ by: { column: 18, step: 'months' }, parted: { column: 17, step: null }, as: 'side by side' }
+			}
+		],
+		[
+			'Board of Inspections where Date > TODAY() - 30, in lanes by Verdict; each card shows Mooring, Date; a tap opens Mooring sheet',
+			{ kind: 'board', table: 6, where: 'Date > TODAY() - 30', by: 22, columns: [21, 23], opens: 's1' }
+		],
+		[
+			'Figure past due showing the count from Moorings where Next due < TODAY(); the aim is 0',
+			{ kind: 'figure', label: 'past due', table: 5, where: 'Next due < TODAY()', aim: '0' }
+		]
 	])('screen: %s', (typed, wanted) => {
 		expect(parseLine(typed, SCREEN_SENTENCES, vocabulary)).toMatchObject({ ok: true, line: wanted })
+	})
+
+	test('a name that ends like a clause begins is a name', () => {
+		const columns = [
+			{ id: 31, name: 'What for', type: 'text' },
+			{ id: 32, name: 'State', type: 'choice' }
+		]
+		const named = { ...vocabulary, tables: [{ id: 9, name: 'Requests', columns }] }
+		const board = { kind: 'board', table: 9, by: 32 }
+		const read = (text: string) => parseLine(`Board of Requests, in lanes by State; each card shows ${text}`, SCREEN_SENTENCES, named) // prettier-ignore
+		expect(read('What for')).toMatchObject({ ok: true, line: { ...board, columns: [31], who: [] } })
+		expect(read('What for, State')).toMatchObject({ ok: true, line: { ...board, columns: [31, 32] } })
+		expect(read('State, for Divers')).toMatchObject({ ok: true, line: { ...board, columns: [32], who: [1] } })
+	})
+
+	test('what is there and not for its reader is not said to be gone', () => {
+		const line = { kind: 'list', table: 6, sort: [{ column: 23, descending: false }], columns: [18], where: '' }
+		const reads = (unseen: Vocabulary['unseen']) => {
+			const tables = vocabulary.tables.slice(0, 1)
+			const kind = SCREEN_SENTENCES.find((each) => each.kind.kind === 'list')?.kind
+			return kind && printText(kind, line, { ...vocabulary, tables, ...(unseen ? { unseen } : {}) })
+		}
+		expect(reads({ tables: [6], columns: [23] })).toContain('List of a table that you may not see')
+		expect(reads({ tables: [6], columns: [23] })).toContain('by a column that you may not see')
+		expect(reads(undefined)).toContain('List of a table that is gone')
 	})
 
 	test.each([

@@ -23,11 +23,14 @@ import {
 	type BackReference,
 	type Table
 } from '../model/table.ts'
+import { BRITISH, type Conventions } from '../model/writing.ts'
+import { conventionsOf } from '../table/conventions.ts'
 import type { ColumnEntry, LineEntry, RoleEntry, TableEntry, WorkspaceDocument } from './document.ts'
 
 export interface Workspace {
 	readonly name: string
 	readonly timeZone: string
+	readonly writing: Conventions
 	readonly catalogue: Catalogue
 	readonly roles: readonly Role[]
 	readonly lines: readonly Line[]
@@ -46,16 +49,23 @@ export interface PlacedIssue extends Issue {
 		| { readonly role: number }
 }
 
+/** Where the workspace is, and how they write there. */
+interface Place {
+	readonly timeZone: string
+	readonly writing?: Conventions
+}
+
 type Building<T> = { -readonly [K in keyof T]: T[K] }
 
 /** The tables, roles and lines of a document, each formula checked once; what does not work any more is told beside them. */
 export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	const found: PlacedIssue[] = []
-	const tables = new Map<number, Table>(document.tables.map((entry) => [entry.id, toTable(entry, document.timeZone)]))
+	const place = { timeZone: document.timeZone, writing: conventionsOf(document.locale) }
+	const tables = new Map<number, Table>(document.tables.map((entry) => [entry.id, toTable(entry, place)]))
 	addBackReferences(tables)
 	const people = tables.get(document.people)
 	if (!people) throw new Error(`Cannot find the people table "${document.people}"`)
-	const catalogue: Catalogue = { tables, people, timeZone: document.timeZone }
+	const catalogue: Catalogue = { tables, people, ...place }
 	addComputed(document, catalogue, found)
 	addRules(document, catalogue, found)
 	const lines = document.lines.map((entry) => toLine(entry, catalogue, found))
@@ -65,7 +75,7 @@ export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	const deciding = decidingColumns(lines, roles)
 	return {
 		name: document.name,
-		timeZone: document.timeZone,
+		...place,
 		catalogue,
 		roles,
 		lines,
@@ -75,7 +85,7 @@ export function buildWorkspace(document: WorkspaceDocument): Workspace {
 	}
 }
 
-function toTable(entry: TableEntry, timeZone: string): Table {
+function toTable(entry: TableEntry, place: Place): Table {
 	const { id, name, keepers, label } = entry
 	const about = entry.about === undefined ? {} : { about: entry.about }
 	return {
@@ -85,19 +95,20 @@ function toTable(entry: TableEntry, timeZone: string): Table {
 		label,
 		...about,
 		checks: [],
-		columns: entry.columns.map((column) => toColumn(column, timeZone)),
+		columns: entry.columns.map((column) => toColumn(column, place)),
 		backReferences: []
 	}
 }
 
 /** A column as its entry says, without its formulas. */
-export function toColumn(entry: ColumnEntry, timeZone: string): Column {
+export function toColumn(entry: ColumnEntry, { timeZone, writing = BRITISH }: Place): Column {
 	const { formula: _text, vouched: _vouched, otherwise: _otherwise, ...plain } = entry
 	const zone = entry.type === 'date and time' || entry.type === 'computed' ? { timeZone } : {}
 	// What a document says of a column, its formulas apart, is a column.
 	return {
 		...Object.fromEntries(Object.entries(plain).filter(([, value]) => value !== undefined)),
-		...zone
+		...zone,
+		...(writing === BRITISH ? {} : { writing })
 	} as unknown as Column
 }
 

@@ -6,6 +6,7 @@
  */
 import { z } from 'zod'
 import { VERBS } from '../access/types.ts'
+import { LOCALES } from '../table/conventions.ts'
 import { COLUMN_TYPES, ON_REMOVAL } from '../model/table.ts'
 
 export const WORKSPACE_FORMAT = 2
@@ -113,6 +114,8 @@ export const workspaceSchema = z.object({
 	format: z.literal(WORKSPACE_FORMAT),
 	name,
 	timeZone: z.string().min(1),
+	/** Where dates and figures are written as here; as in the United Kingdom where nothing is said. */
+	locale: z.enum(LOCALES).optional(),
 	people: id,
 	tables: z.array(tableSchema),
 	roles: z.array(roleSchema),

@@ -4,11 +4,15 @@
  */
 import { z } from 'zod'
 import type { Sentence } from '../../sentence/types.ts'
+import { board, boardSchema } from './board.ts'
 import { button, buttonSchema } from './button.ts'
+import { calendar, calendarSchema } from './calendar.ts'
+import { chart, chartSchema } from './chart.ts'
 import { choose, chooseSchema } from './choose.ts'
 import { divider, dividerSchema } from './divider.ts'
 import type { LineEntry } from './entry.ts'
 import { entry, entrySchema } from './entry-line.ts'
+import { figure, figureSchema } from './figure.ts'
 import { filter, filterSchema } from './filter.ts'
 import { form, formSchema } from './form.ts'
 import { items, itemsSchema, page, pageSchema, shown, shownSchema } from './form-parts.ts'
@@ -29,6 +33,7 @@ import {
 import { heading, headingSchema } from './heading.ts'
 import { hold, holdSchema } from './hold.ts'
 import { list, listSchema } from './list.ts'
+import { map, mapSchema } from './map.ts'
 import { mark, markSchema } from './mark.ts'
 import { part, partSchema } from './part.ts'
 import { picture, pictureSchema } from './picture.ts'
@@ -37,6 +42,7 @@ import { rating, ratingSchema } from './rating.ts'
 import { record, recordSchema } from './record.ts'
 import { search, searchSchema } from './search.ts'
 import { shared, sharedSchema } from './shared.ts'
+import { answer, answerSchema, ask, askSchema, steps, stepsSchema } from './steps.ts'
 import { tally, tallySchema } from './tally.ts'
 import { text, textSchema } from './text.ts'
 import { timer, timerSchema } from './timer.ts'
@@ -54,6 +60,7 @@ const PLAIN = [
 	pictureSchema,
 	videoSchema,
 	leafSchema,
+	answerSchema,
 	markSchema,
 	partSchema,
 	tallySchema,
@@ -67,6 +74,8 @@ const PLAIN = [
 	filterSchema,
 	holdSchema,
 	unknownSchema,
+	figureSchema,
+	chartSchema,
 	withSchema
 ] as const
 
@@ -81,8 +90,13 @@ export type ScreenLine =
 	| (z.infer<typeof tabsSchema> & Holder)
 	| (z.infer<typeof tabSchema> & Holder)
 	| (z.infer<typeof listSchema> & Holder)
+	| (z.infer<typeof boardSchema> & Holder)
+	| (z.infer<typeof calendarSchema> & Holder)
+	| (z.infer<typeof mapSchema> & Holder)
 	| (z.infer<typeof recordSchema> & Holder)
 	| (z.infer<typeof formSchema> & Holder)
+	| (z.infer<typeof stepsSchema> & Holder)
+	| (z.infer<typeof askSchema> & Holder)
 	| (z.infer<typeof pageSchema> & Holder)
 	| (z.infer<typeof itemsSchema> & Holder)
 	| (z.infer<typeof buttonSchema> & Holder)
@@ -99,8 +113,13 @@ export type ScreenLineInput =
 	| (z.input<typeof tabsSchema> & HolderInput)
 	| (z.input<typeof tabSchema> & HolderInput)
 	| (z.input<typeof listSchema> & HolderInput)
+	| (z.input<typeof boardSchema> & HolderInput)
+	| (z.input<typeof calendarSchema> & HolderInput)
+	| (z.input<typeof mapSchema> & HolderInput)
 	| (z.input<typeof recordSchema> & HolderInput)
 	| (z.input<typeof formSchema> & HolderInput)
+	| (z.input<typeof stepsSchema> & HolderInput)
+	| (z.input<typeof askSchema> & HolderInput)
 	| (z.input<typeof pageSchema> & HolderInput)
 	| (z.input<typeof itemsSchema> & HolderInput)
 	| (z.input<typeof buttonSchema> & HolderInput)
@@ -118,8 +137,13 @@ export const screenLineSchema: z.ZodType<ScreenLine, ScreenLineInput> = z.discri
 	tabsSchema.extend({ lines }),
 	tabSchema.extend({ lines }),
 	listSchema.extend({ lines }),
+	boardSchema.extend({ lines }),
+	calendarSchema.extend({ lines }),
+	mapSchema.extend({ lines }),
 	recordSchema.extend({ lines }),
 	formSchema.extend({ lines }),
+	stepsSchema.extend({ lines }),
+	askSchema.extend({ lines }),
 	pageSchema.extend({ lines }),
 	itemsSchema.extend({ lines }),
 	buttonSchema.extend({ lines }),
@@ -142,6 +166,11 @@ export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = 
 		leaf,
 		list,
 		mark,
+		board,
+		calendar,
+		map,
+		figure,
+		chart,
 		record,
 		part,
 		tally,
@@ -153,7 +182,10 @@ export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = 
 		form,
 		entry,
 		items,
-		shown
+		shown,
+		steps,
+		ask,
+		answer
 	},
 	...{ page, button, buttons, with: given, hold },
 	...{ section, beside, tabs, tab, fold, shared, divider, timer, unknown }

@@ -6,7 +6,7 @@ import { ICONS } from '../../text/icons.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
 import type { TreeLine } from './tree.ts'
-import { checkGiven, type WithLine } from './with.ts'
+import { checkGiven, givenBy } from './with.ts'
 
 // The record has these keys and no others.
 const FORMATS = Object.keys(FILE_FORMATS) as FileFormat[]
@@ -67,11 +67,6 @@ export const button: LineEntry<ButtonLine> = {
 		if (does === null) return mistake('The button does nothing yet. Choose what it opens or runs.')
 		return [...checkWhom(line, around), ...checkDoes(does, around), ...checkGivenBy(line, around)]
 	}
-}
-
-/** What a button gives the screen that it opens, or the one that it stands on. */
-export function givenBy({ lines }: ButtonLine): WithLine[] {
-	return lines.filter((line): line is WithLine => line.kind === 'with')
 }
 
 /** What an address may begin with: nothing that runs in the page, or reads a file. */

@@ -3,7 +3,7 @@ import { mistake, TABLE_GONE } from '../../document/findings.ts'
 import { formula, number, words } from '../../document/parts.ts'
 import { checkCondition } from '../../formula/check/check.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
-import { checkHeldName, checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkHeldName, checkWhom, lineParts, withWhom, WHICH_ROWS } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const chooseSchema = z.object({
@@ -29,7 +29,7 @@ export const choose: LineEntry<ChooseLine> = {
 				'Choose among ',
 				{ key: 'table', type: 'table', title: 'a table' },
 				' ',
-				{ key: 'where', type: 'condition', title: 'Which rows', before: 'where ', empty: 'every row' },
+				WHICH_ROWS,
 				' as ',
 				{ key: 'holds', type: 'text', title: 'one word' },
 				{ key: 'label', type: 'text', title: 'What is asked', before: ', asking ', clause: 'asking…' }

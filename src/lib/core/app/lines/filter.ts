@@ -18,8 +18,13 @@ export const filterSchema = z.object({
 })
 export type FilterLine = z.infer<typeof filterSchema>
 
-/** Of which the values are few, or can be given by a field. */
+/** Of which the values are few, or can be given by a field; these are proposed first. */
 export const CHOSEN_AMONG: readonly ColumnTypeName[] = ['choice', 'reference', 'yes/no', 'date']
+
+const TAKEN: ReadonlySet<ColumnTypeName> = new Set([
+	...CHOSEN_AMONG,
+	...(['whole number', 'decimal', 'money', 'percent', 'text', 'code'] as const)
+])
 
 export const filter: LineEntry<FilterLine> = {
 	...PLAIN_LINE,
@@ -55,7 +60,9 @@ export const filter: LineEntry<FilterLine> = {
 
 function checkColumn(column: Column | undefined): Found[] {
 	if (!column) return mistake('The column that it filters by is gone.')
-	return CHOSEN_AMONG.includes(column.type)
+	return TAKEN.has(column.type)
 		? []
-		: mistake(`${column.name} has no values to choose among. Filter by a choice, a reference, yes or no, or a date.`)
+		: mistake(
+				`${column.name} has no values to choose among. Filter by a choice, a reference, yes or no, a date, a number or a short text.`
+			)
 }

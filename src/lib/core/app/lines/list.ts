@@ -9,7 +9,7 @@ import { checkColumns, mistake, remark, SCREEN_GONE, TABLE_GONE, type Found } fr
 import { formula, id, number, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { FORMS_OF_LIST } from '../../sentence/slots/all.ts'
-import { checkBelongs, checkHeldName, checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkBelongs, checkHeldName, checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
 import type { TreeLine } from './tree.ts'
 import { remarkUnseen } from './unseen.ts'
 
@@ -40,6 +40,9 @@ export const listSchema = z.object({
 	ticks: number.nullable().default(null),
 	/** Columns of numbers that are added up at the foot, over all rows that its reader sees. */
 	totals: z.array(number).default([]),
+	/** As a table: columns that take more room than their share, and those that take no more than they need. */
+	wide: z.array(number).default([]),
+	narrow: z.array(number).default([]),
 	/** What is said where there is no row. */
 	empty: words.default(''),
 	/** What the row is called that is chosen in it, for the other lines of the screen: `here.mooring`. */
@@ -58,11 +61,8 @@ export const list: LineEntry<ListLine> = {
 				'List of ',
 				{ key: 'table', type: 'table', title: 'a table' },
 				' ',
-				{ key: 'where', type: 'condition', title: 'Which rows', before: 'where ', empty: 'every row' },
-				{
-					...{ key: 'once', type: 'condition', title: 'Which of them, once rows are chosen on the screen' },
-					...{ before: ', and once chosen ', clause: 'once chosen…' }
-				},
+				WHICH_ROWS,
+				ONCE_CHOSEN,
 				{
 					...{ key: 'of', type: 'column', title: 'Only what belongs to the row that is shown, by' },
 					...{ before: ', of the row that is shown, by ', clause: 'of the row that is shown, by…' }
@@ -94,6 +94,8 @@ export const list: LineEntry<ListLine> = {
 				},
 				{ key: 'ticks', type: 'column', title: 'A box to tick for', before: '; a box ticks ', clause: 'a box ticks…' },
 				{ key: 'totals', type: 'columns', title: 'Added up at the foot', before: '; adds up ', clause: 'adds up…' },
+				{ key: 'wide', type: 'columns', title: 'Wide columns', before: '; wide ', clause: 'wide columns…' },
+				{ key: 'narrow', type: 'columns', title: 'Narrow columns', before: '; narrow ', clause: 'narrow columns…' },
 				{ key: 'limit', type: 'count', title: 'How many rows at most', before: '; at most ', clause: 'at most… rows' },
 				{
 					key: 'empty',
@@ -117,6 +119,8 @@ export const list: LineEntry<ListLine> = {
 				filters: [],
 				ticks: null,
 				totals: [],
+				wide: [],
+				narrow: [],
 				limit: null,
 				empty: '',
 				holds: '',
@@ -144,6 +148,7 @@ export const list: LineEntry<ListLine> = {
 			...checkNarrowing(line, table),
 			...checkTicks(line, table),
 			...checkTotals(line, table, around),
+			...checkWidths(line),
 			...checkHolds(line),
 			...checkBelongs(line.of, table),
 			...checkWhere(line.where, table, around),
@@ -169,6 +174,15 @@ function checkTotals({ totals }: ListLine, table: Table, { catalogue }: Around):
 	const columns = totals.map((id) => findColumn(table, id))
 	const isSound = columns.every((column) => column && columnType(catalogue, column).kind === 'number')
 	return isSound ? [] : mistake('What is added up at the foot is no column of numbers.')
+}
+
+function checkWidths({ as, columns, wide, narrow }: ListLine): Found[] {
+	const named = [...wide, ...narrow]
+	if (named.length === 0) return []
+	if (as !== 'a table') return remark('Columns have a width in a table only. Show the list as a table.')
+	if (!named.every((id) => columns.includes(id)))
+		return mistake('A column that is wide or narrow is none that each row shows.')
+	return wide.some((id) => narrow.includes(id)) ? mistake('A column cannot be wide and narrow.') : []
 }
 
 function checkHolds({ holds, opens }: ListLine): Found[] {

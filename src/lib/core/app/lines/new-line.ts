@@ -4,6 +4,8 @@ import { isBlank, tableOf } from '../../sentence/print.ts'
 import type { LineValue, Sentence } from '../../sentence/types.ts'
 import type { Vocabulary } from '../../sentence/vocabulary.ts'
 import { entryOfLine, mayHold, screenLineSchema, sentencesWithin, type ScreenLine } from './all.ts'
+import { SLOTS } from '../../sentence/slots/all.ts'
+import type { Grouping } from '../../sentence/slots/measure.ts'
 import { CHOSEN_AMONG } from './filter.ts'
 import { insertLine, placedLines, type Spot } from './tree.ts'
 
@@ -28,6 +30,14 @@ export function beginLine(line: LineValue, { id, screen, vocabulary, within }: B
 		filled['column'] = firstOf(filled['table'], COUNTED, vocabulary)
 	if (filled['kind'] === 'filter' && isBlank(filled['column']))
 		filled['column'] = firstOf(filled['table'], new Set(CHOSEN_AMONG), vocabulary)
+	if (filled['kind'] === 'board' && isBlank(filled['by']))
+		filled['by'] = firstOf(filled['table'], new Set(['choice']), vocabulary)
+	if (filled['kind'] === 'calendar' && isBlank(filled['by'])) filled['by'] = firstOf(filled['table'], DATES, vocabulary)
+	if (filled['kind'] === 'map' && isBlank(filled['at']))
+		filled['at'] = firstOf(filled['table'], new Set(['place']), vocabulary)
+	if (filled['kind'] === 'chart' && isBlank(filled['by'])) filled['by'] = firstGrouping(filled['table'], vocabulary)
+	if (filled['kind'] === 'ask' && isBlank(filled['column']))
+		filled['column'] = firstOf(tableAround(within), new Set(['choice', 'yes/no']), vocabulary)
 	if ('column' in filled && isBlank(filled['column']))
 		filled['column'] = firstUnasked(within.at(-1), around, vocabulary)
 	if ('does' in filled && filled['does'] === null) filled['does'] = { kind: 'open', screen }
@@ -67,6 +77,7 @@ function firstOf(table: unknown, types: ReadonlySet<string>, { tables }: Vocabul
 	return (columns.find(({ type }) => types.has(type)) ?? columns[0])?.id
 }
 
+const DATES: ReadonlySet<string> = new Set(['date', 'date and time'])
 const COUNTED: ReadonlySet<string> = new Set(['whole number', 'decimal', 'money', 'percent'])
 
 /** What its holder does not ask for yet. */
@@ -125,4 +136,10 @@ export function placeBeside(lines: readonly ScreenLine[], chosen: string | undef
 			return at < 0 ? [] : ways.slice(at).toReversed()
 		}
 	}
+}
+
+/** By months of a date, where there is one; else by the first column that tells few rows apart. */
+function firstGrouping(table: unknown, vocabulary: Vocabulary): Grouping | null {
+	const choices = SLOTS.grouping.choices?.({ vocabulary, table: typeof table === 'number' ? table : undefined }) ?? []
+	return (choices.find(({ value }) => value.step === 'months') ?? choices[0])?.value ?? null
 }

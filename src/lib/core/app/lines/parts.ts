@@ -13,6 +13,21 @@ export const lineParts = { id, who: z.array(number).default([]) }
 
 const FOR_WHOM: Slot = { key: 'who', type: 'roles', title: 'For whom it is', before: ', for ', clause: 'for…' }
 
+/** Which rows of its table a line is about. */
+export const WHICH_ROWS: Slot = {
+	key: 'where',
+	type: 'condition',
+	title: 'Which rows',
+	before: 'where ',
+	empty: 'every row'
+}
+
+/** Which of them, once something is chosen or typed on the screen. */
+export const ONCE_CHOSEN: Slot = {
+	...{ key: 'once', type: 'condition', title: 'Which of them, once something is chosen on the screen' },
+	...{ before: ', and once chosen ', clause: 'once chosen…' }
+}
+
 /** The parts of a sentence, and whom its line is for. */
 export function withWhom(...parts: readonly Part[]): readonly Part[] {
 	return [...parts, FOR_WHOM]

@@ -50,7 +50,14 @@ test.each([
 		/^List of Stock where Bought = TODAY\(\), by Bought, soonest first; each row shows Item, Bin, Count, Bought;/
 	],
 	['add a spend request', /^Form that adds to Spend requests, asking for What for/],
-	['details of a mooring', /^Record sheet of Moorings, showing Code/]
+	['details of a mooring', /^Record sheet of Moorings, showing Code/],
+	['chart of moorings by month', /^Chart of the count from Moorings every row, by Last look in months/],
+	['stock by week as a graph', /^Chart of the count from Stock every row, by Bought in weeks/],
+	['bars of stock by bin', /^Chart of the count from Stock every row, by Bin$/],
+	[
+		'how many moorings are overdue?',
+		/^Figure moorings are overdue showing the count from Moorings where Next due < TODAY\(\)/
+	]
 ])('%s', (typed, first) => {
 	expect(proposed(typed)[0]).toMatch(first)
 })

@@ -6,6 +6,8 @@
  */
 import { textKey } from '../../text/key.ts'
 import type { LineValue } from '../../sentence/types.ts'
+import { PERIODS } from '../../query/measure.ts'
+import type { Grouping } from '../../sentence/slots/measure.ts'
 import type { NamedColumn, Vocabulary } from '../../sentence/vocabulary.ts'
 import { printName } from '../../formula/check/rename.ts'
 import { oneOf } from '../name-things.ts'
@@ -31,6 +33,12 @@ function tablesIn(text: string, { tables }: Vocabulary): NamedTable[] {
 }
 
 const KIND_WORDS: readonly (readonly [LineKind, RegExp])[] = [
+	['board', /\b(board|lanes)\b/],
+	['map', /\b(map|where .* (lie|are)|near me)\b/],
+	['calendar', /\b(calendar|diary|week by week|timeline|plan(ner)?)\b/],
+	['chart', /\b(chart|graph|bars?|by (day|week|month|quarter|year)s?)\b/],
+	['figure', /\b(how many|number of|figure|count of)\b/],
+	['steps', /\b(questions?|counter|survey|one by one)\b/],
 	['form', /\b(add|new|form|report|enter|ask)\b/],
 	['record', /\b(sheet|record|details?|card)\b/],
 	['list', /./]
@@ -42,6 +50,8 @@ function kindsIn(text: string): LineKind[] {
 
 function proposeOne(kind: LineKind, text: string, table: NamedTable): LineValue {
 	const { blank } = SCREEN_LINES[kind].sentence
+	if (kind === 'chart') return { ...blank, table: table.id, by: groupingIn(text, table) }
+	if (kind === 'figure') return { ...blank, table: table.id, where: whereIn(text, table), label: wordsOf(text) }
 	const columns = table.columns.filter(({ condition, type }) => !condition && !(kind === 'form' && type === 'computed'))
 	const line = { ...blank, table: table.id, columns: columns.slice(0, kind === 'list' ? 4 : 8).map(({ id }) => id) }
 	if (kind !== 'list') return line
@@ -51,6 +61,21 @@ function proposeOne(kind: LineKind, text: string, table: NamedTable): LineValue 
 	// What rows are ordered by is shown on them.
 	const shown = line.columns.includes(due.id) ? line.columns : [...line.columns.slice(0, 3), due.id]
 	return { ...line, where: whereIn(text, table), as, columns: shown, sort: [{ column: due.id, descending: false }] }
+}
+
+/** By a column that is named after the word, or by the steps of its only date; left to the line's own beginning otherwise. */
+function groupingIn(text: string, table: NamedTable): Grouping | null {
+	const step = PERIODS.find((each) => holds(text, each) || holds(text, each.slice(0, -1))) ?? 'months'
+	const [, after = ''] = /\bby (.+)$/.exec(text) ?? []
+	const named = table.columns.find(({ condition, name }) => !condition && holds(after, name))
+	const column = named ?? table.columns.find(({ type, shows }) => (shows ?? type) === 'date')
+	if (!column) return null
+	return { column: column.id, step: (column.shows ?? column.type).startsWith('date') ? step : null }
+}
+
+/** What a figure is called, from what was asked: `how many moorings are due` counts `moorings are due`. */
+function wordsOf(text: string): string {
+	return text.replace(/^.*?\b(how many|number of|figure( of)?|count of)\s+/, '').replace(/\?$/, '')
 }
 
 /** Conditions with names that stand in the words, or else what they say of the date that something is due by. */

@@ -14,7 +14,7 @@ export const timerSchema = z.object({
 	/** The first screen, where it is null. */
 	screen: id.nullable().default(null),
 	seconds: number.max(999_999),
-	/** What goes along of what the screen holds, by its name: that of the tablet, and not of who stood before it. */
+	/** What goes along of what the screen holds, by their names: that of the tablet, and not of who stood before it. */
 	keeps: words.default('')
 })
 export type TimerLine = z.infer<typeof timerSchema>
@@ -42,14 +42,19 @@ export const timer: LineEntry<TimerLine> = {
 		return [
 			...checkWhom(line, around),
 			...(line.screen !== null && !around.hasScreen(line.screen) ? mistake(SCREEN_GONE) : []),
-			...checkKeeps(line.keeps, around),
+			...keptBy(line).flatMap((name) => checkKept(name, around)),
 			...(isFair ? [] : mistake(`It goes back after ${LEAST} to ${MOST.toLocaleString('en-GB')} seconds.`))
 		]
 	}
 }
 
-function checkKeeps(name: string, { here }: Around): Found[] {
-	return name === '' || here?.has(nameKey(name))
+/** Names are words: `berth, quay` and `berth and quay` are two. */
+export function keptBy({ keeps }: Pick<TimerLine, 'keeps'>): string[] {
+	return keeps.split(/[\s,]+/).filter((word) => word !== '' && word !== 'and')
+}
+
+function checkKept(name: string, { here }: Around): Found[] {
+	return here?.has(nameKey(name))
 		? []
 		: mistake(`This screen holds nothing that is called "${name}", so nothing of it can be kept.`)
 }

@@ -1,11 +1,12 @@
 /** Pages that are read one after the other before somebody begins. */
 import { z } from 'zod'
-import { mistake, SCREEN_GONE } from '../../document/findings.ts'
+import { mistake, SCREEN_GONE, type Found } from '../../document/findings.ts'
 import { appFile, id, longWords, words } from '../../document/parts.ts'
 import { ONCE } from '../../sentence/slots/all.ts'
-import { PLAIN_LINE, type LineEntry } from './entry.ts'
+import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { checkPieces, checkWhom, lineParts, remarkUnsaid, withWhom } from './parts.ts'
 import type { TreeLine } from './tree.ts'
+import { checkGiven, givenBy } from './with.ts'
 
 export const welcomeSchema = z.object({
 	...lineParts,
@@ -43,13 +44,25 @@ export const welcome: LineEntry<WelcomeLine> = {
 		},
 		blank: { kind: 'welcome', screen: null, last: 'Begin', once: null, who: [], lines: [] }
 	},
-	holds: ['leaf'],
+	holds: ['leaf', 'with'],
 	check: (line, around) => [
 		...checkWhom(line, around),
 		...(line.screen !== null && !around.hasScreen(line.screen) ? mistake(SCREEN_GONE) : []),
 		...(line.last.trim() === '' ? mistake('Its last key has no words on it.') : []),
-		...(line.lines.length === 0 ? mistake('It has no page yet. Add a line "Welcome page" after it.') : [])
+		...checkGivenBy(line, around),
+		...(!line.lines.some(({ kind }) => kind === 'leaf')
+			? mistake('It has no page yet. Add a line "Welcome page" after it.')
+			: [])
 	]
+}
+
+function checkGivenBy(line: WelcomeLine, around: Around): Found[] {
+	const { screen } = line
+	const given = givenBy(line)
+	if (screen !== null) return given.flatMap((each) => checkGiven(each, around.heldOn(screen), around))
+	return given.length === 0
+		? []
+		: mistake('It opens no screen, so nothing can be given. Take out what it is given with.')
 }
 
 export const leaf: LineEntry<LeafLine> = {

@@ -8,6 +8,7 @@ import { nameKey } from '../../text/key.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { fitsHeld } from './hold.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
+import type { TreeLine } from './tree.ts'
 
 export const withSchema = z.object({
 	...lineParts,
@@ -19,14 +20,14 @@ export const withSchema = z.object({
 })
 export type WithLine = z.infer<typeof withSchema>
 
-/** What a button gives a screen; the button's own check says whether that screen takes it. */
+/** What a line gives a screen; its own check says whether that screen takes it. */
 export const given: LineEntry<WithLine> = {
 	...PLAIN_LINE,
 	isInner: true,
 	sentence: {
 		kind: {
 			kind: 'with',
-			about: 'A value that the button gives the screen it opens, or this one',
+			about: 'A value that a button or a welcome gives the screen it opens, or this one',
 			parts: withWhom('With ', { key: 'value', type: 'formula', title: 'Which value', empty: 'the row' }, ' as ', {
 				key: 'as',
 				type: 'text',
@@ -41,7 +42,12 @@ export const given: LineEntry<WithLine> = {
 	]
 }
 
-/** What is wrong with what a button gives to a screen that holds `wanted`. */
+/** What a line gives the screen that it opens, or the one that it stands on. */
+export function givenBy({ lines }: { readonly lines: readonly TreeLine[] }): WithLine[] {
+	return lines.filter((line): line is WithLine => line.kind === 'with')
+}
+
+/** What is wrong with what a line gives to a screen that holds `wanted`. */
 export function checkGiven(line: WithLine, wanted: Here | undefined, around: Around): Found[] {
 	if (line.as === '') return []
 	const { type, found } = typeOf(line, around)

@@ -1,6 +1,6 @@
 /** Numbers, money and shares of a hundred, and whether a dot or a comma stands before their decimals. */
 import { CURRENCY_CODES, CURRENCY_MARK, CURRENCY_MARKS } from '../../table/kinds/currency.ts'
-import { TYPED, type Writing } from '../../table/kinds/kind.ts'
+import { TYPED, type Writing } from '../../model/writing.ts'
 import { parseNumber } from '../../table/kinds/numbers.ts'
 import type { Doubt } from '../guess.ts'
 import { strays, unreadable, type Attempt, type Filled } from './attempt.ts'

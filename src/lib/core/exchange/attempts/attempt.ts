@@ -1,6 +1,6 @@
 /** One type tried on the values of a column: what every attempt takes, gives and shares. */
 import { findKind } from '../../table/kinds/all.ts'
-import { TYPED } from '../../table/kinds/kind.ts'
+import { TYPED } from '../../model/writing.ts'
 import type { Column, ColumnTypeName } from '../../model/table.ts'
 import type { Collected } from '../collect.ts'
 import type { ColumnGuess, Doubt } from '../guess.ts'

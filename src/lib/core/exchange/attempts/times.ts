@@ -1,7 +1,7 @@
 /** Dates, moments, times of day and spans. */
 import { parseDate } from '../../table/kinds/date.ts'
 import { parseInstant } from '../../table/kinds/date-and-time.ts'
-import { TYPED, type Writing } from '../../table/kinds/kind.ts'
+import { TYPED, type Writing } from '../../model/writing.ts'
 import type { Doubt } from '../guess.ts'
 import { byKind, strays, unreadable, type Attempt, type Filled } from './attempt.ts'
 

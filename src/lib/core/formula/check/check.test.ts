@@ -1,3 +1,4 @@
+import { BRITISH } from '../../model/writing.ts'
 import { describe, expect, test } from 'vitest'
 import type { Catalogue, Table } from '../../model/table.ts'
 import { check, checkCondition } from './check.ts'
@@ -45,6 +46,7 @@ const moorings: Table = {
 const catalogue: Catalogue = {
 	people,
 	timeZone: 'UTC',
+	writing: BRITISH,
 	tables: new Map([people, harbours, moorings].map((table) => [table.id, table]))
 }
 const scope = { catalogue, rows: [moorings], me: true }

@@ -1,4 +1,5 @@
 /** Formulas that give amounts of money, and such that do not. */
+import { BRITISH } from '../../model/writing.ts'
 import { expect, test } from 'vitest'
 import type { Catalogue, Column, Table } from '../../model/table.ts'
 import { check } from './check.ts'
@@ -19,7 +20,7 @@ const items: Table = {
 		column(23, 'fee', { type: 'money' })
 	]
 }
-const catalogue: Catalogue = { tables: new Map([[2, items]]), people: items, timeZone: 'UTC' }
+const catalogue: Catalogue = { tables: new Map([[2, items]]), people: items, timeZone: 'UTC', writing: BRITISH }
 
 test.each([
 	['each', '€'],

@@ -3,7 +3,7 @@
  *
  * Only the names change: brackets, spaces and the way of writing stay the builder's.
  */
-import { findColumn, getTable, type Catalogue, type Table } from '../../model/table.ts'
+import { findColumn, type Catalogue, type Table } from '../../model/table.ts'
 import { nameKey, textKey } from '../../text/key.ts'
 import { columnType } from './column-type.ts'
 import type { Here, NameUse, Scope } from './check-call.ts'
@@ -92,11 +92,13 @@ export function typeOfHeld(held: HeldKind, catalogue: Catalogue): Type | undefin
 	return column && columnType(catalogue, column)
 }
 
-/** The rows in reach of a formula that stands so. */
+/** The rows in reach of a formula that stands so; none where its table is gone, or was never here. */
 function rowsOf({ table, outer, through }: Standing, catalogue: Catalogue): Table[] {
 	if (table === undefined) return []
-	const own = getTable(catalogue, table)
-	const rows = outer === undefined ? [own] : [getTable(catalogue, outer), own]
+	const own = catalogue.tables.get(table)
+	const around = outer === undefined ? undefined : catalogue.tables.get(outer)
+	if (!own || (outer !== undefined && !around)) return []
+	const rows = around ? [around, own] : [own]
 	const target = through === undefined ? undefined : catalogue.tables.get(findColumn(own, through)?.to ?? 0)
 	return target ? [...rows, target] : rows
 }

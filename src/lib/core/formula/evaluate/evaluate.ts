@@ -7,7 +7,7 @@
 import { compareCodePoints, textKey } from '../../text/key.ts'
 import { scaleOf } from '../../table/storage.ts'
 import type { Column, BackReference, Table } from '../../model/table.ts'
-import { showDuration } from '../../table/kinds/duration.ts'
+import { showDuration } from '../../table/show-times.ts'
 import { unreachable } from '../../unreachable.ts'
 import { call } from '../functions/define.ts'
 import { compensatedSum, numberText, power } from '../../number/arithmetic.ts'

@@ -1,6 +1,6 @@
 /** Functions that read numbers, dates and times out of text. OpenFormula 6.13 and 6.10 (clauses from memory). */
 import { parseDate } from '../../table/kinds/date.ts'
-import { TYPED } from '../../table/kinds/kind.ts'
+import { TYPED } from '../../model/writing.ts'
 import { readTime } from '../../table/read-time.ts'
 import { BAD_VALUE, type FunctionEntry, type Value } from '../../model/formula.ts'
 import { family } from './define.ts'

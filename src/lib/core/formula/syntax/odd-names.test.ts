@@ -110,6 +110,14 @@ test('a new column changes no formula’s meaning: the old one is put in quotes'
 	expect(renameIn('Keeper e-mail = "x"', { table: 2, me: true }, catalogue, after)).toBe('Keeper e-mail = "x"')
 })
 
+test('a formula over a table that was never here stays as it stands', () => {
+	for (const standing of [
+		{ table: 99, me: true },
+		{ table: 2, outer: 99, me: true }
+	])
+		expect(renameIn('a > 1', standing, catalogue, catalogue)).toBe('a > 1')
+})
+
 test('what can be read in two ways is asked, and one press puts the quotes in', () => {
 	const { issues } = check('Bed and board > 3', { catalogue, rows: [berths], me: true })
 	const mend = issues[0]?.mend

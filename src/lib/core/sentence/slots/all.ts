@@ -10,6 +10,9 @@ import { column, columns, scope, sorts, type Sort } from './columns.ts'
 import { count, formulaText, oneOf, pieces, plainText, type SlotEntry } from './entry.ts'
 import { does, type Does } from './does.ts'
 import { role, roles, screen, sharedLines, table } from './named.ts'
+import { grouping, measure, type Grouping, type Measure } from './measure.ts'
+import { ARRANGEMENTS, type Arrangement } from '../../chart/columns.ts'
+import { CALENDAR_VIEWS, type CalendarView } from '../../schedule/shown-period.ts'
 import { ICONS, type Icon } from '../../text/icons.ts'
 import { verbs } from './verbs.ts'
 
@@ -42,6 +45,8 @@ export const ACROSS = ['in two columns'] as const
 export const HELD_KINDS = ['a row', 'a text', 'a number', 'a date', 'yes or no'] as const
 /** How often pages of a welcome are shown to somebody on one device, where that is not always. */
 export const ONCE = ['once to each person'] as const
+/** Whether a question at a counter can be left unanswered. */
+export const SKIPPED = ['which may be skipped'] as const
 export const WHEN = ['added', 'changed', 'added or changed'] as const
 
 /** What stands in a slot of each type, where it is not blank. */
@@ -84,7 +89,13 @@ export interface SlotValues {
 	once: (typeof ONCE)[number]
 	picture: AppFile
 	film: AppFile
+	ground: AppFile
 	children: readonly Child[]
+	measure: Measure
+	grouping: Grouping
+	arrangement: Arrangement
+	'calendar view': CalendarView
+	skipped: (typeof SKIPPED)[number]
 }
 
 export type SlotType = keyof SlotValues
@@ -124,7 +135,13 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	once: oneOf(ONCE),
 	picture: fileOf('picture'),
 	film: fileOf('film'),
-	children
+	ground: fileOf('ground'),
+	children,
+	measure,
+	grouping,
+	arrangement: oneOf(ARRANGEMENTS),
+	'calendar view': oneOf(CALENDAR_VIEWS),
+	skipped: oneOf(SKIPPED)
 }
 
 /** What is known of a type of slot. */

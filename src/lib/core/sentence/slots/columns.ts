@@ -15,7 +15,11 @@ import {
 	type Names
 } from './names.ts'
 
-export const columnNames = (place: SlotPlace): Names<number> => ({ list: columnsOf(place), what: 'column' })
+export const columnNames = (place: SlotPlace): Names<number> => ({
+	list: columnsOf(place),
+	what: 'column',
+	unseen: place.vocabulary.unseen?.columns
+})
 
 const SHOWN_AT_FIRST = 4
 

@@ -15,7 +15,8 @@ import {
 
 export const tableNames = ({ vocabulary }: Pick<SlotPlace, 'vocabulary'>): Names<number> => ({
 	list: vocabulary.tables,
-	what: 'table'
+	what: 'table',
+	unseen: vocabulary.unseen?.tables
 })
 const roleNames = ({ vocabulary }: SlotPlace): Names<number> => ({ list: vocabulary.roles, what: 'role' })
 export const screenNames = ({ vocabulary }: SlotPlace): Names<string> => ({

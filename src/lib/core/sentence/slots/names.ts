@@ -15,10 +15,13 @@ export interface Named<Id extends number | string> {
 export interface Names<Id extends number | string> {
 	readonly list: readonly Named<Id>[]
 	readonly what: string
+	/** Ids of those that are there, and not for who reads. */
+	readonly unseen?: readonly Id[] | undefined
 }
 
-export function printName<Id extends number | string>({ list, what }: Names<Id>, id: Id): string {
-	return list.find((each) => each.id === id)?.name ?? `a ${what} that is gone`
+export function printName<Id extends number | string>({ list, what, unseen }: Names<Id>, id: Id): string {
+	const name = list.find((each) => each.id === id)?.name
+	return name ?? (unseen?.includes(id) ? `a ${what} that you may not see` : `a ${what} that is gone`)
 }
 
 export function readName<Id extends number | string>({ list, what }: Names<Id>, text: string): Reading<Id> {

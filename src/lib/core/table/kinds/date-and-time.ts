@@ -1,6 +1,7 @@
-import { instantAt, localDate, localTime } from '../../schedule/zone.ts'
-import { parseDate, showDate } from './date.ts'
-import { read, refuse, type ColumnKind, type Writing } from './kind.ts'
+import { instantAt } from '../../schedule/zone.ts'
+import { parseDate } from './date.ts'
+import { read, refuse, type ColumnKind } from './kind.ts'
+import type { Writing } from '../../model/writing.ts'
 
 const INSTANT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(?::\d{2}(?:\.\d{1,3})?)?(?:Z|[+-]\d{2}:\d{2})$/
 /** A date, a time of day as people and files write it, and how far its clock is from UTC where that stands there. */
@@ -22,24 +23,6 @@ export const dateAndTime: ColumnKind = {
 	},
 	toStored: (value) => String(value),
 	fromStored: (stored) => String(stored)
-}
-
-/** An instant as the clock of a zone shows it: `3 Apr 2026 14:30`. */
-export function showInstant(instant: string, zone = 'UTC'): string {
-	const minutes = Math.floor(localTime(instant, zone) * 1440 + 1e-6)
-	const clock = [Math.floor(minutes / 60), minutes % 60].map((part) => String(part).padStart(2, '0')).join(':')
-	return `${showDate(localDate(instant, zone))} ${clock}`
-}
-
-/** As it is typed in: `2026-11-23T14:05`, with seconds where there are any. */
-export function typeInstant(instant: string, zone = 'UTC'): string {
-	const seconds = Math.round(localTime(instant, zone) * 86_400)
-	const parts = [
-		Math.floor(seconds / 3600),
-		Math.floor(seconds / 60) % 60,
-		...(seconds % 60 === 0 ? [] : [seconds % 60])
-	]
-	return `${localDate(instant, zone)}T${parts.map((part) => String(part).padStart(2, '0')).join(':')}`
 }
 
 /** @param zone the time zone in which a text without one is read */

@@ -1,7 +1,7 @@
 import { isIsoDate } from '../../schedule/calendar.ts'
-import { read, refuse, type ColumnKind, type Writing } from './kind.ts'
-
-export const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const
+import { MONTHS } from '../show-times.ts'
+import { read, refuse, type ColumnKind } from './kind.ts'
+import type { Writing } from '../../model/writing.ts'
 
 const ISO = /^(\d{4})[-/.](\d{1,2})[-/.](\d{1,2})$/
 const PARTS = /^(\d{1,2})[-/. ](\d{1,2})[-/. ](\d{4}|\d{2})$/
@@ -34,12 +34,6 @@ export function parseDate(text: string, writing: Writing): string | undefined {
 	if (dayName) return toDate(dayName[3], monthNumber(dayName[2]), dayName[1])
 	const nameDay = NAME_DAY.exec(text)
 	return nameDay ? toDate(nameDay[3], monthNumber(nameDay[1]), nameDay[2]) : undefined
-}
-
-/** An ISO date as people read it: `3 Apr 2026`. */
-export function showDate(iso: string): string {
-	const [year, month, day] = iso.split('-')
-	return `${Number(day)} ${MONTHS[Number(month) - 1] ?? month} ${year}`
 }
 
 function monthNumber(name: string | undefined): string {

@@ -1,3 +1,4 @@
+import { TYPED } from '../../model/writing.ts'
 import { read, refuse, type ColumnKind } from './kind.ts'
 
 const DAY_SECONDS = 86_400
@@ -12,7 +13,7 @@ export const duration: ColumnKind = {
 		return days === undefined ? refuse(`"${text}" is no span of time. Write it like 1 h 30 min, or 1:30.`) : read(days)
 	},
 	check: (value, column) => {
-		if (typeof value === 'string') return duration.read(value.trim(), column, { dates: 'day first', decimal: '.' })
+		if (typeof value === 'string') return duration.read(value.trim(), column, TYPED)
 		const fits = typeof value === 'number' && Math.abs(value) <= MOST_DAYS
 		return fits ? read(value) : refuse('A span of time was expected here.')
 	},
@@ -31,19 +32,6 @@ export function parseDuration(given: string): number | undefined {
 	const seconds = fromIso(bare) ?? fromClock(bare) ?? fromWords(bare)
 	if (seconds === undefined || seconds > MOST_DAYS * DAY_SECONDS) return undefined
 	return (bare === text ? seconds : -seconds) / DAY_SECONDS
-}
-
-/** `2 d 3 h 15 min`; a span of nothing is `0 min`. @param days may be negative */
-export function showDuration(days: number): string {
-	const all = Math.round(Math.abs(days) * DAY_SECONDS)
-	const parts = [
-		[Math.floor(all / DAY_SECONDS), 'd'],
-		[Math.floor(all / 3600) % 24, 'h'],
-		[Math.floor(all / 60) % 60, 'min'],
-		[all % 60, 's']
-	] as const
-	const shown = parts.filter(([count]) => count > 0).map(([count, unit]) => `${count} ${unit}`)
-	return `${days < 0 && all > 0 ? '−' : ''}${shown.join(' ') || '0 min'}`
 }
 
 function fromIso(text: string): number | undefined {

@@ -1,14 +1,7 @@
 import type { Plain } from '../../model/formula.ts'
 import type { StoredValue } from '../storage.ts'
 import type { Column, ColumnTypeName } from '../../model/table.ts'
-
-/** How dates and decimals were written where a text comes from. */
-export interface Writing {
-	readonly dates: 'day first' | 'month first' | 'year first'
-	readonly decimal: '.' | ','
-}
-
-export const TYPED: Writing = { dates: 'day first', decimal: '.' }
+import type { Writing } from '../../model/writing.ts'
 
 export type Reading = { readonly ok: true; readonly value: Plain } | { readonly ok: false; readonly message: string }
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import type { Column, ColumnTypeName } from '../../model/table.ts'
 import { showValue } from '../show-value.ts'
 import { findKind } from './all.ts'
-import { TYPED, type Writing } from './kind.ts'
+import { TYPED, type Writing } from '../../model/writing.ts'
 import { toScaled } from './numbers.ts'
 import { randomFrom } from '../../../../../demo/random.ts'
 

@@ -4,7 +4,8 @@
 import { roundHalfAway } from '../../number/arithmetic.ts'
 import { scaleOf } from '../storage.ts'
 import type { Column, ColumnTypeName } from '../../model/table.ts'
-import { read, refuse, TYPED, type ColumnKind, type Reading, type Writing } from './kind.ts'
+import { read, refuse, type ColumnKind, type Reading } from './kind.ts'
+import { TYPED, type Writing } from '../../model/writing.ts'
 
 interface NumberRules {
 	readonly name: ColumnTypeName
@@ -33,7 +34,7 @@ export function numberKind(rules: NumberRules): ColumnKind {
 		read: (text, column, writing) => {
 			const plain = rules.strip ? text.replace(rules.strip, '').trim() : text
 			const value = parseNumber(plain, writing)
-			if (value === undefined) return refuse(`"${text}" is no number. Write digits, with a dot before decimals: 1.4.`)
+			if (value === undefined) return refuse(noNumber(text, writing))
 			return take(rules.per !== undefined && text.includes('%') ? value / rules.per : value, column)
 		},
 		check: (value, column) => {
@@ -48,6 +49,11 @@ export function numberKind(rules: NumberRules): ColumnKind {
 	}
 }
 
+function noNumber(text: string, { decimal }: Writing): string {
+	const sign = decimal === ',' ? 'a comma' : 'a dot'
+	return `"${text}" is no number. Write digits, with ${sign} before decimals: 1${decimal}4.`
+}
+
 interface Pattern {
 	readonly plain: RegExp
 	readonly apart: RegExp
@@ -55,8 +61,8 @@ interface Pattern {
 
 /** What a number looks like, by its decimal sign; made once, since every cell of a file is held against it. */
 const PATTERNS: Readonly<Record<Writing['decimal'], Pattern>> = {
-	'.': patternOf("[,'\u00a0\u202f ]", '\\.'),
-	',': patternOf("[.'\u00a0\u202f ]", ',')
+	'.': patternOf("[,'’\u00a0\u202f ]", '\\.'),
+	',': patternOf("[.'’\u00a0\u202f ]", ',')
 }
 
 function patternOf(apart: string, point: string): Pattern {

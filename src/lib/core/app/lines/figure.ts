@@ -1,0 +1,93 @@
+import { z } from 'zod'
+import { check } from '../../formula/check/check.ts'
+import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
+import { formula, id, words } from '../../document/parts.ts'
+import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
+import { checkMeasured, checkRows, measuredParts, ROW_OPENS } from './measured.ts'
+import { checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
+import { remarkUnseen } from './unseen.ts'
+
+export const figureSchema = z.object({
+	...lineParts,
+	kind: z.literal('figure'),
+	/** What it counts, in words. */
+	label: words,
+	...measuredParts,
+	/** What it should come to: a formula over no row. */
+	aim: formula.default(''),
+	/** Those rows that it is compared with, and what they are called: `in October`. */
+	than: formula.default(''),
+	called: words.default(''),
+	/** The screen that a row behind it opens. */
+	opens: id.nullable().default(null)
+})
+export type FigureLine = z.infer<typeof figureSchema>
+
+/** One number, large, and how it stands to another. */
+export const figure: LineEntry<FigureLine> = {
+	...PLAIN_LINE,
+	sentence: {
+		kind: {
+			kind: 'figure',
+			about:
+				'One number made of many rows, and how it stands to an aim or to other rows; a press shows what makes it up',
+			tableKey: 'table',
+			parts: withWhom(
+				'Figure ',
+				{ key: 'label', type: 'text', title: 'what it counts' },
+				' showing ',
+				{ key: 'measure', type: 'measure', title: 'What is made of the rows' },
+				' from ',
+				{ key: 'table', type: 'table', title: 'a table' },
+				' ',
+				WHICH_ROWS,
+				ONCE_CHOSEN,
+				{
+					key: 'aim',
+					type: 'formula',
+					title: 'What it should come to',
+					before: '; the aim is ',
+					clause: 'the aim is…'
+				},
+				{
+					...{ key: 'than', type: 'condition', title: 'Those rows that it is compared with' },
+					...{ before: '; compared with those where ', clause: 'compared with those where…' }
+				},
+				{
+					...{ key: 'called', type: 'text', title: 'What they are called, such as in October' },
+					...{ before: '; which are called ', clause: 'which are called…' }
+				},
+				ROW_OPENS
+			)
+		},
+		blank: {
+			...{ kind: 'figure', label: '', measure: { of: 'count', column: null }, table: null, where: '', once: '' },
+			...{ aim: '', than: '', called: '', opens: null, who: [] }
+		}
+	},
+	check(line, around) {
+		const table = around.catalogue.tables.get(line.table)
+		if (!table) return mistake(TABLE_GONE)
+		return [
+			...checkWhom(line, around),
+			...(line.label.trim() === '' ? mistake('Say what the figure counts, in words.') : []),
+			...checkMeasured(line, table, around),
+			...checkRows(line.than, table, around),
+			...checkAim(line, around),
+			...(line.than.trim() !== '' && line.called.trim() === ''
+				? mistake('Say what the rows are called that it is compared with, such as in October.')
+				: []),
+			...(line.opens !== null && !around.hasScreen(line.opens) ? mistake(SCREEN_GONE) : []),
+			...remarkUnseen(table, around.lines)
+		]
+	}
+}
+
+function checkAim({ aim }: FigureLine, { catalogue, here }: Around): Found[] {
+	if (aim.trim() === '') return []
+	const { expr, issues } = check(aim, { catalogue, rows: [], me: true, here })
+	return [
+		...issues.flatMap(({ message }) => mistake(message)),
+		...(expr && expr.type.kind !== 'number' && expr.type.kind !== 'blank' ? mistake('The aim is no number.') : [])
+	]
+}

@@ -1,0 +1,79 @@
+/** What lines that measure many rows have in common: their condition, their measure, and what can be wrong with either. */
+import { z } from 'zod'
+import { columnType } from '../../formula/check/column-type.ts'
+import { checkCondition } from '../../formula/check/check.ts'
+import { findColumn, type Column, type Table } from '../../model/table.ts'
+import { mistake, type Found } from '../../document/findings.ts'
+import { formula, number } from '../../document/parts.ts'
+import { MEASURES, PERIODS } from '../../query/measure.ts'
+import type { Slot } from '../../sentence/types.ts'
+import type { Grouping, Measure } from '../../sentence/slots/measure.ts'
+import type { Around } from './entry.ts'
+
+export const measuredParts = {
+	table: number,
+	measure: z.object({ of: z.enum(MEASURES), column: number.nullable() }),
+	where: formula,
+	/** What must hold besides, once every value is chosen that it reads as `here.NAME`. */
+	once: formula.default('')
+}
+
+/** What a row behind a number opens. */
+export const ROW_OPENS: Slot = {
+	...{ key: 'opens', type: 'screen', title: 'A screen' },
+	...{ before: '; a row of it opens ', clause: 'a row of it opens…' }
+}
+
+export const groupingSchema = z.object({ column: number, step: z.enum(PERIODS).nullable() })
+
+export interface MeasuredLine {
+	readonly table: number
+	readonly measure: Measure
+	readonly where: string
+	readonly once: string
+}
+
+export function checkMeasured({ measure, where, once }: MeasuredLine, table: Table, around: Around): Found[] {
+	return [
+		...checkMeasure(measure, table, around),
+		...[where, once].flatMap((condition) => checkRows(condition, table, around))
+	]
+}
+
+export function checkRows(condition: string, table: Table, { catalogue, here }: Around): Found[] {
+	if (condition.trim() === '') return []
+	return checkCondition(condition, { catalogue, rows: [table], me: true, here }).issues.flatMap(({ message }) =>
+		mistake(message)
+	)
+}
+
+export function checkGrouping({ column: id, step }: Grouping, table: Table, { catalogue }: Around): Found[] {
+	const column = findColumn(table, id)
+	if (!column) return mistake('A column that it goes by is gone.')
+	const { kind } = columnType(catalogue, column)
+	const isDate = kind === 'date' || kind === 'datetime'
+	if (isDate !== (step !== null))
+		return mistake(
+			isDate
+				? `${column.name} holds dates. Say in which steps: ${column.name} in months.`
+				: `${column.name} holds no dates, and is taken in no ${step}.`
+		)
+	if (kind === 'datetime' && column.type === 'computed')
+		return mistake(`${column.name} is an instant that is worked out. Go by a column of dates, or of dates and times.`)
+	return isDate || isToldApart(column, kind)
+		? []
+		: mistake(`${column.name} tells no few rows apart. Go by a choice, a reference, a short text or a date.`)
+}
+
+function isToldApart({ type }: Column, kind: string): boolean {
+	return ['choice', 'yes/no', 'reference', 'text', 'code'].includes(type) || kind === 'text' || kind === 'yesno'
+}
+
+function checkMeasure({ of, column: id }: Measure, table: Table, { catalogue }: Around): Found[] {
+	if (of === 'count') return []
+	const column = id === null ? undefined : findColumn(table, id)
+	if (!column) return mistake(`The column of which it is the ${of} is gone.`)
+	return columnType(catalogue, column).kind === 'number'
+		? []
+		: mistake(`${column.name} is no column of numbers, and has no ${of}.`)
+}

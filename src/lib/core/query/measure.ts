@@ -1,0 +1,115 @@
+/**
+ * Rows measured: counted, or a column of theirs added up, averaged, its least or most, by up to two columns. Only of rows that
+ * the reader sees; rows whose group is kept back are left out and counted, and of the others those whose measured cell is.
+ *
+ *     how many inspections there were, by month and verdict
+ *     → SELECT e, k0, min(s0), k1, min(s1), count(*), count(*), 0 FROM (SELECT substr(r.c23, 1, 7) AS k0, … FROM t6 AS r WHERE …) GROUP BY e, k0, k1 …
+ */
+import { columnType } from '../formula/check/column-type.ts'
+import { newContext } from '../formula/sql/sql-context.ts'
+import type { Column } from '../model/table.ts'
+import { allOf, joinSql, param, raw, sql, type Sql } from '../sql/sql.ts'
+import { toldApart } from './groups.ts'
+import { conditionsOf, rowsOf, TICK, type PageRequest, type Plans } from './request.ts'
+
+/** What is made of many rows. */
+export const MEASURES = ['count', 'sum', 'mean', 'least', 'most'] as const
+export type MeasureOf = (typeof MEASURES)[number]
+
+/** In which steps dates are taken together. */
+export const PERIODS = ['days', 'weeks', 'months', 'quarters', 'years'] as const
+export type Step = (typeof PERIODS)[number]
+
+export interface Measured {
+	readonly of: MeasureOf
+	/** Of numbers; none, for a count. */
+	readonly column?: Column | undefined
+}
+
+export interface MeasuredBy {
+	readonly column: Column
+	/** For a column of dates. */
+	readonly step: Step | null
+}
+
+export interface MeasurePlan {
+	/**
+	 * One row a group, the largest first: whether its groups are seen, then of each column its key and how that is written (only of
+	 * a text), then rows, the measure, and rows whose measured cell is kept back.
+	 */
+	readonly groups: Sql
+}
+
+/** Undefined where the reader sees nothing of a column that it goes by, or where that tells no rows apart. */
+export function planMeasure(
+	request: Pick<PageRequest, 'table' | 'where' | 'among'>,
+	{ measured, by, limit }: { measured: Measured; by: readonly MeasuredBy[]; limit: number },
+	plans: Plans
+): MeasurePlan | undefined {
+	const { table } = request
+	const ctx = newContext('r', plans.rights.moment, plans.rights)
+	const told = by.map(({ column }) => toldApart(table, column, { ...plans, ctx }))
+	const value = measured.column && toldApart(table, measured.column, { ...plans, ctx })
+	const groups = told.flatMap((each) => each ?? [])
+	const isMeasurable = measured.of === 'count' || value?.as === 'numbers'
+	if (groups.length < by.length || !isMeasurable) return undefined
+	const { visibility, rest } = conditionsOf({ ...request, columns: [] }, plans.rights, ctx)
+	// What is seen on every row is asked on none.
+	const masked = groups.flatMap(({ isOpen }, i) => (isOpen ? [] : [`e${i}`]))
+	const isMasked = value !== undefined && !value.isOpen
+	const columns = groups.flatMap(({ key, shown, seen, as, isOpen }, i) => [
+		sql`${as === 'dates' ? inSteps(dayOf(key, by[i]?.column, plans), by[i]?.step ?? null) : key} AS ${raw(`k${i}`)}`,
+		...(isNamed(by[i]?.column) ? [sql`${shown} AS ${raw(`s${i}`)}`] : []),
+		...(isOpen ? [] : [sql`${seen} AS ${raw(`e${i}`)}`])
+	])
+	const cell = value ? [sql`${value.key} AS m`, ...(isMasked ? [sql`${value.seen} AS em`] : [])] : []
+	const inner = [...columns, ...cell, ...(columns.length + cell.length === 0 ? [raw('1')] : [])]
+	const from = sql`(SELECT ${joinSql(inner, ', ')} FROM ${rowsOf(request)} WHERE ${allOf([TICK, ...visibility, ...rest])})`
+	const isSeen = raw(masked.length === 0 ? '1' : masked.join(' AND '))
+	const keys = groups.map((_group, i) =>
+		masked.length === 0 ? raw(`k${i}`) : sql`(CASE WHEN ${isSeen} THEN ${raw(`k${i}`)} END)`
+	)
+	const asked = keys.flatMap((key, i) => [key, raw(isNamed(by[i]?.column) ? `min(s${i})` : 'NULL')])
+	const made = raw(AGGREGATE[measured.of](isMasked ? 'CASE WHEN em THEN m END' : 'm'))
+	const out = joinSql([isSeen, ...asked, raw('count(*)'), made, raw(isMasked ? 'sum(NOT em)' : '0')], ', ')
+	const grouping = joinSql([...(masked.length === 0 ? [] : [isSeen]), ...keys], ', ')
+	const grouped = keys.length === 0 ? raw('') : sql`GROUP BY ${grouping} `
+	return {
+		groups: sql`SELECT ${out} FROM ${from} ${grouped}ORDER BY count(*) DESC LIMIT ${param(limit)}`
+	}
+}
+
+/** Of a text one way in which it is written; of rows that are pointed to names are looked up once the groups are there. */
+function isNamed(column: Column | undefined): boolean {
+	return column !== undefined && !['reference', 'choice', 'yes/no', 'date', 'date and time'].includes(column.type)
+}
+
+const AGGREGATE: Readonly<Record<MeasureOf, (value: string) => string>> = {
+	count: () => 'count(*)',
+	sum: (value) => `total(${value})`,
+	mean: (value) => `avg(${value})`,
+	least: (value) => `min(${value})`,
+	most: (value) => `max(${value})`
+}
+
+/** An instant lies on the day that it is where the workspace is. */
+function dayOf(key: Sql, column: Column | undefined, { catalogue }: Plans): Sql {
+	const isInstant = column !== undefined && columnType(catalogue, column).kind === 'datetime'
+	return isInstant ? sql`fn_date_of(${key}, ${param(catalogue.timeZone)})` : key
+}
+
+/** A date as its period: of weeks the Monday (ISO 8601), of quarters `2026-4`. */
+function inSteps(key: Sql, step: Step | null): Sql {
+	switch (step) {
+		case 'years':
+			return sql`substr(${key}, 1, 4)`
+		case 'quarters':
+			return sql`substr(${key}, 1, 5) || ((CAST(substr(${key}, 6, 2) AS INTEGER) + 2) / 3)`
+		case 'months':
+			return sql`substr(${key}, 1, 7)`
+		case 'weeks':
+			return sql`date(${key}, 'weekday 0', '-6 days')`
+		default:
+			return sql`substr(${key}, 1, 10)`
+	}
+}
