@@ -34,7 +34,7 @@ export const init: ServerInit = async () => {
  */
 const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/look', '/healthz']
 /** An account of one's own, mail and decisions: nothing for who is not named; their loads and actions say so too. */
-const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/people', '/today', '/find']
+const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/people', '/workspace', '/today', '/find']
 
 let proxies: Proxies
 

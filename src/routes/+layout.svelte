@@ -3,13 +3,16 @@
 	import '@fontsource-variable/atkinson-hyperlegible-next'
 	import '@fontsource-variable/martian-mono'
 	import '../app.css'
-	import { onMount } from 'svelte'
+	import { onMount, untrack } from 'svelte'
 	import { browser } from '$app/environment'
 	import { SessionWatch } from '$lib/ui/session/session-watch.svelte.ts'
-	import SignedOut from '$lib/ui/session/SignedOut.svelte'
+	import { writeAs } from '$lib/ui/writing.ts'
 	import { doAgain, noteEarly } from '$lib/ui/early.ts'
 
 	let { children, data } = $props()
+	untrack(() => writeAs(data.writing))
+	// A steward may have it written otherwise while this page is open.
+	$effect.pre(() => writeAs(data.writing))
 
 	const session = new SessionWatch(
 		() => data.draftsOf,
@@ -28,4 +31,10 @@
 </script>
 
 {@render children()}
-{#if session.isOut}<SignedOut name={data.user?.name ?? ''} />{/if}
+{#if session.isOut}
+	{#await import('$lib/ui/session/SignedOut.svelte') then { default: SignedOut }}<SignedOut
+			name={data.user?.name ?? ''}
+		/>{:catch}
+		<p class="says-wrong" role="alert">You are signed out. Load the page again to sign in; what you typed is kept.</p>
+	{/await}
+{/if}

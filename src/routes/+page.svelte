@@ -98,7 +98,7 @@
 		{/if}
 		<p class="foot">
 			{#if data.user?.isSteward || data.user?.isBuilder}<a href="/people">People and roles</a>{/if}
-			{#if data.user?.isSteward}<a href="/logbook">Logbook</a>{/if}
+			{#if data.user?.isSteward}<a href="/logbook">Logbook</a> <a href="/workspace">Workspace</a>{/if}
 			<a href="/post">Post tray</a>
 		</p>
 	</aside>
@@ -195,7 +195,8 @@
 	}
 	.foot {
 		display: flex;
-		gap: 1.2rem;
+		flex-wrap: wrap;
+		gap: 0.3rem 1.2rem;
 		margin-top: auto;
 		padding-top: 1rem;
 	}

@@ -1,7 +1,7 @@
-/** What a button gives the screen that it opens, or the one that it stands on, worked out as whoever presses it sees the data. */
+/** What a button or a welcome gives the screen that it opens, or the one that it stands on, as whoever presses it sees the data. */
 import { AppError } from '$lib/core/app-error.ts'
 import { writeHeld } from '$lib/core/app/held-text.ts'
-import { givenBy } from '$lib/core/app/lines/button.ts'
+import { givenBy } from '$lib/core/app/lines/with.ts'
 import { tableAround } from '$lib/core/app/lines/new-line.ts'
 import { placedLines } from '$lib/core/app/lines/tree.ts'
 import { check } from '$lib/core/formula/check/check.ts'
@@ -19,6 +19,8 @@ import { heldOnScreen } from './held-on-screen.ts'
 import { findLine, type InApp } from './open-screen.ts'
 import { workOutAlone } from './work-out-alone.ts'
 
+const GIVERS = ['button', 'welcome'] as const
+
 /** `row`: on which it was pressed, for a button that stands among rows. */
 export interface Giving extends InApp {
 	readonly row?: string | undefined
@@ -26,7 +28,7 @@ export interface Giving extends InApp {
 }
 
 export function giveValues(store: Store, { row, held, actor, now, ...place }: Giving): Given {
-	const { line, screen } = findLine(store, { ...place }, 'button')
+	const { line, screen } = findLine(store, { ...place }, ...GIVERS)
 	const within = placedLines(screen.lines).find((placed) => placed.line.id === line.id)?.within ?? []
 	const table = store.workspace().catalogue.tables.get(tableAround(within) ?? 0)
 	const here = heldOnScreen(store, screen, { actor, now, held })

@@ -17,6 +17,7 @@ import type { Store } from '../store/store.ts'
 import { readDraft } from './apps.ts'
 import { keptSearches } from './kept-searches.ts'
 import { heldOnScreen } from './held-on-screen.ts'
+import { listBehind } from './behind.ts'
 import { isFor } from './for-whom.ts'
 import { holdsSomething, showLines } from './shown/all.ts'
 import { readListPage, readListValues } from './shown/list.ts'
@@ -41,7 +42,7 @@ export interface ScreenRequest extends AppPlace, ViewRequest {
 
 /** A screen of an app with what its lines show to one person; refused where it holds nothing for them. */
 export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
-	const { document, release, offered, alone, screens, shownTo, standing } = offeredTo(store, request)
+	const { document, release, draft, offered, alone, screens, shownTo, standing } = offeredTo(store, request)
 	const wanted =
 		request.screen === undefined
 			? (firstFor(alone, store, standing) ?? screens[0])
@@ -50,7 +51,7 @@ export function openScreen(store: Store, request: ScreenRequest): ShownScreen {
 		throw new AppError('not_found', 'This screen is not there, or not for you to see.')
 	const { name, colour, icon } = document
 	return {
-		app: { id: request.app, name, colour, hasIcon: icon !== null, release },
+		app: { id: request.app, name, colour, hasIcon: icon !== null, release, draft },
 		screens: screens.map(inNavigation),
 		screen: wanted ? { id: wanted.id, title: wanted.title, lines: linesOf(wanted, shownTo(wanted)) } : null,
 		kept: wanted ? keptSearches(store, { app: request.app, screen: wanted.id, actor: request.actor }) : [],
@@ -79,8 +80,8 @@ export function isOpenTo(store: Store, request: AppPlace & ViewRequest): boolean
 }
 
 /** What of an app is offered to one person, and what its screens are shown from. */
-function offeredTo(store: Store, request: AppPlace & ViewRequest) {
-	const { document, release } = openApp(store, request)
+export function offeredTo(store: Store, request: AppPlace & ViewRequest) {
+	const { document, release, draft } = openApp(store, request)
 	const standing = standingOf(store, request.actor, request.now)
 	const shownTo = (screen: Screen, asked: Partial<ViewRequest> = {}) => ({
 		...{ store, standing, document, request: { ...request, ...asked } },
@@ -93,6 +94,7 @@ function offeredTo(store: Store, request: AppPlace & ViewRequest) {
 	return {
 		document,
 		release,
+		draft,
 		standing,
 		shownTo,
 		offered,
@@ -158,7 +160,7 @@ export interface ListRequest extends AppPlace, Pick<ViewRequest, 'actor' | 'now'
 
 /** A further page of one list of a screen. */
 export function readList(store: Store, request: ListRequest): WirePage {
-	const { line, screen } = findLine(store, request, 'list')
+	const { line, screen } = findRows(store, request)
 	const { narrowing = { find: '', filters: [] }, after, limit } = request
 	return readListPage(
 		store,
@@ -166,6 +168,12 @@ export function readList(store: Store, request: ListRequest): WirePage {
 		{ ...request, here: heldOnScreen(store, screen, request) },
 		{ narrowing, after, limit }
 	)
+}
+
+/** A list, or the rows behind a number as one. */
+function findRows(store: Store, place: LinePlace): { line: LineOf<'list'>; screen: Screen } {
+	const { line, screen } = findLine(store, place, 'list', 'figure', 'chart')
+	return { line: line.kind === 'list' ? line : listBehind(line, store.workspace().catalogue), screen }
 }
 
 /** What one column of a list holds, for narrowing it down. */
@@ -201,27 +209,33 @@ const WORDS: Readonly<Partial<Record<LineKind, string>>> = {
 export function findLine<K extends LineKind>(
 	store: Store,
 	place: LinePlace,
-	kind: K
+	...kinds: readonly K[]
 ): { line: LineOf<K>; screen: Screen; document: AppDocument; release: number } {
 	const { document, release } = openApp(store, place)
 	const screen = document.screens.find(({ id }) => id === place.screen)
 	const line: ScreenLine | undefined = screen && findInLines(screen.lines, place.line)
-	if (!screen || !isOfKind(line, kind))
-		throw new AppError('not_found', `This ${WORDS[kind] ?? 'part'} is no longer there. Load the page again.`)
+	if (!screen || !isOfKind(line, kinds))
+		throw new AppError(
+			'not_found',
+			`This ${WORDS[kinds[0] ?? 'divider'] ?? 'part'} is no longer there. Load the page again.`
+		)
 	return { line, screen, document, release: release ?? 0 }
 }
 
-function isOfKind<K extends LineKind>(line: ScreenLine | undefined, kind: K): line is LineOf<K> {
-	return line?.kind === kind
+function isOfKind<K extends LineKind>(line: ScreenLine | undefined, kinds: readonly K[]): line is LineOf<K> {
+	return kinds.some((kind) => kind === line?.kind)
 }
 
 export function openApp(
 	store: Store,
 	{ app, draft, document }: AppPlace
-): { document: AppDocument; release: number | null } {
-	if (document) return { document: asShown(document), release: null }
-	if (draft) return { document: asShown(readDraft(store, app).document), release: null }
+): { document: AppDocument; release: number | null; draft: number | null } {
+	if (document) return { document: asShown(document), release: null, draft: null }
+	if (draft) {
+		const read = readDraft(store, app)
+		return { document: asShown(read.document), release: null, draft: read.version }
+	}
 	const live = findLiveApp(store, app)
 	if (!live) throw new AppError('not_found', 'This app is not there, or has not been released yet.')
-	return live
+	return { ...live, draft: null }
 }

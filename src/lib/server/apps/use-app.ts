@@ -4,7 +4,7 @@ import { columnsOfSheet } from '$lib/core/app/lines/record.ts'
 import { momentFor } from '$lib/core/app/lines/put.ts'
 import { tallied } from '$lib/core/app/lines/tally.ts'
 import { getColumn, getTable } from '$lib/core/model/table.ts'
-import type { Pressed } from '$lib/core/requests/screens.ts'
+import type { Pressed } from '$lib/core/requests/screen-doings.ts'
 import type { CellChange, Changed } from '$lib/core/query/change.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import { changeRows } from '../rows/change.ts'
@@ -44,7 +44,7 @@ export function tick(store: Store, { row, on, ...place }: InApp & { row: string;
 	if (line.ticks === null)
 		throw new AppError('not_found', 'This list has no box to tick any more. Load the page again.')
 	const cell = { column: line.ticks, value: on }
-	return setOn(store, { ...place, table: line.table, row, through: 'list' }, () => cell)
+	return setOn(store, { ...place, table: line.table, row, through: 'list' }, () => [cell])
 }
 
 /**
@@ -73,7 +73,7 @@ export function addUp(store: Store, { row, less, ...place }: InApp & { row: stri
 		if (!seen) throw new AppError('not_found', 'This row is not there, or not for you to see.')
 		if (seen.cells[cellKey(column.id)] === undefined)
 			throw new AppError('forbidden', 'You do not see the number that this adds to, so it stays as it is.')
-		return setCell(store, { column: column.id, formula: tallied(column, amount, less) }, pressed)
+		return [setCell(store, { column: column.id, formula: tallied(column, amount, less) }, pressed)]
 	})
 }
 
@@ -82,7 +82,7 @@ export function putValue(store: Store, { row, ...place }: InApp & { row: string 
 	const { line } = findLine(store, place, 'put')
 	return setOn(store, { ...place, table: line.table, row, through: 'button on a row' }, (pressed) => {
 		const formula = line.to.trim() === '' ? (momentFor(getColumn(pressed.table, line.column)) ?? '') : line.to
-		return setCell(store, { column: line.column, formula }, pressed)
+		return [setCell(store, { column: line.column, formula }, pressed)]
 	})
 }
 
@@ -91,7 +91,7 @@ export function rate(store: Store, { row, mark, ...place }: InApp & { row: strin
 	const { line } = findLine(store, place, 'rating')
 	if (mark !== null && mark > line.most) throw new AppError('invalid', `Marks here go from 1 to ${line.most}.`)
 	const cell = { column: line.column, value: mark }
-	return setOn(store, { ...place, table: line.table, row, through: 'rating' }, () => cell)
+	return setOn(store, { ...place, table: line.table, row, through: 'rating' }, () => [cell])
 }
 
 /** A row that a press makes because it is missing; taken back by who may remove it. */
@@ -112,20 +112,20 @@ function addOn(
 interface SettingOn extends Pick<InApp, 'actor' | 'now'> {
 	readonly table: number
 	readonly row: string
-	readonly through: 'list' | 'tally' | 'button on a row' | 'rating'
+	readonly through: 'board' | 'calendar' | 'list' | 'tally' | 'button on a row' | 'rating'
 }
 
-/** One cell of one row, through the door, with the entry that takes it back. */
-function setOn(
+/** Cells of one row, through the door, with the entry that takes it back. */
+export function setOn(
 	store: Store,
 	{ table: id, row, through, actor, now }: SettingOn,
-	cellFor: (pressed: PressedRow) => CellChange
+	cellsFor: (pressed: PressedRow) => readonly CellChange[]
 ): Pressed {
 	const table = getTable(store.workspace().catalogue, id)
 	const n = store.ids.fromId(id, row)
 	if (n === undefined) throw new AppError('not_found', 'This row is not there, or not for you to see.')
 	const pressed = { table, n, actor, now }
-	changeRows(store, [{ kind: 'change', table: id, row, cells: [cellFor(pressed)] }], { actor, now, through })
+	changeRows(store, [{ kind: 'change', table: id, row, cells: cellsFor(pressed) }], { actor, now, through })
 	return { entry: entryOf(store, pressed) }
 }
 

@@ -1,6 +1,7 @@
 /** A formula over no row, as one person sees the data: of their own row, too, only cells that they see, and what they are called. */
 import { check } from '$lib/core/formula/check/check.ts'
 import type { Here } from '$lib/core/formula/check/check-call.ts'
+import { moneyOf } from '$lib/core/formula/check/money-of.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
 import { compileError, compileValue } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
@@ -15,6 +16,8 @@ export interface Alone {
 	/** Blank where it is an error or cannot be read any more; a row is its number. */
 	readonly value: Plain
 	readonly type: Type
+	/** The unit, where it is an amount of money. */
+	readonly money?: string | undefined
 }
 
 const NOTHING: Alone = { value: null, type: { kind: 'blank' } }
@@ -36,5 +39,5 @@ export function workOutAlone(
 	if (!row || row[1] !== null) return { ...NOTHING, type: expr.type }
 	// A compiled formula gives values of its type.
 	const value = expr.type.kind === 'yesno' && row[0] !== null ? row[0] === 1 : (row[0] as Plain)
-	return { value, type: expr.type }
+	return { value, type: expr.type, money: moneyOf(expr) }
 }

@@ -1,12 +1,14 @@
 /**
  * Pictures and films that builders give their apps. A picture is turned upright and made no larger than a screen needs, and
- * loses what a camera wrote into it, its place among that; a film is kept as it is.
+ * loses what a camera wrote into it, its place among that; a film is kept as it is, and so is the
+ * ground of a map once it can be drawn.
  */
 import { createHash } from 'node:crypto'
-import { writeFile } from 'node:fs/promises'
+import { readFile, writeFile } from 'node:fs/promises'
 import sharp from 'sharp'
 import { AppError } from '$lib/core/app-error.ts'
 import { PAINTS } from '$lib/core/app/app-icon.ts'
+import { readOutlines } from '$lib/core/map/outline.ts'
 import { isPicture, plainFileName } from '$lib/core/capture/attachment.ts'
 import type { TakenAppFile } from '$lib/core/requests/app-files.ts'
 import type { Threads } from '../threads/threads.ts'
@@ -18,10 +20,12 @@ const MOST_PIXELS = 1_600
 /** A picture that unpacks to more is no picture for a screen. */
 const MOST_UNPACKED = 60_000_000
 
+const MOST_GROUND = 4_000_000
+
 const FILMS: ReadonlySet<string> = new Set(['video/mp4', 'video/webm'])
 
 export interface GivenAppFile {
-	readonly kind: 'picture' | 'film'
+	readonly kind: 'picture' | 'film' | 'ground'
 	readonly name: string
 	readonly body: ReadableStream<Uint8Array>
 	readonly actor: Actor
@@ -34,7 +38,7 @@ export async function takeAppFile(
 	{ kind, name, body, actor }: GivenAppFile
 ): Promise<TakenAppFile> {
 	return receive(folder, { name, body }, async (received) => {
-		const { colour, ...file } = kind === 'picture' ? await asPicture(received) : asFilm(received)
+		const { colour, ...file } = await TAKEN[kind](received)
 		await settle(received.path, pathOf(folder, file.sha))
 		await host.write('noteAppFile', { ...file, actor, now: host.now() })
 		return { file: { sha: file.sha, name: plainFileName(name) }, colour }
@@ -46,6 +50,16 @@ interface Kept {
 	readonly type: string
 	readonly size: number
 	readonly colour: TakenAppFile['colour']
+}
+
+const TAKEN = { picture: asPicture, film: asFilm, ground: asGround }
+
+async function asGround({ path, sha, size }: Received): Promise<Kept> {
+	if (size > MOST_GROUND)
+		throw new AppError('invalid', 'This ground is larger than 4 MB. Simplify it first, or take a smaller part.')
+	const read = readOutlines(await readFile(path, 'utf8'))
+	if (!read.ok) throw new AppError('invalid', read.message)
+	return { sha, size, type: 'application/geo+json', colour: null }
 }
 
 function asFilm({ sha, size, type }: Received): Kept {

@@ -29,7 +29,7 @@ export interface FileStore {
 	take(given: GivenFile): Promise<{ token: string; file: Attachment }>
 	/** The bytes of a file that was read through the door, or some of them; undefined if they are not there. */
 	read(sha: string, range?: ByteRange): Promise<ReadableStream<Uint8Array> | undefined>
-	/** Removes what no cell took up. */
+	/** Removes what no cell took up, and what no app shows. */
 	sweep(): Promise<void>
 	close(): void
 }
@@ -66,8 +66,12 @@ export function openFileStore(folder: string, host: Pick<Threads, 'read' | 'writ
 
 	async function sweep(): Promise<void> {
 		recent = new Set()
-		for (const sha of await host.write('dropOldUploads', { now: host.now() }))
-			if (!recent.has(sha)) await rm(pathOf(folder, sha), { force: true })
+		const now = host.now()
+		const dropped = [
+			...(await host.write('dropOldUploads', { now })),
+			...(await host.write('dropUnusedAppFiles', { now }))
+		]
+		for (const sha of dropped) if (!recent.has(sha)) await rm(pathOf(folder, sha), { force: true })
 	}
 
 	return { take, read, sweep, close: () => clearInterval(timer) }

@@ -3,7 +3,9 @@ export type Through =
 	| 'Access'
 	| 'account'
 	| 'Bench'
+	| 'board'
 	| 'button on a row'
+	| 'calendar'
 	| 'demo'
 	| 'door'
 	| 'export'
@@ -19,6 +21,7 @@ export type Through =
 	| 'Sources'
 	| 'Tables'
 	| 'Ways in'
+	| 'Workspace'
 	| `file ${string}`
 	| `routine ${string}`
 	| `taking back ${number}`

@@ -1,4 +1,5 @@
 /** Works the queue off: what happens inside the workspace in one transaction each, what leaves it under a lease. */
+import { runReleaseJob } from '../apps/timed-release.ts'
 import { runRoutineJob } from '../routines/run-routine.ts'
 import { markSent, readMessage, type Message } from '../queue/messages.ts'
 import { describePerson } from '../rights/accounts.ts'
@@ -10,11 +11,15 @@ const POST_LEASE_MS = 60_000
 
 /** Runs the next job that stays inside; false if none is due. Called within a transaction that also finishes it. */
 export function runInsideJob(store: Store, { worker, now }: { worker: string; now: number }): boolean {
-	const job = claimJob(store, { task: 'routine', worker, now, leaseMs: INSIDE_LEASE_MS })
+	const claim = { worker, now, leaseMs: INSIDE_LEASE_MS }
+	const routine = claimJob(store, { ...claim, task: 'routine' })
+	const release = routine ? undefined : claimJob(store, { ...claim, task: 'release' })
+	const job = routine ?? release
 	if (!job) return false
 	store.db.exec('SAVEPOINT job')
 	try {
-		runRoutineJob(store, job, now)
+		if (routine) runRoutineJob(store, routine, now)
+		if (release) runReleaseJob(store, release, now)
 		store.db.exec('RELEASE job')
 		finishJob(store, { id: job.id, worker, now })
 	} catch (error) {

@@ -22,6 +22,10 @@ const PAYLOADS = {
 		/** How many routines have set each other off up to here. */
 		depth: number
 	}),
+	/** A release at a set time: of a version of the draft, after the release of a number, for whoever planned it. */
+	release: z.object({
+		...{ app: number, version: number, after: number, note: z.string(), tells: z.boolean(), person: number }
+	}),
 	/** A message that is to leave, by its number. */
 	post: z.object({ message: number })
 }
@@ -37,7 +41,7 @@ export interface Job<T extends Task = Task> {
 	readonly attempts: number
 }
 
-const ADD = `INSERT INTO job (run_at, task, payload) VALUES (@now, @task, @payload)`
+const ADD = `INSERT INTO job (run_at, task, payload) VALUES (@at, @task, @payload)`
 const CLAIM = `
 	UPDATE job
 	SET attempts = attempts + 1, locked_by = @worker, locked_until = @until
@@ -57,9 +61,9 @@ const PUT_OFF = `
 const NEXT_DUE = `SELECT min(max(run_at, coalesce(locked_until, 0))) FROM job WHERE done_at IS NULL AND attempts < max_attempts`
 const STUCK = `SELECT count(*) FROM job WHERE done_at IS NULL AND attempts >= max_attempts`
 
-/** Puts something to be done in the queue, due at once; within the transaction of what causes it. */
-export function addJob<T extends Task>(store: Store, task: T, payload: Payload<T>, now: number): void {
-	store.prepare(ADD).run({ task, payload: JSON.stringify(payload), now })
+/** Puts something to be done in the queue, due at a time (epoch ms); within the transaction of what causes it. */
+export function addJob<T extends Task>(store: Store, task: T, payload: Payload<T>, at: number): void {
+	store.prepare(ADD).run({ task, payload: JSON.stringify(payload), at })
 	store.touched.add('jobs')
 }
 

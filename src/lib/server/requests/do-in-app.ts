@@ -1,5 +1,12 @@
 /** What staff do on a screen. */
-import type { ScreenRequests, screenRequestSchema } from '$lib/core/requests/screens.ts'
+import { AppError } from '$lib/core/app-error.ts'
+import type {
+	Press,
+	Pressed,
+	PressedOne,
+	ScreenRequests,
+	screenRequestSchema
+} from '$lib/core/requests/screen-doings.ts'
 import type { InApp } from '../apps/open-screen.ts'
 import type { Room } from '../web/app-place.ts'
 import type { Handlers } from './handlers.ts'
@@ -20,8 +27,31 @@ export const IN_APP: Handlers<typeof screenRequestSchema, ScreenRequests, Where>
 	put: ({ line, row }, { room, place }) => room.write('putValue', { ...place, line, row }),
 	rate: ({ line, row, mark }, { room, place }) => room.write('rate', { ...place, line, row, mark }),
 	press: ({ line, row }, { room, place }) => room.write('press', { ...place, line, row }),
+	move: ({ line, row, to }, { room, place }) => room.write('moveCard', { ...place, line, row, to }),
+	moves: ({ line, row }, { room, place }) => room.write('tryMoves', { ...place, line, row }),
+	'press all': async ({ presses }, where) => {
+		const done: PressedOne[] = []
+		// One after the other, as they were chosen.
+		for (const press of presses) done.push(await doneOrRefused(() => pressOne(press, where)))
+		return done
+	},
 	'keep search': ({ name, query, words }, { room, place: { app, screen, actor, now } }) =>
 		room.write('keepSearch', { app, screen, actor, now, name, query, words }),
 	'forget search': ({ id }, { room, place: { actor } }) => room.write('forgetSearch', { actor, id }),
 	'take back': ({ entry }, { room, place: { actor, now } }) => room.write('takeBack', { entry, actor, now })
+}
+
+function pressOne(press: Press, where: Where): Pressed | Promise<Pressed> {
+	// By its kind each takes its own; for the union the compiler cannot tell.
+	const handle = IN_APP[press.kind] as (press: Press, where: Where) => Pressed | Promise<Pressed>
+	return handle(press, where)
+}
+
+async function doneOrRefused(work: () => Pressed | Promise<Pressed>): Promise<PressedOne> {
+	try {
+		return await work()
+	} catch (thrown) {
+		if (thrown instanceof AppError) return { refused: thrown.message }
+		throw thrown
+	}
 }

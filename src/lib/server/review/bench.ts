@@ -69,8 +69,12 @@ export function listTables(store: Store, { actor, now }: ByActor): BenchTable[] 
 }
 
 /** The names that sentences on the Bench may use. */
-export function vocabularyOf(store: Store, tables: readonly BenchTable[]): Pick<Vocabulary, 'tables' | 'roles'> {
+export function vocabularyOf(store: Store, tables: readonly BenchTable[]): Omit<Vocabulary, 'screens' | 'routines'> {
+	const seen = new Set(tables.flatMap(({ columns }) => columns.map(({ id }) => id)))
+	const all = [...store.workspace().catalogue.tables.values()]
+	const columns = all.flatMap((table) => table.columns.map(({ id }) => id)).filter((id) => !seen.has(id))
 	return {
+		unseen: { tables: all.map(({ id }) => id).filter((id) => !tables.some((each) => each.id === id)), columns },
 		tables: tables.map(({ id, name, columns }) => ({ id, name, columns: columns.map(toNamed) })),
 		roles: store.workspace().document.roles.map(({ id, name }) => ({ id, name }))
 	}

@@ -70,6 +70,6 @@ export function tryFormula(
 		? (ERROR_NAMES[value.errorCode] ?? '')
 		: value === null || value === ''
 			? 'blank'
-			: showResult(shown ?? expr, value)
+			: showResult(shown ?? expr, value, store.workspace().catalogue)
 	return { ...plain, sample: rowLabel(store, table, { person: actor.person, n, now }), result }
 }

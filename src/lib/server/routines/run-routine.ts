@@ -6,7 +6,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { entryOfStart, type Routine, type Step } from '$lib/core/routine/routine.ts'
 import type { SendStep } from '$lib/core/routine/send-step.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
-import type { Pressed } from '$lib/core/requests/screens.ts'
+import type { Pressed } from '$lib/core/requests/screen-doings.ts'
 import { parseMessage, showResult } from '$lib/core/routine/message-text.ts'
 import { getTable, type Table } from '$lib/core/model/table.ts'
 import { readRelease } from '../releases/live.ts'
@@ -119,7 +119,9 @@ export function compose(store: Store, text: string, { table, n, to, now }: Compo
 	const moment = momentAt(timeZone, now)
 	return parseMessage(text, catalogue, table)
 		.parts.map((part) =>
-			'text' in part ? part.text : showResult(part.expr, workOut(store, part.expr, { table, n, moment, rights }))
+			'text' in part
+				? part.text
+				: showResult(part.expr, workOut(store, part.expr, { table, n, moment, rights }), catalogue)
 		)
 		.join('')
 }

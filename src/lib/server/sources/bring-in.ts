@@ -164,7 +164,7 @@ function readersOf(plan: ImportPlan, begun: Begun): ColumnReader[] {
 	return included.map((planned, i) => {
 		const entry = begun.columns[i]
 		if (!entry) throw new Error(`Expected ${included.length} columns to be begun, got ${begun.columns.length}`)
-		const column = toColumn(entry, begun.timeZone)
+		const column = toColumn(entry, begun)
 		return {
 			column,
 			from: planned.from,

@@ -56,7 +56,7 @@ export function beginImport(store: Store, { plan, actor }: Beginning): Begun {
 		name: plan.tableName,
 		keepers: [],
 		label: first,
-		columns: columns.map((column) => toColumn(column, timeZone)),
+		columns: columns.map((column) => toColumn(column, { timeZone })),
 		checks: [],
 		backReferences: []
 	} satisfies Table)

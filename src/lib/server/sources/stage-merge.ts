@@ -52,7 +52,7 @@ export function beginMerge(store: Store, { plan, actor }: Pick<Staging, 'plan' |
 		id,
 		name: table.name,
 		...plain,
-		columns: entries.map((entry) => toColumn(entry, timeZone))
+		columns: entries.map((entry) => toColumn(entry, { timeZone }))
 	} satisfies Table)
 	store.db.exec(`ALTER TABLE t${id} ADD COLUMN verdict TEXT; ALTER TABLE t${id} ADD COLUMN target INTEGER`)
 	for (const target of targets.filter((each) => each.type === 'reference'))
@@ -131,7 +131,7 @@ export function pairsOf(store: Store, { begun, plan }: Pick<Staging, 'begun' | '
 	return plan.columns.filter(isFilled).map((column, i) => {
 		const entry = begun.columns[i]
 		if (!entry) throw new Error(`Expected a staged column for "${column.name}"`)
-		return { to: getColumn(table, column.to), staged: toColumn(entry, store.workspace().timeZone) }
+		return { to: getColumn(table, column.to), staged: toColumn(entry, store.workspace()) }
 	})
 }
 

@@ -3,7 +3,7 @@ import { numberText, power } from '$lib/core/number/arithmetic.ts'
 import { call, decodeSets, errorNumber } from '$lib/core/formula/functions/define.ts'
 import { REGISTERED } from '$lib/core/formula/functions/table.ts'
 import { isErrorValue, type FunctionEntry, type Value } from '$lib/core/model/formula.ts'
-import { showDuration } from '$lib/core/table/kinds/duration.ts'
+import { showDuration } from '$lib/core/table/show-times.ts'
 import { textKey } from '$lib/core/text/key.ts'
 
 /**

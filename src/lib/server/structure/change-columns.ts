@@ -6,7 +6,7 @@ import { plainText } from '$lib/core/formula/evaluate/evaluate.ts'
 import { isErrorValue } from '$lib/core/model/formula.ts'
 import { findKind } from '$lib/core/table/kinds/all.ts'
 import { showValue } from '$lib/core/table/show-value.ts'
-import { TYPED } from '$lib/core/table/kinds/kind.ts'
+import { TYPED } from '$lib/core/model/writing.ts'
 import { placesOf } from '$lib/core/table/choice-places.ts'
 import { isNumbering } from '$lib/core/table/numbering.ts'
 import { comparedPlace, hasKey, type StoredValue } from '$lib/core/table/storage.ts'
@@ -263,7 +263,7 @@ function textOf(column: Column, stored: StoredValue): string {
 function convert(column: Column, text: string): StoredValue {
 	const kind = findKind(column.type)
 	if (!kind || text === '') return null
-	const reading = kind.read(text, column, TYPED)
+	const reading = kind.read(text, column, column.writing ?? TYPED)
 	return reading.ok && reading.value !== null ? kind.toStored(reading.value, column) : null
 }
 

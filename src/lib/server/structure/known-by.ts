@@ -38,7 +38,7 @@ export function numberRows(store: Store, { id: table, columns }: Pick<TableEntry
 		['No.', 'Row no.', 'Number of the row'].find((each) => !taken.has(each.toLowerCase())) ?? 'Its own number'
 	const entry: ColumnEntry = { id: takeNumbers(store, 'column', 1), name, type: 'code', numbering: NUMBERING }
 	const physical = store.workspace().catalogue.tables.get(table)
-	if (physical) addColumn(store.db, physical, toColumn(entry, store.workspace().timeZone))
+	if (physical) addColumn(store.db, physical, toColumn(entry, store.workspace()))
 	const number = store.db.prepare(`UPDATE t${table} SET c${entry.id} = @text, c${entry.id}k = @text WHERE n = @n`)
 	const rows = store.db.prepare<unknown[], number>(`SELECT n FROM t${table} ORDER BY n`).pluck().all()
 	for (const [i, n] of rows.entries()) number.run({ n, text: printNumber(NUMBERING, i + 1) })

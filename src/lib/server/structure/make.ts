@@ -103,7 +103,8 @@ export function addFirstPerson(
 	return person
 }
 
-function isTimeZone(name: string): boolean {
+/** Whether there is a time zone of that name. */
+export function isTimeZone(name: string): boolean {
 	try {
 		new Intl.DateTimeFormat('en', { timeZone: name })
 		return true

@@ -156,7 +156,7 @@ export function toReference(
 	const entry = asReference(entryOf(store, table).columns, { column, id, to })
 	const { found, text } = matching(store, asked)
 	// Filled first: kept columns that read it are worked out when the table's entry is saved.
-	addPhysical(store.db, owned, toColumn(entry, store.workspace().timeZone))
+	addPhysical(store.db, owned, toColumn(entry, store.workspace()))
 	store.db.prepare(`UPDATE t${table} AS r SET c${id} = ${found.text}`).run(...found.params)
 	for (const [from, meant] of fixes) {
 		const row = targetOf(store, asked, param(meant))

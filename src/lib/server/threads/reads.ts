@@ -1,7 +1,11 @@
 /** Everything that a reader thread can be asked, by name. Each runs in one snapshot. */
 import { findAppFile } from '../apps/app-files.ts'
 import { appByWord, wordOf } from '../apps/app-word.ts'
-import { checkDraft, findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
+import { findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
+import { checkDraft } from '../apps/check-draft.ts'
+import { plannedRelease } from '../apps/timed-release.ts'
+import { screensGained } from '../apps/screens-gained.ts'
+import { compareDocument } from '../apps/document-file.ts'
 import { whoSees } from '../apps/who-sees.ts'
 import { readOwnDay } from '../logbook/own-day.ts'
 import { giveValues, type Giving } from '../apps/give-values.ts'
@@ -56,6 +60,7 @@ import { findRelations } from '../structure/find-relations.ts'
 import { previewReference } from '../structure/tables.ts'
 import { standInPeople } from '../people/stand-in-people.ts'
 import { tryFormula } from '../review/try-formula.ts'
+import { readSettings } from '../structure/set-workspace.ts'
 import { checkSeals, listLogbook } from '../logbook/logbook.ts'
 
 export const READS = {
@@ -73,9 +78,10 @@ export const READS = {
 		store.ids.fromId(store.workspace().catalogue.people.id, row) ?? null,
 	person: (store: Store, { person }: { person: number }) => describePerson(store, person),
 	workspace: (store: Store) => {
-		const { name, version, timeZone } = store.workspace()
-		return { name, version, timeZone, demo: isDemo(store) }
+		const { name, version, timeZone, writing } = store.workspace()
+		return { name, version, timeZone, writing, demo: isDemo(store) }
 	},
+	settings: readSettings,
 	rows: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) =>
 		readRows(store, actor, request, now),
 	anchors: (store: Store, { actor, request, now }: { actor: Actor; request: RowsRequest; now: number }) =>
@@ -116,6 +122,9 @@ export const READS = {
 			.filter((app) => screensFor(store, { app: app.id, draft: false, actor, now }).length > 0),
 	draft: (store: Store, { app }: { app: number }) => readDraft(store, app),
 	checkDraft,
+	compareDocument,
+	plannedRelease,
+	screensGained,
 	releases: (store: Store, { app }: { app: number }) => listReleases(store, app),
 	release: (store: Store, asked: { app: number; number: number }) => findRelease(store, asked),
 	screen: (store: Store, request: ScreenRequest) => openScreen(store, request),

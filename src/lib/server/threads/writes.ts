@@ -1,11 +1,16 @@
 /** Everything that the writer thread can be asked, by name. Each runs in a savepoint of the group's transaction. */
-import { addApp, addAppFrom, putBackRelease, releaseApp, saveDraft } from '../apps/apps.ts'
+import { startFrom } from '../apps/start-from.ts'
+import { putDocument } from '../apps/document-file.ts'
+import { addApp, addAppFrom, saveDraft } from '../apps/apps.ts'
+import { putBackRelease, releaseApp } from '../apps/release-app.ts'
+import { callOffRelease, planRelease } from '../apps/timed-release.ts'
 import { takeBack } from '../logbook/take-back.ts'
 import { sendForm } from '../apps/forms/fill-form.ts'
-import { noteAppFile } from '../apps/app-files.ts'
+import { dropUnusedAppFiles, noteAppFile } from '../apps/app-files.ts'
 import { setWord } from '../apps/app-word.ts'
 import { forgetSearch, keepSearch } from '../apps/kept-searches.ts'
 import { addUp, changeRecord, press, putValue, rate, removeRecord, tick } from '../apps/use-app.ts'
+import { moveCard, tryMoves } from '../apps/move-card.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
@@ -55,6 +60,7 @@ import {
 } from '../structure/change-columns.ts'
 import { becomeTry } from '../store/become-try.ts'
 import { startWorkspace } from '../structure/make.ts'
+import { setWorkspace } from '../structure/set-workspace.ts'
 import { pinExample, unpinExample } from '../review/pin-examples.ts'
 import { noteExport, noteFailedSignIn } from '../logbook/logbook.ts'
 import { tendIndexes } from '../derived/tend-indexes.ts'
@@ -104,6 +110,7 @@ export const WRITES = {
 	askNewPassword,
 	useOneTimeLink,
 	startWorkspace,
+	setWorkspace,
 	becomeTry,
 	changeOwnPassword,
 	endOwnSession,
@@ -117,6 +124,10 @@ export const WRITES = {
 	addApp,
 	addAppFrom,
 	saveDraft,
+	putDocument,
+	startFrom,
+	planRelease,
+	callOffRelease,
 	releaseApp,
 	putBackRelease,
 	sendForm,
@@ -127,6 +138,8 @@ export const WRITES = {
 	tick,
 	addUp,
 	putValue,
+	moveCard,
+	tryMoves,
 	keepSearch,
 	forgetSearch,
 	rate,
@@ -174,6 +187,7 @@ export const WRITES = {
 	noteUpload,
 	dropOldUploads,
 	noteAppFile,
+	dropUnusedAppFiles,
 	setWord,
 	tendIndexes,
 	tryWrite,

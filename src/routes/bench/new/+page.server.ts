@@ -7,14 +7,20 @@ import { getBuilder } from '$lib/server/web/signed-in.ts'
 export async function load({ locals }) {
 	const actor = getBuilder(locals)
 	const bench = await locals.host.read('bench', { actor, now: locals.now })
-	return { tables: bench.tables.map(({ id, name, rows, owned }) => ({ id, name, rows, owned })) }
+	return {
+		tables: bench.tables.map(({ id, name, rows, owned }) => ({ id, name, rows, owned })),
+		roles: bench.vocabulary.roles
+	}
 }
 
 const newSchema = z.object({
 	name: z.string().trim().min(1, 'Give the app a name.').max(80),
 	about: z.string().trim().max(200),
 	colour: z.enum(COLOURS),
-	tables: z.array(z.coerce.number().int())
+	tables: z.array(z.coerce.number().int()),
+	/** Blank for one that is made from a file or from tables. */
+	starter: z.string().max(40),
+	role: z.coerce.number().int()
 })
 
 export const actions = {
@@ -25,10 +31,17 @@ export const actions = {
 			name: form.get('name'),
 			about: form.get('about') ?? '',
 			colour: form.get('colour'),
-			tables: form.getAll('table')
+			tables: form.getAll('table'),
+			starter: form.get('starter') ?? '',
+			role: form.get('role') ?? 0
 		}
 		return forForm({ name: String(asked.name ?? '') }, async () => {
-			const { tables, ...app } = parseForm(asked, newSchema)
+			const { tables, starter, role, ...app } = parseForm(asked, newSchema)
+			if (starter !== '') {
+				const { name, about } = app
+				const begun = await locals.host.write('startFrom', { starter, name, about, role, actor, now: locals.now })
+				redirect(303, `/bench/${begun}/screens`)
+			}
 			const id = await locals.host.write('addApp', { app, tables, actor, now: locals.now })
 			redirect(303, tables.length > 0 ? `/bench/${id}/screens` : `/bench/${id}/sources`)
 		})

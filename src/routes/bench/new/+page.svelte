@@ -1,9 +1,14 @@
 <script lang="ts">
-	import { showCount } from '$lib/ui/count.ts'
+	import { STARTERS } from '$lib/core/app/starters/all.ts'
+	import BeginWith from '$lib/ui/bench/BeginWith.svelte'
 	import { COLOURS } from '$lib/core/app/document.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 
 	let { data, form } = $props()
+
+	/** What it begins with, where that is none of one's own tables. */
+	let starter = $state('')
+	const name = $derived(STARTERS.find(({ id }) => id === starter)?.name ?? '')
 </script>
 
 <svelte:head><title>New app</title></svelte:head>
@@ -19,7 +24,7 @@
 			class="field"
 			required
 			maxlength="80"
-			value={form?.name ?? ''}
+			value={form?.name ?? name}
 			placeholder="Mooring Care"
 		/>
 		<label for="about">What it is for, in a few words</label>
@@ -37,20 +42,7 @@
 				{/each}
 			</div>
 		</fieldset>
-		<fieldset>
-			<legend>Tables to make screens from</legend>
-			{#each data.tables as table (table.id)}
-				<label class="tick"
-					><input type="checkbox" name="table" value={table.id} />{table.name}<span class="quiet"
-						>{showCount(table.rows)} {table.rows === 1 ? 'row' : 'rows'}</span
-					></label
-				>
-			{/each}
-			<p class="quiet">
-				For each a list, a record sheet and a form are made at once; all of it can be changed. Choose none to begin with
-				a spreadsheet file.
-			</p>
-		</fieldset>
+		<BeginWith tables={data.tables} roles={data.roles} bind:starter />
 		{#if form?.message}<p class="says-wrong" role="alert">{form.message}</p>{/if}
 		<button class="btn main">Start the app</button>
 	</form>
@@ -58,7 +50,7 @@
 
 <style>
 	main {
-		max-width: 40rem;
+		max-width: 52rem;
 		padding: 1.5rem 2rem;
 		display: grid;
 		gap: 1rem;
@@ -83,15 +75,11 @@
 		gap: 0.9rem;
 		margin-top: 0.3rem;
 	}
-	.paints label,
-	.tick {
+	.paints label {
 		display: flex;
 		align-items: center;
 		gap: 0.4rem;
 		font-weight: 400;
-	}
-	.tick {
-		padding: 0.25rem 0;
 	}
 	.paint {
 		width: 1.2rem;

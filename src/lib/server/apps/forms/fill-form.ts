@@ -1,12 +1,13 @@
 /** What a form is asked while somebody fills it in, and what becomes of it once it is sent. */
 import { AppError } from '$lib/core/app-error.ts'
-import type { FormSent } from '$lib/core/requests/screens.ts'
+import type { FormSent } from '$lib/core/requests/screen-doings.ts'
 import type { CellChange, Change } from '$lib/core/query/change.ts'
 import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'
 import type { Option } from '$lib/core/requests/rows.ts'
 import { standingOf } from '../../rights/rights-of-actor.ts'
 import { changeRows } from '../../rows/change.ts'
 import type { Store } from '../../store/store.ts'
+import { asForm } from '$lib/core/app/lines/steps.ts'
 import { heldOnScreen } from '../held-on-screen.ts'
 import { findLine, type InApp } from '../open-screen.ts'
 import { cellsOf, changedRow, type ChangedRow } from './changed-row.ts'
@@ -109,7 +110,10 @@ interface OpenForm {
 }
 
 function openForm(store: Store, { cells, items, row, held, actor, now, ...place }: FilledForm): OpenForm {
-	const { line, screen } = findLine(store, place, 'form')
+	const found = findLine(store, place, 'form', 'steps')
+	const { screen } = found
+	const tables = store.workspace().catalogue.tables
+	const line = found.line.kind === 'steps' ? asForm(found.line, tables.get(found.line.table)) : found.line
 	if (line.of !== null && row === undefined)
 		throw new AppError('invalid', 'This form belongs to a row. Open it from there.')
 	const standing = standingOf(store, actor, now)

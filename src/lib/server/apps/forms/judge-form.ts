@@ -2,11 +2,12 @@
  * What the conditions of a form come to on what has been filled in so far: what is not asked, what must be filled, what is
  * refused and why, and the values that it shows. All of it as whoever fills it in sees the data.
  */
-import { showMoney } from '$lib/core/table/show-value.ts'
+import type { Type } from '$lib/core/model/formula.ts'
+import { showWorked } from '$lib/core/table/show-worked.ts'
+import type { Workspace } from '$lib/core/workspace/catalogue.ts'
 import type { WorkedLine } from '$lib/core/app/lines/form-parts.ts'
 import type { CellChange } from '$lib/core/query/change.ts'
 import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'
-import { numberText } from '$lib/core/number/arithmetic.ts'
 import { PIECE, piecesIn } from '$lib/core/text/pieces.ts'
 import { itemsIn, partsIn, type FormPart, type FormShape } from './form-shape.ts'
 import { typedRow } from './typed-row.ts'
@@ -23,7 +24,7 @@ export function judgeForm(filling: Filling, shape: FormShape, typed: FormTyped):
 				rows: [own, typedRow(store, 'r', { table, cells, context })]
 			})
 		)
-		return [id, { rows: rows.map(({ verdict }) => verdict), sums: sumsOf(rows) }] as const
+		return [id, { rows: rows.map(({ verdict }) => verdict), sums: sumsOf(rows, store.workspace()) }] as const
 	})
 	return { ...top.verdict, items: Object.fromEntries(items) }
 }
@@ -47,6 +48,7 @@ interface JudgedRow {
 function judgeRow(filling: Filling, parts: readonly FormPart[], reach: Reach): JudgedRow {
 	const lines = parts.flatMap((part) => (part.kind === 'entry' && part.line ? [part.line] : []))
 	const worked = parts.flatMap((part) => (part.kind === 'shown' ? [part] : []))
+	const workspace = filling.store.workspace()
 	const valueOf = workOutAll(filling, reach, [
 		...lines.flatMap(({ when, must, unless }) => [when, must, unless]),
 		...worked.flatMap(({ value }) => [value, asText(value)])
@@ -61,7 +63,9 @@ function judgeRow(filling: Filling, parts: readonly FormPart[], reach: Reach): J
 			refused: Object.fromEntries(
 				lines.filter(isAsked).flatMap(({ id, unless, says }) => (isRefused(valueOf(unless)) ? [[id, says]] : []))
 			),
-			shown: Object.fromEntries(worked.map(({ id, value }) => [id, shownText(valueOf(value), valueOf(asText(value)))]))
+			shown: Object.fromEntries(
+				worked.map(({ id, value }) => [id, shownText(valueOf(value), valueOf(asText(value)), workspace)])
+			)
 		},
 		numbers: Object.fromEntries(
 			worked.flatMap(({ id, value }: WorkedLine) => {
@@ -83,7 +87,7 @@ export function wordsOn(filling: Filling, reach: Reach, text: string): string {
 		formulas.flatMap((value) => [value, asText(value)])
 	)
 	return text.replace(PIECE, (_all, formula: string | undefined) =>
-		formula === undefined ? '{' : shownText(valueOf(formula), valueOf(asText(formula)))
+		formula === undefined ? '{' : shownText(valueOf(formula), valueOf(asText(formula)), filling.store.workspace())
 	)
 }
 
@@ -93,32 +97,36 @@ function isRefused(found: WorkedOut | undefined): boolean {
 }
 
 /** What the rows of a group come to together, of each value that is a number. */
-function sumsOf(rows: readonly JudgedRow[]): Record<string, string> {
+function sumsOf(rows: readonly JudgedRow[], workspace: Workspace): Record<string, string> {
 	const sums = new Map<string, Amount>()
 	for (const { numbers } of rows)
 		for (const [id, value] of Object.entries(numbers))
 			sums.set(id, { ...value, value: (sums.get(id)?.value ?? 0) + value.value })
 	// Sums of amounts must not end in the noise of their binary fractions.
 	return Object.fromEntries(
-		[...sums].map(([id, { value, money }]) => [id, showAmount({ value: Number(value.toFixed(6)), money })])
+		[...sums].map(([id, sum]) => [
+			id,
+			showWorked({ ...sum, type: NUMBER, value: Number(sum.value.toFixed(6)) }, workspace)
+		])
 	)
 }
 
 /** Before anything is typed there is nothing to say: no nought stands there. */
-function shownText(found: WorkedOut | undefined, text: WorkedOut | undefined): string {
+function shownText(found: WorkedOut | undefined, text: WorkedOut | undefined, workspace: Workspace): string {
 	if (text === undefined || text.blank === 'all') return ''
-	const isAmount = found?.money !== undefined && typeof found.value === 'number'
-	return isAmount ? showAmount({ value: Number(found.value), money: found.money }) : String(text.value ?? '')
+	// A row is read as its label.
+	if (!found || found.type.kind === 'row') return String(text.value ?? '')
+	const { value } = found
+	const isPlain = typeof value === 'string' || typeof value === 'number'
+	return isPlain ? showWorked({ ...found, value }, workspace) : ''
 }
+
+const NUMBER: Type = { kind: 'number' }
 
 interface Amount {
 	readonly value: number
 	/** Its unit, where it is money. */
 	readonly money: string | undefined
-}
-
-function showAmount({ value, money }: Amount): string {
-	return money === undefined ? numberText(value) : showMoney(value, money)
 }
 
 function asText(value: string): string {

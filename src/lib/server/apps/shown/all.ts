@@ -3,17 +3,24 @@ import { showsRow, type LineKind, type LineOf, type ScreenLine } from '$lib/core
 import { writeHeld } from '$lib/core/app/held-text.ts'
 import type { ShownLine } from '$lib/core/requests/screens.ts'
 import { nameKey } from '$lib/core/text/key.ts'
+import { board } from './board.ts'
 import { button } from './button.ts'
+import { calendar } from './calendar.ts'
+import { chart } from './chart.ts'
 import { choose } from './choose.ts'
+import { figure } from './figure.ts'
 import { filter } from './filter.ts'
 import { form } from './form.ts'
 import { beside, buttons, fold, section, tab, tabs } from './frames.ts'
 import { divider, heading, picture, video } from './plain.ts'
 import { list } from './list.ts'
+import { map } from './map.ts'
 import { put } from './put.ts'
+import { keptBy } from '$lib/core/app/lines/timer.ts'
 import { rating } from './rating.ts'
 import { record } from './record.ts'
 import { tally } from './tally.ts'
+import { steps } from './steps.ts'
 import { text } from './text.ts'
 import { isFor } from '../for-whom.ts'
 import { isFrame } from '../tables-of-screen.ts'
@@ -31,6 +38,11 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 		video,
 		welcome,
 		list,
+		board,
+		calendar,
+		map,
+		figure,
+		chart,
 		record,
 		tally,
 		put,
@@ -38,6 +50,7 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 		choose,
 		filter,
 		form,
+		steps,
 		button,
 		buttons,
 		text
@@ -48,8 +61,14 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 	timer: {
 		holdsSomething: () => false,
 		// To who cannot open where it goes back to, it goes to the first screen.
-		show: ({ id, seconds, screen, keeps }, view) => [
-			{ id, kind: 'timer', seconds, keeps, to: screen !== null && screenFor(screen, view) ? screen : null }
+		show: ({ id, seconds, screen, ...line }, view) => [
+			{
+				id,
+				kind: 'timer',
+				seconds,
+				keeps: keptBy(line),
+				to: screen !== null && screenFor(screen, view) ? screen : null
+			}
 		]
 	},
 	// The list that holds it shows it on its rows.
@@ -66,6 +85,7 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 	...{ part: NOT_BY_ITSELF, leaf: NOT_BY_ITSELF },
 	unknown: { holdsSomething: () => false, show: ({ id }) => [{ id, kind: 'text', html: NEWER }] },
 	// The form that holds them shows them among what it asks.
+	...{ ask: NOT_BY_ITSELF, answer: NOT_BY_ITSELF },
 	...{ entry: NOT_BY_ITSELF, items: NOT_BY_ITSELF, shown: NOT_BY_ITSELF, page: NOT_BY_ITSELF }
 }
 

@@ -1,4 +1,5 @@
-import { givenBy, isSafeAddress, type ButtonLine } from '$lib/core/app/lines/button.ts'
+import { isSafeAddress, type ButtonLine } from '$lib/core/app/lines/button.ts'
+import { givenBy } from '$lib/core/app/lines/with.ts'
 import type { ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { ButtonDoes, Opening, RowAction } from '$lib/core/requests/screens.ts'
 import { getColumn, type Table } from '$lib/core/model/table.ts'

@@ -3,6 +3,7 @@ import { findColumn, type Column, type Table } from '$lib/core/model/table.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import type { ShownChoices } from '$lib/core/requests/screens.ts'
 import { describeColumns } from '../../rows/describe-columns.ts'
+import { readGroups } from '../../rows/read-groups.ts'
 import { readRows } from '../../rows/read.ts'
 import type { View } from './view.ts'
 
@@ -27,10 +28,26 @@ export function valuesToChoose(table: Table, id: number, view: View): ShownChoic
 	const target = column.type === 'reference' ? view.store.workspace().catalogue.tables.get(column.to ?? 0) : undefined
 	if (target) return rowsToChoose(target, '', view)
 	const [described] = describeColumns(table, [id])
-	return described && { column: described, options: valuesOf(column), isCut: false }
+	if (!described) return undefined
+	return {
+		column: described,
+		...(isText(column) ? textsOf(table, id, view) : { options: valuesOf(column), isCut: false })
+	}
 }
 
-/** Those of a date are typed. */
+function isText({ type }: Column): boolean {
+	return type === 'text' || type === 'code'
+}
+
+/** What stands there by now, the most frequent of it, by letter. */
+function textsOf(table: Table, column: number, { store, request }: View): Pick<ShownChoices, 'options' | 'isCut'> {
+	const { actor, now } = request
+	const found = readGroups(store, { actor, request: { table: table.id }, column, now })
+	const texts = (found?.groups ?? []).map(({ value }) => String(value)).sort((a, b) => a.localeCompare(b, 'en'))
+	return { options: texts.map((value) => ({ value, cell: value })), isCut: texts.length < (found?.values ?? 0) }
+}
+
+/** Those of a date and of a number are typed. */
 function valuesOf({ type, choices }: Column): ShownChoices['options'] {
 	if (type === 'yes/no') return ['yes', 'no'].map((value) => ({ value, cell: value === 'yes' }))
 	return (choices ?? []).map((value) => ({ value, cell: value }))

@@ -3,7 +3,7 @@ import type { Here, HeldValue } from '$lib/core/formula/check/check-call.ts'
 import { partsOfAnd } from '$lib/core/formula/syntax/parts-of-and.ts'
 import { findColumn, type Table } from '$lib/core/model/table.ts'
 import type { Filter } from '$lib/core/query/filter.ts'
-import type { WirePage } from '$lib/core/query/wire.ts'
+import { isReferenceCell, type WireCell, type WirePage } from '$lib/core/query/wire.ts'
 import type { Groups } from '$lib/core/requests/rows.ts'
 import type { ListGroups, ListTotal, Narrowing, RowAction } from '$lib/core/requests/screens.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
@@ -11,16 +11,19 @@ import { describeColumns } from '../../rows/describe-columns.ts'
 import { countRows, readRows } from '../../rows/read.ts'
 import { readSums } from '../../rows/read-sums.ts'
 import { readGroups } from '../../rows/read-groups.ts'
+import { readMeasures } from '../../rows/read-measures.ts'
 import type { RowsRequest } from '../../rows/resolve.ts'
 import type { Store } from '../../store/store.ts'
 import { nameKey } from '$lib/core/text/key.ts'
 import { isFor } from '../for-whom.ts'
 import { actionOnRows } from './button.ts'
+import { sayMeasure } from './say-measure.ts'
 import { putOnRows } from './put.ts'
 import { samplesFor } from './samples.ts'
 import { tallyOnRows } from './tally.ts'
 import { seesRows } from './record.ts'
-import { screenFor, tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
+import { marksOf, marksShown, opensFor, seenColumns } from './rows-of-line.ts'
+import { tableOf, type ShownAs, type View, type ViewRequest } from './view.ts'
 
 type ListLine = LineOf<'list'>
 
@@ -30,24 +33,12 @@ export const COUNT_LIMIT = 1_000
 export const list: ShownAs<ListLine> = {
 	holdsSomething: seesRows,
 	show(line, view) {
-		const { store, request, standing } = view
+		const { store, request } = view
 		const table = tableOf(view, line.table)
 		if (!table || !seesRows(line, view) || (line.of !== null && request.row === undefined)) return []
 		const narrowing = request.narrowed?.[line.id] ?? NOT_NARROWED
 		const place = { ...request, here: view.here }
 		const page = readListPage(store, line, place, { narrowing, limit: request.shown?.[line.id] || undefined })
-		const seen = (columns: readonly number[]) =>
-			describeColumns(
-				table,
-				columns.filter((id) =>
-					standing.rights.mayPossibly(
-						'see',
-						table,
-						table.columns.find((each) => each.id === id)
-					)
-				)
-			)
-		const opens = line.opens !== null && screenFor(line.opens, view) ? line.opens : null
 		const { id, limit, empty, finds, holds } = line
 		return [
 			{
@@ -58,7 +49,7 @@ export const list: ShownAs<ListLine> = {
 					isOfRow: line.of !== null,
 					table: table.id,
 					title: table.name,
-					opens,
+					opens: opensFor(line, view),
 					limit,
 					empty,
 					holds,
@@ -72,12 +63,14 @@ export const list: ShownAs<ListLine> = {
 				samples: samplesFor(table, page, view),
 				count: countList(store, line, place, narrowing),
 				groups: groupsOf(line, table, view),
-				marks: marksOf(line).map(({ word, tone }) => ({ word, tone })),
+				marks: marksShown(line),
 				actions: line.lines.flatMap((each) => actionsOf(each, table, view)),
 				ticks: ticksOf(line, table, view),
 				totals: totalsOf(line, table, place, view),
-				finds: seen(finds).length > 0,
-				filters: seen(line.filters),
+				wide: line.wide,
+				narrow: line.narrow,
+				finds: seenColumns(finds, table, view).length > 0,
+				filters: seenColumns(line.filters, table, view),
 				narrowing
 			}
 		]
@@ -118,8 +111,8 @@ function heldReadBy(condition: string, here: Here): [string, HeldValue | undefin
 	return [...condition.matchAll(/\bhere\.([\p{L}\p{N}_]+)/giu)].map(([, name = '']) => [name, here.get(nameKey(name))])
 }
 
-/** What must hold of the rows of a list: of a condition on what is chosen, each part counts once all that it reads is. */
-function conditionsOf({ where, once }: ListLine, here: Here): string[] {
+/** What must hold of the rows of a line: of a condition on what is chosen, each part counts once all that it reads is. */
+export function conditionsOf({ where, once }: Pick<ListLine, 'where' | 'once'>, here: Here): string[] {
 	const isOn = (part: string) => heldReadBy(part, here).every(([, held]) => (held?.value ?? null) !== null)
 	return [where, ...(once.trim() === '' ? [] : partsOfAnd(once).filter(isOn))]
 }
@@ -186,17 +179,52 @@ function rowsAsked(line: ListLine, { find, filters, sort: own }: Narrowing, { ro
 	}
 }
 
-function marksOf(line: ListLine): LineOf<'mark'>[] {
-	return line.lines.filter((each) => each.kind === 'mark')
-}
-
-/** How many rows there are of each value that the list is grouped by, as its reader sees them. */
-function groupsOf(line: ListLine, table: Table, { store, request, here }: View): ListGroups | null {
+/** How many rows there are of each value that the list is grouped by, and what it adds up of them, as its reader sees them. */
+function groupsOf(line: ListLine, table: Table, view: View): ListGroups | null {
+	const { store, request, here } = view
 	const { group } = line
 	if (group === null) return null
 	const { actor, now, narrowed, row } = request
 	const asked = unordered(line, narrowed?.[line.id] ?? NOT_NARROWED, { row, here })
 	const found = readGroups(store, { actor, request: asked, column: group, now })
 	const [column] = found ? describeColumns(table, [group]) : []
-	return found && column ? { column, counts: found.by === 'value' ? found.groups : [], blank: found.blank } : null
+	if (!found || !column) return null
+	const sums = sumsOfGroups(line, table, { asked, group, view })
+	const counts = found.by === 'value' ? found.groups : []
+	return {
+		column,
+		counts: counts.map((each) => ({ ...each, sums: sums(keyOfGroup(each.value)) })),
+		blank: found.blank,
+		blankSums: sums(null)
+	}
+}
+
+/** What the list adds up at its foot, group by group. */
+function sumsOfGroups(
+	{ totals }: ListLine,
+	table: Table,
+	{ asked, group, view }: { asked: RowsRequest; group: number; view: View }
+): (key: string | null) => string[] {
+	const { actor, now } = view.request
+	const read = totals.flatMap((column) => {
+		const measure = { of: 'sum' as const, column }
+		const by = [{ column: group, step: null }]
+		const found = readMeasures(view.store, { actor, now, measure, by, request: asked })
+		const name = findColumn(table, column)?.name ?? ''
+		return found ? [{ name, say: sayMeasure({ measure }, table, view), groups: found.groups }] : []
+	})
+	return (key) =>
+		read.flatMap(({ name, say, groups }) => {
+			const { value = null, rows = 0, kept = 0 } = groups.find(({ keys }) => keys[0] === key) ?? {}
+			// Where all of it is kept back nothing comes to nought.
+			if (value === null || kept === rows) return []
+			return [`${name} ${say(value)}${kept > 0 ? ` (${kept} kept back)` : ''}`]
+		})
+}
+
+/** As measures know it. */
+function keyOfGroup(value: WireCell): string | null {
+	if (isReferenceCell(value)) return value.id
+	if (typeof value === 'boolean') return value ? 'yes' : 'no'
+	return value === null || typeof value === 'object' ? null : String(value)
 }

@@ -1,4 +1,5 @@
 import type { TallyLine } from '$lib/core/app/lines/tally.ts'
+import { showNumber } from '$lib/core/table/show-value.ts'
 import { findColumn, type Column, type Table } from '$lib/core/model/table.ts'
 import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
 import type { RowAction, ShownTally } from '$lib/core/requests/screens.ts'
@@ -36,7 +37,7 @@ export function tallyOnRow(line: TallyLine, view: View, shown: string | undefine
 			...{ id: line.id, row: shown, column: described, takesAway: line.less !== null },
 			label: line.label || column.name,
 			value,
-			amount: amount === null ? '' : amount.toLocaleString('en-GB')
+			amount: amount === null ? '' : showNumber(amount, column)
 		}
 	]
 }

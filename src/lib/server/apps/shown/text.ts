@@ -4,6 +4,7 @@
  */
 import type { TextLine } from '$lib/core/app/lines/text.ts'
 import { PIECE } from '$lib/core/text/pieces.ts'
+import { showWorked } from '$lib/core/table/show-worked.ts'
 import MarkdownIt from 'markdown-it'
 import { workOutAlone } from '../work-out-alone.ts'
 import type { ShownAs, View } from './view.ts'
@@ -44,6 +45,10 @@ markdown.renderer.rules['link_open'] = (tokens, i, options, _env, renderer) => {
 
 /** What a formula over no row comes to, as text: blank where it is an error. */
 export function asText(formula: string, { store, standing, here }: View): string {
-	const { value } = workOutAlone(store, `TEXTJOIN(""; TRUE; ${formula})`, { standing, here })
+	const own = workOutAlone(store, formula, { standing, here })
+	if (own.value === null) return ''
+	if (own.type.kind !== 'row') return showWorked({ ...own, value: own.value }, store.workspace())
+	// A row is read as its label.
+	const { value } = workOutAlone(store, `"" & (${formula})`, { standing, here })
 	return typeof value === 'string' ? value : ''
 }

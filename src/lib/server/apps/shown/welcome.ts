@@ -1,4 +1,5 @@
 import type { LineOf } from '$lib/core/app/lines/all.ts'
+import { givenBy } from '$lib/core/app/lines/with.ts'
 import { isFor } from '../for-whom.ts'
 import { asText, toHtml } from './text.ts'
 import { screenFor, type ShownAs } from './view.ts'
@@ -19,6 +20,8 @@ export const welcome: ShownAs<LineOf<'welcome'>> = {
 				: []
 		)
 		const opens = screen !== null && screenFor(screen, view) ? screen : null
-		return pages.length === 0 ? [] : [{ id, kind: 'welcome', pages, last, opens, once: once !== null }]
+		return pages.length === 0
+			? []
+			: [{ id, kind: 'welcome', pages, last, opens, gives: givenBy({ lines }).length > 0, once: once !== null }]
 	}
 }

@@ -5,7 +5,9 @@
 	import { READ_AGAIN, tellBench } from '$lib/ui/lookout/tell-bench.ts'
 
 	// Nothing of what was shown here before is compared any more.
-	onMount(() => tellBench({ tinShedSees: { screen: null, screens: [], lists: [], columns: [], offers: [] } }))
+	onMount(() =>
+		tellBench({ tinShedSees: { screen: null, screens: [], lists: [], columns: [], offers: [] }, tinShedDraft: null })
+	)
 
 	function onmessage({ origin, data }: MessageEvent) {
 		if (origin === window.location.origin && data === READ_AGAIN) window.location.reload()

@@ -4,14 +4,16 @@ import { getBuilder } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals, params, depends, url }) {
 	depends('app:draft')
-	getBuilder(locals)
+	const actor = getBuilder(locals)
 	const app = Number(params.app)
 	const { host, now } = locals
-	const [current, findings, releases, word] = await Promise.all([
+	const [current, findings, releases, word, planned, gained] = await Promise.all([
 		host.read('draft', { app }),
 		host.read('checkDraft', { app, now }),
 		host.read('releases', { app }),
-		host.read('wordOf', { app })
+		host.read('wordOf', { app }),
+		host.read('plannedRelease', { app }),
+		host.read('screensGained', { app, actor, now })
 	])
 	// What staff use and the draft, unless other two are asked for.
 	const from = Number(url.searchParams.get('from') ?? current.live)
@@ -27,6 +29,8 @@ export async function load({ locals, params, depends, url }) {
 		current: { live: current.live, ahead: current.ahead },
 		findings,
 		releases,
+		planned,
+		gained,
 		compared,
 		address,
 		code,
@@ -41,7 +45,19 @@ export const actions = {
 		const form = await request.formData()
 		const note = String(form.get('note') ?? '').slice(0, 500)
 		const asked = { app: Number(params.app), note, tells: form.has('tells'), actor, now: locals.now }
-		return forForm({}, async () => ({ released: await locals.host.write('releaseApp', asked) }))
+		const at = Number(form.get('at') ?? 0)
+		return forForm({}, async () => {
+			if (at === 0) return { released: await locals.host.write('releaseApp', asked) }
+			await locals.host.write('planRelease', { ...asked, at })
+			return { planned: true }
+		})
+	},
+	callOff: async ({ locals, params }) => {
+		const actor = getBuilder(locals)
+		return forForm({}, async () => {
+			await locals.host.write('callOffRelease', { app: Number(params.app), actor, now: locals.now })
+			return { calledOff: true }
+		})
 	},
 	word: async ({ request, locals, params }) => {
 		const actor = getBuilder(locals)

@@ -1,8 +1,13 @@
 <script lang="ts">
 	import { enhance } from '$app/forms'
 	import { showMoment } from '$lib/ui/dates.ts'
+	import AppAsFile from '$lib/ui/bench/AppAsFile.svelte'
 	import AppFace from '$lib/ui/bench/AppFace.svelte'
 	import AppAddress from '$lib/ui/bench/AppAddress.svelte'
+	import { compareVersions, noteOf } from '$lib/core/app/compare-versions.ts'
+	import ReleaseForm from '$lib/ui/bench/ReleaseForm.svelte'
+	import WhoGains from '$lib/ui/bench/WhoGains.svelte'
+	import Findings from '$lib/ui/bench/Findings.svelte'
 	import ComparedVersions from '$lib/ui/bench/ComparedVersions.svelte'
 	import { useDraft } from '$lib/ui/bench/draft.svelte.ts'
 
@@ -10,16 +15,24 @@
 
 	const draft = useDraft()
 	const mistakes = $derived(data.findings.filter((finding) => finding.weight === 'mistake'))
-	const remarks = $derived(data.findings.filter((finding) => finding.weight === 'remark'))
 	// Each action gives some of these.
 	const result = $derived(
 		form as {
 			message?: string
 			released?: number
 			putBack?: number
+			planned?: true
+			calledOff?: true
 			typed?: string
 		} | null
 	)
+
+	/** Of what staff use and the draft, whatever else is compared below. */
+	const proposed = $derived.by(() => {
+		const { from, to, before, after } = data.compared
+		const isOfDraft = before && after && from === data.current.live && to === 0
+		return isOfDraft ? noteOf(compareVersions(before, after, data.bench.vocabulary)) : ''
+	})
 
 	// After a release the draft is no longer ahead; the page header says so too.
 	$effect(() => {
@@ -37,38 +50,22 @@
 			Access is no part of a release: it is in force as soon as its lines are saved.
 		</p>
 		{#if data.findings.length === 0}<p><span class="stamp good">good</span> The check found nothing.</p>{/if}
-		{#each mistakes as finding (finding.place + finding.message)}
-			<p class="finding"><span class="stamp bad">mend</span> <strong>{finding.place}:</strong> {finding.message}</p>
-		{/each}
-		{#each remarks as finding (finding.place + finding.message)}
-			<p class="finding"><span class="stamp look">look</span> <strong>{finding.place}:</strong> {finding.message}</p>
-		{/each}
-		<form method="POST" action="?/release" use:enhance>
-			<label for="note">What has changed, for those who look later</label>
-			<input id="note" name="note" class="field" maxlength="500" />
-			<label class="tick"
-				><input type="checkbox" name="tells" checked /> Send its link to those who get it by this release</label
-			>
-			{#if result?.message && result.typed === undefined}<p class="says-wrong" role="alert">{result.message}</p>{/if}
-			{#if result?.released}<p role="status">
-					<span class="stamp good">released</span> Release {result.released} is live.
-				</p>{/if}
-			{#if result?.putBack}<p role="status">
-					<span class="stamp good">put back</span> Release {result.putBack} is live again. Access stayed as it was.
-				</p>{/if}
-			<button class="btn main" disabled={mistakes.length > 0 || !data.current.ahead}>
-				{mistakes.length > 0
-					? 'Mend what is marked first'
-					: data.current.ahead
-						? `Release as no. ${(data.releases[0]?.number ?? 0) + 1}`
-						: 'Nothing new to release'}
-			</button>
-		</form>
+		<Findings findings={data.findings} app={draft.app} />
+		<ReleaseForm
+			planned={data.planned}
+			next={(data.releases[0]?.number ?? 0) + 1}
+			ahead={data.current.ahead}
+			mistakes={mistakes.length}
+			{proposed}
+			result={result?.typed === undefined ? result : null}
+		/>
 	</section>
+	{#if data.current.ahead}<WhoGains gained={data.gained} app={draft.app} />{/if}
 	{#if data.releases.length > 0}
 		<ComparedVersions compared={data.compared} releases={data.releases} names={data.bench.vocabulary} />
 	{/if}
 	<AppFace {draft} />
+	<AppAsFile {draft} />
 	{#if data.current.live !== null}<AppAddress
 			address={data.address}
 			code={data.code}
@@ -119,16 +116,10 @@
 		display: grid;
 		gap: 0.7rem;
 	}
-	.finding {
-		padding-left: 0.2rem;
-	}
 	form {
 		display: grid;
 		gap: 0.5rem;
 		justify-items: start;
 		max-width: 34rem;
-	}
-	label {
-		font-weight: 600;
 	}
 </style>

@@ -17,7 +17,12 @@
 	// A screen that was found elsewhere is opened here.
 	$effect(() => {
 		const asked = page.url.searchParams.get('screen')
-		if (asked !== null) untrack(() => (edit.chosen = asked))
+		const line = page.url.searchParams.get('line')
+		if (asked !== null)
+			untrack(() => {
+				edit.chosen = asked
+				if (line !== null) pointed = line
+			})
 	})
 
 	const { screen } = $derived(edit)

@@ -1,4 +1,4 @@
-import { screenRequestSchema } from '$lib/core/requests/screens.ts'
+import { screenRequestSchema } from '$lib/core/requests/screen-doings.ts'
 import { IN_APP } from '$lib/server/requests/do-in-app.ts'
 import { handle } from '$lib/server/requests/handlers.ts'
 import { asJson, readBody } from '$lib/server/web/answer.ts'

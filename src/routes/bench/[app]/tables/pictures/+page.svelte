@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** Tries the picture addresses of a column in this browser, lists what does not open, and copies what does. */
+	import { showFigure } from '$lib/ui/count.ts'
 	import { beforeNavigate } from '$app/navigation'
 	import { onDestroy } from 'svelte'
 	import { PictureTrial } from '$lib/ui/sources/picture-trial.svelte.ts'
@@ -18,7 +19,6 @@
 	const failed = $derived(trial.tried.filter((each) => each.outcome === 'does not open'))
 	const refused = $derived(trial.tried.filter((each) => each.outcome === 'not copied'))
 	const copied = $derived(trial.tried.filter((each) => each.outcome === 'copied').length)
-	const count = (number: number) => number.toLocaleString('en-GB')
 
 	// This page alone may load pictures from elsewhere, so what is opened next is loaded as a page of its own.
 	beforeNavigate(({ to, cancel, type }) => {
@@ -61,19 +61,19 @@
 		<p><button class="btn main" onclick={() => trial.begin(table, column)}>Try the addresses</button></p>
 	{:else if trial.state === 'trying'}
 		<p role="status">
-			{count(trial.tried.length)}{trial.of > 0 ? ` of ${count(trial.of)}` : ''} tried…
+			{showFigure(trial.tried.length)}{trial.of > 0 ? ` of ${showFigure(trial.of)}` : ''} tried…
 			<button class="btn" onclick={() => trial.stop()}>Stop</button>
 		</p>
 	{:else if trial.state === 'copying'}
 		<p role="status">
-			{count(copied + refused.length)} of {count(opened + copied + refused.length)} copied…
+			{showFigure(copied + refused.length)} of {showFigure(opened + copied + refused.length)} copied…
 			<button class="btn" onclick={() => trial.stop()}>Stop</button>
 		</p>
 	{:else}
 		<p role="status">
-			<strong>{count(opened + copied + refused.length)} open, {count(failed.length)} do not.</strong>
-			{#if trial.blank > 0}{count(trial.blank)} {trial.blank === 1 ? 'row has' : 'rows have'} no address.{/if}
-			{#if copied > 0}{count(copied)} copied into the workspace.{/if}
+			<strong>{showFigure(opened + copied + refused.length)} open, {showFigure(failed.length)} do not.</strong>
+			{#if trial.blank > 0}{showFigure(trial.blank)} {trial.blank === 1 ? 'row has' : 'rows have'} no address.{/if}
+			{#if copied > 0}{showFigure(copied)} copied into the workspace.{/if}
 			<button class="btn" onclick={() => trial.begin(table, column)}>Try again</button>
 		</p>
 		{#if opened > 0}
@@ -83,7 +83,9 @@
 					<option value={0}>a new column of photos</option>
 					{#each photos as each (each.id)}<option value={each.id}>{each.name}, where it is blank</option>{/each}
 				</select>
-				<button class="btn main" onclick={copy}>Copy {count(opened)} {opened === 1 ? 'picture' : 'pictures'}</button>
+				<button class="btn main" onclick={copy}
+					>Copy {showFigure(opened)} {opened === 1 ? 'picture' : 'pictures'}</button
+				>
 			</p>
 		{/if}
 	{/if}
@@ -99,7 +101,7 @@
 					{/each}
 				</tbody>
 			</table>
-			{#if list.rows.length > 200}<p class="quiet">and {count(list.rows.length - 200)} more</p>{/if}
+			{#if list.rows.length > 200}<p class="quiet">and {showFigure(list.rows.length - 200)} more</p>{/if}
 		{/if}
 	{/each}
 	<p><a href={back}>Back to {table.name}</a></p>

@@ -1,0 +1,79 @@
+import type { LineOf } from '$lib/core/app/lines/all.ts'
+import { findColumn } from '$lib/core/model/table.ts'
+import { readMeasures } from '../../rows/read-measures.ts'
+import { rowsBehind } from '../behind.ts'
+import { workOutAlone } from '../work-out-alone.ts'
+import { conditionsOf } from './list.ts'
+import { sayMeasure } from './say-measure.ts'
+import { tableOf, type ShownAs, type View } from './view.ts'
+
+type FigureLine = LineOf<'figure'>
+type MeasuredLine = LineOf<'figure' | 'chart'>
+
+export const figure: ShownAs<FigureLine> = {
+	holdsSomething: (line, view) => seesMeasured(line, view),
+	show(line, view) {
+		const table = tableOf(view, line.table)
+		if (!table || !seesMeasured(line, view)) return []
+		const found = measureRows(line, conditionsOf(line, view.here), view)
+		const behind = found && rowsBehind(line, found.leftOut, view)
+		if (!found || !behind) return []
+		const say = sayMeasure(line, table, view)
+		const { id, label } = line
+		const against = [
+			...againstAim(line, found.value, { say, view }),
+			...againstOthers(line, found.value, { say, view })
+		]
+		return [{ id, kind: 'figure', label, value: found.value === null ? '–' : say(found.value), against, ...behind }]
+	}
+}
+
+/** Whether this person may see some row of its table, and some of what it measures. */
+export function seesMeasured({ table: number, measure }: MeasuredLine, view: View): boolean {
+	const table = tableOf(view, number)
+	const column = table && measure.column !== null ? findColumn(table, measure.column) : undefined
+	return table !== undefined && view.standing.rights.mayPossibly('see', table, column)
+}
+
+interface Said {
+	readonly say: (value: number) => string
+	readonly view: View
+}
+
+interface Whole {
+	readonly value: number | null
+	readonly leftOut: number
+}
+
+function measureRows(
+	{ table, measure }: FigureLine,
+	where: readonly string[],
+	{ store, request, here }: View
+): Whole | null {
+	const { actor, now } = request
+	const found = readMeasures(store, { actor, now, measure, by: [], request: { table, where, here } })
+	if (!found) return null
+	const addsUp = measure.of === 'count' || measure.of === 'sum'
+	return { value: found.groups[0]?.value ?? (addsUp ? 0 : null), leftOut: found.leftOut }
+}
+
+function againstAim({ aim }: FigureLine, value: number | null, { say, view }: Said) {
+	if (aim.trim() === '' || value === null) return []
+	const { value: wanted } = workOutAlone(view.store, aim, { standing: view.standing, here: view.here })
+	if (typeof wanted !== 'number') return []
+	const apart = Math.abs(value - wanted)
+	const text = `the aim is ${say(wanted)}${apart === 0 ? '' : `, ${say(apart)} ${value < wanted ? 'short' : 'over'}`}`
+	return [{ text, isGood: value >= wanted }]
+}
+
+function againstOthers(line: FigureLine, value: number | null, { say, view }: Said) {
+	if (line.than.trim() === '' || value === null) return []
+	const others = measureRows(line, conditionsOf({ where: line.than, once: line.once }, view.here), view)?.value ?? null
+	if (others === null) return []
+	const apart = Math.abs(value - others)
+	const isCount = line.measure.of === 'count'
+	const [more, fewer] = isCount ? ['more', 'fewer'] : ['more', 'less']
+	const text =
+		apart === 0 ? `as many as ${line.called}` : `${say(apart)} ${value > others ? more : fewer} than ${line.called}`
+	return [{ text: isCount || apart > 0 ? text : `the same as ${line.called}`, isGood: null }]
+}

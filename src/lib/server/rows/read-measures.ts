@@ -1,0 +1,123 @@
+/** Rows measured by up to two columns, as one reader sees them. Goes through the same door as the rows. */
+import { HIDDEN } from '$lib/core/query/groups.ts'
+import { planMeasure, type MeasureOf, type Step } from '$lib/core/query/measure.ts'
+import { findColumn, getColumn, getTable, type Column } from '$lib/core/model/table.ts'
+import { param, raw, sql } from '$lib/core/sql/sql.ts'
+import type { StoredValue } from '$lib/core/table/storage.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
+import { toValue } from '../store/stored-row.ts'
+import { withResolved, type RowsRequest } from './resolve.ts'
+import { labelText } from './to-wire.ts'
+
+export interface Measuring {
+	readonly actor: Actor
+	readonly request: RowsRequest
+	readonly measure: { readonly of: MeasureOf; readonly column: number | null }
+	readonly by: readonly { readonly column: number; readonly step: Step | null }[]
+	readonly now: number
+}
+
+export interface MeasuredGroup {
+	/** By which it is told from others: of a row its id, of a period its name; null where it is blank. */
+	readonly keys: readonly (string | null)[]
+	readonly labels: readonly string[]
+	readonly rows: number
+	/** Null where there is nothing to measure. */
+	readonly value: number | null
+	/** Of how many of its rows the measured cell is kept back. */
+	readonly kept: number
+}
+
+export interface Measures {
+	readonly groups: readonly MeasuredGroup[]
+	/** Rows that the reader sees, of which what they are measured by is kept back. */
+	readonly leftOut: number
+	/** Whether there are more groups than are read. */
+	readonly isCut: boolean
+}
+
+/** More than any chart shows. */
+const MOST_GROUPS = 5_000
+
+/** Null where this person sees nothing of what it goes by. */
+export function readMeasures(store: Store, { actor, request, measure, by, now }: Measuring): Measures | null {
+	return withResolved(store, actor, { request, now }, (asked, plans) => {
+		const found = (id: number) => asked && findColumn(asked.table, id)
+		const columns = by.flatMap(({ column: id, step }) => {
+			const column = found(id)
+			return column ? [{ column, step }] : []
+		})
+		const column = measure.column === null ? undefined : found(measure.column)
+		if (!asked || columns.length < by.length) return null
+		const limit = MOST_GROUPS + 1
+		const plan = planMeasure(asked, { measured: { of: measure.of, column }, by: columns, limit }, plans)
+		if (!plan) return null
+		const read = store.select(plan.groups)
+		const names = columns.map(({ column: each }, i) =>
+			namesOf(
+				store,
+				each,
+				read.map((row) => row[1 + 2 * i])
+			)
+		)
+		const of = (row: (typeof read)[number]): MeasuredGroup => {
+			const pairs = columns.map(({ column: each }, i) => keyed(store, each, [row[1 + 2 * i], row[2 + 2 * i], names[i]]))
+			const [rows, value, kept] = row.slice(1 + 2 * columns.length)
+			return {
+				keys: pairs.map(({ key }) => key),
+				labels: pairs.map(({ label }) => label),
+				rows: Number(rows),
+				kept: Number(kept),
+				// Without the dust of binary fractions.
+				value: typeof value === 'number' ? Number(value.toPrecision(15)) : null
+			}
+		}
+		const groups = read.slice(0, MOST_GROUPS)
+		// A row that is pointed to and not seen is kept back like a cell.
+		const isSeen = (row: (typeof read)[number]) =>
+			row[0] === 1 && !columns.some(({ column: each }, i) => each.type === 'reference' && row[1 + 2 * i] === HIDDEN)
+		return {
+			groups: groups.filter(isSeen).map(of),
+			leftOut: groups.reduce((sum, row) => sum + Number(isSeen(row) ? row.at(-1) : row.at(-3)), 0),
+			isCut: read.length > MOST_GROUPS
+		}
+	})
+}
+
+type Names = ReadonlyMap<number, string>
+
+/** What rows are called that are pointed to; the plan gives none whose name the reader does not see. */
+function namesOf(store: Store, column: Column, keys: readonly unknown[]): Names | undefined {
+	if (column.type !== 'reference') return undefined
+	const target = getTable(store.workspace().catalogue, column.to ?? 0)
+	const label = getColumn(target, target.label)
+	const seen = keys.filter((key) => typeof key === 'number' && key !== HIDDEN)
+	const rows = store.select(
+		sql`SELECT n, ${raw(`c${label.id}`)} FROM ${raw(`t${target.id}`)} WHERE n IN (SELECT value FROM json_each(${param(JSON.stringify(seen))}))`
+	)
+	return new Map(rows.map(([n, name]) => [Number(n), labelText(label, name as StoredValue)]))
+}
+
+function keyed(
+	store: Store,
+	column: Column,
+	[key, shown, names]: readonly [unknown, unknown, Names | undefined]
+): { key: string | null; label: string } {
+	if (key === null || key === undefined) return { key: null, label: 'left blank' }
+	if (column.type === 'reference')
+		return { key: store.ids.toId(column.to ?? 0, Number(key)), label: names?.get(Number(key)) ?? '' }
+	if (column.type === 'choice' || column.type === 'yes/no' || column.computed?.expr.type.kind === 'yesno') {
+		const value = column.computed ? key === 1 : toValue(column, key as string | number)
+		return value === true || value === false
+			? { key: value ? 'yes' : 'no', label: value ? 'yes' : 'no' }
+			: { key: String(value), label: String(value) }
+	}
+	return column.type === 'date' || column.type === 'date and time' || isDate(column)
+		? { key: String(key), label: String(key) }
+		: { key: String(shown), label: String(shown) }
+}
+
+function isDate({ computed }: Column): boolean {
+	return computed?.expr.type.kind === 'date' || computed?.expr.type.kind === 'datetime'
+}

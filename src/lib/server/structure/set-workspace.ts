@@ -1,0 +1,41 @@
+/** What a steward says of the workspace as a whole: its name, where it is, and how dates and figures are written there. */
+import { AppError } from '$lib/core/app-error.ts'
+import { LOCALES, type Locale } from '$lib/core/table/conventions.ts'
+import { writeHistory } from '../history/history.ts'
+import type { ByActor } from '../rights/rights-of-actor.ts'
+import { refuseUnlessSteward } from '../rights/stewardship.ts'
+import type { Store } from '../store/store.ts'
+import { isTimeZone } from './make.ts'
+import { saveWorkspace } from './save.ts'
+
+export interface WorkspaceSettings {
+	readonly name: string
+	/** A name of the IANA time zone database. */
+	readonly timeZone: string
+	readonly locale: Locale
+}
+
+export function readSettings(store: Store): WorkspaceSettings {
+	const { name, timeZone, locale = 'en-GB' } = store.workspace().document
+	return { name, timeZone, locale }
+}
+
+/** For stewards alone; values stay as they are kept, only how they are read and written changes. */
+export function setWorkspace(
+	store: Store,
+	{ actor, now, ...given }: ByActor & Record<keyof WorkspaceSettings, string>
+) {
+	refuseUnlessSteward(store, actor)
+	const name = given.name.trim()
+	if (name === '') throw new AppError('invalid', 'The workspace needs a name.')
+	if (name.length > 80) throw new AppError('invalid', 'A name has at most 80 characters.')
+	if (!isTimeZone(given.timeZone)) throw new AppError('invalid', 'There is no time zone of that name. Choose one.')
+	const locale = LOCALES.find((each) => each === given.locale)
+	if (!locale) throw new AppError('invalid', 'Choose how dates and figures are written from the list.')
+	const { locale: _was, ...document } = store.workspace().document
+	const said = { name, timeZone: given.timeZone, ...(locale === 'en-GB' ? {} : { locale }) }
+	saveWorkspace(store, { ...document, ...said }, { now, by: actor.person })
+	store.touched.add('access')
+	const entry = { at: now, person: actor.person, through: 'Workspace' as const, kind: 'set workspace' }
+	writeHistory(store, { ...entry, table: null, row: null, body: { ...said, locale } })
+}

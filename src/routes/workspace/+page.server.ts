@@ -1,0 +1,32 @@
+import { error } from '@sveltejs/kit'
+import { conventionsOf, LOCALES } from '$lib/core/table/conventions.ts'
+import { showMoney, showNumber } from '$lib/core/table/show-value.ts'
+import { figuresOfDate, showInstant } from '$lib/core/table/show-times.ts'
+import { forForm } from '$lib/server/web/answer.ts'
+import { getNamed, getNamedActor } from '$lib/server/web/signed-in.ts'
+
+export async function load({ locals }) {
+	if (!getNamed(locals).isSteward) error(403, 'Stewards say what the workspace is called and how it writes.')
+	const settings = await locals.host.read('settings', undefined)
+	return { settings, zones: Intl.supportedValuesOf('timeZone'), locales: LOCALES.map(exampleOf) }
+}
+
+export const actions = {
+	default: async ({ request, locals }) => {
+		const form = await request.formData()
+		const text = (name: string) => String(form.get(name) ?? '')
+		const given = { name: text('name'), timeZone: text('timeZone'), locale: text('locale') }
+		return forForm(given, async () => {
+			await locals.host.write('setWorkspace', { ...given, actor: getNamedActor(locals), now: locals.now })
+			return { done: 'Kept. Values stay as they are; they are written this way from now on.' }
+		})
+	}
+}
+
+/** A locale by its region and by one of each that is written its way. */
+function exampleOf(locale: (typeof LOCALES)[number]) {
+	const writing = conventionsOf(locale)
+	const region = new Intl.DisplayNames(['en'], { type: 'region' }).of(locale.slice(3)) ?? locale
+	const date = `${figuresOfDate('2026-11-28', writing)}, ${showInstant('2026-11-28T14:30:00Z', 'UTC', writing)}`
+	return { locale, region, date, figures: `${showNumber(1234.5, { writing })}, ${showMoney(1234.5, '€', writing)}` }
+}
