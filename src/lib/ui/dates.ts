@@ -1,18 +1,17 @@
-/** Instants as people read them, in the browser's own time zone. */
-const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short' })
-const DAY_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
-const TIME = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' })
+/** Instants as people read them, in the browser's own time zone, as the workspace writes dates. */
+import { MONTHS, showDate, showTime as showClock } from '$lib/core/table/show-times.ts'
+import { writingHere } from './writing.ts'
 
 /** `at`: epoch ms. */
 export function showMoment(at: number): string {
-	const date = new Date(at)
-	const sameYear = date.getFullYear() === new Date().getFullYear()
-	return `${(sameYear ? DAY : DAY_YEAR).format(date)} ${TIME.format(date)}`
+	const sameYear = new Date(at).getFullYear() === new Date().getFullYear()
+	return `${sameYear ? dayAndMonth(new Date(at)) : showDay(at)} ${showTime(at)}`
 }
 
 /** `at`: epoch ms. */
 export function showTime(at: number): string {
-	return TIME.format(new Date(at))
+	const date = new Date(at)
+	return showClock((date.getHours() * 60 + date.getMinutes()) / 1440, writingHere())
 }
 
 /** "today", "3 days ago": how long something has been waiting. */
@@ -24,13 +23,7 @@ export function showAge(at: number, now = Date.now()): string {
 
 /** `at`: epoch ms. */
 export function showDay(at: number): string {
-	return DAY_YEAR.format(new Date(at))
-}
-
-/** As a date is typed and shown in an entry, whatever the browser's own language: `28/11/2026`; anything else as it stands. */
-export function entryDate(text: string): string {
-	const [, year, month, day] = /^(\d{4})-(\d{2})-(\d{2})$/.exec(text) ?? []
-	return year === undefined ? text : `${day}/${month}/${year}`
+	return showDate(todayHere(new Date(at)), writingHere())
 }
 
 /** Today where the browser is. */
@@ -39,10 +32,15 @@ export function todayHere(now = new Date()): string {
 	return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`
 }
 
-const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'short', year: 'numeric', timeZone: 'UTC' })
-
 /** @param month `2026-03` */
 export function showMonth(month: string): string {
-	const at = Date.parse(`${month}-01T00:00:00Z`)
-	return Number.isNaN(at) ? month : MONTH.format(at)
+	const [year, number] = month.split('-')
+	const name = MONTHS[Number(number) - 1]
+	return name === undefined ? month : `${name} ${year}`
+}
+
+function dayAndMonth(date: Date): string {
+	const { dates } = writingHere()
+	const month = MONTHS[date.getMonth()]
+	return dates === 'day first' ? `${date.getDate()} ${month}` : `${month} ${date.getDate()}`
 }

@@ -3,6 +3,7 @@
  * every change can be undone; and what could not be saved is said and kept.
  */
 import { invalidate } from '$app/navigation'
+import { navigating } from '$app/state'
 import { getContext, setContext } from 'svelte'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { applyEdits, type EditConflict } from '$lib/core/app/edits/apply-edits.ts'
@@ -135,9 +136,17 @@ export class DraftState {
 			if (!theirs) return false
 			this.take(theirs)
 		}
-		// What could not be read anew is no reason to keep back the changes that wait.
-		void invalidate('app:draft').catch(() => undefined)
+		void this.readAnew()
 		return true
+	}
+
+	/**
+	 * Whoever is on their way to another page would be kept from it, so that comes first; and what could not be read anew is no reason
+	 * to keep back the changes that wait.
+	 */
+	private async readAnew(): Promise<void> {
+		await navigating.complete?.catch(() => undefined)
+		await invalidate('app:draft').catch(() => undefined)
 	}
 
 	/** Goes on from the draft as the server has it: what waits is put into it as far as it goes. */

@@ -2,8 +2,9 @@
 	/** A date, typed in any usual way or chosen from a month; with steps by the day, which thumbs find more easily. */
 	import { addDays, isIsoDate } from '$lib/core/schedule/calendar.ts'
 	import { parseDate } from '$lib/core/table/kinds/date.ts'
-	import { TYPED } from '$lib/core/table/kinds/kind.ts'
-	import { entryDate, todayHere } from '../dates.ts'
+	import { figuresOfDate, patternOfDate } from '$lib/core/table/show-times.ts'
+	import { todayHere } from '../dates.ts'
+	import { writingHere } from '../writing.ts'
 
 	type Props = {
 		id: string
@@ -19,16 +20,17 @@
 
 	let { id, labelledby, text, invalid, hasSteps = true, onchange }: Props = $props()
 
+	const writing = writingHere()
 	let isOpen = $state(false)
 	/** What stands there while somebody types, who is not to be interrupted. */
 	let typing = $state<string | undefined>()
 	let box: HTMLElement
 
-	const date = $derived(parseDate(text.trim(), TYPED))
+	const date = $derived(parseDate(text.trim(), writing))
 
 	function type({ currentTarget }: Event & { currentTarget: HTMLInputElement }) {
 		typing = currentTarget.value
-		onchange(parseDate(typing.trim(), TYPED) ?? typing)
+		onchange(parseDate(typing.trim(), writing) ?? typing)
 	}
 
 	function step(days: number) {
@@ -61,8 +63,8 @@
 		class="field"
 		inputmode="numeric"
 		autocomplete="off"
-		placeholder="dd/mm/yyyy"
-		value={typing ?? entryDate(text)}
+		placeholder={patternOfDate(writing)}
+		value={typing ?? (isIsoDate(text) ? figuresOfDate(text, writing) : text)}
 		oninput={type}
 		onblur={() => (typing = undefined)}
 		aria-invalid={invalid}

@@ -2,8 +2,9 @@
 	/** A month to choose a day from. The arrow keys go from day to day and from week to week, as the ARIA pattern has it. */
 	import { tick, untrack } from 'svelte'
 	import { addDays, addMonths, WEEKDAY_NAMES, weeksOf } from '$lib/core/schedule/calendar.ts'
-	import { showDate } from '$lib/core/table/kinds/date.ts'
+	import { showDate } from '$lib/core/table/show-times.ts'
 	import { showMonth, todayHere } from '../dates.ts'
+	import { writingHere } from '../writing.ts'
 
 	type Props = { date: string; onchoose: (date: string) => void }
 
@@ -56,7 +57,7 @@
 								class:today={day === today}
 								class:other={!day.startsWith(month)}
 								tabindex={day === at ? 0 : -1}
-								aria-label={showDate(day)}
+								aria-label={showDate(day, writingHere())}
 								aria-current={day === today ? 'date' : undefined}
 								onclick={() => onchoose(day)}>{Number(day.slice(8))}</button
 							>

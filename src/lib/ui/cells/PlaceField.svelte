@@ -2,6 +2,7 @@
 	/** A place: typed as latitude and longitude, or taken from the device. */
 	import { onMount } from 'svelte'
 	import { isAtDesk } from '../signal.ts'
+	import { whereIAm } from '../where-i-am.ts'
 
 	type Props = {
 		id: string
@@ -13,40 +14,23 @@
 
 	let { id, text, sample, invalid, onchange }: Props = $props()
 
-	/** Off the quay of the demo's harbour: what a desk says where a phone would ask its satellites. */
-	const STAND_IN = '50.3121, -4.1102'
 	/** Degrees with five places tell places a metre apart. */
 	const PLACES = 5
-	const LONGEST_MS = 20_000
 
 	let busy = $state(false)
 	let said = $state('')
 	let standsIn = $state(false)
 	onMount(() => (standsIn = isAtDesk()))
 
-	function take() {
-		if (standsIn) {
-			said = 'A stand-in for where the phone is: a desk has no place of its own.'
-			return onchange(STAND_IN)
-		}
-		if (!('geolocation' in navigator)) return void (said = 'This device does not know where it is. Type the place.')
+	async function take() {
 		busy = true
 		said = ''
-		navigator.geolocation.getCurrentPosition(
-			({ coords: { latitude, longitude, accuracy } }) => {
-				busy = false
-				said = `Within ${Math.round(accuracy)} m.`
-				onchange(`${latitude.toFixed(PLACES)}, ${longitude.toFixed(PLACES)}`)
-			},
-			({ code, PERMISSION_DENIED }) => {
-				busy = false
-				said =
-					code === PERMISSION_DENIED
-						? 'This app may not ask where you are. Allow it in the browser, or type the place.'
-						: 'Where you are could not be found. Try again under the open sky, or type the place.'
-			},
-			{ enableHighAccuracy: true, timeout: LONGEST_MS, maximumAge: 10_000 }
-		)
+		const found = await whereIAm()
+		busy = false
+		said = found.ok ? found.says : `${found.says} Or type the place.`
+		if (!found.ok) return
+		const { latitude, longitude } = found
+		onchange(isAtDesk() ? `${latitude}, ${longitude}` : `${latitude.toFixed(PLACES)}, ${longitude.toFixed(PLACES)}`)
 	}
 </script>
 

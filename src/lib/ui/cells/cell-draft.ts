@@ -1,6 +1,6 @@
 /** What somebody is entering for one cell, and how it becomes what is sent. */
 import { findKind } from '$lib/core/table/kinds/all.ts'
-import { TYPED } from '$lib/core/table/kinds/kind.ts'
+import { TYPED } from '$lib/core/model/writing.ts'
 import type { CellInput } from '$lib/core/query/change.ts'
 import { isFileCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
@@ -68,7 +68,7 @@ export function readDraft(column: ShownColumn, draft: CellDraft): ReadDraft {
 		if (column.required) return { ok: false, message: `${column.name} must be filled in.` }
 		return { ok: true, value: null }
 	}
-	const reading = findKind(asColumn(column).type)?.read(text, asColumn(column), TYPED)
+	const reading = findKind(asColumn(column).type)?.read(text, asColumn(column), column.writing ?? TYPED)
 	if (!reading) return { ok: false, message: `${column.name} cannot be typed in.` }
 	return reading.ok ? { ok: true, value: reading.value } : reading
 }

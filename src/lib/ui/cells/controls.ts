@@ -1,6 +1,7 @@
 /** By what the values of each type of column are entered and shown, in a form and in a grid. A new type has its entry here. */
 import type { ColumnTypeName } from '$lib/core/model/table.ts'
-import { typeInstant } from '$lib/core/table/kinds/date-and-time.ts'
+import { typeInstant } from '$lib/core/table/show-times.ts'
+import { figuresOf } from '$lib/core/table/show-value.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { showCell } from './show-cell.ts'
 
@@ -30,7 +31,10 @@ export interface Control {
 }
 
 const LINE: Control = { by: 'line', width: 150 }
-const FIGURES: Control = { by: 'line', inFigures: true, atRight: true, width: 96 }
+const FIGURES: Control = {
+	...{ by: 'line', inFigures: true, atRight: true, width: 96 },
+	typed: (value, { writing }) => (typeof value === 'number' ? figuresOf(value, writing) : String(value))
+}
 const SPAN: Control = { by: 'line', atRight: true, width: 96, typed: (value, column) => showCell(column, value) }
 const FILE: Control = { by: 'file', width: 150 }
 

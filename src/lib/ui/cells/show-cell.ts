@@ -1,9 +1,6 @@
 /** The text of a cell as people see it, from what travelled. Pure display: nothing is decided here. */
-import { showMoney, showValue, showYesNo } from '$lib/core/table/show-value.ts'
-import { showDate } from '$lib/core/table/kinds/date.ts'
-import { showInstant } from '$lib/core/table/kinds/date-and-time.ts'
-import { showDuration } from '$lib/core/table/kinds/duration.ts'
-import { numberText } from '$lib/core/number/arithmetic.ts'
+import { showMoney, showNumber, showValue, showYesNo } from '$lib/core/table/show-value.ts'
+import { showDate, showDuration, showInstant } from '$lib/core/table/show-times.ts'
 import type { Column } from '$lib/core/model/table.ts'
 import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
@@ -20,15 +17,15 @@ export function showCell(column: ShownColumn, cell: WireCell | undefined): strin
 }
 
 function showComputed(column: ShownColumn, cell: string | number | boolean): string {
-	if (column.shows === 'date') return showDate(String(cell))
-	if (column.shows === 'datetime') return showInstant(String(cell), column.timeZone)
+	const { unit, places, writing } = column
+	if (column.shows === 'date') return showDate(String(cell), writing)
+	if (column.shows === 'datetime') return showInstant(String(cell), column.timeZone, writing)
 	if (column.shows === 'duration') return showDuration(Number(cell))
 	if (column.shows === 'yesno') return showYesNo(cell)
 	if (typeof cell !== 'number') return String(cell)
-	if (column.isMoney) return showMoney(cell, column.unit)
-	const digits = column.places === undefined ? numberText(Number(cell.toFixed(4))) : cell.toFixed(column.places)
-	const text = Number.isInteger(cell) && column.places === undefined ? cell.toLocaleString('en-GB') : digits
-	return column.unit ? `${text} ${column.unit}` : text
+	if (column.isMoney) return showMoney(cell, unit, writing)
+	const text = showNumber(places === undefined ? Number(cell.toFixed(4)) : cell, { places, writing })
+	return unit ? `${text} ${unit}` : text
 }
 
 /** What was sent of a column is enough for the types' own rules. */

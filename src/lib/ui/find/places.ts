@@ -20,6 +20,7 @@ const EVERYBODY: readonly PlaceToGo[] = [
 const BUILDERS: readonly PlaceToGo[] = [{ title: 'Start an app', where: 'Do', href: '/bench/new' }]
 const STEWARDS: readonly PlaceToGo[] = [
 	{ title: 'People and roles', where: 'Go to', href: '/people' },
+	{ title: 'Workspace', where: 'Go to', href: '/workspace' },
 	{ title: 'Logbook', where: 'Go to', href: '/logbook' }
 ]
 

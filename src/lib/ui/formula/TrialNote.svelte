@@ -3,6 +3,7 @@
 	import type { WireCell } from '$lib/core/query/wire.ts'
 	import { showCell } from '../cells/show-cell.ts'
 	import type { Trial } from './trial.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = { trial: Trial }
 
@@ -55,8 +56,8 @@
 	{#if trial.looksAt !== undefined}
 		<dt>Takes long</dt>
 		<dd>
-			for each row it may look at {trial.looksAt.toLocaleString('en-GB')} others, for a page of fifty at
-			{(50 * trial.looksAt).toLocaleString('en-GB')}
+			for each row it may look at {showFigure(trial.looksAt)} others, for a page of fifty at
+			{showFigure(50 * trial.looksAt)}
 		</dd>
 	{/if}
 	{#if trial.unheld !== undefined}

@@ -5,6 +5,7 @@
 	import { offersChoices } from '$lib/core/model/table.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isNumeric } from '../cells/controls.ts'
+	import { plainFigures, writtenFigures } from '../cells/plain-figures.ts'
 	import { isDate } from '../cells/show-cell.ts'
 
 	type Props = {
@@ -30,13 +31,15 @@
 	}
 
 	let is = $state<Filter['is']>(untrack(() => was?.is ?? firstWay()))
-	let text = $state(untrack(() => was?.text ?? ''))
+	let text = $state(untrack(() => writtenFigures(column, was?.text ?? '')))
 
 	const needsText = $derived(is !== 'blank' && is !== 'filled')
 
 	function keep(event: SubmitEvent) {
 		event.preventDefault()
-		onfilter(needsText && text.trim() === '' ? undefined : { column: column.id, is, text: text.trim() })
+		onfilter(
+			needsText && text.trim() === '' ? undefined : { column: column.id, is, text: plainFigures(column, text.trim()) }
+		)
 	}
 </script>
 

@@ -11,6 +11,7 @@
 	import { filterOf, nameOf } from '../cells/column-values.ts'
 	import type { Listing } from './grid-rows.svelte.ts'
 	import { listingQuery } from './grid-rows.svelte.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = {
 		table: number
@@ -36,7 +37,7 @@
 		else if (!ending.signal.aborted) wrong = answer.refusal.message
 	})
 
-	const count = (rows: number) => `${rows.toLocaleString('en-GB')} ${rows === 1 ? 'row' : 'rows'}`
+	const count = (rows: number) => `${showFigure(rows)} ${rows === 1 ? 'row' : 'rows'}`
 	const longest = $derived(Math.max(1, groups?.blank ?? 0, ...(groups?.groups.map(({ rows }) => rows) ?? [])))
 	/** In hundredths of the bar's place; whatever there is at all can be seen. */
 	const length = $derived(scaleLinear([0, longest], [0, 100]))
@@ -58,7 +59,7 @@
 			<span class="name">{name}</span>
 		{/if}
 		<span class="place" aria-hidden="true"><span class="bar" style:width="{Math.max(1, length(rows))}%"></span></span>
-		<span class="num">{rows.toLocaleString('en-GB')}</span>
+		<span class="num">{showFigure(rows)}</span>
 	</li>
 {/snippet}
 
@@ -78,7 +79,7 @@
 {:else}
 	{@const shown = { column, by: groups.by }}
 	<p class="quiet" role="status">
-		{count(groups.rows)}{listing.filters.length > 0 ? ' found' : ''} · {groups.values.toLocaleString('en-GB')} different
+		{count(groups.rows)}{listing.filters.length > 0 ? ' found' : ''} · {showFigure(groups.values)} different
 		{groups.values === 1 ? 'value' : 'values'}{groups.unseen > 0 ? ` · kept from you in ${count(groups.unseen)}` : ''}
 	</p>
 	{#if isSpread}
@@ -104,7 +105,7 @@
 		{/each}
 		{#if groups.blank > 0}{@render bar('blank', groups.blank, blank, true)}{/if}
 	</ul>
-	{#if others > 0}<p class="quiet">and {others.toLocaleString('en-GB')} more, each in fewer rows</p>{/if}
+	{#if others > 0}<p class="quiet">and {showFigure(others)} more, each in fewer rows</p>{/if}
 {/if}
 
 <style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { showFigure } from '../count.ts'
 	/** Finds a text in any column, and replaces it in the column where one stands. */
 	type Props = {
 		/** The column that a replacement would change, by name; undefined where it cannot be changed. */
@@ -34,9 +35,7 @@
 >
 	<label>Find <input class="field" use:focus bind:value={text} oninput={typed} /></label>
 	<span class="quiet" role="status"
-		>{text.trim() === '' || found === undefined
-			? ''
-			: `${found.toLocaleString('en-GB')} ${found === 1 ? 'row' : 'rows'}`}</span
+		>{text.trim() === '' || found === undefined ? '' : `${showFigure(found)} ${found === 1 ? 'row' : 'rows'}`}</span
 	>
 	<label>Replace by <input class="field" bind:value={by} /></label>
 	<button

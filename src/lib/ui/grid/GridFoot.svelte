@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { showFigure } from '../count.ts'
 	/** Under a grid: what the chosen cells come to, or how to begin. */
 	import type { GridWork } from './grid-work.svelte.ts'
 
@@ -7,7 +8,7 @@
 	let { work }: Props = $props()
 
 	const { totals, block } = $derived(work)
-	const number = (value: number) => value.toLocaleString('en-GB', { maximumFractionDigits: 4 })
+	const number = (value: number) => showFigure(Number(value.toFixed(4)))
 </script>
 
 <footer aria-live="polite">

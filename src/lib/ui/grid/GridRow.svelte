@@ -10,6 +10,7 @@
 	import GridCell from './GridCell.svelte'
 	import type { GridView } from './grid-view.svelte.ts'
 	import { holds, type Block, type Selection } from './selection.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = {
 		index: number
@@ -40,7 +41,7 @@
 </script>
 
 <div class="row" role="row" aria-rowindex={index + 1}>
-	<span class="no" role="rowheader" style:width="{lefts[0]}px">{(index + 1).toLocaleString('en-GB')}</span>
+	<span class="no" role="rowheader" style:width="{lefts[0]}px">{showFigure(index + 1)}</span>
 	{#each columns as column, c (column.id)}
 		{@const cell = row?.cells[cellKey(column.id)]}
 		{@const here = selection.focus.row === index && selection.focus.column === c}

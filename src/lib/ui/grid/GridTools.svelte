@@ -5,6 +5,7 @@
 	import { listingQuery } from './grid-rows.svelte.ts'
 	import type { GridView } from './grid-view.svelte.ts'
 	import type { GridWork } from './grid-work.svelte.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = { table: BenchTable; work: GridWork; view: GridView; onfind: () => void; onrules: () => void }
 
@@ -18,9 +19,7 @@
 <header>
 	<h1>{table.name}</h1>
 	<p class="quiet">
-		{#if rows.stopped}rows as before the search{:else if rows.slow}looking for rows{:else}{rows.count.toLocaleString(
-				'en-GB'
-			)}
+		{#if rows.stopped}rows as before the search{:else if rows.slow}looking for rows{:else}{showFigure(rows.count)}
 			{rows.count === 1 ? 'row' : 'rows'}{view.filters.length > 0 ? ' found' : ''}{/if} · {plainColumns}
 		{plainColumns === 1 ? 'column' : 'columns'}{table.source ? ` · from ${table.source.file}` : ''}{table.owned
 			? ''

@@ -19,6 +19,7 @@
 	import { GridView } from './grid-view.svelte.ts'
 	import { GridWork } from './grid-work.svelte.ts'
 	import { at } from './selection.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = { table: BenchTable; tables: readonly BenchTable[]; onremoved: () => void }
 
@@ -33,7 +34,7 @@
 	let finding = $state(false)
 
 	const columns = $derived(view.shown(table.columns))
-	const lefts = $derived(view.lefts(columns, Math.max(56, rows.count.toLocaleString('en-GB').length * 8 + 16)))
+	const lefts = $derived(view.lefts(columns, Math.max(56, showFigure(rows.count).length * 8 + 16)))
 	const scroll = new GridScroll(
 		() => rows.count,
 		() => ({ frozen: view.frozen, lefts })

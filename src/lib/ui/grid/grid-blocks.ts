@@ -9,6 +9,7 @@ import { readDraft } from '../cells/cell-draft.ts'
 import { plainCell } from './clipboard.ts'
 import { toInput, type GridChange } from './grid-edits.svelte.ts'
 import type { ShownMisfit } from './misfit.ts'
+import { showFigure } from '../count.ts'
 
 export interface BlockPlan {
 	readonly changes: readonly GridChange[]
@@ -108,5 +109,5 @@ function wasOf(was: WireCell | undefined): { was?: WireCell } {
 }
 
 function placeOf(row: number, column: ShownColumn): string {
-	return `Row ${row.toLocaleString('en-GB')}, ${column.name}`
+	return `Row ${showFigure(row)}, ${column.name}`
 }

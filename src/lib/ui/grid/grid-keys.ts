@@ -4,6 +4,7 @@ import { cellKey } from '$lib/core/query/wire.ts'
 import { fromClipboard, plainCell, toClipboard } from './clipboard.ts'
 import type { GridWork } from './grid-work.svelte.ts'
 import { at, moved, type CellPlace } from './selection.ts'
+import { showFigure } from '../count.ts'
 
 /** Types in which a key that is pressed does not begin a new value. */
 const CHOSEN_TYPES: ReadonlySet<string> = new Set(['date', 'choice', 'several choices', 'yes/no', ...ATTACHED_TYPES])
@@ -94,7 +95,7 @@ export function copyCells(work: GridWork, event: ClipboardEvent) {
 	const shown = work.columns.slice(work.block.left, work.block.right + 1)
 	const cells = chosen.map((row) => shown.map((column) => plainCell(column, row.cells[cellKey(column.id)])))
 	event.clipboardData?.setData('text/plain', toClipboard(cells))
-	work.said = `Copied ${(chosen.length * shown.length).toLocaleString('en-GB')} ${chosen.length * shown.length === 1 ? 'cell' : 'cells'}.`
+	work.said = `Copied ${showFigure(chosen.length * shown.length)} ${chosen.length * shown.length === 1 ? 'cell' : 'cells'}.`
 	if (event.type === 'cut') void work.clear()
 }
 

@@ -16,6 +16,7 @@ import type { GridScroll } from './grid-scroll.svelte.ts'
 import type { ShownMisfit } from './misfit.ts'
 import { at, blockOf, isOneCell, type Selection } from './selection.ts'
 import { totalsOf } from './totals.ts'
+import { showFigure } from '../count.ts'
 
 const MOST_SELECTED = 10_000
 
@@ -158,9 +159,7 @@ export class GridWork {
 	private placeOf(change: GridChange | undefined, column: number | undefined): string {
 		const index = change && 'row' in change ? this.rows.indexOf(change.row) : undefined
 		const name = this.table().columns.find((each) => each.id === column)?.name
-		return [index === undefined ? 'A new row' : `Row ${(index + 1).toLocaleString('en-GB')}`, name]
-			.filter(Boolean)
-			.join(', ')
+		return [index === undefined ? 'A new row' : `Row ${showFigure(index + 1)}`, name].filter(Boolean).join(', ')
 	}
 
 	private selectedCells() {
@@ -184,8 +183,7 @@ export class GridWork {
 	/** Every row of the selection, or undefined if some are not here yet or there are too many. */
 	selectedRows(): WireRow[] | undefined {
 		const count = this.block.bottom - this.block.top + 1
-		if (count > MOST_SELECTED)
-			return void (this.wrong = `Choose at most ${MOST_SELECTED.toLocaleString('en-GB')} rows at once.`)
+		if (count > MOST_SELECTED) return void (this.wrong = `Choose at most ${showFigure(MOST_SELECTED)} rows at once.`)
 		const found: WireRow[] = []
 		for (let row = this.block.top; row <= this.block.bottom; row++) {
 			const each = this.rows.at(row)
@@ -255,7 +253,7 @@ export class GridWork {
 		const total = plan.changes.length + plan.misfits.length
 		if (total === 0) return void (this.said = `${column.name} holds no such text.`)
 		if (await this.putPlan(`the replacement in ${column.name}`, plan, total))
-			this.said = `Replaced in ${total.toLocaleString('en-GB')} ${total === 1 ? 'row' : 'rows'}.`
+			this.said = `Replaced in ${showFigure(total)} ${total === 1 ? 'row' : 'rows'}.`
 	}
 
 	async step(way: 'undo' | 'redo') {

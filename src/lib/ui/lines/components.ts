@@ -13,12 +13,18 @@ const COMPONENTS: {
 	divider: () => import('./divider/DividerLine.svelte'),
 	list: () => import('./list/ListAsEntries.svelte'),
 	'list as a table': () => import('./list/ListAsTable.svelte'),
+	board: () => import('./board/BoardLine.svelte'),
+	calendar: () => import('./calendar/CalendarLine.svelte'),
+	map: () => import('./map/MapLine.svelte'),
+	figure: () => import('./figure/FigureLine.svelte'),
+	chart: () => import('./chart/ChartLine.svelte'),
 	record: () => import('./record/RecordLine.svelte'),
 	rating: () => import('./rating/RatingLine.svelte'),
 	tally: () => import('./tally/TallyAlone.svelte'),
 	choose: () => import('./choose/ChooseLine.svelte'),
 	search: () => import('./search/SearchLine.svelte'),
 	form: () => import('./form/FormLine.svelte'),
+	steps: () => import('./steps/StepsLine.svelte'),
 	button: () => import('./button/ButtonLine.svelte'),
 	timer: () => import('./timer/TimerLine.svelte'),
 	section: () => import('./frames/SectionLine.svelte'),
@@ -32,12 +38,15 @@ const COMPONENTS: {
 
 /** The components of every kind that a page shows, on the screen itself and on the list beside it. */
 export async function loadComponents({ main, beside }: Pick<StaffPage, 'main' | 'beside'>): Promise<LineComponents> {
-	const looks = new Set([main, beside].flatMap((shown) => looksIn(shown?.screen?.lines ?? [])))
+	const looks = new Set([...looksIn(main.screen?.lines ?? [], false), ...looksIn(beside?.screen?.lines ?? [], true)])
 	const loaded = await Promise.all([...looks].map(async (look) => [look, (await COMPONENTS[look]()).default] as const))
 	// Kind by kind the record holds this; for the union the compiler cannot tell.
 	return Object.fromEntries(loaded) as LineComponents
 }
 
-function looksIn(lines: readonly ShownLine[]): LineLook[] {
-	return lines.flatMap((line) => [lookOfLine(line), ...('lines' in line ? looksIn(line.lines) : [])])
+function looksIn(lines: readonly ShownLine[], isBeside: boolean): LineLook[] {
+	return lines.flatMap((line) => [
+		lookOfLine(line, isBeside),
+		...('lines' in line ? looksIn(line.lines, isBeside) : [])
+	])
 }

@@ -1,5 +1,6 @@
 import type { AnswerTo, AskedOf } from '$lib/core/requests/pair.ts'
-import type { ScreenPath, ScreenRequests } from '$lib/core/requests/screens.ts'
+import type { ScreenPath } from '$lib/core/requests/screens.ts'
+import type { ScreenRequests } from '$lib/core/requests/screen-doings.ts'
 import { send, type Sent } from '../send.ts'
 import { tellBench } from '../lookout/tell-bench.ts'
 

@@ -27,6 +27,7 @@ export type LineComponents = Readonly<Partial<Record<LineLook, LineComponent<Sho
 export type LineLook = ShownLine['kind'] | 'list as a table'
 export type KindOf<L extends LineLook> = L extends 'list as a table' ? 'list' : L
 
-export function lookOfLine(line: ShownLine): LineLook {
-	return line.kind === 'list' && line.as === 'a table' ? 'list as a table' : line.kind
+/** `isBeside`: on the screen beside a row, where a table has no room. */
+export function lookOfLine(line: ShownLine, isBeside: boolean): LineLook {
+	return line.kind === 'list' && line.as === 'a table' && !isBeside ? 'list as a table' : line.kind
 }

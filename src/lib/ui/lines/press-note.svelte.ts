@@ -4,7 +4,8 @@
  */
 import { getContext, setContext } from 'svelte'
 import { page } from '$app/state'
-import type { Pressed, ScreenPath } from '$lib/core/requests/screens.ts'
+import type { ScreenPath } from '$lib/core/requests/screens.ts'
+import type { Press, Pressed } from '$lib/core/requests/screen-doings.ts'
 import { countOf } from '$lib/core/text/count.ts'
 import type { Sent } from '../send.ts'
 import { doOnScreen } from './do-on-screen.ts'
@@ -13,13 +14,8 @@ import type { ShownNow } from './shown-now.svelte.ts'
 
 const KEY = Symbol('press note')
 
-/** What a press asks for, on one row. */
-export type Press =
-	| { readonly kind: 'press'; readonly line: string; readonly row: string }
-	| { readonly kind: 'tick'; readonly line: string; readonly row: string; readonly on: boolean }
-	| { readonly kind: 'put'; readonly line: string; readonly row: string }
-	| { readonly kind: 'rate'; readonly line: string; readonly row: string; readonly mark: number | null }
-	| { readonly kind: 'tally'; readonly line: string; readonly row: string; readonly less: boolean }
+/** So many presses go with one request. */
+const AT_ONCE = 200
 
 export interface PressOn {
 	readonly press: Press
@@ -64,18 +60,22 @@ export class PressNote {
 		})
 	}
 
-	/** The same on several rows, one after the other: each is done or refused by itself. */
+	/** The same on several rows: each is done or refused by itself. */
 	async pressAll(path: ScreenPath, on: readonly PressOn[], what: string): Promise<void> {
 		this.said = undefined
 		const done: Pressed[] = []
 		const refused: string[] = []
-		for (const { press, name } of on) {
-			this.said = { text: `${what}: ${done.length + refused.length} of ${on.length}…`, wrong: false }
-			const answer = await ask(path, press)
-			if (answer.ok) done.push(answer.value)
-			else refused.push(`${name}: ${answer.refusal.message}`)
-			// What follows would fail alike.
-			if (!answer.ok && answer.refusal.code === 'no signal') break
+		for (let at = 0; at < on.length; at += AT_ONCE) {
+			if (at > 0) this.said = { text: `${what}: ${at} of ${on.length}…`, wrong: false }
+			const some = on.slice(at, at + AT_ONCE)
+			const answer = await doOnScreen(path, { kind: 'press all', presses: some.map(({ press }) => press) })
+			if (!answer.ok) {
+				refused.push(answer.refusal.message)
+				break
+			}
+			for (const [i, each] of answer.value.entries())
+				if ('refused' in each) refused.push(`${some[i]?.name}: ${each.refused}`)
+				else done.push(each)
 		}
 		const text = `${what}: done on ${done.length} of ${countOf(on.length, 'row')}.`
 		this.said = { text, wrong: refused.length > 0, refused, ...undoOf(path, done) }

@@ -3,7 +3,6 @@
  * only the lines concerned are asked for, and of a list only the rows that differ: nobody loses their place.
  */
 import { getContext, setContext } from 'svelte'
-import { SvelteMap, SvelteSet } from 'svelte/reactivity'
 import { invalidate, invalidateAll } from '$app/navigation'
 import { navigating } from '$app/state'
 import { allLines } from '$lib/core/app/lines/tree.ts'
@@ -33,12 +32,13 @@ export class ShownNow {
 	main = $state.raw() as ShownScreen
 	beside = $state.raw<ShownScreen | null>(null)
 	/** Rows of a list, and cells of a sheet, that others changed or added since their reader last looked, by line. */
-	changed = $state.raw<Readonly<Record<string, ReadonlySet<string>>>>({})
+	changed = $state.raw<Readonly<Record<string, readonly string[]>>>({})
 	/** Those of the kinds of line that are shown. */
 	components = $state.raw<LineComponents>({})
 	readonly #load: Load
-	readonly #lists = new SvelteMap<string, () => ListShows>()
-	readonly #own = new SvelteSet<string>()
+	// Nothing is drawn by either.
+	readonly #lists: Record<string, (() => ListShows) | undefined> = {}
+	#own: readonly string[] = []
 	#taken: { readonly page: StaffPage; readonly words: string } | undefined
 	readonly #first: StaffPage
 	#asked = 0
@@ -87,7 +87,7 @@ export class ShownNow {
 	): Promise<void> {
 		const mine = ++this.#asked
 		// What is done meanwhile by oneself is no news either, though it may be over when the answer comes.
-		const own = [...this.#own]
+		const own = this.#own
 		const { base, row, from } = this.#taken?.page ?? this.#first
 		const asked = await Promise.all([
 			this.#ask(main, { path: `${base}/${main.screen?.id ?? ''}`, row, held, tables }),
@@ -108,20 +108,20 @@ export class ShownNow {
 
 	/** A row that this person is changing is no news to them. */
 	async changing<T>(row: string, work: () => Promise<T>): Promise<T> {
-		this.#own.add(row)
-		return work().finally(() => this.#own.delete(row))
+		this.#own = [...this.#own, row]
+		return work().finally(() => (this.#own = without(this.#own, row)))
 	}
 
 	/** For lines that show rows: how much of them. Returns what ends it. */
 	follow(line: string, shows: () => ListShows): () => void {
-		this.#lists.set(line, shows)
-		return () => this.#lists.delete(line)
+		this.#lists[line] = shows
+		return () => (this.#lists[line] = undefined)
 	}
 
 	/** Somebody has looked at a row, or at all that changed in a list. */
 	looked(line: string, row?: string): void {
 		const left = [...(this.changed[line] ?? [])].filter((id) => row !== undefined && id !== row)
-		this.changed = { ...this.changed, [line]: new SvelteSet(left) }
+		this.changed = { ...this.changed, [line]: left }
 	}
 
 	/** The screen with the lines that differ in their places; undefined where it is not to be seen any more. */
@@ -142,7 +142,7 @@ export class ShownNow {
 
 	#showsOf(line: ShownList & { readonly id: string }): ListShows {
 		return (
-			this.#lists.get(line.id)?.() ?? {
+			this.#lists[line.id]?.() ?? {
 				narrowing: line.narrowing,
 				rows: line.page.rows,
 				isWhole: line.page.next === null
@@ -155,9 +155,7 @@ export class ShownNow {
 		const lines = screens.flatMap((each) => allLines<ShownLine>(each?.screen?.lines ?? []))
 		const found = lines.flatMap((line) => {
 			const differ = this.#differingIn(line, own)
-			return differ === undefined
-				? []
-				: [[line.id, new SvelteSet([...(this.changed[line.id] ?? []), ...differ])] as const]
+			return differ === undefined ? [] : [[line.id, together(this.changed[line.id] ?? [], differ)] as const]
 		})
 		this.changed = { ...this.changed, ...Object.fromEntries(found) }
 	}
@@ -180,4 +178,15 @@ export function provideShownNow(page: StaffPage, load: Load): ShownNow {
 
 export function useShownNow(): ShownNow {
 	return getContext<ShownNow>(KEY)
+}
+
+/** Each once. */
+function together(some: readonly string[], more: readonly string[]): readonly string[] {
+	return [...some, ...more.filter((each) => !some.includes(each))]
+}
+
+/** A list that holds something as often as it is being done, once less. */
+function without(list: readonly string[], one: string): readonly string[] {
+	const at = list.indexOf(one)
+	return list.filter((_each, i) => i !== at)
 }

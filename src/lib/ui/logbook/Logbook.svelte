@@ -5,6 +5,7 @@
 	import { showMoment } from '../dates.ts'
 	import { ask } from '../send.ts'
 	import LogDays from './LogDays.svelte'
+	import { showFigure } from '../count.ts'
 
 	type Props = {
 		page: LogPage
@@ -47,7 +48,7 @@
 				Entry {checked.broken} does not fit its seal: it, or the one before it, was altered or taken out.
 			{:else if page.head}
 				<span class="quiet"
-					>Entry {page.head.seq.toLocaleString('en-GB')} is the last. Its seal:
+					>Entry {showFigure(page.head.seq)} is the last. Its seal:
 					<span class="mono">{page.head.seal.slice(0, 16)}</span></span
 				>
 			{/if}

@@ -107,7 +107,7 @@
 		text-overflow: ellipsis;
 		border: 0;
 		border-bottom: 2px solid var(--marigold);
-		background: transparent;
+		background-color: transparent;
 		color: var(--pitch);
 		font: inherit;
 		font-weight: 700;

@@ -36,8 +36,8 @@
 	})
 
 	$effect(() => {
-		void version
-		untrack(() => looks.readAgain())
+		const saved = version
+		untrack(() => looks.readAgain(saved))
 	})
 
 	function onmessage(event: MessageEvent) {

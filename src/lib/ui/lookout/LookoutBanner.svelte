@@ -13,7 +13,7 @@
 	let isCut = $state(false)
 
 	// The Bench round a frame compares what two people get.
-	$effect(() => tellBench({ tinShedSees: sightsOf(main) }))
+	$effect(() => tellBench({ tinShedSees: sightsOf(main), tinShedDraft: main.app.draft }))
 
 	// What is played ends with the page.
 	$effect(() => () => cutSignal(false))

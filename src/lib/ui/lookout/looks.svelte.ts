@@ -18,6 +18,8 @@ export class Look {
 	/** Whether it is played that there is no signal. */
 	isCut = $state(false)
 	sees = $state.raw<Sights | undefined>()
+	/** The version that a frame which could not show its screen was asked to try again with. */
+	#tried = 0
 
 	constructor(width: Width) {
 		this.width = width
@@ -41,6 +43,15 @@ export class Look {
 		this.frame?.contentWindow?.postMessage(isCut ? NO_SIGNAL : SIGNAL, location.origin)
 	}
 
+	/**
+	 * A frame has told by which version of the draft it shows its screen. It hears nothing while it loads, and may have loaded
+	 * before the last change was saved: then it is asked again.
+	 */
+	shows(draft: number | null, version: number): void {
+		if (draft === null ? this.#tried < version : draft < version) this.readAgain()
+		if (draft === null) this.#tried = version
+	}
+
 	readAgain(): void {
 		this.frame?.contentWindow?.postMessage(READ_AGAIN, location.origin)
 	}
@@ -53,6 +64,8 @@ export class Looks {
 	seeing = $state.raw<WhoSees | undefined>()
 	/** Whether something was tried on the copy since it was begun. */
 	isTried = $state(false)
+	/** Of the draft as the server has it. */
+	#version = 0
 	readonly #app: number
 	readonly #people: () => readonly Looked[]
 
@@ -97,7 +110,8 @@ export class Looks {
 	}
 
 	/** The lines were written on: what the frames show may be another thing now. */
-	readAgain(): void {
+	readAgain(version = this.#version): void {
+		this.#version = version
 		for (const view of this.views) view.readAgain()
 	}
 
@@ -116,7 +130,10 @@ export class Looks {
 		const told = event.data as ToldByFrame | null
 		if (!view || typeof told !== 'object' || told === null) return undefined
 		if ('tinShedLine' in told) return told.tinShedLine
-		if ('tinShedSees' in told) view.sees = told.tinShedSees
+		if ('tinShedSees' in told) {
+			view.sees = told.tinShedSees
+			view.shows(told.tinShedDraft, this.#version)
+		}
 		if ('tinShedTried' in told) {
 			this.isTried = true
 			for (const each of this.views) if (each !== view) each.readAgain()

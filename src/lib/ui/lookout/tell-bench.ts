@@ -6,8 +6,8 @@ export type ToldByFrame =
 	| { readonly tinShedLine: string }
 	/** Something was done on the copy. */
 	| { readonly tinShedTried: true }
-	/** What the person looked as gets of the screen that is shown. */
-	| { readonly tinShedSees: Sights }
+	/** What the person looked as gets of the screen that is shown, and by which version of the draft; null where that failed. */
+	| { readonly tinShedSees: Sights; readonly tinShedDraft: number | null }
 
 /** Asks a frame to read its screen again. */
 export const READ_AGAIN = 'tin shed: read again'

@@ -1,11 +1,12 @@
 <script lang="ts">
 	/** The screens of an app in their order, which is that of the navigation, and the ways to a new one: empty, or made from a table. */
 	import { screenSchema } from '$lib/core/app/document.ts'
-	import { makeScreens, type ScreenTable } from '$lib/core/app/make-screens.ts'
+	import type { MadeTable } from '$lib/core/app/made/classify.ts'
+	import { makeScreens } from '$lib/core/app/made/make-app.ts'
 	import { newId } from '../bench/draft.svelte.ts'
 	import type { ScreenEdit } from './screen-edit.svelte.ts'
 
-	type Props = { edit: ScreenEdit; tables: readonly ScreenTable[] }
+	type Props = { edit: ScreenEdit; tables: readonly MadeTable[] }
 
 	let { edit, tables }: Props = $props()
 
@@ -13,9 +14,9 @@
 	let over = $state('')
 
 	function addFromTable({ currentTarget: select }: Event & { currentTarget: HTMLSelectElement }) {
-		const table = tables.find((each) => each.id === Number(select.value))
+		const chosen = [Number(select.value)]
 		select.value = ''
-		if (table) edit.addScreens(makeScreens(table, newId))
+		edit.addScreens(makeScreens({ chosen, all: tables, newId }))
 	}
 
 	function onkeydown(event: KeyboardEvent, id: string) {

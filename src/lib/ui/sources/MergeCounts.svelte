@@ -2,12 +2,13 @@
 	/** How many rows a file would add, change, leave as they are and take out. */
 	import type { Comparison } from '$lib/core/exchange/comparison.ts'
 	import type { MergeInto } from '$lib/core/exchange/plan.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = { comparison: Comparison; how: MergeInto['how'] }
 
 	let { comparison, how }: Props = $props()
 
-	const shown = (count: number) => count.toLocaleString('en-GB')
+	const shown = (count: number) => showFigure(count)
 	const leftOut = $derived(comparison.repeated + comparison.keyless)
 </script>
 

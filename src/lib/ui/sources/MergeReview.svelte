@@ -4,6 +4,7 @@
 	import type { MergeInto, Unread } from '$lib/core/exchange/plan.ts'
 	import LeftOutRows from './LeftOutRows.svelte'
 	import MergeCounts from './MergeCounts.svelte'
+	import { showFigure } from '../count.ts'
 
 	type Props = {
 		comparison: Comparison
@@ -15,7 +16,7 @@
 
 	let { comparison, table, how, unread, unreadCount }: Props = $props()
 
-	const shown = (count: number) => count.toLocaleString('en-GB')
+	const shown = (count: number) => showFigure(count)
 	const more = (all: number, some: number) => (all > some ? `and ${shown(all - some)} more` : '')
 </script>
 

@@ -13,12 +13,23 @@
 		if (input.files?.[0]) void giving.take(input.files[0])
 	}
 
-	/** Copied cells come as text with tabs between them: a file like any other. */
 	function takePaste(event: ClipboardEvent) {
 		event.preventDefault()
 		const text = event.clipboardData?.getData('text/plain') ?? ''
 		if (text.trim() === '')
 			return void (giving.wrong = 'There is no text to paste. Copy the cells in your spreadsheet first.')
+		takeText(text)
+	}
+
+	/** Nor are rows that were pasted before, when the browser put them into the box. */
+	function takeEarlyPaste(box: HTMLTextAreaElement) {
+		if (box.value.trim() === '') return
+		takeText(box.value)
+		box.value = ''
+	}
+
+	/** Copied cells come as text with tabs between them: a file like any other. */
+	function takeText(text: string) {
 		void giving.take(new File([text], 'Pasted rows.tsv', { type: 'text/tab-separated-values' }))
 	}
 
@@ -57,7 +68,7 @@
 	</label>
 	<label class="paste">
 		<span class="quiet">or paste rows that you copied from a spreadsheet</span>
-		<textarea class="field" rows="2" placeholder="Paste here" value="" onpaste={takePaste}></textarea>
+		<textarea class="field" rows="2" placeholder="Paste here" onpaste={takePaste} use:takeEarlyPaste></textarea>
 	</label>
 	{#if giving.wrong}<p class="says-wrong" role="alert">{giving.wrong}</p>{/if}
 </div>

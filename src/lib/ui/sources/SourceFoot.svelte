@@ -1,8 +1,10 @@
 <script lang="ts">
 	/** Under a file that comes in: how far it is, what came of it, and what can be done next. */
 	import { countOf } from '$lib/core/text/count.ts'
+	import './flowbite.css'
 	import Progressbar from 'flowbite-svelte/Progressbar.svelte'
 	import type { GivenSource } from './given-source.svelte.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = {
 		source: GivenSource
@@ -41,7 +43,7 @@
 			<Progressbar progress={Math.round((100 * status.done) / (of || 1))} size="h-2.5" />
 		</div>
 		<p class="grow" role="status">
-			{DOING[status.doing]}: {status.done.toLocaleString('en-GB')} of {countOf(of, 'row')}
+			{DOING[status.doing]}: {showFigure(status.done)} of {countOf(of, 'row')}
 		</p>
 		{#if status.doing !== 'taking out again'}<button class="btn" onclick={() => source.stop()}>Stop</button>{/if}
 	{:else if status.state === 'done'}
@@ -61,11 +63,11 @@
 	{:else if status.state === 'merged'}
 		<p class="grow" role="status">
 			<strong
-				>{tableName}: {status.added.toLocaleString('en-GB')} added, {status.changed.toLocaleString('en-GB')} changed,
-				{status.removed.toLocaleString('en-GB')} taken out.</strong
+				>{tableName}: {showFigure(status.added)} added, {showFigure(status.changed)} changed,
+				{showFigure(status.removed)} taken out.</strong
 			>
 			{#if status.misfitCount > 0}
-				{status.misfitCount.toLocaleString('en-GB')} did not fit: {status.misfits
+				{showFigure(status.misfitCount)} did not fit: {status.misfits
 					.slice(0, 3)
 					.map(({ label, message }) => `${label} (${message})`)
 					.join(', ')}{status.misfitCount > 3 ? ' and more' : ''}.

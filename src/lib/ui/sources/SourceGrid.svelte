@@ -7,6 +7,7 @@
 	import { CONTROLS } from '../cells/controls.ts'
 	import { goIntoColumn, turnRow, type OpenDoubt } from './import-plan.ts'
 	import SourceColumnCard from './SourceColumnCard.svelte'
+	import { showFigure } from '../count.ts'
 
 	type Props = {
 		inspection: Inspection
@@ -100,7 +101,7 @@
 		</tbody>
 	</table>
 	{#if inspection.rowCount > inspection.head.length}<p class="more quiet">
-			and {(inspection.rowCount - inspection.head.length).toLocaleString('en-GB')} more rows, all of which were looked at
+			and {showFigure(inspection.rowCount - inspection.head.length)} more rows, all of which were looked at
 		</p>{/if}
 </div>
 

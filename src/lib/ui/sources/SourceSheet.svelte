@@ -2,7 +2,7 @@
 	/** A file before it is brought in: its rows as they stand, what was read into them, and what is to be settled. */
 	import { onDestroy, untrack } from 'svelte'
 	import { goto } from '$app/navigation'
-	import { makeScreens } from '$lib/core/app/make-screens.ts'
+	import { makeScreens } from '$lib/core/app/made/make-app.ts'
 	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { newId, useDraft } from '../bench/draft.svelte.ts'
 	import { GivenSource, type InspectedFile } from './given-source.svelte.ts'
@@ -34,7 +34,8 @@
 	/** Screens for the new table, in the draft of this app. */
 	async function makeTheScreens() {
 		if (!source.tableIn) return
-		const screens = [...draft.document.screens, ...makeScreens(source.tableIn, newId)]
+		const made = makeScreens({ chosen: [source.tableIn.id], all: tables, newId })
+		const screens = [...draft.document.screens, ...made]
 		draft.change({ ...draft.document, screens })
 		await goto(`/bench/${app}/screens`)
 	}

@@ -2,6 +2,7 @@
 	/** What came of putting the rows of a table back as they were before a file came in. */
 	import { countOf } from '$lib/core/text/count.ts'
 	import type { Undone } from '$lib/core/requests/imports.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = { undone: Undone; table: string }
 
@@ -22,7 +23,7 @@
 			{#each undone.left as row, i (i)}<li>{row.label}: {row.message}</li>{/each}
 		</ul>
 		{#if undone.leftCount > undone.left.length}
-			<p class="quiet">and {(undone.leftCount - undone.left.length).toLocaleString('en-GB')} more</p>
+			<p class="quiet">and {showFigure(undone.leftCount - undone.left.length)} more</p>
 		{/if}
 	{/if}
 </div>

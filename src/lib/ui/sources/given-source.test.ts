@@ -2,7 +2,7 @@
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import type { ImportState } from '$lib/core/requests/imports.ts'
 import type { BenchTable } from '$lib/core/requests/bench.ts'
-import { TYPED } from '$lib/core/table/kinds/kind.ts'
+import { TYPED } from '$lib/core/model/writing.ts'
 import { GivenSource, type InspectedFile } from './given-source.svelte.ts'
 
 const read = vi.hoisted(() => ({ again: [] as string[] }))

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { ColumnGuess, Doubt } from '$lib/core/exchange/guess.ts'
-import { TYPED } from '$lib/core/table/kinds/kind.ts'
+import { TYPED } from '$lib/core/model/writing.ts'
 import type { BenchTable } from '$lib/core/requests/bench.ts'
 import type { Inspection } from '$lib/core/requests/imports.ts'
 import { goInto, goIntoNew, groupUnread, openDoubts, proposePlan, sayDoubt, settlePlan } from './import-plan.ts'

@@ -147,7 +147,7 @@
 		flex-direction: column;
 	}
 	/* On a tablet the screens stand down the left. */
-	@media (min-width: 641px) and (max-width: 1023px) {
+	@media screen and (min-width: 641px) and (max-width: 1023px) {
 		.body {
 			display: grid;
 			grid-template-columns: 7.5rem minmax(0, 1fr);

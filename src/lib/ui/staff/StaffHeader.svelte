@@ -79,6 +79,11 @@
 		font: 700 1.15rem var(--head);
 		font-stretch: 90%;
 		padding: 0 0.4rem 0 0;
+		white-space: nowrap;
+	}
+	/* The names of screens make room, and are moved; what stands round them stays whole. */
+	header > :global(:not(nav)) {
+		flex-shrink: 0;
 	}
 	.name span {
 		font-size: 0.8rem;
@@ -87,6 +92,7 @@
 	header nav {
 		display: flex;
 		gap: 0.2rem;
+		min-width: 0;
 		overflow-x: auto;
 	}
 	header nav a,

@@ -5,6 +5,7 @@
 	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import type { ConversionPreview, MatchPreview } from '$lib/core/requests/structure.ts'
 	import { changeStructure, type ColumnStep } from './structure.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = {
 		table: BenchTable
@@ -28,7 +29,7 @@
 	const others = $derived(
 		['text', 'code', 'choice', 'email'].includes(column.type) ? tables.filter((each) => each.id !== table.id) : []
 	)
-	const count = (rows: number) => `${rows.toLocaleString('en-GB')} ${rows === 1 ? 'row' : 'rows'}`
+	const count = (rows: number) => `${showFigure(rows)} ${rows === 1 ? 'row' : 'rows'}`
 
 	async function look() {
 		conversion = undefined

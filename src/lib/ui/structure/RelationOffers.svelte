@@ -2,6 +2,7 @@
 	/** Columns whose values name rows of another table: each can be made a reference, or left as it is. */
 	import type { Relation } from '$lib/core/requests/structure.ts'
 	import { changeStructure } from './structure.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = { tables: readonly number[]; onmade?: (version: number) => void }
 
@@ -36,8 +37,8 @@
 			<div class="offer">
 				<p>
 					<strong>{each.columnName}</strong> of {each.tableName} names rows of <strong>{each.toName}</strong>:
-					{each.found.toLocaleString('en-GB')} different {each.found === 1 ? 'value does' : 'values do'}{each.lost > 0
-						? `, ${each.lost.toLocaleString('en-GB')} ${each.lost === 1 ? 'does not and would be' : 'do not and would be'} blank`
+					{showFigure(each.found)} different {each.found === 1 ? 'value does' : 'values do'}{each.lost > 0
+						? `, ${showFigure(each.lost)} ${each.lost === 1 ? 'does not and would be' : 'do not and would be'} blank`
 						: ''}.
 				</p>
 				<button

@@ -2,6 +2,7 @@
 	/** What names a table, and taking it out where nothing cannot do without it. */
 	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import { changeStructure } from './structure.ts'
+	import { showFigure } from '../count.ts'
 
 	type Props = { table: Pick<BenchTable, 'id' | 'name'>; onremoved: () => void }
 
@@ -31,7 +32,7 @@
 		<p>
 			<button type="button" class="btn danger" onclick={remove}>Take {table.name} out</button>
 			<span class="quiet"
-				>{answer.value.made.rows.toLocaleString('en-GB')}
+				>{showFigure(answer.value.made.rows)}
 				{answer.value.made.rows === 1 ? 'row goes' : 'rows go'} with it. It can be put back for thirty days.</span
 			>
 		</p>

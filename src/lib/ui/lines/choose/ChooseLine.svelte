@@ -3,8 +3,9 @@
 	import { goto } from '$app/navigation'
 	import type { ShownLine } from '$lib/core/requests/screens.ts'
 	import DateField from '../../cells/DateField.svelte'
+	import { CONTROLS } from '../../cells/controls.ts'
 	import { showCell } from '../../cells/show-cell.ts'
-	import { withChosen } from '../screen-address.ts'
+	import { withChosen, withTyped } from '../screen-address.ts'
 	import ChoiceStrip from './ChoiceStrip.svelte'
 	import { addressNow } from '../address-now.ts'
 
@@ -15,12 +16,16 @@
 
 	const id = $props.id()
 	const isDate = $derived(line.column.type === 'date')
+	const isFigure = $derived(CONTROLS[line.column.type].inFigures === true)
 	const options = $derived(
 		line.options.map(({ value, cell }) => ({ value, text: showCell(line.column, cell) || '(blank)' }))
 	)
 
 	function choose(value: string) {
-		void goto(withChosen(addressNow(), line.holds, value), { keepFocus: true, noScroll: true })
+		// What somebody wrote into a row stands in no log.
+		const isWords = line.column.type === 'text' || line.column.type === 'code'
+		const to = (isWords ? withTyped : withChosen)(addressNow(), line.holds, value)
+		void goto(to, { keepFocus: true, noScroll: true })
 	}
 </script>
 
@@ -28,6 +33,10 @@
 	<span class="label" id="{id}-label">{line.label}</span>
 	{#if isDate}
 		<DateField id="{id}-date" labelledby="{id}-label" text={line.chosen} invalid={false} onchange={choose} />
+	{:else if isFigure}
+		{#await import('./FigureField.svelte') then { default: FigureField }}
+			<FigureField labelledby="{id}-label" column={line.column} chosen={line.chosen} onchoose={choose} />
+		{/await}
 	{:else if options.length <= SIDE_BY_SIDE && !line.isCut}
 		<ChoiceStrip name={id} {options} chosen={line.chosen} onchoose={choose} />
 	{:else}
@@ -46,19 +55,17 @@
 
 <style>
 	.choose {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 0.4rem 0.8rem;
-		padding: 0.6rem 1.2rem;
+		display: grid;
+		justify-items: start;
+		gap: 0.2rem;
+		padding: 0.4rem 1.2rem;
 	}
 	.label {
-		min-width: 5.5rem;
 		font-weight: 600;
 	}
 	.field {
-		width: auto;
 		min-width: 12rem;
+		max-width: 100%;
 		min-height: 48px;
 	}
 </style>

@@ -2,7 +2,6 @@
  * A form while it is filled in: what was typed, what the server makes of it, what is still missing, and sending it. A send that
  * fails loses nothing of what was typed.
  */
-import { SvelteMap, SvelteSet } from 'svelte/reactivity'
 import type { CellChange, Conflict } from '$lib/core/query/change.ts'
 import type { FormTyped, FormVerdict, RowVerdict } from '$lib/core/requests/forms.ts'
 import type { ScreenPath, ShownEntry, ShownFormPart, ShownItems } from '$lib/core/requests/screens.ts'
@@ -32,13 +31,13 @@ export class FormState {
 	draft = $state.raw<FormDraft>({ cells: {}, items: {} })
 	verdict = $state.raw<FormVerdict | null>(null)
 	/** What is wrong, by `keyOf`. */
-	readonly wrong = new SvelteMap<string, string>()
+	wrong = $state.raw<Readonly<Record<string, string>>>({})
 	pageAt = $state(0)
 	busy = $state(false)
 	said = $state.raw<{ text: string; wrong: boolean } | undefined>()
 	/** Whether anything was typed since it began, and of the form's own row in which columns. */
 	isTouched = false
-	readonly #typed = new SvelteSet<number>()
+	#typed: readonly number[] = []
 	#asked = 0
 	#timer: ReturnType<typeof setTimeout> | undefined
 
@@ -71,10 +70,10 @@ export class FormState {
 		)
 		this.draft = { cells, items }
 		this.verdict = this.line().verdict
-		this.wrong.clear()
+		this.wrong = {}
 		this.pageAt = 0
 		this.isTouched = false
-		this.#typed.clear()
+		this.#typed = []
 	}
 
 	/** After its lines were changed while it stood open. */
@@ -86,7 +85,7 @@ export class FormState {
 	}
 
 	takeUp(draft: FormDraft): void {
-		for (const column of Object.keys(draft.cells)) this.#typed.add(Number(column))
+		this.#typed = [...this.#typed, ...Object.keys(draft.cells).map(Number)]
 		this.draft = this.line().changes ? this.#overRow(draft) : draft
 		this.judgeSoon()
 	}
@@ -94,7 +93,7 @@ export class FormState {
 	/** What is to be kept of it: of a row that is there already only what was typed. */
 	kept(): FormDraft {
 		if (!this.line().changes) return this.draft
-		const typed = Object.entries(this.draft.cells).filter(([column]) => this.#typed.has(Number(column)))
+		const typed = Object.entries(this.draft.cells).filter(([column]) => this.#typed.includes(Number(column)))
 		return { ...this.draft, cells: Object.fromEntries(typed) }
 	}
 
@@ -112,8 +111,9 @@ export class FormState {
 		this.draft = place
 			? this.#withRows(place.items, (rows) => rows.map((row, at) => (at === place.at ? put(row) : row)))
 			: { ...this.draft, cells: put(this.draft.cells) }
-		if (!place) this.#typed.add(entry.column.id)
-		this.wrong.delete(keyOf(entry.id, place))
+		if (!place) this.#typed = [...this.#typed, entry.column.id]
+		const { [keyOf(entry.id, place)]: _mended, ...wrong } = this.wrong
+		this.wrong = wrong
 		this.said = undefined
 		this.#changed()
 	}
@@ -125,7 +125,7 @@ export class FormState {
 
 	removeRow({ id }: ShownItems, at: number): void {
 		this.draft = this.#withRows(id, (rows) => rows.filter((_row, i) => i !== at))
-		this.wrong.clear()
+		this.wrong = {}
 		this.#changed()
 	}
 
@@ -149,7 +149,7 @@ export class FormState {
 
 	/** What is wrong with an entry: as it was sent, or by its own rule as soon as something stands in it. */
 	messageAt(entry: ShownEntry, place?: RowPlace): string | undefined {
-		const told = this.wrong.get(keyOf(entry.id, place))
+		const told = this.wrong[keyOf(entry.id, place)]
 		const isTyped = this.draftAt(entry, place).text.trim() !== ''
 		return told ?? (isTyped ? this.verdictAt(place).refused[entry.id] : undefined)
 	}
@@ -179,21 +179,25 @@ export class FormState {
 
 	/** Reads what stands on a page, and marks what cannot be. */
 	check(parts: readonly ShownFormPart[]): boolean {
-		const marked = this.wrong.size
+		const marked = Object.keys(this.wrong).length
 		for (const part of parts) {
 			if (part.kind === 'entry') this.#checkEntry(part)
 			if (part.kind !== 'items') continue
 			for (const [at, row] of (this.draft.items[part.id] ?? []).entries())
 				if (!isBlankRow(row)) for (const entry of entriesIn(part.parts)) this.#checkEntry(entry, { items: part.id, at })
 		}
-		return this.wrong.size === marked && this.missingOn(parts).length === 0
+		return Object.keys(this.wrong).length === marked && this.missingOn(parts).length === 0
 	}
 
 	#checkEntry(entry: ShownEntry, place?: RowPlace): void {
 		if (!this.isAsked(entry, place)) return
 		const reading = readDraft(this.columnOf(entry, place), this.draftAt(entry, place))
 		const message = reading.ok ? this.messageAt(entry, place) : reading.message
-		if (message !== undefined) this.wrong.set(keyOf(entry.id, place), message)
+		if (message !== undefined) this.#mark(keyOf(entry.id, place), message)
+	}
+
+	#mark(key: string, message: string): void {
+		this.wrong = { ...this.wrong, [key]: message }
 	}
 
 	/** Something was typed: the server is asked what follows from it. */
@@ -205,10 +209,13 @@ export class FormState {
 	judgeSoon(): void {
 		if (this.line().verdict === null) return
 		clearTimeout(this.#timer)
-		this.#timer = setTimeout(() => void this.#judge(), JUDGE_AFTER_MS)
+		this.#timer = setTimeout(() => void this.judge(), JUDGE_AFTER_MS)
 	}
 
-	async #judge(): Promise<void> {
+	/** Asks the server at once what follows from what was typed. */
+	async judge(): Promise<void> {
+		if (this.line().verdict === null) return
+		clearTimeout(this.#timer)
 		const mine = ++this.#asked
 		const { line, typed, place } = this.asked()
 		const answer = await send('POST', `${this.path()}/form`, { kind: 'judge', line, ...typed, ...place })
@@ -260,7 +267,7 @@ export class FormState {
 
 	/** The row that was sent; undefined where it was not. */
 	async submit(): Promise<string | undefined> {
-		this.wrong.clear()
+		this.wrong = {}
 		this.busy = true
 		const filesIn = await this.#sendFiles()
 		const { pages } = this.line()
@@ -301,7 +308,7 @@ export class FormState {
 		const entries = entriesIn(partsOf(this.line()))
 		for (const { id, column } of entries) {
 			const message = own.wrong[column.id]
-			if (message !== undefined) this.wrong.set(id, message)
+			if (message !== undefined) this.#mark(id, message)
 		}
 		return filesIn
 	}
@@ -313,10 +320,7 @@ export class FormState {
 			const entry = entries.find((each) => each.column.id === column)
 			if (!entry) continue
 			const there = theirs === undefined ? '' : showCell(entry.column, theirs)
-			this.wrong.set(
-				entry.id,
-				`Somebody else changed this meanwhile to ${there || 'nothing'}. Send again to put yours in.`
-			)
+			this.#mark(entry.id, `Somebody else changed this meanwhile to ${there || 'nothing'}. Send again to put yours in.`)
 		}
 		this.said = { text: 'The rest is saved. See what is marked above; what you typed is kept.', wrong: true }
 		return undefined
@@ -327,9 +331,9 @@ export class FormState {
 		const { pages } = this.line()
 		const at = pages.findIndex((page) => page.parts.some((part) => namesEntry(part, column, entry)))
 		const part = pages[at]?.parts.find((each) => namesEntry(each, column, entry))
-		if (part?.kind === 'entry') this.wrong.set(part.id, message)
+		if (part?.kind === 'entry') this.#mark(part.id, message)
 		else if (part?.kind === 'items' && typeof entry === 'string' && typeof row === 'number')
-			this.wrong.set(keyOf(entry, { items: part.id, at: row }), message)
+			this.#mark(keyOf(entry, { items: part.id, at: row }), message)
 		if (at >= 0) this.pageAt = at
 		this.said = { text: `${message} What you typed is kept.`, wrong: true }
 	}

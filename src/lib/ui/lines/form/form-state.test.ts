@@ -60,7 +60,7 @@ test('begins with what its entries begin with, and as many rows as must be fille
 test('what is missing keeps a page from being turned, and is named', () => {
 	expect(form.missingOn(line.pages[0]?.parts ?? [])).toEqual(['Code'])
 	form.next()
-	expect([form.pageAt, form.wrong.get('code')]).toEqual([0, 'Code must be filled in.'])
+	expect([form.pageAt, form.wrong['code']]).toEqual([0, 'Code must be filled in.'])
 	form.change(CODE, { text: 'B1' })
 	form.next()
 	expect([form.pageAt, form.missingOn(line.pages[1]?.parts ?? [])]).toEqual([1, ['Items']])
@@ -162,7 +162,7 @@ describe('a form that changes the row that is shown', () => {
 		form.change(DEPTH, { text: '5' })
 		answer = { status: 200, body: { row: 'r1', rev: 3, conflicts: [{ column: 2, theirs: 8, yours: 5 }] } }
 		expect(await form.submit()).toBeUndefined()
-		expect(form.wrong.get('depth')).toContain('to 8')
+		expect(form.wrong['depth']).toContain('to 8')
 		expect(form.draft.cells[2]).toEqual({ text: '5' })
 		expect(form.said?.wrong).toBe(true)
 	})

@@ -7,6 +7,7 @@
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { filterOf, nameOf } from '../../cells/column-values.ts'
 	import { send } from '../../send.ts'
+	import { showFigure } from '../../count.ts'
 
 	type Props = {
 		line: ShownList & { id: string }
@@ -53,14 +54,14 @@
 		{#each choices as choice (choice.filter.text)}
 			<li>
 				<button class:on={isChosen(choice.filter)} onclick={() => onchoose(choice.filter)}
-					>{choice.name} <span class="num">{choice.rows.toLocaleString('en-GB')}</span></button
+					>{choice.name} <span class="num">{showFigure(choice.rows)}</span></button
 				>
 			</li>
 		{/each}
 		{#if groups && groups.blank > 0}
 			<li>
 				<button class:on={isChosen(blank)} onclick={() => onchoose(blank)}
-					>left blank <span class="num">{groups.blank.toLocaleString('en-GB')}</span></button
+					>left blank <span class="num">{showFigure(groups.blank)}</span></button
 				>
 			</li>
 		{/if}

@@ -3,6 +3,7 @@
 	import ListRow from './ListRow.svelte'
 	import ListTotals from './ListTotals.svelte'
 	import type { RowsProps } from './rows-props.ts'
+	import { showFigure } from '../../count.ts'
 
 	let { line, rows, groups, look, path, base, from, selected, several, changed, onchoose }: RowsProps = $props()
 </script>
@@ -11,7 +12,8 @@
 	{#if group.name !== ''}
 		<h2>
 			{group.name}
-			{#if group.count !== undefined}<span class="num">{group.count.toLocaleString('en-GB')}</span>{/if}
+			{#if group.count !== undefined}<span class="num">{[...group.sums, showFigure(group.count)].join(' · ')}</span
+				>{/if}
 		</h2>
 	{/if}
 	<ul class:cards={line.as === 'cards'}>
@@ -25,7 +27,7 @@
 				{from}
 				isSelected={row.id === selected}
 				{several}
-				isChanged={changed?.has(row.id) ?? false}
+				isChanged={changed?.includes(row.id) ?? false}
 				{onchoose}
 			/>
 		{/each}

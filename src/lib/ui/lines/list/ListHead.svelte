@@ -56,8 +56,10 @@
 <style>
 	.head {
 		display: flex;
+		flex-wrap: wrap;
 		align-items: baseline;
-		gap: 0.8rem;
+		justify-content: flex-end;
+		gap: 0 0.8rem;
 		padding: 0 1.2rem 0.4rem 0;
 	}
 	.count {

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { untrack, type Component } from 'svelte'
+	import { showFigure } from '../../count.ts'
 	import { page } from '$app/state'
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import { sayUnsorted } from '../../cells/unsorted.ts'
@@ -73,7 +74,7 @@
 	)
 </script>
 
-<ListHead {line} {rows} {several} {isNarrowed} {path} changed={changed?.size ?? 0} />
+<ListHead {line} {rows} {several} {isNarrowed} {path} changed={changed?.length ?? 0} />
 {#if line.finds || line.filters.length > 0}<ListFilters {line} {rows} {path} {ofRow} />{/if}
 {#if line.page.unsorted !== undefined}<p class="none quiet">{sayUnsorted(line.columns, line.page.unsorted)}</p>{/if}
 {#if isSample}<p class="none quiet">Samples: {line.title} holds no row yet. Staff read: {nothing}</p>
@@ -106,6 +107,8 @@
 {#if rows.wrong}<p class="none says-wrong" role="alert">{rows.wrong}</p>{/if}
 {#if rows.next}<p class="more">
 		<button class="btn" onclick={() => rows.more()} disabled={rows.busy}>{rows.busy ? 'Reading…' : 'Show more'}</button>
+		<!-- Whoever holds the paper cannot press. -->
+		<span class="on-paper">Here end the {showFigure(rows.rows.length)} rows that were shown; there are more.</span>
 	</p>{/if}
 
 <style>

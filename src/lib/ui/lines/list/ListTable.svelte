@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** The rows of a list as a table: ordered by a press on a heading, wide where there is room, under one scroll bar. */
 	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
+	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isNumeric } from '../../cells/controls.ts'
 	import { showCell } from '../../cells/show-cell.ts'
 	import { page } from '$app/state'
@@ -13,6 +14,7 @@
 	import TableFoot from './TableFoot.svelte'
 	import type { RowsProps } from './rows-props.ts'
 	import RowActions from './RowActions.svelte'
+	import { showFigure } from '../../count.ts'
 
 	let { line, rows, groups, path, base, from, selected, several, changed, onchoose }: RowsProps = $props()
 
@@ -23,6 +25,8 @@
 		columns.length + (line.marks.length > 0 ? 1 : 0) + (line.actions.length > 0 ? 1 : 0) + (hasBox ? 1 : 0)
 	)
 	const markOf = (row: WireRow) => line.marks[row.flags?.[0] ?? -1]
+	const widthOf = ({ id }: ShownColumn) =>
+		line.wide.includes(id) ? 'wide' : line.narrow.includes(id) ? 'narrow' : undefined
 	const textOf = (row: WireRow, i: number) => {
 		const column = columns[i]
 		return column ? showCell(column, row.cells[cellKey(column.id)]) : ''
@@ -36,7 +40,7 @@
 				{#if hasBox}<th>{several.isOn ? 'Chosen' : line.ticks?.name}</th>{/if}
 				{#if line.marks.length > 0}<th><span class="visually-hidden">Mark</span></th>{/if}
 				{#each columns as column (column.id)}
-					<OrderHead {column} {rows} line={line.id} />
+					<OrderHead {column} {rows} line={line.id} width={widthOf(column)} />
 				{/each}
 				{#if line.actions.length > 0}<th><span class="visually-hidden">What can be done</span></th>{/if}
 			</tr>
@@ -46,7 +50,9 @@
 				{#if group.name !== ''}
 					<tr class="group">
 						<th colspan={width} scope="rowgroup"
-							>{group.name}{group.count === undefined ? '' : ` · ${group.count.toLocaleString('en-GB')}`}</th
+							>{[group.name, ...(group.count === undefined ? [] : [showFigure(group.count)]), ...group.sums].join(
+								' · '
+							)}</th
 						>
 					</tr>
 				{/if}
@@ -55,7 +61,7 @@
 					{@const address = several.isOn ? undefined : addressOf(line, row.id, { url: page.url, base, from })}
 					<tr
 						class:on={row.id === selected || several.has(row.id)}
-						onpointerdown={() => changed?.has(row.id) && now.looked(line.id, row.id)}
+						onpointerdown={() => changed?.includes(row.id) && now.looked(line.id, row.id)}
 					>
 						{#if several.isOn}<td
 								><label class="choose"
@@ -71,13 +77,13 @@
 								>{#if mark}<span><Mark tone={mark.tone} /> {mark.word}</span>{/if}</td
 							>{/if}
 						{#each columns as column, i (column.id)}
-							<td class:num={isNumeric(column)}>
+							<td class={widthOf(column)} class:num={isNumeric(column)}>
 								{#if i === 0 && address}
 									<a href={address} data-sveltekit-noscroll aria-current={row.id === selected ? 'true' : undefined}
 										><strong>{textOf(row, i) || '(blank)'}</strong></a
 									>
 								{:else if i === 0}<strong>{textOf(row, i)}</strong>{:else}{textOf(row, i)}{/if}
-								{#if i === 0 && changed?.has(row.id)}<Changed />{/if}
+								{#if i === 0 && changed?.includes(row.id)}<Changed />{/if}
 							</td>
 						{/each}
 						{#if line.actions.length > 0}
@@ -120,6 +126,9 @@
 		line-height: 44px;
 		white-space: nowrap;
 		color: inherit;
+	}
+	.narrow {
+		white-space: nowrap;
 	}
 	.num {
 		text-align: right;

@@ -7,12 +7,14 @@
 	import type { ListRows } from './list-rows.svelte.ts'
 	import { addressNow } from '../address-now.ts'
 
-	let { column, rows, line }: { column: ShownColumn; rows: ListRows; line: string } = $props()
+	type Props = { column: ShownColumn; rows: ListRows; line: string; width: 'wide' | 'narrow' | undefined }
+
+	let { column, rows, line, width }: Props = $props()
 
 	const order = $derived(rows.sort?.column !== column.id ? 'none' : rows.sort.descending ? 'descending' : 'ascending')
 </script>
 
-<th class:num={isNumeric(column)} aria-sort={order}>
+<th class={width} class:num={isNumeric(column)} aria-sort={order}>
 	<button onclick={() => goto(withOrder(addressNow(), line, column.id), { keepFocus: true, noScroll: true })}
 		>{column.name}{#if order !== 'none'}<span aria-hidden="true">{order === 'ascending' ? ' ▲' : ' ▼'}</span
 			>{/if}</button
@@ -26,6 +28,18 @@
 	}
 	th:first-child {
 		padding-left: 1.2rem;
+	}
+	/* Of the room that is left over this one takes most; a narrow one none. */
+	.wide {
+		width: 40%;
+	}
+	@media (min-width: 900px) {
+		.wide {
+			min-width: 18rem;
+		}
+	}
+	.narrow {
+		width: 1%;
 	}
 	.num {
 		text-align: right;

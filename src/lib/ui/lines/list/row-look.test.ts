@@ -46,20 +46,25 @@ test.each([
 
 describe('rows of one value', () => {
 	const rows = ['Ness', 'Ness', 'Quay', null].map((value) => row({ c7: value }))
-	const groups = { column: PLACE, counts: [{ value: 'Ness', rows: 12 }], blank: 3 }
+	const groups = { column: PLACE, counts: [{ value: 'Ness', rows: 12, sums: ['Price £7'] }], blank: 3, blankSums: [] }
 	const seen = (isCounted: boolean) =>
-		groupRows({ groups }, rows, isCounted).map((group) => [group.name, group.count, group.rows.length])
+		groupRows({ groups }, rows, isCounted).map((group) => [
+			group.name,
+			group.count,
+			group.rows.length,
+			group.sums.join()
+		])
 
 	test('stand together under it, with how many there are', () => {
-		expect(seen(true)).toEqual([['Ness', 12, 2], ['Quay', undefined, 1], ['without harbour', 3, 1]]) // prettier-ignore
+		expect(seen(true)).toEqual([['Ness', 12, 2, 'Price £7'], ['Quay', undefined, 1, ''], ['without harbour', 3, 1, '']]) // prettier-ignore
 	})
 
 	test('are not counted where words were looked for', () => {
-		expect(seen(false).map(([, count]) => count)).toEqual([undefined, undefined, undefined])
+		expect(seen(false).map(([, count, , sums]) => [count, sums])).toEqual([[undefined, ''], [undefined, ''], [undefined, '']]) // prettier-ignore
 	})
 
 	test('stand without a name where nothing groups them, and what groups is not said again on a row', () => {
-		expect(groupRows({ groups: null }, rows, true)).toEqual([{ name: '', count: undefined, rows }])
+		expect(groupRows({ groups: null }, rows, true)).toEqual([{ name: '', count: undefined, sums: [], rows }])
 		expect(lookOf({ columns: [CODE, KIND, PLACE], groups }, []).small).toEqual([KIND])
 	})
 })

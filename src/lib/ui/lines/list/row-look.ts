@@ -66,6 +66,8 @@ export interface RowGroup {
 	readonly name: string
 	/** How many rows there are in all, where that was counted. */
 	readonly count: number | undefined
+	/** What they come to, where that was added up. */
+	readonly sums: readonly string[]
 	readonly rows: readonly WireRow[]
 }
 
@@ -78,8 +80,8 @@ export function groupRows(
 	rows: readonly WireRow[],
 	isCounted: boolean
 ): RowGroup[] {
-	if (!groups) return [{ name: '', count: undefined, rows }]
-	const { column, counts, blank } = groups
+	if (!groups) return [{ name: '', count: undefined, sums: [], rows }]
+	const { column, counts, blank, blankSums } = groups
 	const found: { name: string; rows: WireRow[] }[] = []
 	for (const row of rows) {
 		const name = showCell(column, row.cells[cellKey(column.id)])
@@ -87,11 +89,15 @@ export function groupRows(
 		if (last?.name === name) last.rows.push(row)
 		else found.push({ name, rows: [row] })
 	}
-	const countOf = (name: string) =>
-		name === '' ? blank : counts.find(({ value }) => showCell(column, value) === name)?.rows
-	return found.map((group) => ({
-		...group,
-		name: group.name === '' ? `without ${column.name.toLowerCase()}` : group.name,
-		count: isCounted ? countOf(group.name) : undefined
-	}))
+	const countedAs = (name: string) =>
+		name === '' ? { rows: blank, sums: blankSums } : counts.find(({ value }) => showCell(column, value) === name)
+	return found.map((group) => {
+		const counted = isCounted ? countedAs(group.name) : undefined
+		return {
+			...group,
+			name: group.name === '' ? `without ${column.name.toLowerCase()}` : group.name,
+			count: counted?.rows,
+			sums: counted?.sums ?? []
+		}
+	})
 }

@@ -17,7 +17,7 @@ export interface RowsProps {
 	readonly selected: string | null
 	readonly several: SeveralRows
 	/** Rows that somebody else has changed since they were last looked at. */
-	readonly changed: ReadonlySet<string> | undefined
+	readonly changed: readonly string[] | undefined
 	/** Called with a row that is chosen among several, or no longer. */
 	readonly onchoose: (event: Event, id: string) => void
 }

@@ -12,7 +12,7 @@
 		/** In two columns, where there is room. */
 		isWide: boolean
 		/** The keys of cells that others have changed since they were looked at. */
-		changed: ReadonlySet<string> | undefined
+		changed: readonly string[] | undefined
 	}
 
 	let { columns, row, base, isWide, changed }: Props = $props()
@@ -26,7 +26,7 @@
 				<dt>{column.name}</dt>
 				<dd class:quiet={cell === null || isHiddenCell(cell)} class:says-wrong={isErrorCell(cell)}>
 					<CellValue {column} {cell} row={row.id} {base} />
-					{#if changed?.has(cellKey(column.id))}<Changed />{/if}
+					{#if changed?.includes(cellKey(column.id))}<Changed />{/if}
 				</dd>
 			</div>
 		{/if}

@@ -95,9 +95,9 @@
 {:else}
 	<article>
 		<h1>{title ? showCell(title, row.cells[cellKey(title.id)]) || '(blank)' : line.title}</h1>
-		{#if changed && changed.size > 0}<p role="status">
+		{#if changed && changed.length > 0}<p role="status">
 				<button class="btn plain" onclick={() => now.looked(line.id)}
-					>{countOf(changed.size, 'value')} changed by others · seen</button
+					>{countOf(changed.length, 'value')} changed by others · seen</button
 				>
 			</p>{/if}
 		{#if line.signoff}<RecordDecision signoff={line.signoff} />{/if}

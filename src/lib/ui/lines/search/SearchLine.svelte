@@ -55,19 +55,16 @@
 
 <style>
 	p {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 0.4rem 0.8rem;
-		padding: 0.6rem 1.2rem;
+		display: grid;
+		gap: 0.2rem;
+		padding: 0.4rem 1.2rem;
 	}
 	label {
-		min-width: 5.5rem;
 		font-weight: 600;
 	}
 	.field {
-		flex: 1 1 14rem;
-		max-width: 30rem;
+		width: 20rem;
+		max-width: 100%;
 		min-height: 48px;
 	}
 </style>

@@ -9,7 +9,7 @@
 	import { heldIn, opensWith } from '../screen-address.ts'
 	import { Countdown } from './countdown.svelte.ts'
 
-	type Props = { line: { seconds: number; keeps: string; to: string | null }; base: string }
+	type Props = { line: { seconds: number; keeps: readonly string[]; to: string | null }; base: string }
 
 	let { line, base }: Props = $props()
 
@@ -19,9 +19,10 @@
 		// What was typed is the last visitor's.
 		await dropDrafts(String(page.data['draftsOf'])).catch(() => undefined)
 		// A page of its own: nothing that the old one held is left.
-		const kept = heldIn(page.url)[line.keeps]
+		const keeps = line.keeps.map((name) => name.toLowerCase())
+		const kept = Object.entries(heldIn(page.url)).filter(([name]) => keeps.includes(name.toLowerCase()))
 		const to = line.to === null ? base : `${base}/${line.to}`
-		window.location.replace(opensWith(to, { held: kept === undefined ? {} : { [line.keeps]: kept }, typed: {} }))
+		window.location.replace(opensWith(to, { held: Object.fromEntries(kept), typed: {} }))
 	}
 
 	onMount(() => countdown.begin())

@@ -3,17 +3,19 @@
 	import { goto } from '$app/navigation'
 	import { page } from '$app/state'
 	import { appFileAddress } from '$lib/core/requests/app-files.ts'
-	import type { AppBase, ShownLine } from '$lib/core/requests/screens.ts'
+	import type { AppBase, ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
+	import { giveOnScreen } from '../give-on-screen.ts'
 	import { hasRead, noteRead } from './read-once.ts'
 	import Words from '../text/Words.svelte'
 
-	type Props = { line: Extract<ShownLine, { kind: 'welcome' }>; base: AppBase }
+	type Props = { line: Extract<ShownLine, { kind: 'welcome' }>; base: AppBase; path: ScreenPath }
 
-	let { line, base }: Props = $props()
+	let { line, base, path }: Props = $props()
 
 	const id = $props.id()
 	let at = $state(0)
 	let isAway = $state(false)
+	let wrong = $state<string | undefined>()
 	let heading = $state<HTMLElement>()
 	const leaf = $derived(line.pages[Math.min(at, line.pages.length - 1)])
 	const isLast = $derived(at >= line.pages.length - 1)
@@ -33,8 +35,10 @@
 
 	async function end() {
 		if (line.once && base.startsWith('/app/')) noteRead(key)
-		isAway = true
-		if (line.opens !== null) await goto(`${base}/${line.opens}`)
+		const to = line.opens === null ? undefined : `${base}/${line.opens}`
+		wrong = to !== undefined && line.gives ? await giveOnScreen(path, { line: line.id, to }) : undefined
+		isAway = wrong === undefined
+		if (to !== undefined && !line.gives) await goto(to)
 	}
 </script>
 
@@ -58,6 +62,7 @@
 		<div class="keys">
 			<p class="at" role="status">{line.pages.length > 1 ? `Page ${at + 1} of ${line.pages.length}` : ''}</p>
 			{#if at > 0}<button class="btn" onclick={() => step(-1)}>Back</button>{/if}
+			{#if wrong !== undefined}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 			{#if isLast}<button class="btn main" onclick={end}>{line.last}</button>
 			{:else}<button class="btn main" onclick={() => step(1)}>Next</button>{/if}
 		</div>

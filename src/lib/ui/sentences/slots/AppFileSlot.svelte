@@ -1,5 +1,5 @@
 <script lang="ts">
-	/** A picture or a film, chosen from one's own files. */
+	/** A picture, a film or the ground of a map, chosen from one's own files. */
 	import type { AppFile } from '$lib/core/document/parts.ts'
 	import { appFileAddress } from '$lib/core/requests/app-files.ts'
 	import { giveAppFile } from '../../give-app-file.ts'
@@ -7,7 +7,13 @@
 
 	let { slot, value, labelledby, onchange }: SlotProps<AppFile> = $props()
 
-	const kind = $derived(slot.type === 'film' ? 'film' : 'picture')
+	const kind = $derived(slot.type === 'film' || slot.type === 'ground' ? slot.type : 'picture')
+	const ACCEPTS = { picture: 'image/*', film: 'video/mp4,video/webm', ground: '.geojson,.json,application/geo+json' }
+	const SAYS = {
+		picture: 'Made as small as a screen needs; where it was taken is left out.',
+		film: 'An MP4 or WebM file of at most 25 MB.',
+		ground: 'A GeoJSON file of areas and lines, at most 4 MB; an area with the property water is drawn as water.'
+	}
 	let busy = $state(false)
 	let wrong = $state('')
 
@@ -32,16 +38,12 @@
 	type="file"
 	class="field"
 	aria-labelledby={labelledby}
-	accept={kind === 'film' ? 'video/mp4,video/webm' : 'image/*'}
+	accept={ACCEPTS[kind]}
 	disabled={busy}
 	onchange={(event) => choose(event.currentTarget)}
 />
 <p class="quiet" role="status">
-	{busy
-		? 'Taking it in…'
-		: kind === 'film'
-			? 'An MP4 or WebM file of at most 25 MB.'
-			: 'Made as small as a screen needs; where it was taken is left out.'}
+	{busy ? 'Taking it in…' : SAYS[kind]}
 </p>
 {#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 

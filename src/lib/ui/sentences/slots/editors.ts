@@ -54,7 +54,13 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	once: ChoiceSlot,
 	picture: AppFileSlot,
 	film: AppFileSlot,
-	children: ChildrenSlot
+	ground: AppFileSlot,
+	children: ChildrenSlot,
+	measure: ChoiceSlot,
+	grouping: ChoiceSlot,
+	arrangement: ChoiceSlot,
+	'calendar view': ChoiceSlot,
+	skipped: ChoiceSlot
 }
 
 export function editorOf(type: SlotType): SlotComponent<unknown> {

@@ -1,0 +1,35 @@
+/** What lies on a map, as its list and its signs need it. */
+import { distance, type Place } from '$lib/core/map/mercator.ts'
+import { cellKey } from '$lib/core/query/wire.ts'
+import type { ShownMap } from '$lib/core/requests/shown-rows.ts'
+import { showCell } from '../../cells/show-cell.ts'
+
+export interface Lying {
+	readonly row: string
+	readonly place: Place
+	readonly name: string
+	/** What else is shown of it. */
+	readonly rest: string
+	readonly sign: number | null
+	/** Which of the marks. */
+	readonly mark: number | undefined
+	/** How far it is, once it is known from where. */
+	readonly metres?: number
+}
+
+export function lyingOn({ points, columns }: Pick<ShownMap, 'points' | 'columns'>): Lying[] {
+	return points.map(({ row, at: [latitude, longitude], sign }) => {
+		const [name = '', ...rest] = columns.map((column) => showCell(column, row.cells[cellKey(column.id)]))
+		return {
+			...{ row: row.id, place: { latitude, longitude }, sign, mark: row.flags?.[0] },
+			...{ name: name || '(blank)', rest: rest.filter(Boolean).join(' · ') }
+		}
+	})
+}
+
+/** The nearest first, with how far each is. */
+export function byDistance(lying: readonly Lying[], from: Place): Lying[] {
+	return lying
+		.map((each) => ({ ...each, metres: distance(from, each.place) }))
+		.toSorted((one, other) => one.metres - other.metres)
+}
