@@ -1,7 +1,9 @@
 /** The trust's apps, as documents. */
 import type { AppInput, ScreenInput } from '../src/lib/core/app/document.ts'
 import { APP_FORMAT } from '../src/lib/core/app/document.ts'
+import type { AppFile } from '../src/lib/core/document/parts.ts'
 import { ROLE_IDS } from './tables.ts'
+import { workScreens } from './work.ts'
 
 export interface Columns {
 	/** The number of a column by its name. */
@@ -15,7 +17,62 @@ export interface MooringTables {
 	readonly inspection: Columns
 	readonly harbours: number
 	readonly harbour: Columns
+	readonly work: number
+	readonly order: Columns
+	/** The coast round them, as GeoJSON. */
+	readonly ground: AppFile
 }
+
+/** What who looks after a harbour looks at first thing. */
+function overview({ moorings, inspections, inspection }: MooringTables): ScreenInput {
+	const figure = (id: string, parts: object) => ({ id, kind: 'figure', measure: COUNT, ...parts }) as LineInput
+	const thisMonth = 'Date >= DATE(YEAR(TODAY()); MONTH(TODAY()); 1)'
+	const lastMonth =
+		'Date >= DATE(YEAR(TODAY()); MONTH(TODAY()) - 1; 1) and Date < DATE(YEAR(TODAY()); MONTH(TODAY()); 1)'
+	return {
+		...{ id: 'overview', title: 'Overview', icon: 'chart' },
+		who: [ROLE_IDS['Harbour masters'], ROLE_IDS['Trust manager'], ROLE_IDS.Builders],
+		lines: [
+			{ id: 'overview-1', kind: 'heading', text: 'The moorings today' },
+			figure('overview-2', { label: 'due within four weeks', table: moorings, where: 'due soon', opens: 'sheet' }),
+			figure('overview-3', { label: 'past due', table: moorings, where: "'Next due' < TODAY()", opens: 'sheet' }),
+			figure('overview-4', {
+				...{ label: 'inspected this month', table: inspections, where: thisMonth, opens: 'inspection' },
+				...{ than: lastMonth, called: 'in the month before' }
+			}),
+			{
+				...{ id: 'overview-5', kind: 'chart', table: inspections, measure: COUNT, opens: 'inspection' },
+				where: 'Date >= EDATE(DATE(YEAR(TODAY()); MONTH(TODAY()); 1); -11)',
+				by: { column: inspection('Date'), step: 'months' },
+				parted: { column: inspection('Verdict'), step: null },
+				title: 'Inspections by month and verdict'
+			}
+		]
+	}
+}
+
+/** Where they lie, by how they are laid, and which are to be looked at. */
+function mapOfMoorings({ moorings, mooring, ground }: MooringTables): ScreenInput {
+	return {
+		...{ id: 'map', title: 'Where they lie', label: 'Map', icon: 'place' },
+		who: [ROLE_IDS.Divers, ROLE_IDS['Harbour masters'], ROLE_IDS.Builders],
+		lines: [
+			{ id: 'map-1', kind: 'heading', text: 'Where the moorings lie' },
+			{
+				...{ id: 'map-2', kind: 'map', table: moorings, where: '', at: mooring('Position'), by: mooring('Type') },
+				...{ columns: ['Code', 'Type', 'Next due'].map(mooring), ground, opens: 'sheet' },
+				lines: [
+					{ id: 'map-3', kind: 'mark', word: 'past due', tone: 'past', where: 'Next due < TODAY()' },
+					{ id: 'map-4', kind: 'mark', word: 'due soon', tone: 'look', where: 'due soon' }
+				]
+			}
+		]
+	}
+}
+
+const COUNT = { of: 'count', column: null } as const
+
+type LineInput = NonNullable<ScreenInput['lines']>[number]
 
 export function mooringCare(tables: MooringTables): AppInput {
 	const { moorings, mooring, inspections, inspection, harbours, harbour } = tables
@@ -121,6 +178,9 @@ export function mooringCare(tables: MooringTables): AppInput {
 					}
 				]
 			},
+			mapOfMoorings(tables),
+			overview(tables),
+			...workScreens(tables.work, tables.order),
 			sheet,
 			{
 				id: 'harbours',

@@ -1,9 +1,13 @@
 /** The rows of the demo's smaller tables, each from a seed of its own, so that a change of one changes no other. */
+import { PEOPLE as PEOPLE_TABLE } from '../src/lib/server/structure/make.ts'
 import type { Store } from '../src/lib/server/store/store.ts'
 import { berthRows, visitRows } from './quayside.ts'
 import { randomFrom } from './random.ts'
 import { add, columnsOf } from './rows.ts'
 import { stockRows } from './stores.ts'
+import { remarkRows } from './remarks.ts'
+import { workRows } from './work.ts'
+import { PEOPLE } from './people.ts'
 
 const DAY = 86_400_000
 
@@ -46,6 +50,43 @@ export function fillQuay(
 		const { harbour = { id: '' }, id = '' } = known[berth] ?? {}
 		const visit = named(store, visits, { ...cells, Harbour: harbour, Berth: { id } })
 		add(store, builder, visits, visit, now - daysAgo * DAY)
+	}
+}
+
+export function fillRemarks(store: Store, remarks: number, { harbourIds, builder, now, seed }: Filling): void {
+	const ids = [...harbourIds.values()]
+	for (const { harbour, cells } of remarkRows(randomFrom(seed + 6), ids.length, dayOf(now))) {
+		const said = named(store, remarks, { ...cells, Harbour: { id: ids[harbour] ?? '' } })
+		add(store, builder, remarks, said, Date.parse(cells['Said'] ?? ''))
+	}
+}
+
+/** Work orders at some of the moorings. */
+export function fillWork(
+	store: Store,
+	{ work, moorings }: { readonly work: number; readonly moorings: number },
+	{ builder, now, seed, harbourIds, people }: Filling & { readonly people: ReadonlyMap<string, number> }
+): void {
+	const harbour = columnsOf(store, moorings)('Harbour')
+	const names = new Map([...harbourIds].map(([name, id]) => [id, name]))
+	const [harbours] = [...store.workspace().catalogue.tables.values()].filter(({ name }) => name === 'Harbours')
+	const rows = store.db.prepare(`SELECT n, c${harbour} AS harbour FROM t${moorings} ORDER BY n`).all() as {
+		n: number
+		harbour: number
+	}[]
+	const nameOf = (n: number) => names.get(store.ids.toId(harbours?.id ?? 0, n)) ?? ''
+	const divers = (at: string) =>
+		PEOPLE.filter(({ roles, harbour: own }) => roles.includes('Divers') && own === at).map(({ name }) => name)
+	const all = workRows(
+		randomFrom(seed + 5),
+		rows.map((row) => nameOf(row.harbour)),
+		divers,
+		dayOf(now)
+	)
+	for (const { mooring, diver, cells } of all) {
+		const given = diver === null ? {} : { 'Given to': { id: store.ids.toId(PEOPLE_TABLE, people.get(diver) ?? 0) } }
+		const at = { Mooring: { id: store.ids.toId(moorings, rows[mooring]?.n ?? 0) } }
+		add(store, builder, work, named(store, work, { ...cells, ...at, ...given }), now - 20 * DAY)
 	}
 }
 

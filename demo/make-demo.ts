@@ -7,40 +7,33 @@
 import { mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
-import type { ColumnEntry } from '../src/lib/core/workspace/document.ts'
-import { addAppFrom, releaseApp } from '../src/lib/server/apps/apps.ts'
+import { addAppFrom } from '../src/lib/server/apps/apps.ts'
+import { releaseApp } from '../src/lib/server/apps/release-app.ts'
 import { readKey } from '../src/lib/server/base/workspace-key.ts'
 import { hashPassword } from '../src/lib/server/sign-in/passwords.ts'
 import { putAccount } from '../src/lib/server/rights/accounts.ts'
-import { giveRole } from '../src/lib/server/people/grants.ts'
 import { addWay } from '../src/lib/server/joining/ways-in.ts'
-import { addTeam, giveTeamRole, joinTeam } from '../src/lib/server/people/teams.ts'
-import { changeRows } from '../src/lib/server/rows/change.ts'
 import { decideCase, listCases, readCase } from '../src/lib/server/signoffs/cases.ts'
 import { bringIn } from '../src/lib/server/sources/bring-in.ts'
 import { beginImport, finishImport, writeBatch } from '../src/lib/server/sources/import-table.ts'
 import { inspectFile } from '../src/lib/server/sources/inspect.ts'
 import type { Store } from '../src/lib/server/store/store.ts'
 import { openWriter } from '../src/lib/server/threads/open-writer.ts'
-import {
-	addFirstPerson,
-	makeWorkspace,
-	PEOPLE as PEOPLE_TABLE,
-	PERSON_EMAIL,
-	PERSON_NAME
-} from '../src/lib/server/structure/make.ts'
+import { PEOPLE as PEOPLE_TABLE, PERSON_EMAIL } from '../src/lib/server/structure/make.ts'
 import { changeColumn } from '../src/lib/server/structure/change-columns.ts'
-import { openAsMe } from '../src/lib/server/people/open-as-me.ts'
 import { saveWorkspace } from '../src/lib/server/structure/save.ts'
 import { addColumn, addTable, toReference, type NewColumn } from '../src/lib/server/structure/tables.ts'
 import { appSchema } from '../src/lib/core/app/document.ts'
 import { mooringCare, spending } from './apps.ts'
+import { groundOfSound } from './ground.ts'
 import { DEMO_PASSWORD } from './password.ts'
-import { drawChain, drawPontoons, drawSignature, giveAppPicture, giveDemoFile } from './photos.ts'
-import { emailOf, HARBOURS, PEOPLE } from './people.ts'
+import { drawChain, drawPontoons, drawSignature, giveAppFile, giveDemoFile } from './photos.ts'
+import { HARBOURS, PEOPLE } from './people.ts'
 import { randomFrom, type Random } from './random.ts'
+import { remarkColumns, remarkLines } from './remarks.ts'
 import { stockColumns, stockLines, stores, takingColumns, takingLines } from './stores.ts'
-import { fillQuay, fillStock } from './fill-tables.ts'
+import { fillQuay, fillRemarks, fillStock, fillWork } from './fill-tables.ts'
+import { WORK_CHECKS, workColumns, workLines } from './work.ts'
 import {
 	BERTH_TAKEN,
 	berthColumns,
@@ -54,6 +47,7 @@ import {
 import { add, columnsOf } from './rows.ts'
 import { registerRows, writeRegister } from './register.ts'
 import * as demo from './tables.ts'
+import { makePeople, type World } from './make-people.ts'
 
 const DAY = 86_400_000
 const SEED = 1871
@@ -82,7 +76,9 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 		const tables = makeTables(store, world, moorings, now)
 		const filling = { ...world, now, seed: SEED }
 		fillStock(store, tables.stock, filling)
+		fillWork(store, tables, { ...filling, people: world.people })
 		fillQuay(store, tables, filling)
+		fillRemarks(store, tables.remarks, filling)
 		fillInspections(store, world, tables, { random, now, folder })
 		makeApps(store, world, tables, { now, folder })
 		fillRequests(store, world, tables, { random, now })
@@ -90,129 +86,6 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 	})()
 	store.db.pragma('synchronous = FULL')
 	store.db.close()
-}
-
-interface World {
-	/** Numbers of people by name. */
-	readonly people: ReadonlyMap<string, number>
-	readonly harbours: number
-	/** Ids of harbours by name. */
-	readonly harbourIds: ReadonlyMap<string, string>
-	readonly builder: number
-}
-
-function makePeople(store: Store, now: number): World {
-	makeWorkspace(store, { name: 'Varrow Sound Harbour Trust', timeZone: 'Europe/London', now })
-	store.db.prepare(`INSERT INTO meta (key, value) VALUES ('demo', 'yes'), ('workspace id', 'varrow')`).run()
-	const strangers = JSON.stringify(demo.STRANGERS)
-	store.db.prepare(`INSERT INTO meta (key, value) VALUES ('stand-in strangers', ?)`).run(strangers)
-	// The stand-in for a provider of sign-in: it keeps its client and secret to itself.
-	store.db
-		.prepare(
-			`INSERT INTO provider (name, issuer, client_id, sealed_secret, made_at) VALUES ('Quay Pass', '', '', '', ?)`
-		)
-		.run(now)
-	const people = new Map<string, number>()
-	const first = { name: 'Ailith Brand', email: emailOf('Ailith Brand'), roles: [demo.ROLE_IDS.Stewards], now }
-	const steward = addFirstPerson(store, first)
-	people.set('Ailith Brand', steward)
-	for (const person of PEOPLE) {
-		if (people.has(person.name)) continue
-		const id = add(
-			store,
-			steward,
-			PEOPLE_TABLE,
-			{ [PERSON_NAME]: person.name, [PERSON_EMAIL]: emailOf(person.name) },
-			now
-		)
-		people.set(person.name, store.ids.fromId(PEOPLE_TABLE, id) ?? 0)
-	}
-	const builder = people.get('Saskia Holm') ?? 0
-	const document = store.workspace().document
-	saveWorkspace(store, { ...document, roles: [...document.roles, ...demo.DEMO_ROLES] }, { now, by: builder })
-	giveRoles(store, people, { steward, now })
-	return { people, builder, ...makeHarbours(store, people, builder, now) }
-}
-
-/** By the steward, by name; the finance office holds its role as a team. */
-function giveRoles(
-	store: Store,
-	people: ReadonlyMap<string, number>,
-	{ steward, now }: { steward: number; now: number }
-): void {
-	const by = { actor: { person: steward }, now }
-	const team = addTeam(store, { name: 'Finance office', ...by })
-	giveTeamRole(store, { team, role: demo.ROLE_IDS.Finance, ...by })
-	for (const { name, roles } of PEOPLE) {
-		const person = people.get(name) ?? 0
-		for (const role of roles) {
-			if (role === 'Finance') joinTeam(store, { team, person, ...by })
-			else if (person !== steward)
-				giveRole(store, { person, role: demo.ROLE_IDS[role], mayPassOn: role === 'Harbour masters', ...by })
-		}
-	}
-}
-
-function makeHarbours(store: Store, people: ReadonlyMap<string, number>, builder: number, now: number) {
-	const actor = { person: builder }
-	const harbours = addTable(store, { name: 'Harbours', columns: demo.HARBOUR_COLUMNS, actor, now })
-	const column = columnsOf(store, harbours)
-	const harbourIds = new Map<string, string>()
-	for (const { name, master, controller } of HARBOURS) {
-		const person = (who: string) => ({ id: store.ids.toId(PEOPLE_TABLE, people.get(who) ?? 0) })
-		harbourIds.set(
-			name,
-			add(
-				store,
-				builder,
-				harbours,
-				{ [column('Name')]: name, [column('Master')]: person(master), [column('Controller')]: person(controller) },
-				now
-			)
-		)
-	}
-	givePeopleHarbours(store, { people, harbours, harbourIds, now })
-	return { harbours, harbourIds }
-}
-
-function givePeopleHarbours(
-	store: Store,
-	given: { people: ReadonlyMap<string, number>; harbours: number; harbourIds: ReadonlyMap<string, string>; now: number }
-): void {
-	const { document } = store.workspace()
-	const column: ColumnEntry = { id: 3, name: 'Harbour', type: 'reference', to: given.harbours, reverseName: 'people' }
-	const tables = document.tables.map((table) =>
-		table.id === PEOPLE_TABLE ? { ...table, columns: [...table.columns, column] } : table
-	)
-	saveWorkspace(store, { ...document, tables }, { now: given.now, by: null })
-	openColumnsToBuilders(store, given)
-	const steward = given.people.get('Ailith Brand') ?? 0
-	const lines = demo.harbourLines().map((line, i) => ({ ...line, id: `harbours ${i}`, table: given.harbours }))
-	saveWorkspace(
-		store,
-		{ ...store.workspace().document, lines: [...document.lines, ...lines] },
-		{ now: given.now, by: null }
-	)
-	for (const { name, harbour } of PEOPLE) {
-		if (harbour === null) continue
-		const row = store.ids.toId(PEOPLE_TABLE, given.people.get(name) ?? 0)
-		const cells = [{ column: 3, value: { id: given.harbourIds.get(harbour) ?? '' } }]
-		changeRows(store, [{ kind: 'change', table: PEOPLE_TABLE, row, cells }], {
-			actor: { person: steward },
-			now: given.now,
-			through: 'demo'
-		})
-	}
-}
-
-/** Builders write lines by whose harbour, or whose address, though they see neither of everybody. */
-function openColumnsToBuilders(
-	store: Store,
-	{ people, now }: { people: ReadonlyMap<string, number>; now: number }
-): void {
-	const actor = { person: people.get('Ailith Brand') ?? 0 }
-	const { columns } = store.workspace().catalogue.people
-	for (const { id, name } of columns) if (name !== 'Name') openAsMe(store, { column: id, open: true, actor, now })
 }
 
 async function bringInRegister(store: Store, world: World, path: string, now: number): Promise<number> {
@@ -264,6 +137,8 @@ interface Tables {
 	readonly takings: number
 	readonly berths: number
 	readonly visits: number
+	readonly remarks: number
+	readonly work: number
 }
 
 function makeTables(store: Store, world: World, moorings: number, now: number): Tables {
@@ -293,6 +168,10 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 	})
 	const berths = addTable(store, { name: 'Berths', columns: berthColumns(world.harbours), ...by })
 	const visits = addTable(store, { name: 'Visits', columns: visitColumns(world.harbours, berths), ...by })
+	const remarks = addTable(store, { name: 'Remarks', columns: remarkColumns(world.harbours), ...by })
+	const said = columnsOf(store, remarks)('Said')
+	changeColumn(store, { table: remarks, column: said, words: { otherwise: 'TODAY()' }, ...by })
+	const work = addTable(store, { name: 'Work orders', columns: workColumns(moorings, PEOPLE_TABLE), ...by })
 	const compute = (name: string, formula: string, shown: Partial<NewColumn> = {}) =>
 		addColumn(store, {
 			table: moorings,
@@ -324,10 +203,17 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 		...place(takings, takingLines()),
 		...place(world.harbours, harbourNameLine(columnsOf(store, world.harbours))),
 		...place(berths, berthLines()),
-		...place(visits, visitLines())
+		...place(visits, visitLines()),
+		...place(work, workLines()),
+		...place(remarks, remarkLines())
 	]
-	saveWorkspace(store, { ...document, lines: [...document.lines, ...lines] }, { now, by: world.builder })
-	return { moorings, inspections, requests, items, stock, takings, berths, visits }
+	const checked = document.tables.map((table) => (table.id === work ? { ...table, checks: WORK_CHECKS } : table))
+	saveWorkspace(
+		store,
+		{ ...document, tables: checked, lines: [...document.lines, ...lines] },
+		{ now, by: world.builder }
+	)
+	return { moorings, inspections, requests, items, stock, takings, berths, visits, work, remarks }
 }
 
 interface Making {
@@ -398,22 +284,32 @@ function makeApps(
 ): void {
 	const by = { actor: { person: world.builder }, now: now - 300 * DAY }
 	const { moorings, inspections, requests, items, stock, takings, berths, visits } = tables
+	const given = { folder, person: world.builder, now: by.now }
+	const drawn = Buffer.from(groundOfSound(randomFrom(SEED + 7)))
+	const type = 'application/geo+json'
+	const ground = giveAppFile(store, { ...given, name: 'varrow-sound.geojson', body: drawn, type })
 	const care = mooringCare({
+		ground,
 		moorings,
 		mooring: columnsOf(store, moorings),
 		inspections,
 		inspection: columnsOf(store, inspections),
 		harbours: world.harbours,
-		harbour: columnsOf(store, world.harbours)
+		harbour: columnsOf(store, world.harbours),
+		work: tables.work,
+		order: columnsOf(store, tables.work)
 	})
 	const spend = spending({ requests, request: columnsOf(store, requests), items, item: columnsOf(store, items) })
 	const { harbours } = world
 	const taking = columnsOf(store, takings)
 	const shelves = stores({ stock, item: columnsOf(store, stock), harbours, takings, taking })
 	const body = drawPontoons(randomFrom(SEED + 4))
-	const given = { folder, person: world.builder, name: 'pontoons.png', body, now: by.now }
-	const pontoons = giveAppPicture(store, given)
-	const quay = quayside({ berths, visits, visit: columnsOf(store, visits), harbours, pontoons })
+	const pontoons = giveAppFile(store, { ...given, name: 'pontoons.png', body })
+	const { remarks } = tables
+	const quay = quayside({
+		...{ berths, visits, visit: columnsOf(store, visits), harbours, pontoons },
+		...{ remarks, remark: columnsOf(store, remarks) }
+	})
 	for (const document of [care, spend, shelves, quay]) {
 		const app = addAppFrom(store, { document: appSchema.parse(document), ...by })
 		releaseApp(store, { app, note: 'First release', ...by })

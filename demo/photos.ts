@@ -100,13 +100,13 @@ interface Giving {
 	readonly now: number
 }
 
-/** Lays a picture beside the workspace, for an app to show. */
-export function giveAppPicture(
+/** Lays a file beside the workspace, for an app to show: a picture, if it says no other type. */
+export function giveAppFile(
 	store: Store,
-	{ folder, person, name, body, now }: Omit<Giving, 'column'>
+	{ folder, person, name, body, now, type = 'image/png' }: Omit<Giving, 'column'> & { readonly type?: string }
 ): { readonly sha: string; readonly name: string } {
 	const sha = lay(folder, body)
-	noteAppFile(store, { sha, type: 'image/png', size: body.length, actor: { person }, now })
+	noteAppFile(store, { sha, type, size: body.length, actor: { person }, now })
 	return { sha, name }
 }
 

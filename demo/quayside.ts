@@ -5,6 +5,7 @@ import type { WorkspaceDocument } from '../src/lib/core/workspace/document.ts'
 import type { NewColumn } from '../src/lib/server/structure/tables.ts'
 import type { Columns } from './apps.ts'
 import type { Random } from './random.ts'
+import { remarkScreens } from './remarks.ts'
 import { ROLE_IDS } from './tables.ts'
 
 const REASONS = ['A night’s rest', 'Shelter', 'Stores and water', 'Repair', 'Change of crew']
@@ -120,11 +121,13 @@ export interface QuaysideTables {
 	readonly visits: number
 	readonly visit: Columns
 	readonly harbours: number
+	readonly remarks: number
+	readonly remark: Columns
 	/** A picture of the pontoons. */
 	readonly pontoons: AppFile
 }
 
-export function quayside({ visits, visit, harbours, pontoons }: QuaysideTables): AppInput {
+export function quayside({ visits, visit, harbours, pontoons, remarks, remark }: QuaysideTables): AppInput {
 	const staff = (['Berth clerks', 'Harbour masters', 'Trust manager'] as const).map((role) => ROLE_IDS[role])
 	return {
 		format: APP_FORMAT,
@@ -154,6 +157,11 @@ export function quayside({ visits, visit, harbours, pontoons }: QuaysideTables):
 							does: { kind: 'open', screen: 'in' }
 						},
 						lines: [{ id: 'start-4', kind: 'with', value: 'here.quay', as: 'quay' }]
+					},
+					{
+						...{ id: 'start-7', kind: 'button', label: 'Say how it was', icon: 'star' },
+						does: { kind: 'open', screen: 'ask' },
+						lines: [{ id: 'start-8', kind: 'with', value: 'here.quay', as: 'quay' }]
 					},
 					{
 						...{ id: 'start-5', kind: 'text' },
@@ -262,7 +270,8 @@ export function quayside({ visits, visit, harbours, pontoons }: QuaysideTables):
 						label: 'How the berth was left'
 					}
 				]
-			}
+			},
+			...remarkScreens(remarks, remark, harbours)
 		],
 		routines: [],
 		signoffs: []

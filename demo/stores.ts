@@ -238,17 +238,22 @@ export function stores({ stock, item, harbours, takings, taking }: StoresTables)
 					{ id: 'all-3', kind: 'choose', table: harbours, where: '', holds: 'harbour', label: 'Harbour' },
 					{ id: 'all-5', kind: 'filter', table: stock, column: item('Kind'), holds: 'kind' },
 					{
+						...{ id: 'all-6', kind: 'filter', table: stock, column: item('Price') },
+						...{ holds: 'most', label: 'Price at most' }
+					},
+					{
 						...{
 							id: 'all-2',
 							kind: 'list',
 							table: stock,
 							where: '',
-							once: 'Harbour = here.harbour and Kind = here.kind and ISNUMBER(SEARCH(here.sought; Item))',
+							once: 'Harbour = here.harbour and Kind = here.kind and Price <= here.most and ISNUMBER(SEARCH(here.sought; Item))',
 							opens: 'item',
 							as: 'a table'
 						},
 						...{ sort: [{ column: item('Worth'), descending: true }], group: item('Harbour') },
 						...{ columns: ['Item', 'Kind', 'In stock', 'Price', 'Worth'].map(item), totals: [item('Worth')] },
+						...{ wide: [item('Item')], narrow: [item('In stock')] },
 						empty: 'No harbour has that.'
 					}
 				]

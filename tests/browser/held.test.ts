@@ -2,7 +2,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test } from '@playwright/test'
 import { PHONE, signIn } from './people.ts'
-import { write } from './screen-lines.ts'
+import { release, write } from './screen-lines.ts'
 
 test('a builder writes a search box, a filter and a button that gives; staff go by them', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
@@ -20,10 +20,7 @@ test('a builder writes a search box, a filter and a button that gives; staff go 
 	await expect(builder.getByText('what is chosen or typed on the screen: wanted, kind')).toBeVisible()
 	await builder.keyboard.press('Escape')
 	await write(builder, 'Button Paint only sets what this screen holds', 'With "paint" as wanted')
-	await expect(builder.getByText('Saving…')).toBeHidden()
-	await builder.goto('/bench/3/release')
-	await builder.getByRole('button', { name: /^Release as no/ }).click()
-	await expect(builder.getByText('is live.')).toBeVisible()
+	await release(builder, 3)
 
 	const wim = await signIn(browser, 'Wim Pascoe-Reyes', PHONE)
 	await wim.goto('/app/3/order')

@@ -60,6 +60,7 @@ test.describe('visitors', () => {
 		'/today',
 		'/t%6fday',
 		'/people',
+		'/workspace',
 		'/p%65ople',
 		'/waiting',
 		'/%77aiting',

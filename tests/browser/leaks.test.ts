@@ -10,298 +10,31 @@
  * `more-lines.test.ts`; searches that somebody keeps and sample rows, `tests/unit/addresses-and-searches.test.ts` and `samples.test.ts`; visitors, streams that outlive their session, drafts on a shared
  * tablet, `hostile.test.ts`.
  */
-import * as XLSX from '@e965/xlsx'
-import Database from 'better-sqlite3'
 import { expect, test, type APIRequestContext } from '@playwright/test'
-import { mkdtempSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { numbersOfPeople, signInAs } from './asking.ts'
-
-const ROW_SECRET = 'Gannet'
-const CELL_SECRET = '987.65'
-const ONE_DOT = Buffer.from(
-	'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==',
-	'base64'
-)
-
-interface Wrecks {
-	readonly table: number
-	/** Columns by name. */
-	readonly of: Readonly<Record<string, number>>
-	readonly heron: string
-	readonly petrel: string
-	readonly gannet: string
-	/** The number of an app over them. */
-	readonly app: number
-}
-
-/** A table that Saskia keeps; who manages the trust sees all of it, divers those at Ness, without what they are worth. */
-async function makeWrecks(builder: APIRequestContext): Promise<Wrecks> {
-	const post = async (path: string, data: unknown): Promise<never> => {
-		const answer = await builder.post(path, { data })
-		expect(answer.status(), await answer.text()).toBe(200)
-		return (await answer.json()) as never
-	}
-	const made = async (step: unknown): Promise<number> =>
-		((await post('/bench/structure', step)) as { made: number }).made
-	const name = `Wrecks ${Date.now()}`
-	const columns = [
-		{ name: 'Name', type: 'text', unique: true },
-		{ name: 'Harbour', type: 'choice', choices: ['Ness', 'Varrow'] },
-		{ name: 'Worth', type: 'money' },
-		{ name: 'Photo', type: 'photo' }
-	]
-	const table = await made({ kind: 'table', name, columns })
-	const column = (entry: object) => made({ kind: 'column', table, column: entry })
-	await column({ name: 'Twin', type: 'reference', to: table, reverseName: 'twins' })
-	await column({ name: 'Twin name', type: 'computed', formula: 'Twin.Name' })
-	await column({ name: 'Twin worth', type: 'computed', formula: 'Twin.Worth' })
-	await column({ name: 'Twin count', type: 'computed', formula: 'COUNT(twins)' })
-	await column({ name: 'All worth', type: 'computed', formula: 'SUM(twins.Worth)' })
-	await column({ name: 'Dear', type: 'computed', formula: 'Worth > 900' })
-	const of = columnsOf(table)
-	const line = (id: string, role: string, verbs: string[], where: string, scope: object) => ({
-		...{ id, table, role: roleNumber(role), verbs, where, columns: scope }
-	})
-	const kept = { kind: 'except', columns: [of['Worth']] }
-	const version = Number(versionNow())
-	const lines = [
-		line('m', 'Trust manager', ['see', 'add', 'change'], '', { kind: 'all' }),
-		line('d', 'Divers', ['see', 'add', 'change'], 'Harbour = "Ness"', kept)
-	]
-	const saved = await builder.put(`/bench/lines/${table}`, { data: { lines, version } })
-	expect(saved.status(), await saved.text()).toBe(200)
-	const add = async (cells: Record<string, unknown>): Promise<string> => {
-		const list = Object.entries(cells).map(([of_, value]) => ({ column: of[of_], value }))
-		return ((await post(`/rows/${table}`, { kind: 'add', cells: list })) as { row: string }).row
-	}
-	const heron = await add({ Name: 'Heron', Harbour: 'Ness', Worth: 987.65 })
-	const petrel = await add({ Name: 'Petrel', Harbour: 'Ness', Worth: 1234.5 })
-	const given = await builder.put(`/files/${of['Photo']}?name=gannet.png`, { data: ONE_DOT })
-	const { token } = (await given.json()) as { token: string }
-	const gannet = await add({
-		Name: 'Gannet',
-		Harbour: 'Varrow',
-		Worth: 44,
-		Twin: { id: heron },
-		Photo: { file: token }
-	})
-	const cells = [
-		{ column: of['Twin'], value: { id: gannet } },
-		{ column: of['Worth'], value: 987.65 }
-	]
-	await post(`/rows/${table}`, { kind: 'change', row: heron, cells })
-	const app = await makeWreckApp(builder, table, of)
-	return { table, of, heron, petrel, gannet, app }
-}
-
-const TALLY = { kind: 'tally', by: '', less: null, of: null, key: null, is: '', label: '', who: [] }
-
-/** Lists that mark, group, order and are narrowed down by what divers do not see. */
-async function makeWreckApp(builder: APIRequestContext, table: number, of: Wrecks['of']): Promise<number> {
-	const name = `Wrecks ${Date.now()}`
-	const form = { name, about: '', colour: 'sea', table: String(table) }
-	const made = await builder.post('/bench/new', { form, maxRedirects: 0 })
-	const app = Number(/\/bench\/(\d+)\//.exec((await made.text()) + (made.headers()['location'] ?? ''))?.[1])
-	const { body, version } = stored((db) =>
-		db.prepare(`SELECT body, version FROM document WHERE kind = ? ORDER BY version DESC LIMIT 1`).get(`app ${app}`)
-	) as { body: string; version: number }
-	const worth = of['Worth'] ?? 0
-	const list = (id: string, more: object) => ({
-		...{ id, kind: 'list', table, where: '', sort: [], columns: [of['Name']], opens: null, who: [], lines: [] },
-		...{ of: null, as: null, group: null, finds: [], filters: [], limit: null, empty: '', ...more }
-	})
-	const lines = [
-		{ id: 'twinned', kind: 'filter', table, column: of['Twin'], holds: 'twin', label: '', who: [] },
-		{ id: 'least-worth', kind: 'hold', what: 'a number', rows: null, holds: 'least', starts: '', who: [] },
-		list('dearer', { where: 'Worth > here.least' }),
-		list('given', {
-			lines: [
-				{
-					...{ id: 'gives', kind: 'button', label: 'Give', does: { kind: 'set' }, icon: null, who: [] },
-					lines: [
-						{ id: 'gives-1', kind: 'with', value: 'Twin.Name', as: 'name', who: [] },
-						{ id: 'gives-2', kind: 'with', value: 'Worth', as: 'least', who: [] }
-					]
-				}
-			]
-		}),
-		{ id: 'words', kind: 'search', holds: 'name', label: '', sample: '', who: [] },
-		list('marked', { lines: [{ id: 'm', kind: 'mark', word: 'dear', tone: 'past', where: 'Worth > 900', who: [] }] }),
-		list('grouped', { group: worth }),
-		list('found', { finds: [worth, of['Twin name']], filters: [worth] }),
-		list('summed', { totals: [worth] }),
-		{ id: 'pick', kind: 'choose', table, where: '', holds: 'wreck', label: '', who: [] },
-		list('least', { sort: [{ column: worth, descending: true }], limit: 1 }),
-		list('twins', { of: of['Twin'] }),
-		{
-			...{ id: 'ask', kind: 'form', table, columns: [of['Name']], thanks: '' },
-			lines: [
-				{ id: 'twin', kind: 'entry', column: of['Twin'], from: 'Worth > 1000' },
-				{ id: 'photo', kind: 'entry', column: of['Photo'], when: 'Twin.Worth > 900' },
-				{ id: 'name', kind: 'shown', value: 'Twin.Name', label: 'Twin' },
-				{ id: 'worth', kind: 'shown', value: 'Twin.Worth', label: 'Worth' }
-			]
-		}
-	]
-	const one = [
-		{ id: 'sheet', kind: 'record', table, columns: [of['Name']], held: '', across: null, who: [] },
-		{ ...TALLY, id: 'own', table, column: worth },
-		{ ...TALLY, id: 'of-twin', table, column: worth, of: of['Twin'] }
-	]
-	const was = (JSON.parse(body) as { screens: (Nested & { title: string })[] }).screens
-	const edits = [
-		{ kind: 'put', home: 'screens', id: 'w', own: { id: 'w', title: 'Wrecks' }, after: null },
-		...putsOf('w', lines, null),
-		// One that is not opened from a row, in which words are looked for.
-		{ kind: 'put', home: 'screens', id: 'v', own: { id: 'v', title: 'Found' }, after: 'w' },
-		...putsOf('v', [list('sought', { finds: [worth, of['Twin name']], opens: 'w' })], null),
-		// Of one row: a number of its own, and one of a row that belongs to it.
-		{ kind: 'put', home: 'screens', id: 'r', own: { id: 'r', title: 'One' }, after: 'v' },
-		...putsOf('r', one, null),
-		...was.map(({ lines = [], ...own }) => ({
-			...{ kind: 'remove', home: 'screens', id: own.id, was: own },
-			holds: idsOf(lines)
-		}))
-	]
-	expect((await builder.patch(`/bench/${app}/draft`, { data: { version, edits } })).status()).toBe(200)
-	await builder.post(`/bench/${app}/release?/release`, { form: { note: '' } })
-	return app
-}
-
-interface Nested {
-	readonly id: string
-	readonly lines?: readonly Nested[]
-}
-
-const idsOf = (lines: readonly Nested[]): string[] => lines.flatMap(({ id, lines = [] }) => [id, ...idsOf(lines)])
-/** Lines put into a screen, each before those that it holds. */
-const putsOf = (screen: string, all: readonly Nested[], within: string | null): object[] =>
-	all.flatMap(({ lines = [], ...own }, at) => [
-		{ kind: 'put', home: { screen, within }, id: own.id, own, after: all[at - 1]?.id ?? null },
-		...putsOf(screen, lines, own.id)
-	])
-
-const NARROWED = { find: '', filters: [] as object[] }
-const screenOf: (line: string) => Ask = (line) => async (api, wrecks) => {
-	const lists = await listsOf(await (await api.get(`/app/${wrecks.app}/w/__data.json`)).text())
-	return JSON.stringify(lists[line] ?? 'absent')
-}
-const listOf =
-	(line: string, more: (wrecks: Wrecks) => object): Ask =>
-	async (api, wrecks) => {
-		const data = { line, narrowing: NARROWED, ...more(wrecks) }
-		return (await api.post(`/app/${wrecks.app}/w/list`, { data })).text()
-	}
-
-/** What a form makes of a twin that is chosen. */
-const judged =
-	(twin: 'heron' | 'petrel' | 'gannet'): Ask =>
-	async (api, wrecks) => {
-		const cells = [{ column: wrecks.of['Twin'], value: { id: wrecks[twin] } }]
-		return (await api.post(`/app/${wrecks.app}/w/form`, { data: { kind: 'judge', line: 'ask', cells } })).text()
-	}
-
-/** A screen of one row, its lines as they are read again. */
-const ofRow: Ask = async (api, { app, heron }) => {
-	const data = { kind: 'again', tables: null, release: null, known: {}, lists: {}, row: heron }
-	return (await api.post(`/app/${app}/r/lines`, { data })).text()
-}
-
-const gives: Ask = async (api, { app, heron }) =>
-	(await api.post(`/app/${app}/w/lines`, { data: { kind: 'give', line: 'gives', row: heron } })).text()
-const again: Ask = async (api, { app }) => {
-	const data = { kind: 'again', tables: null, release: null, known: {}, lists: {} }
-	return (await api.post(`/app/${app}/w/lines`, { data })).text()
-}
-
-const offered: Ask = async (api, { app }) => {
-	const asked = { kind: 'choices', line: 'ask', cells: [], entry: 'twin', starts: '', own: [] }
-	return (await api.post(`/app/${app}/w/form`, { data: asked })).text()
-}
-
-/** The lists of a page as its script would read them, by line: what the numbers in such an answer stand for is put in. */
-function listsOf(answer: string): Record<string, unknown> {
-	const found: Record<string, unknown> = {}
-	const { nodes } = JSON.parse(answer) as { nodes: ({ data?: unknown[] } | null)[] }
-	for (const { data } of nodes.filter((node) => node?.data).map((node) => ({ data: node?.data ?? [] }))) {
-		const unfold = (at: number): unknown => {
-			const value = data[at]
-			if (Array.isArray(value)) return value.map((each) => unfold(each as number))
-			if (typeof value !== 'object' || value === null) return value
-			return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, unfold(inner as number)]))
-		}
-		const page = unfold(0) as { main?: { screen?: { lines: { id: string }[] } } }
-		for (const line of page.main?.screen?.lines ?? []) found[line.id] = line
-	}
-	return found
-}
-
-function stored<T>(ask: (db: Database.Database) => T): T {
-	const db = new Database('test-results/workspace/workspace.db', { readonly: true })
-	try {
-		return ask(db)
-	} finally {
-		db.close()
-	}
-}
-
-const DOCUMENT = `SELECT version, body FROM document WHERE kind = 'workspace' ORDER BY version DESC LIMIT 1`
-type Named = { id: number; name: string }
-const documentNow = () => stored((db) => db.prepare(DOCUMENT).get() as { version: number; body: string })
-const versionNow = () => documentNow().version
-const parsed = () => JSON.parse(documentNow().body) as { roles: Named[]; tables: (Named & { columns: Named[] })[] }
-const roleNumber = (name: string) => parsed().roles.find((role) => role.name === name)?.id ?? 0
-const columnsOf = (table: number) =>
-	Object.fromEntries(
-		parsed()
-			.tables.find((each) => each.id === table)
-			?.columns.map((column) => [column.name, column.id]) ?? []
-	)
-
-type Ask = (api: APIRequestContext, wrecks: Wrecks) => Promise<string>
-
-const text: (path: (wrecks: Wrecks) => string) => Ask = (path) => async (api, wrecks) =>
-	(await api.get(path(wrecks))).text()
-
-const cellOf =
-	(row: 'heron' | 'petrel', column: string): Ask =>
-	async (api, wrecks) => {
-		const answer = await api.get(`/rows/${wrecks.table}?row=${wrecks[row]}`)
-		const page = (await answer.json()) as { rows: { cells: Record<string, unknown> }[] }
-		return JSON.stringify(page.rows[0]?.cells[`c${wrecks.of[column]}`] ?? 'absent')
-	}
-
-const filtered = (filter: (of: Wrecks['of']) => object): Ask =>
-	text(({ table, of }) => `/rows/${table}/anchors?filters=${encodeURIComponent(JSON.stringify([filter(of)]))}`)
-
-/** The names of rows in the order in which they come. */
-const order =
-	(sort: (of: Wrecks['of']) => string): Ask =>
-	async (api, { table, of }) => {
-		const page = (await (await api.get(`/rows/${table}?sort=${sort(of)}`)).json()) as {
-			rows: { cells: Record<string, string> }[]
-		}
-		return page.rows.map((row) => row.cells[`c${of['Name']}`]).join(' ')
-	}
-
-const workbook =
-	(format: string): Ask =>
-	async (api, { table }) => {
-		const book = XLSX.read(await (await api.get(`/export/${table}?format=${format}`)).body(), { type: 'buffer' })
-		return JSON.stringify(Object.values(book.Sheets).map((sheet) => XLSX.utils.sheet_to_json(sheet)))
-	}
-
-const database: Ask = async (api, { table }) => {
-	const file = join(mkdtempSync(join(tmpdir(), 'tin-shed-leak-')), 'out.db')
-	writeFileSync(file, await (await api.get(`/export/${table}?format=sqlite`)).body())
-	const db = new Database(file, { readonly: true })
-	const names = db.prepare(`SELECT name FROM sqlite_schema WHERE type = 'table'`).pluck().all() as string[]
-	const rows = names.flatMap((name) => db.prepare(`SELECT * FROM "${name}"`).all())
-	db.close()
-	return JSON.stringify(rows)
-}
+import {
+	ROW_SECRET,
+	CELL_SECRET,
+	type Wrecks,
+	makeWrecks,
+	NARROWED,
+	screenOf,
+	listOf,
+	inDiary,
+	judged,
+	ofRow,
+	putIn,
+	gives,
+	again,
+	offered,
+	type Ask,
+	text,
+	cellOf,
+	filtered,
+	order,
+	workbook,
+	database
+} from './wrecks.ts'
 
 /** Asked alike by both; `tells` is in the answer of who may, and in no answer of who may not. */
 const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
@@ -408,6 +141,24 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 		CELL_SECRET
 	],
 	['a sum at the foot of a list', screenOf('summed'), '"sum":2266.15'],
+	['a board, a row', screenOf('lanes'), ROW_SECRET],
+	['a board, a cell', screenOf('lanes'), CELL_SECRET],
+	['a calendar, a row', inDiary, '"3 Jan 1990"'],
+	['a calendar, an unseen last day', inDiary, '2 Jan 1990 until 5 Jan 1990'],
+	['a map, a row', screenOf('lie'), '[50.9,-4.9]'],
+	['a map, an unseen place', screenOf('sank'), '[50.7,-4.7]'],
+	['a sum in a lane', screenOf('lanes'), '£2,222.15'],
+	['a figure of an unseen cell', screenOf('worth-figure'), '£2,266.15'],
+	['the rows behind a figure', listOf('worth-figure', () => ({})), ROW_SECRET],
+	['a chart by what an unseen row holds', screenOf('names-chart'), ROW_SECRET],
+	['a chart by what is computed of an unseen cell', screenOf('dear-chart'), '"label":"yes"'],
+	[
+		'the rows behind a bar, by an unseen cell',
+		listOf('dear-chart', ({ of }) => ({
+			narrowing: { find: '', filters: [{ column: of['Dear'], is: 'equal', text: 'yes' }] }
+		})),
+		'Petrel'
+	],
 	['the rows that one is chosen among', screenOf('pick'), ROW_SECRET],
 	['the values of a column that one is chosen among', screenOf('twinned'), ROW_SECRET],
 	[
@@ -415,6 +166,11 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 		listOf('dearer', () => ({ held: { least: '1000' } })),
 		'Petrel'
 	],
+	['the texts that one is chosen among', screenOf('named'), ROW_SECRET],
+	['shared lines, a row', text(({ app }) => `/app/${app}/s/__data.json`), ROW_SECRET],
+	['shared lines, a cell', text(({ app }) => `/app/${app}/s/__data.json`), CELL_SECRET],
+	['a mark on a row', ofRow, '"mark":7'],
+	['what a press puts into a row', putIn, 'Petrel 1234.5'],
 	['what a button gives: a row it points to', gives, ROW_SECRET],
 	['what a button gives: an unseen cell', gives, CELL_SECRET],
 	['a number that a press adds to', ofRow, CELL_SECRET],
@@ -474,6 +230,27 @@ const SAME_AS_NONE: readonly [what: string, ask: (api: APIRequestContext, row: s
 			})
 	],
 	['remove', (api, row) => api.post(`/rows/${wrecks.table}`, { data: { kind: 'remove', row } })],
+	[
+		'press a button on',
+		(api, row) =>
+			api.post(`/app/${wrecks.app}/w/do`, {
+				data: { kind: 'press all', presses: [{ kind: 'put', line: 'notes', row }] }
+			})
+	],
+	['try to move', (api, row) => api.post(`/app/${wrecks.app}/w/do`, { data: { kind: 'moves', line: 'lanes', row } })],
+	[
+		'move',
+		(api, row) => api.post(`/app/${wrecks.app}/w/do`, { data: { kind: 'move', line: 'lanes', row, to: 'Ness' } })
+	],
+	[
+		'try to move to another day',
+		(api, row) =>
+			api.post(`/app/${wrecks.app}/w/do`, { data: { kind: 'moves', line: 'diary', row, to: ['1990-02-01'] } })
+	],
+	[
+		'move to another day',
+		(api, row) => api.post(`/app/${wrecks.app}/w/do`, { data: { kind: 'move', line: 'diary', row, to: '1990-02-01' } })
+	],
 	['history', (api, row) => api.get(`/history/${wrecks.table}?row=${row}`)],
 	['photo', (api, row) => api.get(`/files/${wrecks.of['Photo']}?row=${row}`)],
 	[

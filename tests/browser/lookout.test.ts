@@ -3,6 +3,7 @@ import { existsSync, readdirSync, statSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
 import { fillInspection, photo, sign } from './inspection.ts'
 import { PHONE, signIn } from './people.ts'
+import { write } from './screen-lines.ts'
 
 const WORKSPACE = 'test-results/workspace'
 
@@ -44,6 +45,29 @@ test('whom a builder chose before the Lookout had chosen is still who is shown',
 	// The other view is chosen for as ever.
 	await expect(builder.getByTitle(/^The app as/)).toHaveCount(2)
 	await expect(choice(builder).locator('option:checked')).toHaveText('Imke Dahl, divers')
+	await builder.context().close()
+})
+
+test('what is written while a frame still loads is shown in it all the same', async ({ browser }) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	let deliver = () => {}
+	const held = new Promise<void>((resolve) => (deliver = resolve))
+	// Read at once, and there only after the line is saved.
+	await builder.route('/as/**', async (route) => {
+		if (route.request().resourceType() !== 'document') return route.continue()
+		const response = await route.fetch()
+		await held
+		await route.fulfill({ response })
+	})
+	const asked = builder.waitForRequest('/as/**')
+	await builder.goto('/bench/1/screens')
+	await asked
+	await write(builder, 'Text Said while it loads.')
+	await expect(builder.getByText('Saving…')).toBeHidden()
+	deliver()
+	await expect(builder.frameLocator('iframe').first().getByText('Said while it loads.')).toBeVisible()
+	await builder.getByRole('button', { name: 'Undo' }).click()
+	await expect(builder.frameLocator('iframe').first().getByText('Said while it loads.')).toBeHidden()
 	await builder.context().close()
 })
 

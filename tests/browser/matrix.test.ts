@@ -44,6 +44,7 @@ const ROUTES: Readonly<
 	'as/[token]/[screen]/values': 'builders only, asked below',
 	'bench/[app]': 'builders only, asked below',
 	'bench/[app]/access': 'builders only, asked below',
+	'bench/[app]/document': 'tells no rows',
 	'bench/[app]/draft': 'tells no rows',
 	'bench/[app]/logbook': 'tells no rows',
 	'bench/[app]/release': 'tells no rows',
@@ -86,7 +87,8 @@ const ROUTES: Readonly<
 	'sign-out': 'tells no rows',
 	'waiting/[[case]]': 'one’s own cases, asked below',
 	'waiting/app': 'tells no rows',
-	'waiting/door': 'asked below'
+	'waiting/door': 'asked below',
+	workspace: 'tells no rows'
 }
 
 test('every route has its row in the matrix', () => {

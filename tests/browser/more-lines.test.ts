@@ -4,7 +4,7 @@ import { expect, test, type Page } from '@playwright/test'
 import { readFile } from 'node:fs/promises'
 import { PNG } from 'pngjs'
 import { PHONE, signIn } from './people.ts'
-import { write } from './screen-lines.ts'
+import { release, write } from './screen-lines.ts'
 
 /** A picture of one colour, far larger than a screen needs. */
 function plainPicture(): Buffer {
@@ -34,13 +34,6 @@ async function recordFilm(page: Page): Promise<Buffer> {
 		return [...new Uint8Array(await new Blob(parts).arrayBuffer())]
 	})
 	return Buffer.from(bytes)
-}
-
-async function release(builder: Page, app: number): Promise<void> {
-	await expect(builder.getByText('Saving…')).toBeHidden()
-	await builder.goto(`/bench/${app}/release`)
-	await builder.getByRole('button', { name: /^Release as no/ }).click()
-	await expect(builder.getByText('is live.')).toBeVisible()
 }
 
 async function violationsOf(page: Page): Promise<string[]> {
@@ -77,9 +70,10 @@ test('a builder shows a picture, a film and a welcome; staff read them, and noth
 	await write(
 		builder,
 		'Video The tide tables, at https://tides.example/today',
-		'Welcome, whose last key says Let us begin and opens nothing, shown once to each person',
+		'Welcome, whose last key says Let us begin and opens All harbours, shown once to each person',
 		'Welcome page Ordering, saying Tick what you have **ordered**, {me.Name}.',
-		'Welcome page Counting, saying Count on Fridays.'
+		'Welcome page Counting, saying Count on Fridays.',
+		'With "Rope" as kind'
 	)
 	await release(builder, 3)
 
@@ -103,7 +97,9 @@ test('a builder shows a picture, a film and a welcome; staff read them, and noth
 	await expect(wim.getByText('Page 2 of 2')).toBeVisible()
 	expect(await violationsOf(wim)).toEqual([])
 	await wim.getByRole('button', { name: 'Let us begin' }).click()
-	await wim.reload()
+	// It leads on with what it gives.
+	await expect(wim.getByRole('combobox', { name: 'Kind' })).toHaveValue('Rope')
+	await wim.goto('/app/3/order')
 	await expect(wim.getByRole('button', { name: 'Read the welcome again' })).toBeVisible()
 	await expect(wim.getByText('Tick what you have')).toBeHidden()
 

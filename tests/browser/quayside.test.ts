@@ -80,3 +80,38 @@ test('a link says which quay the tablet stands on, and it stays when it goes bac
 	await expect(page.getByLabel(/^Boat/)).toHaveValue('')
 	await page.context().close()
 })
+
+test('a crew says how it was by taps and keys; what follows from an answer is asked, and the next one finds nothing of it', async ({
+	browser
+}) => {
+	const page = await comeAsCrew(browser)
+	await page.getByRole('button', { name: 'Say how it was' }).click()
+	const question = (text: string) => page.getByRole('heading', { name: text })
+	await expect(question('How was your stay?')).toBeVisible()
+	const { violations } = await new AxeBuilder({ page }).analyze()
+	expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([])
+
+	// Who is content is not asked what could be better; back again, another answer asks it.
+	await page.getByRole('button', { name: /Very good/ }).click()
+	await expect(question('Is there anything else')).toBeFocused()
+	await page.getByRole('button', { name: 'Back' }).click()
+	await expect(page.getByRole('button', { name: /Very good/ })).toHaveAttribute('aria-pressed', 'true')
+	await page.keyboard.press('4')
+	await expect(question('What could be better?')).toBeVisible()
+	await page.keyboard.press('1')
+	await expect(question('Is there anything else')).toBeVisible()
+	await page.getByRole('textbox').fill('The new bell rings at night')
+	await page.keyboard.press('Enter')
+	await expect(page.getByText('The harbour office reads every answer.')).toBeVisible()
+	// While it thanks no key does anything; then it begins again for the next one.
+	await page.keyboard.press('1')
+	await expect(question('How was your stay?')).toBeVisible()
+	await expect(page.locator('[aria-pressed="true"]')).toHaveCount(0)
+	await page.context().close()
+
+	const manager = await signIn(browser, 'Jutta Carrow')
+	await manager.goto('/app/4/said')
+	await expect(manager.getByText('The new bell rings at night')).toBeVisible()
+	await expect(manager.getByText('Poor · Noise').first()).toBeVisible()
+	await manager.context().close()
+})

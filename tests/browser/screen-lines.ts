@@ -9,3 +9,11 @@ export async function write(builder: Page, ...sentences: string[]): Promise<void
 		await expect(box).toHaveValue('')
 	}
 }
+
+/** Releases what a builder has written, once it is saved. */
+export async function release(builder: Page, app: number): Promise<void> {
+	await expect(builder.getByText('Saving…')).toBeHidden()
+	await builder.goto(`/bench/${app}/release`)
+	await builder.getByRole('button', { name: /^Release as no/ }).click()
+	await expect(builder.getByText('is live.')).toBeVisible()
+}

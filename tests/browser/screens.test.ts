@@ -133,6 +133,8 @@ test('a date is typed and shown day first under any browser, stepped, and chosen
 	await diver.getByRole('button', { name: 'Imke Dahl', exact: true }).click()
 	await diver.waitForURL((url) => url.pathname === '/')
 	await diver.goto('/app/1/inspect')
+	// Before it has come to life nothing answers a press.
+	await expect(diver.locator('#svelte-announcer')).toBeAttached()
 	const date = diver.getByLabel('Date')
 	await date.fill('28/11/2026')
 	await date.blur()

@@ -144,6 +144,7 @@ test('all tables of a database come in at once; its foreign keys are references,
 test('rows copied from a spreadsheet are pasted as a source', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/1/sources')
+	await expect(builder.locator('#svelte-announcer')).toBeAttached()
 	await builder.getByPlaceholder('Paste here').evaluate((box) => {
 		const data = new DataTransfer()
 		data.setData('text/plain', 'Buoy\tColour\nNorth bar\tgreen\nSouth bar\tred\n')
@@ -207,13 +208,19 @@ test('addresses of pictures are tried by the browser, those that do not open are
 	await builder.context().close()
 })
 
-test('a file that is chosen before the page has come to life is taken all the same', async ({ browser }) => {
+test('a file that is chosen, and rows that are pasted, before the page has come to life are taken all the same', async ({
+	browser
+}) => {
 	const builder = await signIn(browser, 'Saskia Holm')
-	const cascade = await openHeld(builder, '/bench/1/sources')
+	let cascade = await openHeld(builder, '/bench/1/sources')
 	const file = join(folder, 'early.csv')
 	writeFileSync(file, 'boat,berth\nDunlin,A1\nKnot,A2\n')
 	await builder.getByLabel('Choose a file').setInputFiles(file)
 	cascade()
 	await expect(builder.getByRole('heading', { name: 'early.csv' })).toBeVisible()
+	cascade = await openHeld(builder, '/bench/1/sources')
+	await builder.getByPlaceholder('Paste here').fill('Buoy\tColour\nNorth bar\tgreen\n')
+	cascade()
+	await expect(builder.getByRole('heading', { name: 'Pasted rows.tsv' })).toBeVisible()
 	await builder.context().close()
 })

@@ -59,26 +59,23 @@ test('several rows are chosen by key and touch and done at once, each refusal na
 	await page.getByRole('button', { name: 'Undo' }).click()
 	await expect(page.getByText('Taken back.')).toBeVisible()
 
-	// One of two is refused: the answer says which, and the other is done.
-	await page.route('**/app/3/stock/do', async (route) => {
-		if (route.request().postDataJSON().row === refusedRow) return route.fulfill({ status: 409, json: REFUSAL })
-		refusedRow ||= route.request().postDataJSON().row
-		return route.continue()
+	// One of two is refused, since its row was taken out meanwhile: the answer says which, and the other is done.
+	await page.route('**/app/3/stock/do', (route) => {
+		const { kind, presses } = route.request().postDataJSON() as { kind: string; presses: { row: string }[] }
+		const [first, ...others] = presses
+		return route.continue({ postData: { kind, presses: [{ ...first, row: 'gone' }, ...others] } })
 	})
-	let refusedRow = ''
-	const REFUSAL = { code: 'conflict', message: 'This row waits on a decision.', details: {} }
 	const name = await page.getByRole('link', { name: /Chain 13 mm/ }).innerText()
-	await page.getByRole('button', { name: 'Choose several' }).click()
-	await boxes.first().click()
-	await page.getByRole('button', { name: 'Counted today' }).click()
-	await expect(page.getByText('Counted today: done on 1 of 1 row.')).toBeVisible()
 	await page.getByRole('button', { name: 'Choose several' }).click()
 	// A tap on the row itself chooses it too.
 	await page.locator('label.row').first().click()
 	await boxes.nth(1).click()
 	await page.getByRole('button', { name: 'Counted today' }).click()
 	await expect(page.getByText('Counted today: done on 1 of 2 rows.')).toBeVisible()
-	await expect(page.getByText(`${name.split('\n')[0]}: This row waits on a decision.`)).toBeVisible()
+	await expect(page.getByText(new RegExp(`^${name.split('\n')[0]}: .*(not|gone)`))).toBeVisible()
+	await page.unroute('**/app/3/stock/do')
+	await page.getByRole('button', { name: 'Undo' }).click()
+	await expect(page.getByText('Taken back.')).toBeVisible()
 	await page.context().close()
 })
 
@@ -191,6 +188,20 @@ test('what is chosen and typed on a screen narrows its list down, in its address
 	await page.getByLabel('Item').fill('')
 	await page.getByRole('combobox', { name: 'Kind' }).selectOption('all')
 	await expect(page.getByText('180 stock')).toBeVisible()
+	// A number is typed; what is none is said and changes nothing, and a link brings the number along.
+	const most = page.getByRole('textbox', { name: 'Price at most' })
+	await most.fill('5.5')
+	await most.press('Enter')
+	await expect(page.getByText('52 stock')).toBeVisible()
+	await page.reload()
+	await expect(most).toHaveValue('5.5')
+	await most.fill('many')
+	await most.press('Enter')
+	await expect(page.getByText('"many" is no number.')).toBeVisible()
+	await expect(page.getByText('52 stock')).toBeVisible()
+	await most.fill('')
+	await most.press('Enter')
+	await expect(page.getByText('180 stock')).toBeVisible()
 	await page.context().close()
 })
 
@@ -264,4 +275,19 @@ test('a row that is not there offers to ask, and what others change in a table i
 	await expect(wim.getByRole('cell', { name: 'Fuel filter changed' })).toBeVisible()
 	await jory.getByRole('button', { name: 'Undo' }).click()
 	for (const page of [wim, jory]) await page.context().close()
+})
+
+test('a list on paper has the whole width of the sheet, without what is pressed, and says where it ends', async ({
+	browser
+}) => {
+	// A4 at 96 dots to the inch.
+	const page = await signIn(browser, 'Maren Tolliver', { width: 794, height: 1123 })
+	await page.goto('/app/1/all')
+	await expect(page.getByRole('button', { name: 'Show more' })).toBeVisible()
+	await page.emulateMedia({ media: 'print' })
+	await expect(page.getByRole('button', { name: 'Show more' })).toBeHidden()
+	await expect(page.getByRole('searchbox')).toBeHidden()
+	await expect(page.getByText('Here end the 50 rows that were shown; there are more.')).toBeVisible()
+	expect((await page.locator('main').boundingBox())?.width).toBeGreaterThan(700)
+	await page.context().close()
 })

@@ -16,10 +16,11 @@ const WAYS = [
 /** Who looks at what. What stands on the Bench is made for a desk. */
 const STAFF: Readonly<Record<string, readonly string[]>> = {
 	'Imke Dahl': ['/', '/app/1/due', '/app/1/all', '/app/1/inspect', '/today', '/me'],
+	'Osric Vane': ['/app/1/overview', '/app/1/work'],
 	'Petra Nankivell': ['/waiting', '/app/2'],
 	'Wim Pascoe-Reyes': ['/app/3/stock', '/app/3/order', '/app/3/all'],
 	'Corrie Ashdown': ['/app/4/now', '/app/4/in', '/app/4/visits'],
-	'Ailith Brand': ['/people', '/logbook']
+	'Ailith Brand': ['/people', '/logbook', '/workspace']
 }
 const BENCH = ['sources', 'tables', 'access', 'screens', 'routines', 'sign-offs', 'release', 'logbook', 'book']
 

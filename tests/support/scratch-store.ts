@@ -22,6 +22,8 @@ export interface Scratch {
 	readonly lines?: WorkspaceDocument['lines']
 	/** Epoch ms. */
 	readonly now: number
+	/** UTC, if left out. */
+	readonly timeZone?: string
 	/** Where it lies; in memory, if left out. */
 	readonly file?: string
 }
@@ -33,7 +35,7 @@ export function openScratch(scratch: Scratch): Store {
 	const document: WorkspaceDocument = {
 		format: WORKSPACE_FORMAT,
 		name: 'Scratch',
-		timeZone: 'UTC',
+		timeZone: scratch.timeZone ?? 'UTC',
 		people: PEOPLE_TABLE,
 		tables: [{ ...people, columns: [...OWN_PEOPLE_COLUMNS, ...(scratch.peopleColumns ?? [])] }, ...scratch.tables],
 		roles: scratch.roles ?? [],

@@ -4,7 +4,8 @@ import { APP_FORMAT, appSchema, type AppDocument, type ScreenInput } from '$lib/
 import { checkApp } from '$lib/core/app/check-app.ts'
 import type { ShownLine } from '$lib/core/requests/screens.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
-import { addAppFrom, releaseApp } from '$lib/server/apps/apps.ts'
+import { addAppFrom } from '$lib/server/apps/apps.ts'
+import { releaseApp } from '$lib/server/apps/release-app.ts'
 import { findAnything } from '$lib/server/apps/find-anything.ts'
 import { BUILDER } from '$lib/server/rights/system-roles.ts'
 import { openScreen } from '$lib/server/apps/open-screen.ts'
@@ -199,6 +200,30 @@ describe('what is added up', () => {
 			['in stock', 12, 0],
 			['price', 40.4, 1]
 		])
+	})
+
+	test('is added up for each group of the list too, under the same sight', () => {
+		const groups = (person: number, filters: object[] = []) => {
+			const document = documentOf([{ id: 's', title: 'S', lines: [{ ...LIST, group: PACK }] }])
+			const narrowed = { list: { find: '', filters } } as never
+			const asked = { app: 1, draft: true, document, screen: 's', actor: { person }, now: NOW, narrowed }
+			const [list] = openScreen(store, asked).screen?.lines ?? []
+			if (list?.kind !== 'list') throw new Error('Expected a list')
+			return list.groups?.counts.map(({ value, rows, sums }) => [value, rows, ...sums]).toSorted()
+		}
+		expect(groups(BO)).toEqual([
+			[1, 2, 'in stock 16', 'price £430.30'],
+			[2, 1, 'in stock 3', 'price £20.20'],
+			// Blanks come to nought, as at the foot.
+			[50, 1, 'in stock 0', 'price £10.10']
+		])
+		// Of the row that she does not see nothing is in it, nor of a price that is kept back.
+		expect(groups(IMKE)).toEqual([
+			[1, 1, 'in stock 9', 'price £30.30'],
+			[2, 1, 'in stock 3'],
+			[50, 1, 'in stock 0', 'price £10.10']
+		])
+		expect(groups(BO, [{ column: NAME, is: 'equal', text: 'Tar' }])).toEqual([[1, 1, 'in stock 9', 'price £30.30']])
 	})
 
 	test('follows what the list is narrowed down to', () => {

@@ -1,5 +1,7 @@
 import { beforeEach, describe, expect, test } from 'vitest'
-import { addAppFrom, checkDraft, releaseApp } from '$lib/server/apps/apps.ts'
+import { addAppFrom } from '$lib/server/apps/apps.ts'
+import { checkDraft } from '$lib/server/apps/check-draft.ts'
+import { releaseApp } from '$lib/server/apps/release-app.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store/store.ts'
@@ -97,6 +99,7 @@ describe('a pinned example', () => {
 		expect(checkDraft(store, { app, now: NOW })).toContainEqual({
 			weight: 'mistake',
 			place: 'An example of Moorings',
+			spot: { bay: 'access', table: MOORINGS },
 			message: 'Imke Dahl no longer sees a row. Change the lines at Access, or take the example off there.'
 		})
 		expect(() => releaseApp(store, { app, note: '', ...by })).toThrow(/Imke Dahl no longer sees a row/)

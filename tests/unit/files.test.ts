@@ -11,7 +11,10 @@ import { cellKey, isFileCell } from '$lib/core/query/wire.ts'
 import type { CellChange, Change } from '$lib/core/query/change.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
 import { openFileStore } from '$lib/server/files/file-store.ts'
+import { dropUnusedAppFiles, noteAppFile } from '$lib/server/apps/app-files.ts'
+import { takeAppFile } from '$lib/server/files/app-files.ts'
 import { checkUpload, dropOldUploads, noteUpload, readFileCell } from '$lib/server/rows/uploads.ts'
+import { BUILDER } from '$lib/server/rights/system-roles.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import { countRows, readRows } from '$lib/server/rows/read.ts'
@@ -230,12 +233,13 @@ describe('bytes on disk', () => {
 	)
 	const body = (bytes: Uint8Array): ReadableStream<Uint8Array> => new Blob([bytes as never]).stream()
 
+	const WRITES = { noteUpload, dropOldUploads, dropUnusedAppFiles }
+
 	function openOn(folder: string) {
 		return openFileStore(folder, {
 			now: () => NOW,
 			read: async (name, args) => (name === 'checkUpload' ? checkUpload(store, args as never) : null) as never,
-			write: async (name, args) =>
-				(name === 'noteUpload' ? noteUpload(store, args as never) : dropOldUploads(store, args as never)) as never
+			write: async (name, args) => WRITES[name as keyof typeof WRITES](store, args as never) as never
 		})
 	}
 
@@ -287,4 +291,51 @@ test.each([
 	[1_300_000, '1.3 MB']
 ])('%d bytes read as %s', (bytes, shown) => {
 	expect(showSize(bytes)).toBe(shown)
+})
+
+describe('files of apps', () => {
+	const DAY = 24 * HOUR
+	beforeEach(() => store.prepare(`INSERT INTO role_held (person, role) VALUES (?, ?)`).run(KEEPER, BUILDER))
+
+	const sha = (letter: string) => letter.repeat(64)
+	const give = (letter: string, now = NOW) =>
+		noteAppFile(store, { sha: sha(letter), type: 'image/webp', size: 1, actor: { person: KEEPER }, now })
+	const show = (letter: string) =>
+		store
+			.prepare(`INSERT INTO document (kind, version, body, made_at, made_by) VALUES ('app 9', ?, ?, 0, NULL)`)
+			.run(letter.charCodeAt(0), JSON.stringify({ screens: [{ lines: [{ picture: { sha: sha(letter) } }] }] }))
+
+	test('go a week after they were given, unless a version of an app shows them or a cell holds the same', () => {
+		for (const letter of ['a', 'b', 'c', 'd']) give(letter)
+		show('a')
+		store
+			.prepare(
+				`INSERT INTO upload (token_hash, person, table_id, column_id, sha, name, type, size, at, attached)
+				 VALUES ('t', 1, 1, 1, ?, 'x', 'image/webp', 1, ?, 1)`
+			)
+			.run(sha('b'), NOW)
+		expect(dropUnusedAppFiles(store, { now: NOW + 6 * DAY })).toEqual([])
+		// Given once more, it stays as long again.
+		give('d', NOW + 6 * DAY)
+		expect(dropUnusedAppFiles(store, { now: NOW + 8 * DAY })).toEqual([sha('c')])
+		expect(dropUnusedAppFiles(store, { now: NOW + 60 * DAY })).toEqual([sha('d')])
+	})
+
+	test('that browsers do not draw are refused with the remedy, and leave nothing behind', async () => {
+		// Made with libheif 1.15 (`heif-enc`): 64 by 64 pixels of one colour.
+		const heic = Buffer.from(
+			'AAAAHGZ0eXBoZWljAAAAAG1pZjFoZWljbWlhZgAAAUJtZXRhAAAAAAAAACFoZGxyAAAAAAAAAABwaWN0AAAAAAAAAAAAAAAAAAAAAA5waXRtAA' +
+				'AAAAABAAAAImlsb2MAAAAAREAAAQABAAAAAAFmAAEAAAAAAAAAGQAAACNpaW5mAAAAAAABAAAAFWluZmUCAAAAAAEAAGh2YzEAAAAAwmlwcnAA' +
+				'AACkaXBjbwAAAHhodmNDAQNwAAAAAAAAAAAAHvAA/P34+AAADwMgAAEAGEABDAH//wNwAAADAJAAAAMAAAMAHroCQCEAAQArQgEBA3AAAAMAkA' +
+				'AAAwAAAwAeoCCBBZbqSSmubgQEDAgAAAMACAAAAwAIQCIAAQAHRAHBcrAiQAAAABRpc3BlAAAAAAAAAEAAAABAAAAAEHBpeGkAAAAAAwgICAAA' +
+				'ABZpcG1hAAAAAAAAAAEAAQOBAoMAAAAhbWRhdAAAABUoAa8ZgPd8hTf/+nGRHO1b+CBXi0c=',
+			'base64'
+		)
+		const folder = mkdtempSync(join(tmpdir(), 'tin-shed-heic-'))
+		const host = { now: () => NOW, write: () => Promise.reject(new Error('was noted')) } as never
+		const body = new Blob([heic]).stream()
+		const given = { kind: 'picture', name: 'IMG_0417.HEIC', body, actor: { person: KEEPER } } as const
+		await expect(takeAppFile(folder, host, given)).rejects.toThrow('Save it as JPEG first.')
+		expect(readdirSync(folder, { recursive: true }).filter((name) => !String(name).startsWith('incoming'))).toEqual([])
+	})
 })

@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { AppError } from '$lib/core/app-error.ts'
 import type { ImportPlan, MergeInto } from '$lib/core/exchange/plan.ts'
-import { TYPED } from '$lib/core/table/kinds/kind.ts'
+import { TYPED } from '$lib/core/model/writing.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { BUILDER } from '$lib/server/rights/system-roles.ts'
 import { changeRows } from '$lib/server/rows/change.ts'

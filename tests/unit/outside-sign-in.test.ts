@@ -4,7 +4,8 @@
  */
 import { randomBytes } from 'node:crypto'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, test } from 'vitest'
-import { addAppFrom, releaseApp } from '$lib/server/apps/apps.ts'
+import { addAppFrom } from '$lib/server/apps/apps.ts'
+import { releaseApp } from '$lib/server/apps/release-app.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { addSession, describePerson } from '$lib/server/rights/accounts.ts'
 import { comeBack, findVouched, goOut, RETURN_PATH } from '$lib/server/sign-in/outside-sign-in.ts'

@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { editsBetween } from '$lib/core/app/edits/edits-between.ts'
-import { addAppFrom, releaseApp, saveDraft } from '$lib/server/apps/apps.ts'
+import { addAppFrom, saveDraft } from '$lib/server/apps/apps.ts'
+import { releaseApp } from '$lib/server/apps/release-app.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 import { addSession, describePerson, findSession } from '$lib/server/rights/accounts.ts'
 import { arrive, comeIn, findSignUp, readDoor, completeSignUp } from '$lib/server/joining/door.ts'

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { instantAt, localDate, localTime } from '$lib/core/schedule/zone.ts'
 import { showValue } from '$lib/core/table/show-value.ts'
 import { dateAndTime } from '$lib/core/table/kinds/date-and-time.ts'
-import { TYPED } from '$lib/core/table/kinds/kind.ts'
+import { TYPED } from '$lib/core/model/writing.ts'
 import type { Column } from '$lib/core/model/table.ts'
 
 interface Occurrence {

@@ -1,0 +1,155 @@
+/** What has to be done at the moorings: work orders, from being raised to being done. */
+import type { ScreenInput } from '../src/lib/core/app/document.ts'
+import type { NewColumn } from '../src/lib/server/structure/tables.ts'
+import type { Columns } from './apps.ts'
+import type { Random } from './random.ts'
+import { ROLE_IDS } from './tables.ts'
+
+type Line = NonNullable<ScreenInput['lines']>[number]
+
+const STATES = ['Raised', 'Planned', 'Under way', 'Waiting for parts', 'Done'] as const
+
+export const workColumns = (moorings: number, people: number): NewColumn[] => [
+	{ name: 'What', type: 'text', required: true },
+	{ name: 'Mooring', type: 'reference', to: moorings, required: true, reverseName: 'work' },
+	{ name: 'State', type: 'choice', choices: [...STATES], required: true },
+	{ name: 'Given to', type: 'reference', to: people, reverseName: 'work' },
+	{ name: 'Day', type: 'date' },
+	{ name: 'Hours', type: 'decimal', places: 1, unit: 'h' },
+	{ name: 'Note', type: 'long text' },
+	{ name: 'Until', type: 'date' }
+]
+
+/** What must be known before an order goes on. */
+export const WORK_CHECKS = [
+	{ formula: 'State = "Raised" or not ISBLANK(Day)', message: 'Give the order a day first.' },
+	{ formula: 'ISBLANK(Until) or Until >= Day', message: 'It cannot end before it begins.' },
+	{ formula: 'State <> "Under way" or not ISBLANK(Given to)', message: 'Name a diver first.' }
+]
+
+export function workLines() {
+	const all = { kind: 'all' as const }
+	const own = 'Mooring.Harbour = me.Harbour'
+	return [
+		{
+			role: ROLE_IDS['Harbour masters'],
+			verbs: ['see' as const, 'add' as const, 'change' as const],
+			where: own,
+			columns: all
+		},
+		{ role: ROLE_IDS.Divers, verbs: ['see' as const], where: own, columns: all },
+		{ role: ROLE_IDS['Trust manager'], verbs: ['see' as const], where: '', columns: all }
+	]
+}
+
+const JOBS: readonly (readonly [string, number])[] = [
+	['New riser chain', 3],
+	['New shackle and pin', 1.5],
+	['Reset dragged sinker', 4],
+	['New mousing wire', 1],
+	['Free the swivel', 1.5],
+	['Repaint number', 0.5],
+	['New anode', 0.5],
+	['New ground chain', 3.5],
+	['Lift and look', 4],
+	['New pick-up rope', 1]
+]
+
+export interface WorkRow {
+	/** Which of the moorings, counted from 0. */
+	readonly mooring: number
+	readonly diver: string | null
+	readonly cells: Readonly<Record<string, string | number>>
+}
+
+/** @param moorings the harbour of each; `divers`: those of a harbour, by name; `today`: a date as text */
+export function workRows(
+	random: Random,
+	moorings: readonly string[],
+	divers: (harbour: string) => readonly string[],
+	today: string
+): WorkRow[] {
+	return Array.from({ length: 72 }, () => {
+		const mooring = random.below(moorings.length)
+		const [what, hours] = random.pick(JOBS)
+		const state = random.pick([
+			'Raised',
+			'Planned',
+			'Planned',
+			'Under way',
+			'Waiting for parts',
+			'Done',
+			'Done'
+		] as const)
+		const names = divers(moorings[mooring] ?? '')
+		const isGiven = names.length > 0 && (state === 'Under way' || state === 'Done' || random.chance(0.6))
+		const apart = state === 'Done' ? -1 - random.below(25) : random.below(16) - 3
+		const dayAfter = (days: number) => new Date(Date.parse(today) + days * 86_400_000).toISOString().slice(0, 10)
+		return {
+			mooring,
+			// Nobody is under way without a name.
+			diver: isGiven ? random.pick(names) : null,
+			cells: {
+				...{ What: what, Hours: hours, State: state === 'Under way' && !isGiven ? 'Planned' : state },
+				...(state === 'Raised' ? {} : { Day: dayAfter(apart) }),
+				// What takes longer than a tide is done over several.
+				...(state === 'Raised' || hours < 3 ? {} : { Until: dayAfter(apart + Math.round(hours) - 2) })
+			}
+		}
+	})
+}
+
+/** The board of what is under way, and the sheet of one order. */
+export function workScreens(table: number, order: Columns): ScreenInput[] {
+	return [
+		{
+			...{ id: 'work', title: 'Work', icon: 'spanner' },
+			who: [ROLE_IDS['Harbour masters'], ROLE_IDS['Trust manager'], ROLE_IDS.Builders],
+			lines: [
+				{ id: 'work-1', kind: 'heading', text: 'Work orders' },
+				{
+					...{ id: 'work-5', kind: 'tabs' },
+					lines: [
+						{ id: 'work-6', kind: 'tab', title: 'How far it is', lines: [onBoard(table, order)] },
+						{ id: 'work-7', kind: 'tab', title: 'When', lines: [onDays(table, order)] }
+					]
+				}
+			]
+		},
+		{
+			...{ id: 'order', title: 'Work order' },
+			lines: [
+				{
+					...{ id: 'order-1', kind: 'record', table },
+					columns: ['Mooring', 'State', 'Given to', 'Day', 'Until', 'Hours', 'Note'].map(order)
+				}
+			]
+		}
+	]
+}
+
+const PAST = 'State <> "Done" and Day < TODAY()'
+
+function onBoard(table: number, order: Columns): Line {
+	return {
+		...{ id: 'work-2', kind: 'board', table, by: order('State'), sums: order('Hours'), opens: 'order' },
+		where: 'State <> "Done" or Day >= TODAY() - 30',
+		columns: ['What', 'Mooring', 'Given to', 'Day', 'Hours'].map(order),
+		sort: [{ column: order('Day'), descending: false }],
+		lines: [
+			{ id: 'work-3', kind: 'mark', word: 'past its day', tone: 'past', where: PAST },
+			{ id: 'work-4', kind: 'mark', word: 'done', tone: 'finished', where: 'State = "Done"' }
+		]
+	}
+}
+
+function onDays(table: number, order: Columns): Line {
+	return {
+		...{ id: 'work-8', kind: 'calendar', table, by: order('Day'), until: order('Until'), opens: 'order', where: '' },
+		columns: ['What', 'Mooring', 'Given to', 'State'].map(order),
+		lines: [
+			{ id: 'work-9', kind: 'mark', word: 'past its day', tone: 'past', where: PAST },
+			{ id: 'work-10', kind: 'mark', word: 'done', tone: 'finished', where: 'State = "Done"' }
+		]
+	}
+}

@@ -1,0 +1,85 @@
+/**
+ * Rows shown otherwise: a month of a calendar over a million rows, and a map of 5,000 places, each with all that it sends, against
+ * the statement by hand alone.
+ */
+import { appSchema, APP_FORMAT, type ScreenInput } from '../src/lib/core/app/document.ts'
+import { openScreen } from '../src/lib/server/apps/open-screen.ts'
+import type { Store } from '../src/lib/server/store/store.ts'
+import { KEEPER, openScratch } from '../tests/support/scratch-store.ts'
+import { openMillion } from './page.ts'
+import { paired } from './timing.ts'
+
+const RUNS = 9
+const NOW = Date.parse('2026-11-23T12:00:00Z')
+const MOORINGS = 3
+const [CODE, DUE, DEPTH] = [20, 22, 23]
+const PLACES = 5_000
+
+type Line = ScreenInput['lines'][number]
+
+export interface ShownCase {
+	readonly name: string
+	/** In ms, medians. */
+	readonly ours: number
+	readonly byHand: number
+	/** What is sent, in bytes of JSON. */
+	readonly sent: number
+}
+
+export function measureRowsShown(): ShownCase[] {
+	return [calendarOfMillion(), mapOfPlaces()]
+}
+
+function calendarOfMillion(): ShownCase {
+	const store = openMillion()
+	store.db.exec(`CREATE INDEX IF NOT EXISTS due ON t${MOORINGS} (c${DUE})`)
+	const line: Line = { id: 'k', kind: 'calendar', table: MOORINGS, where: '', by: DUE, columns: [CODE, DEPTH] }
+	const byHand = store.db
+		.prepare(
+			`SELECT n, c20, c22, c23 FROM t3 WHERE c22 BETWEEN '2026-10-26' AND '2026-12-06' AND c21 = 1 ORDER BY c22, n LIMIT 401`
+		) // prettier-ignore
+		.raw()
+	const shown = () => open(store, { line, person: 2, held: { 'when-k': '2026-11' } })
+	const found = measured('a month of a calendar, own harbour (a quarter of a million rows)', shown, () => byHand.all())
+	store.db.close()
+	return found
+}
+
+function mapOfPlaces(): ShownCase {
+	const columns = [
+		{ id: 20, name: 'name', type: 'text' as const },
+		{ id: 21, name: 'at', type: 'place' as const },
+		{ id: 22, name: 'kind', type: 'choice' as const, choices: ['Can', 'Cone', 'Ball'] }
+	]
+	const store = openScratch({
+		now: NOW,
+		roles: [{ id: 10, name: 'Crew', includes: [] }],
+		lines: [{ id: 'c', table: 2, role: 10, verbs: ['see'], where: 'name <> "B7"', columns: { kind: 'all' } }],
+		tables: [{ id: 2, name: 'buoys', keepers: [KEEPER], label: 20, columns }]
+	})
+	store.db.exec(`
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Imke', 'imke');
+		INSERT INTO role_held (person, role) VALUES (2, 10);
+		WITH RECURSIVE some(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM some WHERE i < ${PLACES})
+		INSERT INTO t2 (n, made_at, changed_at, c20, c20k, c21, c21k, c22)
+		SELECT i, 0, 0, 'B' || i, 'b' || i, '50.' || (1000 + i * 7919 % 9000) || ', -4.' || (1000 + i * 104729 % 9000), '', 1 + i % 3 FROM some`)
+	const line: Line = { id: 'm', kind: 'map', table: 2, where: '', at: 21, by: 22, columns: [20, 22] }
+	const byHand = store.db
+		.prepare(`SELECT n, c20, c21, c22 FROM t2 WHERE c20k <> 'b7' AND c21 IS NOT NULL ORDER BY n`)
+		.raw()
+	const found = measured(`a map of ${PLACES.toLocaleString('en-GB')} places`, () => open(store, { line, person: 2 }), () => byHand.all()) // prettier-ignore
+	store.db.close()
+	return found
+}
+
+function measured(name: string, shown: () => unknown, byHand: () => unknown): ShownCase {
+	return { name, ...paired(shown, byHand, RUNS), sent: JSON.stringify(shown()).length }
+}
+
+function open(store: Store, asked: { line: Line; person: number; held?: Record<string, string> }) {
+	const { line, person, held = {} } = asked
+	const none = { about: '', colour: 'sea' as const, routines: [], signoffs: [] }
+	const screens = [{ id: 's', title: 'S', lines: [line] }]
+	const document = appSchema.parse({ format: APP_FORMAT, name: 'Measured', screens, ...none })
+	return openScreen(store, { app: 1, draft: true, document, screen: 's', actor: { person }, now: NOW, held })
+}

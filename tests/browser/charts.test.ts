@@ -1,0 +1,81 @@
+/** Figures and charts: written by a builder, read by who looks after a harbour, with a desk, a phone and the keyboard. */
+import AxeBuilder from '@axe-core/playwright'
+import { expect, test, type Page } from '@playwright/test'
+import { readFileSync } from 'node:fs'
+import { PHONE, signIn } from './people.ts'
+import { release, write } from './screen-lines.ts'
+
+const violationsOf = async (page: Page) =>
+	(await new AxeBuilder({ page }).analyze()).violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)
+
+test('a harbour master reads figures and a chart, and comes to the rows that make them up', async ({ browser }) => {
+	const page = await signIn(browser, 'Osric Vane')
+	await page.goto('/app/1/overview')
+	const due = page.getByRole('button', { name: /due within four weeks/ })
+	const count = Number(await due.locator('.value').innerText())
+	expect(count).toBeGreaterThan(0)
+	await due.click()
+	const rows = page.locator('.figure .rows li')
+	await expect(rows).toHaveCount(Math.min(count, 50))
+	await expect(page.getByText(/than in the month before|as many as in the month before/)).toBeVisible()
+
+	const chart = page.getByRole('figure', { name: 'Inspections by month and verdict' })
+	const bars = chart.locator('.bars button')
+	await expect(bars).toHaveCount(12)
+	// A bar says what it holds; its parts are in the table, and come to the same.
+	const says = String(await bars.nth(10).getAttribute('aria-label'))
+	const [, total = '', rest = ''] = /: (\d+), (.+)$/.exec(says) ?? []
+	expect(rest.match(/\d+/g)?.reduce((sum, part) => sum + Number(part), 0)).toBe(Number(total))
+	await bars.nth(10).focus()
+	await page.keyboard.press('Enter')
+	await expect(chart.locator('.rows li')).toHaveCount(Math.min(Number(total), 50))
+	expect(await violationsOf(page)).toEqual([])
+	await chart.getByRole('button', { name: 'Show the table' }).click()
+	await expect(chart.getByRole('row')).toHaveCount(13)
+	await expect(chart.getByRole('row').nth(11)).toContainText(total)
+	// As a picture, with the same words.
+	await chart.getByText('Picture', { exact: true }).click()
+	for (const [format, begins] of [
+		['SVG', '<svg'],
+		['PNG', 'PNG']
+	] as const) {
+		const file = page.waitForEvent('download')
+		await chart.getByRole('button', { name: format, exact: true }).click()
+		const path = await (await file).path()
+		expect(readFileSync(path).subarray(0, 8).toString('latin1')).toContain(begins)
+	}
+	// A row behind opens its sheet.
+	await page.locator('.figure .rows a').first().click()
+	await expect(page).toHaveURL(/\/app\/1\/sheet\?row=/)
+	await page.context().close()
+})
+
+test('a builder adds a chart that sets what a list goes by; staff press it on a phone', async ({ browser }) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/3/screens?screen=order')
+	await expect(builder.getByLabel('Title of the screen')).toHaveValue('To order')
+	await write(
+		builder,
+		'Figure short here showing the count from Stock where short and Harbour = me.Harbour; the aim is 0',
+		'Chart of the sum of Worth from Stock where Harbour = me.Harbour, by Kind; over it stands Worth by kind; a press sets sort',
+		'List of Stock where Harbour = me.Harbour and Kind = here.sort, by Item; each row shows Item, Kind; a tap opens nothing'
+	)
+	await release(builder, 3)
+	await builder.context().close()
+
+	const wim = await signIn(browser, 'Wim Pascoe-Reyes', PHONE)
+	await wim.goto('/app/3/order')
+	await expect(wim.getByRole('button', { name: /short here$/ })).toBeVisible()
+	await expect(wim.getByText(/the aim is 0, \d+ over/)).toBeVisible()
+	const chart = wim.getByRole('figure', { name: 'Worth by kind' })
+	await expect(chart.locator('.bars button')).toHaveCount(8)
+	await chart.getByRole('button', { name: /^Shackle: £/ }).click()
+	await expect(wim).toHaveURL(/h\.sort=Shackle/)
+	await expect(wim.getByText('7 stock')).toBeVisible()
+	await expect(chart.getByRole('button', { name: /^Shackle/ })).toHaveAttribute('aria-pressed', 'true')
+	// Pressed once more it lets go.
+	await chart.getByRole('button', { name: /^Shackle/ }).click()
+	await expect(wim).not.toHaveURL(/h\.sort/)
+	expect(await wim.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true)
+	await wim.context().close()
+})
