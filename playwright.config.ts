@@ -21,7 +21,10 @@ export default defineConfig({
 		baseURL: 'http://127.0.0.1:4799',
 		viewport: { width: 1280, height: 800 },
 		launchOptions: { executablePath: '/usr/bin/chromium', args: ARGS },
-		trace: 'retain-on-failure'
+		trace: 'retain-on-failure',
+		// Sooner than the test itself ends: then the failure says which press or page it waited for.
+		actionTimeout: 40_000,
+		navigationTimeout: 60_000
 	},
 	webServer: {
 		command: 'node scripts/demo.mjs --fresh',
