@@ -24,7 +24,7 @@ export interface MooringTables {
 }
 
 /** What who looks after a harbour looks at first thing. */
-function overview({ moorings, inspections, inspection }: MooringTables): ScreenInput {
+function overview({ moorings, mooring, inspections, inspection }: MooringTables): ScreenInput {
 	const figure = (id: string, parts: object) => ({ id, kind: 'figure', measure: COUNT, ...parts }) as LineInput
 	const thisMonth = 'Date >= DATE(YEAR(TODAY()); MONTH(TODAY()); 1)'
 	const lastMonth =
@@ -46,6 +46,53 @@ function overview({ moorings, inspections, inspection }: MooringTables): ScreenI
 				by: { column: inspection('Date'), step: 'months' },
 				parted: { column: inspection('Verdict'), step: null },
 				title: 'Inspections by month and verdict'
+			},
+			{
+				...{ id: 'overview-6', kind: 'tabs' },
+				lines: [
+					{
+						...{ id: 'overview-7', kind: 'tab', title: 'Day by day' },
+						lines: [
+							{
+								...{
+									id: 'overview-8',
+									kind: 'chart',
+									table: inspections,
+									measure: COUNT,
+									where: '',
+									opens: 'inspection'
+								},
+								...{
+									by: { column: inspection('Date'), step: 'days' },
+									as: 'as a calendar',
+									title: 'Inspections day by day'
+								}
+							}
+						]
+					},
+					{
+						...{ id: 'overview-9', kind: 'tab', title: 'How deep they lie' },
+						lines: [
+							{
+								...{ id: 'overview-10', kind: 'chart', table: moorings, measure: COUNT, where: '', opens: 'sheet' },
+								by: { column: mooring('Depth'), step: 'bands' },
+								parted: { column: mooring('Type'), step: null },
+								title: 'Moorings by depth and type'
+							}
+						]
+					},
+					{
+						...{ id: 'overview-11', kind: 'tab', title: 'How chains wear' },
+						lines: [
+							{
+								...{ id: 'overview-12', kind: 'scatter', table: moorings, where: '', opens: 'sheet' },
+								...{ up: mooring('Worn'), across: mooring('Depth') },
+								parted: { column: mooring('Type'), step: null },
+								title: 'Wear of the chain against depth'
+							}
+						]
+					}
+				]
 			}
 		]
 	}

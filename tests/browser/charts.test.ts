@@ -79,3 +79,59 @@ test('a builder adds a chart that sets what a list goes by; staff press it on a 
 	expect(await wim.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true)
 	await wim.context().close()
 })
+
+test('a builder shows bands, days and dots; who looks presses one and comes to its rows', async ({ browser }) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/3/screens?screen=order')
+	await expect(builder.getByLabel('Title of the screen')).toHaveValue('To order')
+	await write(
+		builder,
+		'Chart of the count from Stock where Harbour = me.Harbour, by In stock in bands of 10; over it stands How much lies there',
+		'Scatter of Worth against In stock, from Stock where Harbour = me.Harbour; over it stands Worth against stock'
+	)
+	await release(builder, 3)
+	await builder.context().close()
+
+	const wim = await signIn(browser, 'Wim Pascoe-Reyes', PHONE)
+	await wim.goto('/app/3/order')
+	const bands = wim.getByRole('figure', { name: 'How much lies there' })
+	const first = bands.locator('.bars button').first()
+	const [, count = ''] = /^0–10: (\d+)$/.exec(String(await first.getAttribute('aria-label'))) ?? []
+	await first.click()
+	await expect(bands.locator('.rows li')).toHaveCount(Number(count))
+	// Dots are for pointers; their table has a key for each.
+	const dots = wim.getByRole('figure', { name: 'Worth against stock' })
+	await dots.getByRole('button', { name: 'Show the table' }).click()
+	await dots.locator('.words button').first().focus()
+	await wim.keyboard.press('Enter')
+	await expect(dots.locator('.rows li').first()).toBeVisible()
+	expect(await violationsOf(wim)).toEqual([])
+	expect(await wim.evaluate(() => document.documentElement.scrollWidth <= innerWidth)).toBe(true)
+	await wim.context().close()
+
+	const osric = await signIn(browser, 'Osric Vane')
+	await osric.goto('/app/1/overview')
+	const days = osric.getByRole('figure', { name: 'Inspections day by day' })
+	const busy = days.locator('td button:not(.d0)').last()
+	const says = String(await busy.getAttribute('aria-label'))
+	await busy.click()
+	await expect(days.locator('.rows li')).toHaveCount(Number(/: (\d+)$/.exec(says)?.[1]))
+	await osric.getByRole('tab', { name: 'How chains wear' }).click()
+	const wear = osric.getByRole('figure', { name: 'Wear of the chain against depth' })
+	await wear.locator('.ground button').first().click()
+	await expect(wear.locator('.rows a').first()).toBeVisible()
+	expect(await violationsOf(osric)).toEqual([])
+	for (const [name, figure] of [
+		['How deep they lie', 'Moorings by depth and type'],
+		['Day by day', 'Inspections day by day'],
+		['How chains wear', 'Wear of the chain against depth']
+	] as const) {
+		await osric.getByRole('tab', { name }).click()
+		const drawn = osric.getByRole('figure', { name: figure })
+		await drawn.getByText('Picture', { exact: true }).click()
+		const file = osric.waitForEvent('download')
+		await drawn.getByRole('button', { name: 'SVG', exact: true }).click()
+		expect(readFileSync(await (await file).path(), 'utf8')).toContain(`<title>${figure}</title>`)
+	}
+	await osric.context().close()
+})

@@ -3,7 +3,7 @@
  * The oracle reads all rows through `readRows` and counts in plain TypeScript.
  */
 import { beforeAll, describe, expect, test } from 'vitest'
-import { stepWidth } from '$lib/core/query/groups.ts'
+import { stepWidth } from '$lib/core/query/bands.ts'
 import type { Filter } from '$lib/core/query/filter.ts'
 import { cellKey, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'

@@ -4,7 +4,8 @@
  */
 import { beforeAll, describe, expect, test } from 'vitest'
 import type { ScreenInput } from '$lib/core/app/document.ts'
-import { MEASURES, PERIODS, type MeasureOf, type Step } from '$lib/core/query/measure.ts'
+import { isBand, MEASURES, PERIODS, type Band, type MeasureOf, type Step } from '$lib/core/query/measure.ts'
+import type { Filter } from '$lib/core/query/filter.ts'
 import { cellKey, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import { openScreen, readList } from '$lib/server/apps/open-screen.ts'
 import { readMeasures } from '$lib/server/rows/read-measures.ts'
@@ -16,7 +17,7 @@ import { documentOf, NOW } from '../support/ports.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 
 const [PORTS, NAME] = [2, 20]
-const [CALLS, TITLE, DAY, KIND, FEE, PORT, GOOD, AT] = [3, 30, 31, 32, 33, 34, 35, 36]
+const [CALLS, TITLE, DAY, KIND, FEE, PORT, GOOD, AT, LENGTH] = [3, 30, 31, 32, 33, 34, 35, 36, 37]
 const [CREW, BOSSES] = [10, 11]
 const [IMKE, BO, NOBODY] = [2, 3, 4]
 const ZONE = 'Pacific/Auckland'
@@ -53,7 +54,8 @@ beforeAll(() => {
 					{ id: FEE, name: 'fee', type: 'money', unit: '£' },
 					{ id: PORT, name: 'port', type: 'reference', to: PORTS, reverseName: 'calls' },
 					{ id: GOOD, name: 'good', type: 'yes/no' },
-					{ id: AT, name: 'at', type: 'date and time' }
+					{ id: AT, name: 'at', type: 'date and time' },
+					{ id: LENGTH, name: 'length', type: 'decimal', places: 1, unit: 'm' }
 				]
 			}
 		]
@@ -64,7 +66,7 @@ beforeAll(() => {
 		INSERT INTO t2 (n, made_at, changed_at, c20, c20k) VALUES (1, 0, 0, 'North', 'north'), (2, 0, 0, 'South', 'south');
 		INSERT INTO role_held (person, role) VALUES (${IMKE}, ${CREW}), (${BO}, ${BOSSES})`)
 	const add = store.db.prepare(
-		`INSERT INTO t3 (n, made_at, changed_at, c30, c30k, c31, c32, c33, c34, c35, c36) VALUES (?, 0, 0, ?, ?, ?, ?, ?, ?, ?, ?)`
+		`INSERT INTO t3 (n, made_at, changed_at, c30, c30k, c31, c32, c33, c34, c35, c36, c37) VALUES (?, 0, 0, ?, ?, ?, ?, ?, ?, ?, ?, ?)`
 	)
 	// A fixed sequence: every kind, blanks, a year and a half of days, both ports and none.
 	for (let n = 1; n <= 400; n++) {
@@ -80,7 +82,8 @@ beforeAll(() => {
 			fee,
 			n % 7 === 0 ? null : 1 + (n % 2),
 			n % 5 === 0 ? null : n % 2,
-			atOf(n)
+			atOf(n),
+			n % 23 === 0 ? null : (n * 31) % 180
 		)
 	}
 })
@@ -101,9 +104,10 @@ function rowsOf(person: number): Row[] {
 }
 
 /** Undefined where the cell is kept from its reader. */
-function keyOf(cell: WireCell | undefined, step: Step | null): string | null | undefined {
+function keyOf(cell: WireCell | undefined, step: Step | Band | null): string | null | undefined {
 	if (cell === undefined || isHiddenCell(cell)) return undefined
 	if (cell === null) return null
+	if (isBand(step)) return String(Math.floor(Number(cell) / step.width))
 	if (isReferenceCell(cell)) return cell.id
 	if (typeof cell === 'boolean') return cell ? 'yes' : 'no'
 	const text = String(cell).includes('T') ? dayInAuckland(String(cell)) : String(cell)
@@ -121,7 +125,7 @@ function dayInAuckland(instant: string): string {
 	return new Intl.DateTimeFormat('en-CA', { timeZone: ZONE, dateStyle: 'short' }).format(new Date(instant))
 }
 
-type By = readonly { readonly column: number; readonly step: Step | null }[]
+type By = readonly { readonly column: number; readonly step: Step | Band | null }[]
 
 /** What the oracle counts: by the groups' keys, and how many rows are left out. */
 function counted(person: number, of: MeasureOf, by: By): { groups: Record<string, number | null>; leftOut: number } {
@@ -165,6 +169,11 @@ const GROUPINGS: readonly By[] = [
 	[{ column: PORT, step: null }],
 	...PERIODS.map((step): By => [{ column: DAY, step }]),
 	...PERIODS.map((step): By => [{ column: AT, step }]),
+	[{ column: FEE, step: { width: 50 } }],
+	[
+		{ column: FEE, step: { width: 20 } },
+		{ column: KIND, step: null }
+	],
 	[
 		{ column: DAY, step: 'months' },
 		{ column: KIND, step: null }
@@ -217,6 +226,18 @@ describe('on a screen', () => {
 		{
 			...{ id: 'k', kind: 'chart', measure: { of: 'count', column: null }, table: CALLS, where: '' },
 			...{ by: { column: KIND, step: null }, holds: 'kind' }
+		},
+		{
+			...{ id: 'h', kind: 'chart', measure: { of: 'count', column: null }, table: CALLS, where: '' },
+			by: { column: FEE, step: 'bands' }
+		},
+		{
+			...{ id: 'y', kind: 'chart', measure: { of: 'count', column: null }, table: CALLS, where: '' },
+			...{ by: { column: DAY, step: 'days' }, as: 'as a calendar' }
+		},
+		{
+			...{ id: 's', kind: 'scatter', table: CALLS, where: 'not ISBLANK(day)', up: FEE, across: LENGTH },
+			parted: { column: KIND, step: null }
 		}
 	]
 	const place = (person: number) => ({ app: 1, draft: true, document: documentOf(lines), actor: { person }, now: NOW })
@@ -294,6 +315,55 @@ describe('on a screen', () => {
 			const page = readList(store, { ...place, line: 'd', narrowing, limit: 1000 })
 			expect(page.rows.length, bar.label).toBe(Number(bar.total || 0))
 		}
+	})
+
+	describe.each([
+		['Imke', IMKE],
+		['Bo', BO]
+	])('as %s sees them', (_name, person) => {
+		const behind = (line: string, filters: readonly Filter[]) =>
+			readList(store, {
+				...place(person),
+				screen: 's',
+				line,
+				narrowing: { find: '', filters: [...filters] },
+				limit: 1000
+			}).rows.length
+
+		test('bands lie side by side, and each has its rows behind it', () => {
+			const line = shown(person, 'h')
+			if (line?.kind !== 'chart') throw new Error('Expected a chart')
+			const numbers = rowsOf(person).map((row) => row.cell(FEE)).filter((fee) => typeof fee === 'number') // prettier-ignore
+			// From 0.05 to 300 in about twelve: 50 wide, those without a row among them.
+			expect(line.bars.map(({ label }) => label).slice(0, 2)).toEqual(['£0.00–£50.00', '£50.00–£100.00'])
+			for (const bar of line.bars.filter(({ label }) => label !== 'left blank'))
+				expect(behind('h', bar.filters), bar.label).toBe(Number(bar.total || 0))
+			const counted = line.bars.reduce((sum, { label, total }) => sum + (label === 'left blank' ? 0 : Number(total)), 0)
+			expect(counted).toBe(numbers.length)
+		})
+
+		test('days of a calendar hold what their rows come to', () => {
+			const line = shown(person, 'y')
+			if (line?.kind !== 'days') throw new Error('Expected days')
+			expect(line.months).toHaveLength(12)
+			for (const day of line.months.flatMap(({ days }) => days)) {
+				const own = rowsOf(person).filter((row) => row.cell(DAY) === day.key).length
+				expect(day.text, day.key).toBe(own === 0 ? '' : String(own))
+				if (own > 0) expect(behind('y', day.filters), day.key).toBe(own)
+			}
+		})
+
+		test('dots stand for every row that has both numbers, and for no other', () => {
+			const line = shown(person, 's')
+			if (line?.kind !== 'scatter') throw new Error('Expected dots')
+			const isSeen = (row: Row, column: number) => keyOf(row.cell(column), null) !== undefined
+			const rows = rowsOf(person).filter((row) => typeof row.cell(DAY) === 'string')
+			const told = rows.filter((row) => [FEE, LENGTH, KIND].every((column) => isSeen(row, column)))
+			const both = told.filter((row) => row.cell(FEE) !== null && row.cell(LENGTH) !== null)
+			expect(line.dots.reduce((sum, dot) => sum + dot.rows, 0)).toBe(both.length)
+			expect(line).toMatchObject({ blank: told.length - both.length, leftOut: rows.length - told.length })
+			for (const dot of line.dots.slice(0, 60)) expect(behind('s', dot.filters), dot.says).toBe(dot.rows)
+		})
 	})
 
 	test('choices stand in their order, and the one that is set is known again', () => {

@@ -4,8 +4,8 @@
  */
 import { scaleLinear } from 'd3-scale'
 
-export const ARRANGEMENTS = ['stacked', 'side by side', 'as lines', 'as shares'] as const
-export type Arrangement = (typeof ARRANGEMENTS)[number]
+export const OVER_A_SCALE = ['stacked', 'side by side', 'as lines', 'as shares'] as const
+export type OverScale = (typeof OVER_A_SCALE)[number]
 
 /** By column, then by series; null where nothing was measured. */
 export type Values = readonly (readonly (number | null)[])[]
@@ -27,7 +27,7 @@ export interface LaidOut {
 
 const ABOUT = 4
 
-export function layOut(values: Values, arrangement: Arrangement): LaidOut {
+export function layOut(values: Values, arrangement: OverScale): LaidOut {
 	const shown = arrangement === 'as shares' ? values.map(sharesOf) : values
 	const isStacked = arrangement === 'stacked' || arrangement === 'as shares'
 	const ends = shown.flatMap((parts) => (isStacked ? stackEnds(parts) : parts.filter((value) => value !== null)))

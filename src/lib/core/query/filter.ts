@@ -13,7 +13,7 @@ import { findColumn, getColumn, type Catalogue, type Column, type Table } from '
 export const filterSchema = z.object({
 	/** 0 stands for "any column that is shown". */
 	column: z.number().int().min(0),
-	is: z.enum(['contains', 'equal', 'at least', 'at most', 'blank', 'filled']),
+	is: z.enum(['contains', 'equal', 'at least', 'at most', 'below', 'blank', 'filled']),
 	text: z.string().max(200)
 })
 
@@ -64,9 +64,10 @@ function onColumn({ is, text }: Filter, column: Column, table: Table, catalogue:
 	if (is === 'contains' && column.type === 'several choices') return isAmong(field, text.trim())
 	if (is === 'contains') return contains(field, text.trim())
 	const value = readValue(field, column, text.trim())
-	const op = is === 'equal' ? '=' : is === 'at least' ? '>=' : '<='
-	return value && { kind: 'compare', op, left: field, right: value, type: { kind: 'yesno' } }
+	return value && { kind: 'compare', op: COMPARES[is], left: field, right: value, type: { kind: 'yesno' } }
 }
+
+const COMPARES = { equal: '=', 'at least': '>=', 'at most': '<=', below: '<' } as const
 
 /** A reference is filtered by the label of its row, as it is shown. */
 export function shownField(column: Column, table: Table, catalogue: Catalogue): Expr {

@@ -6,6 +6,7 @@
  *     the kinds of moorings, for who sees their own harbour's
  *     → SELECT k, count(*), min(s) FROM (SELECT r.c31 AS k, r.c31 AS s, 1 AS seen FROM t3 AS r WHERE …) WHERE seen AND k IS NOT NULL GROUP BY k ORDER BY 2 DESC, 1 LIMIT ?
  */
+import { inBands } from './bands.ts'
 import { isAlways, isNever } from '../formula/syntax/constant.ts'
 import { compileCondition } from '../formula/sql/compile.ts'
 import { newContext, type Context } from '../formula/sql/sql-context.ts'
@@ -14,7 +15,7 @@ import { comparedPlace, hasKey } from '../table/storage.ts'
 import { getColumn, getTable, type Column, type Table } from '../model/table.ts'
 import { conditionsOf, rowsOf, TICK, type PageRequest, type Plans } from './request.ts'
 import { countsAnew, labelOf, virtualValue } from './sorted-value.ts'
-import { allOf, param, raw, sql, type Sql } from '../sql/sql.ts'
+import { allOf, raw, sql, type Sql } from '../sql/sql.ts'
 
 /** How a column's values are told apart, and what can be made of many. */
 export type GroupedAs = 'words' | 'numbers' | 'dates' | 'references'
@@ -57,7 +58,7 @@ export function planGroups(
 		values: (limit) =>
 			sql`SELECT k, count(*), min(s) FROM ${from} WHERE ${filled} GROUP BY k ORDER BY 2 DESC, 1 LIMIT ${limit}`,
 		steps: (width) =>
-			sql`SELECT CAST(floor(k / ${param(width)}) AS INTEGER) AS step, count(*) FROM ${from} WHERE ${filled} GROUP BY step ORDER BY step`,
+			sql`SELECT ${inBands(raw('k'), width)} AS step, count(*) FROM ${from} WHERE ${filled} GROUP BY step ORDER BY step`,
 		periods: (letters) =>
 			sql`SELECT substr(k, 1, ${letters}) AS period, count(*) FROM ${from} WHERE ${filled} GROUP BY period ORDER BY period`
 	}
@@ -140,12 +141,3 @@ function keyOf(table: Table, column: Column, { as, ctx, catalogue, rights }: Key
 
 /** Stands for every row that is not seen, among the numbers of those that are. */
 export const HIDDEN = -1
-
-/** A width that people count in (1, 2 or 5 times a power of ten), so that about so many steps span the values. */
-export function stepWidth(least: number, most: number, about: number): number {
-	const rough = (most - least) / about
-	if (!(rough > 0) || !Number.isFinite(rough)) return 1
-	const power = 10 ** Math.floor(Math.log10(rough))
-	const times = [1, 2, 5, 10].find((each) => each * power >= rough) ?? 10
-	return times * power
-}

@@ -7,8 +7,10 @@
  */
 import { columnType } from '../formula/check/column-type.ts'
 import { newContext } from '../formula/sql/sql-context.ts'
+import type { Plain } from '../model/formula.ts'
 import type { Column } from '../model/table.ts'
 import { allOf, joinSql, param, raw, sql, type Sql } from '../sql/sql.ts'
+import { inBands } from './bands.ts'
 import { toldApart } from './groups.ts'
 import { conditionsOf, rowsOf, TICK, type PageRequest, type Plans } from './request.ts'
 
@@ -16,9 +18,25 @@ import { conditionsOf, rowsOf, TICK, type PageRequest, type Plans } from './requ
 export const MEASURES = ['count', 'sum', 'mean', 'least', 'most'] as const
 export type MeasureOf = (typeof MEASURES)[number]
 
+/** The same of values that are at hand; null where there is nothing to measure. */
+export function madeOf(of: MeasureOf, values: readonly Plain[]): number | null {
+	if (of === 'count') return values.length
+	const numbers = values.filter((value) => typeof value === 'number')
+	const sum = numbers.reduce((all, value) => all + value, 0)
+	if (of === 'sum') return Number(sum.toPrecision(15))
+	if (numbers.length === 0) return null
+	if (of === 'mean') return Number((sum / numbers.length).toPrecision(15))
+	return numbers.reduce((a, b) => (of === 'least' ? Math.min(a, b) : Math.max(a, b)))
+}
+
 /** In which steps dates are taken together. */
 export const PERIODS = ['days', 'weeks', 'months', 'quarters', 'years'] as const
 export type Step = (typeof PERIODS)[number]
+
+/** How wide the bands are in which numbers are taken together. */
+export interface Band {
+	readonly width: number
+}
 
 export interface Measured {
 	readonly of: MeasureOf
@@ -28,14 +46,14 @@ export interface Measured {
 
 export interface MeasuredBy {
 	readonly column: Column
-	/** For a column of dates. */
-	readonly step: Step | null
+	/** For a column of dates, or of numbers. */
+	readonly step: Step | Band | null
 }
 
 export interface MeasurePlan {
 	/**
 	 * One row a group, the largest first: whether its groups are seen, then of each column its key and how that is written (only of
-	 * a text), then rows, the measure, and rows whose measured cell is kept back.
+	 * a text; of numbers in bands their mean), then rows, the measure, and rows whose measured cell is kept back.
 	 */
 	readonly groups: Sql
 }
@@ -58,8 +76,8 @@ export function planMeasure(
 	const masked = groups.flatMap(({ isOpen }, i) => (isOpen ? [] : [`e${i}`]))
 	const isMasked = value !== undefined && !value.isOpen
 	const columns = groups.flatMap(({ key, shown, seen, as, isOpen }, i) => [
-		sql`${as === 'dates' ? inSteps(dayOf(key, by[i]?.column, plans), by[i]?.step ?? null) : key} AS ${raw(`k${i}`)}`,
-		...(isNamed(by[i]?.column) ? [sql`${shown} AS ${raw(`s${i}`)}`] : []),
+		sql`${as === 'dates' ? inSteps(dayOf(key, by[i]?.column, plans), by[i]?.step ?? null) : as === 'numbers' ? inBand(key, by[i]?.step) : key} AS ${raw(`k${i}`)}`,
+		...(writtenAs(by[i]) ? [sql`${as === 'numbers' ? key : shown} AS ${raw(`s${i}`)}`] : []),
 		...(isOpen ? [] : [sql`${seen} AS ${raw(`e${i}`)}`])
 	])
 	const cell = value ? [sql`${value.key} AS m`, ...(isMasked ? [sql`${value.seen} AS em`] : [])] : []
@@ -69,7 +87,7 @@ export function planMeasure(
 	const keys = groups.map((_group, i) =>
 		masked.length === 0 ? raw(`k${i}`) : sql`(CASE WHEN ${isSeen} THEN ${raw(`k${i}`)} END)`
 	)
-	const asked = keys.flatMap((key, i) => [key, raw(isNamed(by[i]?.column) ? `min(s${i})` : 'NULL')])
+	const asked = keys.flatMap((key, i) => [key, raw(writtenAs(by[i])?.(`s${i}`) ?? 'NULL')])
 	const made = raw(AGGREGATE[measured.of](isMasked ? 'CASE WHEN em THEN m END' : 'm'))
 	const out = joinSql([isSeen, ...asked, raw('count(*)'), made, raw(isMasked ? 'sum(NOT em)' : '0')], ', ')
 	const grouping = joinSql([...(masked.length === 0 ? [] : [isSeen]), ...keys], ', ')
@@ -79,9 +97,22 @@ export function planMeasure(
 	}
 }
 
-/** Of a text one way in which it is written; of rows that are pointed to names are looked up once the groups are there. */
-function isNamed(column: Column | undefined): boolean {
-	return column !== undefined && !['reference', 'choice', 'yes/no', 'date', 'date and time'].includes(column.type)
+/**
+ * Of a text one way in which it is written, and where the numbers of a band lie; of rows that are pointed to names are looked up
+ * once the groups are there.
+ */
+function writtenAs(by: MeasuredBy | undefined): ((value: string) => string) | undefined {
+	if (by === undefined || ['reference', 'choice', 'yes/no', 'date', 'date and time'].includes(by.column.type))
+		return undefined
+	return isBand(by.step) ? AGGREGATE.mean : AGGREGATE.least
+}
+
+export function isBand(step: Step | Band | null | undefined): step is Band {
+	return typeof step === 'object' && step !== null
+}
+
+function inBand(key: Sql, step: Step | Band | null | undefined): Sql {
+	return isBand(step) ? inBands(key, step.width) : key
 }
 
 const AGGREGATE: Readonly<Record<MeasureOf, (value: string) => string>> = {
@@ -99,7 +130,7 @@ function dayOf(key: Sql, column: Column | undefined, { catalogue }: Plans): Sql 
 }
 
 /** A date as its period: of weeks the Monday (ISO 8601), of quarters `2026-4`. */
-function inSteps(key: Sql, step: Step | null): Sql {
+function inSteps(key: Sql, step: Step | Band | null): Sql {
 	switch (step) {
 		case 'years':
 			return sql`substr(${key}, 1, 4)`

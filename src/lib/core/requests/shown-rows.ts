@@ -1,5 +1,5 @@
 /** Rows as a screen shows them otherwise than by a list: in the lanes of a board, on the days of a calendar, on a map, as a figure, as a chart. */
-import type { Arrangement } from '../chart/columns.ts'
+import type { OverScale } from '../chart/columns.ts'
 import type { Filter } from '../query/filter.ts'
 import type { CalendarView } from '../schedule/shown-period.ts'
 import type { Laid } from '../schedule/lay-out-spans.ts'
@@ -129,7 +129,7 @@ export interface ShownFigure extends RowsBehind {
 
 export interface ShownChart extends RowsBehind {
 	readonly title: string
-	readonly as: Arrangement
+	readonly as: OverScale
 	readonly ticks: readonly { readonly at: number; readonly text: string }[]
 	/** Where nought is, in percent from below. */
 	readonly foot: number
@@ -159,5 +159,59 @@ export interface ShownBar {
 		readonly text: string
 	}[]
 	/** By which its rows are found among those of the line. */
+	readonly filters: readonly Filter[]
+}
+
+/** A chart by days, as a year planner has them. */
+export interface ShownDays extends RowsBehind {
+	readonly title: string
+	readonly months: readonly { readonly label: string; readonly days: readonly PlannedDay[] }[]
+	/** What each depth of colour goes up to, the faintest first. */
+	readonly depths: readonly { readonly depth: number; readonly text: string }[]
+	/** How many earlier days are not shown. */
+	readonly more: number
+	readonly holds: string
+	readonly chosen: string
+}
+
+export interface PlannedDay {
+	/** As an ISO date. */
+	readonly key: string
+	/** From 0, where there is nothing. */
+	readonly depth: number
+	/** Short enough for its square; blank where there is nothing. */
+	readonly text: string
+	readonly says: string
+	readonly isMonday: boolean
+	readonly filters: readonly Filter[]
+}
+
+export interface ShownScatter extends RowsBehind {
+	readonly title: string
+	readonly across: ShownAxis
+	readonly up: ShownAxis
+	readonly series: readonly { readonly label: string }[]
+	readonly dots: readonly ShownDot[]
+	/** How many rows, among those that the reader sees, have no number for one of the two. */
+	readonly blank: number
+	/** Of how many groups the smaller ones are not shown. */
+	readonly more: number
+}
+
+export interface ShownAxis {
+	readonly label: string
+	readonly ticks: readonly { readonly at: number; readonly text: string }[]
+}
+
+export interface ShownDot {
+	readonly key: string
+	/** In percent from the left and from below. */
+	readonly x: number
+	readonly y: number
+	/** In CSS pixels. */
+	readonly radius: number
+	readonly series: number
+	readonly says: string
+	readonly rows: number
 	readonly filters: readonly Filter[]
 }

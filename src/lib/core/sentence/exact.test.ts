@@ -1,5 +1,5 @@
 /** Lines come back from their exact text as they were, whatever stands in them. Generated; the seed is named where one fails. */
-import { ARRANGEMENTS } from '../chart/columns.ts'
+import { ARRANGEMENTS } from './slots/measure.ts'
 import { MEASURES, PERIODS } from '../query/measure.ts'
 import { describe, expect, test } from 'vitest'
 import { randomFrom, type Random } from '../../../../demo/random.ts'
@@ -121,7 +121,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 			: { of: random.pick(MEASURES.filter((of) => of !== 'count')), column: random.pick(columnsOf(table)) },
 	grouping: (random, table) => ({
 		column: random.pick(columnsOf(table)),
-		step: random.chance(0.5) ? null : random.pick(PERIODS)
+		step: random.pick([null, null, 'bands', 2.5, 1000, ...PERIODS])
 	}),
 	remembered: () => 'what was sent last',
 	'after sending': (random) => random.pick(AFTER_SENDING),

@@ -15,7 +15,8 @@ const vocabulary: Vocabulary = {
 			columns: [
 				{ id: 17, name: 'Code', type: 'code' },
 				{ id: 18, name: 'Next due', type: 'date' },
-				{ id: 19, name: 'Arrears', type: 'money' }
+				{ id: 19, name: 'Arrears', type: 'money' },
+				{ id: 20, name: 'Depth', type: 'decimal' }
 			]
 		},
 		{
@@ -70,6 +71,18 @@ describe('a sentence that is typed comes out as the line it says, and prints as 
 				...{ kind: 'chart', table: 5, where: 'Arrears > 5', measure: { of: 'sum', column: 19 } },
 				...{ by: { column: 18, step: 'months' }, parted: { column: 17, step: null }, as: 'side by side' }
 			}
+		],
+		[
+			'Chart of the count from Moorings every row, by Arrears in bands of 2.5, parted by Depth in bands',
+			{ kind: 'chart', by: { column: 19, step: 2.5 }, parted: { column: 20, step: 'bands' } }
+		],
+		[
+			'Chart of the count from Inspections every row, by Date in days; shown as a calendar',
+			{ kind: 'chart', by: { column: 23, step: 'days' }, as: 'as a calendar' }
+		],
+		[
+			'Scatter of Arrears against Depth, from Moorings where Arrears > 5, told apart by Code',
+			{ kind: 'scatter', up: 19, across: 20, table: 5, where: 'Arrears > 5', parted: { column: 17, step: null } }
 		],
 		[
 			'Board of Inspections where Date > TODAY() - 30, in lanes by Verdict; each card shows Mooring, Date; a tap opens Mooring sheet',

@@ -172,7 +172,7 @@ export function readList(store: Store, request: ListRequest): WirePage {
 
 /** A list, or the rows behind a number as one. */
 function findRows(store: Store, place: LinePlace): { line: LineOf<'list'>; screen: Screen } {
-	const { line, screen } = findLine(store, place, 'list', 'figure', 'chart')
+	const { line, screen } = findLine(store, place, 'list', 'figure', 'chart', 'scatter')
 	return { line: line.kind === 'list' ? line : listBehind(line, store.workspace().catalogue), screen }
 }
 

@@ -1,6 +1,7 @@
 /** What stands in a column of a table, counted as one reader sees it. Goes through the same door as its rows. */
 import type { Group, Groups } from '$lib/core/requests/rows.ts'
-import { HIDDEN, planGroups, stepWidth, type GroupsPlan } from '$lib/core/query/groups.ts'
+import { stepWidth } from '$lib/core/query/bands.ts'
+import { HIDDEN, planGroups, type GroupsPlan } from '$lib/core/query/groups.ts'
 import type { WireCell } from '$lib/core/query/wire.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
 import { findColumn, getColumn, getTable, type Column } from '$lib/core/model/table.ts'

@@ -1,6 +1,7 @@
 /** Rows measured by up to two columns, as one reader sees them. Goes through the same door as the rows. */
 import { HIDDEN } from '$lib/core/query/groups.ts'
-import { planMeasure, type MeasureOf, type Step } from '$lib/core/query/measure.ts'
+import { isBand, planMeasure, type Band, type MeasureOf, type Step } from '$lib/core/query/measure.ts'
+import { planSpread } from '$lib/core/query/spread.ts'
 import { findColumn, getColumn, getTable, type Column } from '$lib/core/model/table.ts'
 import { param, raw, sql } from '$lib/core/sql/sql.ts'
 import type { StoredValue } from '$lib/core/table/storage.ts'
@@ -14,13 +15,14 @@ export interface Measuring {
 	readonly actor: Actor
 	readonly request: RowsRequest
 	readonly measure: { readonly of: MeasureOf; readonly column: number | null }
-	readonly by: readonly { readonly column: number; readonly step: Step | null }[]
+	readonly by: readonly { readonly column: number; readonly step: Step | Band | null }[]
 	readonly now: number
 }
 
 export interface MeasuredGroup {
-	/** By which it is told from others: of a row its id, of a period its name; null where it is blank. */
+	/** By which it is told from others: of a row its id, of a period its name, of a band its number; null where it is blank. */
 	readonly keys: readonly (string | null)[]
+	/** How it is written; of a band the mean of what lies in it. */
 	readonly labels: readonly string[]
 	readonly rows: number
 	/** Null where there is nothing to measure. */
@@ -62,7 +64,12 @@ export function readMeasures(store: Store, { actor, request, measure, by, now }:
 			)
 		)
 		const of = (row: (typeof read)[number]): MeasuredGroup => {
-			const pairs = columns.map(({ column: each }, i) => keyed(store, each, [row[1 + 2 * i], row[2 + 2 * i], names[i]]))
+			const pairs = columns.map(({ column: each, step }, i) => {
+				const [key, shown] = [row[1 + 2 * i], row[2 + 2 * i]]
+				return isBand(step) && key !== null
+					? { key: String(key), label: String(shown) }
+					: keyed(store, each, [key, shown, names[i]])
+			})
 			const [rows, value, kept] = row.slice(1 + 2 * columns.length)
 			return {
 				keys: pairs.map(({ key }) => key),
@@ -82,6 +89,28 @@ export function readMeasures(store: Store, { actor, request, measure, by, now }:
 			leftOut: groups.reduce((sum, row) => sum + Number(isSeen(row) ? row.at(-1) : row.at(-3)), 0),
 			isCut: read.length > MOST_GROUPS
 		}
+	})
+}
+
+export interface Spread {
+	readonly least: number
+	readonly most: number
+}
+
+/** From where to where the numbers of some columns go; null for one without a number, and for all where the reader sees nothing of one. */
+export function readSpread(
+	store: Store,
+	{ actor, request, columns, now }: Omit<Measuring, 'measure' | 'by'> & { readonly columns: readonly number[] }
+): readonly (Spread | null)[] | null {
+	return withResolved(store, actor, { request, now }, (asked, plans) => {
+		const found = columns.flatMap((id) => (asked && findColumn(asked.table, id)) ?? [])
+		const plan = asked && found.length === columns.length ? planSpread(asked, found, plans) : undefined
+		if (!plan) return null
+		const ends = store.select(plan)[0] ?? []
+		return columns.map((_id, i) => {
+			const [least, most] = [ends[2 * i], ends[2 * i + 1]]
+			return typeof least === 'number' && typeof most === 'number' ? { least, most } : null
+		})
 	})
 }
 

@@ -18,6 +18,8 @@ const COMPONENTS: {
 	map: () => import('./map/MapLine.svelte'),
 	figure: () => import('./figure/FigureLine.svelte'),
 	chart: () => import('./chart/ChartLine.svelte'),
+	days: () => import('./chart/DaysLine.svelte'),
+	scatter: () => import('./chart/ScatterLine.svelte'),
 	record: () => import('./record/RecordLine.svelte'),
 	rating: () => import('./rating/RatingLine.svelte'),
 	tally: () => import('./tally/TallyAlone.svelte'),

@@ -40,6 +40,7 @@ import { picture, pictureSchema } from './picture.ts'
 import { put, putSchema } from './put.ts'
 import { rating, ratingSchema } from './rating.ts'
 import { record, recordSchema } from './record.ts'
+import { scatter, scatterSchema } from './scatter.ts'
 import { search, searchSchema } from './search.ts'
 import { shared, sharedSchema } from './shared.ts'
 import { answer, answerSchema, ask, askSchema, steps, stepsSchema } from './steps.ts'
@@ -76,6 +77,7 @@ const PLAIN = [
 	unknownSchema,
 	figureSchema,
 	chartSchema,
+	scatterSchema,
 	withSchema
 ] as const
 
@@ -171,6 +173,7 @@ export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = 
 		map,
 		figure,
 		chart,
+		scatter,
 		record,
 		part,
 		tally,

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ARRANGEMENTS } from '../../chart/columns.ts'
+import { ARRANGEMENTS, type Arrangement } from '../../sentence/slots/measure.ts'
 import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
 import { id, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
@@ -77,6 +77,7 @@ export const chart: LineEntry<ChartLine> = {
 			...(by === null ? mistake('Say by which column it goes.') : checkGrouping(by, table, around)),
 			...(parted === null ? [] : checkGrouping(parted, table, around)),
 			...checkParted(line),
+			...checkDays(line),
 			...(line.holds === '' ? [] : checkHeldName(line.holds)),
 			...(line.opens !== null && !around.hasScreen(line.opens) ? mistake(SCREEN_GONE) : []),
 			...remarkUnseen(table, around.lines)
@@ -91,8 +92,18 @@ function checkParted({ parted, as, measure }: ChartLine): Found[] {
 	return mistake(`The ${measure.of} of parts does not add up. Let them stand side by side, or as lines.`)
 }
 
+/** A calendar has one number a day. */
+function checkDays({ as, by, parted, measure }: ChartLine): Found[] {
+	if (as !== 'as a calendar') return []
+	return [
+		...(by?.step === 'days' ? [] : mistake('A calendar goes by days. Write by a date in days.')),
+		...(parted === null ? [] : mistake('A calendar has one number a day, and no parts.')),
+		...(measure.of === 'count' || measure.of === 'sum' ? [] : mistake('A calendar shows a count, or a sum.'))
+	]
+}
+
 /** How its parts stand, where its builder says nothing. */
-export function arrangementOf({ as }: Pick<ChartLine, 'as'>): (typeof ARRANGEMENTS)[number] {
+export function arrangementOf({ as }: Pick<ChartLine, 'as'>): Arrangement {
 	return as ?? 'stacked'
 }
 

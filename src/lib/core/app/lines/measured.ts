@@ -7,7 +7,7 @@ import { mistake, type Found } from '../../document/findings.ts'
 import { formula, number } from '../../document/parts.ts'
 import { MEASURES, PERIODS } from '../../query/measure.ts'
 import type { Slot } from '../../sentence/types.ts'
-import type { Grouping, Measure } from '../../sentence/slots/measure.ts'
+import { isBands, type Grouping, type Measure } from '../../sentence/slots/measure.ts'
 import type { Around } from './entry.ts'
 
 export const measuredParts = {
@@ -24,7 +24,11 @@ export const ROW_OPENS: Slot = {
 	...{ before: '; a row of it opens ', clause: 'a row of it opens…' }
 }
 
-export const groupingSchema = z.object({ column: number, step: z.enum(PERIODS).nullable() })
+export const groupingSchema = z.object({
+	column: number,
+	/** Of dates in which steps; of numbers in which bands: as they suit, or of one width. */
+	step: z.union([z.enum(PERIODS), z.literal('bands'), z.number().positive().max(1e15)]).nullable()
+})
 
 export interface MeasuredLine {
 	readonly table: number
@@ -52,15 +56,18 @@ export function checkGrouping({ column: id, step }: Grouping, table: Table, { ca
 	if (!column) return mistake('A column that it goes by is gone.')
 	const { kind } = columnType(catalogue, column)
 	const isDate = kind === 'date' || kind === 'datetime'
-	if (isDate !== (step !== null))
+	const isNumber = kind === 'number'
+	if (isDate && (step === null || isBands(step)))
+		return mistake(`${column.name} holds dates. Say in which steps: ${column.name} in months.`)
+	if (isNumber && !isBands(step))
+		return mistake(`${column.name} holds numbers. Take them together: ${column.name} in bands, or in bands of 5.`)
+	if (!isDate && !isNumber && step !== null)
 		return mistake(
-			isDate
-				? `${column.name} holds dates. Say in which steps: ${column.name} in months.`
-				: `${column.name} holds no dates, and is taken in no ${step}.`
+			`${column.name} holds no ${isBands(step) ? 'numbers' : 'dates'}, and is taken in no ${isBands(step) ? 'bands' : step}.`
 		)
 	if (kind === 'datetime' && column.type === 'computed')
 		return mistake(`${column.name} is an instant that is worked out. Go by a column of dates, or of dates and times.`)
-	return isDate || isToldApart(column, kind)
+	return isDate || isNumber || isToldApart(column, kind)
 		? []
 		: mistake(`${column.name} tells no few rows apart. Go by a choice, a reference, a short text or a date.`)
 }

@@ -5,7 +5,7 @@ import type { LineValue, Sentence } from '../../sentence/types.ts'
 import type { Vocabulary } from '../../sentence/vocabulary.ts'
 import { entryOfLine, mayHold, screenLineSchema, sentencesWithin, type ScreenLine } from './all.ts'
 import { SLOTS } from '../../sentence/slots/all.ts'
-import type { Grouping } from '../../sentence/slots/measure.ts'
+import { NUMBERS, type Grouping } from '../../sentence/slots/measure.ts'
 import { CHOSEN_AMONG } from './filter.ts'
 import { insertLine, placedLines, type Spot } from './tree.ts'
 
@@ -36,6 +36,7 @@ export function beginLine(line: LineValue, { id, screen, vocabulary, within }: B
 	if (filled['kind'] === 'map' && isBlank(filled['at']))
 		filled['at'] = firstOf(filled['table'], new Set(['place']), vocabulary)
 	if (filled['kind'] === 'chart' && isBlank(filled['by'])) filled['by'] = firstGrouping(filled['table'], vocabulary)
+	if (filled['kind'] === 'scatter') beginScatter(filled, vocabulary)
 	if (filled['kind'] === 'ask' && isBlank(filled['column']))
 		filled['column'] = firstOf(tableAround(within), new Set(['choice', 'yes/no']), vocabulary)
 	if ('column' in filled && isBlank(filled['column']))
@@ -139,7 +140,18 @@ export function placeBeside(lines: readonly ScreenLine[], chosen: string | undef
 }
 
 /** By months of a date, where there is one; else by the first column that tells few rows apart. */
+function beginScatter(filled: Record<string, unknown>, vocabulary: Vocabulary): void {
+	const columns = vocabulary.tables.find(({ id }) => id === filled['table'])?.columns ?? []
+	const numbers = columns.flatMap(({ id, type, shows, condition }) =>
+		!condition && NUMBERS.has(shows ?? type) ? [id] : []
+	)
+	filled['up'] ??= numbers.find((id) => id !== filled['across']) ?? null
+	filled['across'] ??= numbers.find((id) => id !== filled['up']) ?? null
+}
+
 function firstGrouping(table: unknown, vocabulary: Vocabulary): Grouping | null {
 	const choices = SLOTS.grouping.choices?.({ vocabulary, table: typeof table === 'number' ? table : undefined }) ?? []
-	return (choices.find(({ value }) => value.step === 'months') ?? choices[0])?.value ?? null
+	const wanted = ['months', null] as const
+	const first = wanted.flatMap((step) => choices.find(({ value }) => value.step === step) ?? [])[0]
+	return (first ?? choices[0])?.value ?? null
 }

@@ -53,6 +53,11 @@ test.each([
 	['details of a mooring', /^Record sheet of Moorings, showing Code/],
 	['chart of moorings by month', /^Chart of the count from Moorings every row, by Last look in months/],
 	['stock by week as a graph', /^Chart of the count from Stock every row, by Bought in weeks/],
+	['histogram of moorings by depth', /^Chart of the count from Moorings every row, by Depth in bands$/],
+	[
+		'heat calendar of moorings',
+		/^Chart of the count from Moorings every row, by Last look in days; shown as a calendar$/
+	],
 	['bars of stock by bin', /^Chart of the count from Stock every row, by Bin$/],
 	[
 		'how many moorings are overdue?',

@@ -7,7 +7,7 @@
 import { textKey } from '../../text/key.ts'
 import type { LineValue } from '../../sentence/types.ts'
 import { PERIODS } from '../../query/measure.ts'
-import type { Grouping } from '../../sentence/slots/measure.ts'
+import { NUMBERS, type Grouping } from '../../sentence/slots/measure.ts'
 import type { NamedColumn, Vocabulary } from '../../sentence/vocabulary.ts'
 import { printName } from '../../formula/check/rename.ts'
 import { oneOf } from '../name-things.ts'
@@ -35,8 +35,9 @@ function tablesIn(text: string, { tables }: Vocabulary): NamedTable[] {
 const KIND_WORDS: readonly (readonly [LineKind, RegExp])[] = [
 	['board', /\b(board|lanes)\b/],
 	['map', /\b(map|where .* (lie|are)|near me)\b/],
-	['calendar', /\b(calendar|diary|week by week|timeline|plan(ner)?)\b/],
-	['chart', /\b(chart|graph|bars?|by (day|week|month|quarter|year)s?)\b/],
+	['calendar', /^(?!.*\bheat\b).*\b(calendar|diary|week by week|timeline|plan(ner)?)\b/],
+	['scatter', /\b(scatter|against|plot of)\b/],
+	['chart', /\b(chart|graph|bars?|histogram|in bands|heat|by (day|week|month|quarter|year)s?)\b/],
 	['figure', /\b(how many|number of|figure|count of)\b/],
 	['steps', /\b(questions?|counter|survey|one by one)\b/],
 	['form', /\b(add|new|form|report|enter|ask)\b/],
@@ -50,7 +51,11 @@ function kindsIn(text: string): LineKind[] {
 
 function proposeOne(kind: LineKind, text: string, table: NamedTable): LineValue {
 	const { blank } = SCREEN_LINES[kind].sentence
-	if (kind === 'chart') return { ...blank, table: table.id, by: groupingIn(text, table) }
+	if (kind === 'chart') {
+		const as = /\b(heat|calendar)\b/.test(text) ? 'as a calendar' : null
+		return { ...blank, table: table.id, by: groupingIn(text, table), as }
+	}
+	if (kind === 'scatter') return { ...blank, table: table.id, ...numbersIn(text, table) }
 	if (kind === 'figure') return { ...blank, table: table.id, where: whereIn(text, table), label: wordsOf(text) }
 	const columns = table.columns.filter(({ condition, type }) => !condition && !(kind === 'form' && type === 'computed'))
 	const line = { ...blank, table: table.id, columns: columns.slice(0, kind === 'list' ? 4 : 8).map(({ id }) => id) }
@@ -65,12 +70,27 @@ function proposeOne(kind: LineKind, text: string, table: NamedTable): LineValue 
 
 /** By a column that is named after the word, or by the steps of its only date; left to the line's own beginning otherwise. */
 function groupingIn(text: string, table: NamedTable): Grouping | null {
-	const step = PERIODS.find((each) => holds(text, each) || holds(text, each.slice(0, -1))) ?? 'months'
-	const [, after = ''] = /\bby (.+)$/.exec(text) ?? []
+	const step = /\b(heat|calendar)\b/.test(text)
+		? 'days'
+		: (PERIODS.find((each) => holds(text, each) || holds(text, each.slice(0, -1))) ?? 'months')
+	const [, after = ''] = /\b(?:by|of) (.+)$/.exec(text) ?? []
 	const named = table.columns.find(({ condition, name }) => !condition && holds(after, name))
 	const column = named ?? table.columns.find(({ type, shows }) => (shows ?? type) === 'date')
 	if (!column) return null
-	return { column: column.id, step: (column.shows ?? column.type).startsWith('date') ? step : null }
+	const kind = column.shows ?? column.type
+	return { column: column.id, step: kind.startsWith('date') ? step : isNumber(column) ? 'bands' : null }
+}
+
+/** What stands up and what across: those named in the words, the first of them up. */
+function numbersIn(text: string, { columns }: NamedTable): { up: number | null; across: number | null } {
+	const numbers = columns.filter(isNumber)
+	const place = ({ name }: NamedColumn) => (holds(text, name) ? text.indexOf(textKey(name)) : Infinity)
+	const [up, across] = numbers.toSorted((a, b) => place(a) - place(b))
+	return { up: up?.id ?? null, across: across?.id ?? null }
+}
+
+function isNumber({ condition, type, shows }: NamedColumn): boolean {
+	return !condition && NUMBERS.has(shows ?? type)
 }
 
 /** What a figure is called, from what was asked: `how many moorings are due` counts `moorings are due`. */

@@ -19,6 +19,7 @@ import { put } from './put.ts'
 import { keptBy } from '$lib/core/app/lines/timer.ts'
 import { rating } from './rating.ts'
 import { record } from './record.ts'
+import { scatter } from './scatter.ts'
 import { tally } from './tally.ts'
 import { steps } from './steps.ts'
 import { text } from './text.ts'
@@ -43,6 +44,7 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 		map,
 		figure,
 		chart,
+		scatter,
 		record,
 		tally,
 		put,

@@ -55,7 +55,9 @@
 </script>
 
 {#if first}
-	<ul>
+	<!-- Whoever has no pointer scrolls it too, where no row of it opens anything. -->
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+	<ul tabindex={line.opens === null ? 0 : undefined} aria-label="Its rows">
 		{#each rows as row (row.id)}
 			<li>
 				{#if line.opens !== null}<a href="{base}/{line.opens}?row={row.id}&from={from}">{textOf(row, 0) || '(blank)'}</a

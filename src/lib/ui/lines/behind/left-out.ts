@@ -1,6 +1,12 @@
+/** What is said where a number or a chart leaves something out. */
 import { countOf } from '$lib/core/text/count.ts'
 
 /** Rows that are seen, and in no number, since part of them is kept from their reader. */
 export function sayLeftOut(rows: number): string {
 	return `${countOf(rows, 'row')} not counted: part of ${rows === 1 ? 'it' : 'each'} is kept from you`
+}
+
+/** Groups that are smaller than those that are shown. */
+export function sayMore(more: number): readonly string[] {
+	return more === 0 ? [] : [`${more} more ${more === 1 ? 'group is' : 'groups are'} not shown`]
 }

@@ -39,7 +39,12 @@
 
 <div class="head">
 	<p class="count quiet" role="status" hidden={line.waitsFor !== ''}>
-		<span>{count} {count === '1' ? oneOf(line.title) : line.title.toLowerCase()}{isNarrowed ? ' found' : ''}</span>
+		<span
+			>{count}
+			{count === '1' ? oneOf(line.title) : line.title.toLowerCase()}{isNarrowed ? ' found' : ''}{#if line.asOf}, <strong
+					>as it was on {line.asOf}</strong
+				>{/if}</span
+		>
 		{#if changed > 0}<button class="btn plain" onclick={() => now.looked(line.id)}
 				>{changed} changed by others · seen</button
 			>{/if}
@@ -48,7 +53,7 @@
 		<button class="btn plain" onclick={() => (several.isOn = true)}>Choose several</button>
 	{/if}
 	<!-- What is looked for in words stands in no address, and so in no link to a file. -->
-	{#if rows.rows.length > 0 && !line.isOfRow && isFile}<div class="export">
+	{#if rows.rows.length > 0 && !line.isOfRow && isFile && !line.asOf}<div class="export">
 			<ExportMenu from="{path}/export?line={line.id}{listQuery(page.url)}" />
 		</div>{/if}
 </div>
