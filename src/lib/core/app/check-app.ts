@@ -9,6 +9,7 @@ import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
 import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
 import { checkLinks } from './check-links.ts'
+import { checkPresses } from './check-presses.ts'
 import { checkSeen } from './check-seen.ts'
 import type { AppDocument, Screen, Signoff } from './document.ts'
 import type { Workspace } from '../workspace/catalogue.ts'
@@ -58,7 +59,16 @@ export function checkApp(
 		document.screens.length === 0
 			? [{ weight: 'mistake', place: 'Screens', message: 'There is no screen yet.', spot: { bay: 'screens' } }]
 			: []
-	return [...none, ...heads, ...screens, ...checkLinks(shown), ...checkSeen(shown, around), ...routines, ...signoffs]
+	return [
+		...none,
+		...heads,
+		...screens,
+		...checkLinks(shown),
+		...checkSeen(shown, around),
+		...checkPresses(shown, { ...around, roles }),
+		...routines,
+		...signoffs
+	]
 }
 
 function placeOf(screen: Screen, { screens }: AppDocument): Pick<Around, 'hasList' | 'isShared'> {

@@ -1,5 +1,5 @@
 /** Columns that a screen shows, and that no line of access lets anybody see. */
-import type { Line } from '../access/types.ts'
+import { covers, type Line } from '../access/types.ts'
 import { remark, type Finding } from '../document/findings.ts'
 import { findColumn, type Catalogue } from '../model/table.ts'
 import type { AppDocument } from './document.ts'
@@ -38,11 +38,6 @@ function unseenIn(
 	// That nobody sees the table at all is said by the line itself.
 	if (!table || seeing.length === 0) return []
 	return line.columns
-		.filter((column) => !seeing.some((each) => covers(each, column)))
+		.filter((column) => !seeing.some((each) => covers(each.columns, column)))
 		.flatMap((column) => findColumn(table, column)?.name ?? [])
-}
-
-function covers({ columns }: Line, column: number): boolean {
-	if (columns.kind === 'all') return true
-	return columns.kind === 'only' ? columns.columns.includes(column) : !columns.columns.includes(column)
 }

@@ -31,7 +31,7 @@ export function POST({ locals, params, request }) {
 	return asJson<DocumentRequests['answers']>(async () => {
 		const asked = await readBody(request, documentSchema)
 		const given = { app: Number(params.app), actor: getBuilder(locals), now: locals.now }
-		if (asked.kind === 'check') return locals.host.read('checkDraft', given)
+		if (asked.kind === 'check') return locals.host.read('lookOver', given)
 		const { text } = asked
 		return asked.kind === 'compare'
 			? locals.host.read('compareDocument', { ...given, text })

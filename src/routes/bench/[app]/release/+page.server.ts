@@ -9,7 +9,7 @@ export async function load({ locals, params, depends, url }) {
 	const { host, now } = locals
 	const [current, findings, releases, word, planned, gained] = await Promise.all([
 		host.read('draft', { app }),
-		host.read('checkDraft', { app, now }),
+		host.read('lookOver', { app, actor, now }),
 		host.read('releases', { app }),
 		host.read('wordOf', { app }),
 		host.read('plannedRelease', { app }),

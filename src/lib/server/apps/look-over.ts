@@ -1,0 +1,90 @@
+/**
+ * What a builder is told before a release: the check of the draft, and what the rows say of it. Rows are counted as this builder
+ * sees them.
+ */
+import type { AppDocument } from '$lib/core/app/document.ts'
+import { placedLines } from '$lib/core/app/lines/tree.ts'
+import { remark, type Finding, type Spot } from '$lib/core/document/findings.ts'
+import { countOf } from '$lib/core/text/count.ts'
+import { countRows } from '../rows/read.ts'
+import type { ByActor } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
+import { readDraft } from './apps.ts'
+import { checkDraft } from './check-draft.ts'
+
+/** Longer lists are read to their end by nobody. */
+const LONG = 1_000
+
+export function lookOver(store: Store, { app, actor, now }: ByActor & { app: number }): Finding[] {
+	const { document } = readDraft(store, app)
+	const found = checkDraft(store, { app, now })
+	// What cannot be read yet cannot be counted.
+	if (found.some(({ weight }) => weight === 'mistake')) return found
+	const counting = { store, document, actor, now }
+	return [...found, ...longLists(counting), ...sentToNobody(counting), ...decidedByNobody(counting)]
+}
+
+interface Counting extends ByActor {
+	readonly store: Store
+	readonly document: AppDocument
+}
+
+function count({ store, actor, now }: Counting, table: number, where: readonly string[], limit: number): number {
+	return countRows(store, actor, { table, where, limit }, now)
+}
+
+/** Lists of very many rows in which nothing can be looked for. */
+function longLists(counting: Counting): Finding[] {
+	return counting.document.screens.flatMap((screen) =>
+		placedLines(screen.lines).flatMap(({ line, number }) => {
+			if (line.kind !== 'list' || line.of !== null || line.limit !== null || line.asOf !== '') return []
+			if (line.finds.length + line.filters.length > 0 || /\bhere\b/i.test(line.where)) return []
+			if (count(counting, line.table, [line.where], LONG + 1) <= LONG) return []
+			return said(
+				'It has more than 1,000 rows, and nothing to look for one by. Let words be looked for, or narrow it down.',
+				`${screen.title}, line ${number}`,
+				{ bay: 'screens', screen: screen.id, line: line.id }
+			)
+		})
+	)
+}
+
+/** Messages for rows that name nobody. */
+function sentToNobody(counting: Counting): Finding[] {
+	return counting.document.routines.flatMap(({ name, start, steps }) =>
+		steps.flatMap((step) => {
+			if (step.kind !== 'send') return []
+			const [nobody, all] = named(counting, start.table, step.to, '')
+			if (nobody === 0) return []
+			return said(
+				`Of the ${countOf(all, 'row')} that you see, ${nobody} ${nobody === 1 ? 'names' : 'name'} nobody in "${step.to}": no message goes out for ${nobody === 1 ? 'it' : 'them'}.`,
+				`Routine ${name}`,
+				{ bay: 'routines' }
+			)
+		})
+	)
+}
+
+/** Requests that would wait for ever. */
+function decidedByNobody(counting: Counting): Finding[] {
+	return counting.document.signoffs.flatMap(({ name, table, where, decider }) => {
+		const [nobody, all] = named(counting, table, decider, where)
+		if (nobody === 0) return []
+		return said(
+			`Of the ${countOf(all, 'row')} that you see and that need it, ${nobody} ${nobody === 1 ? 'has' : 'have'} nobody who decides: "${decider}" is blank there. Such a request waits for ever.`,
+			`Sign-off ${name}`,
+			{ bay: 'sign-offs' }
+		)
+	})
+}
+
+/** How many rows of a table name nobody, and how many there are; counted no further than is said. */
+function named(counting: Counting, table: number, person: string, where: string): readonly [number, number] {
+	const limit = 100_000
+	const all = count(counting, table, [where], limit)
+	return all === 0 ? [0, 0] : [count(counting, table, [where, `ISBLANK(${person})`], limit), all]
+}
+
+function said(message: string, place: string, spot: Spot): Finding[] {
+	return remark(message).map((found) => ({ ...found, place, spot }))
+}
