@@ -151,6 +151,16 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 	['a figure of an unseen cell', screenOf('worth-figure'), '£2,266.15'],
 	['the rows behind a figure', listOf('worth-figure', () => ({})), ROW_SECRET],
 	['a chart by what an unseen row holds', screenOf('names-chart'), ROW_SECRET],
+	['a chart in bands of an unseen cell', screenOf('worth-bands'), '£900.00–£1,000.00'],
+	['a chart by days, a row', screenOf('raised-days'), '3 Jan 1990: 1'],
+	['a scatter of unseen cells', screenOf('worth-dots'), '"kind":"scatter"'],
+	[
+		'the rows behind a dot, by an unseen cell',
+		listOf('worth-dots', ({ of }) => ({
+			narrowing: { find: '', filters: [{ column: of['Worth'], is: 'below', text: '1000' }] }
+		})),
+		ROW_SECRET
+	],
 	['a chart by what is computed of an unseen cell', screenOf('dear-chart'), '"label":"yes"'],
 	[
 		'the rows behind a bar, by an unseen cell',
@@ -186,6 +196,25 @@ const CHANNELS: readonly [channel: string, ask: Ask, tells: string][] = [
 	['a form: what it offers by an unseen column', offered, 'Petrel'],
 	['history of a row', text(({ table, gannet }) => `/history/${table}?row=${gannet}`), ROW_SECRET],
 	['history of a cell', text(({ table, heron }) => `/history/${table}?row=${heron}`), CELL_SECRET],
+	[
+		'a table as it was, a row',
+		text(({ table }) => `/rows/${table}/past?day=${new Date().toISOString().slice(0, 10)}`),
+		ROW_SECRET
+	],
+	[
+		'a table as it was, a cell',
+		text(({ table }) => `/rows/${table}/past?day=${new Date().toISOString().slice(0, 10)}`),
+		CELL_SECRET
+	],
+	[
+		'a table as it was, found by an unseen cell',
+		text(({ table, of }) => {
+			const filters = JSON.stringify([{ column: of['Worth'], is: 'at least', text: '1000' }])
+			return `/rows/${table}/past?day=${new Date().toISOString().slice(0, 10)}&filters=${encodeURIComponent(filters)}`
+		}),
+		'Petrel'
+	],
+	['a list as it was, a row', screenOf('was'), ROW_SECRET],
 	['a photo by its address', text(({ of, gannet }) => `/files/${of['Photo']}?row=${gannet}`), 'PNG']
 ]
 

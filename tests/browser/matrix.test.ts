@@ -80,6 +80,7 @@ const ROUTES: Readonly<
 	'rows/[table]': 'asked below',
 	'rows/[table]/anchors': 'asked below',
 	'rows/[table]/groups': 'asked below',
+	'rows/[table]/past': 'asked below',
 	'schema/[name]': 'tells no rows',
 	'sign-in': 'tells no rows',
 	'sign-in/back': 'tells no rows',
@@ -323,6 +324,13 @@ async function checkHistory(api: APIRequestContext, person: DemoPerson, facts: F
 	const entries = (await (await api.get(`/history/${table}?row=${known.id}`)).json()) as unknown[]
 	const may = MAY_SEE['Inspections']?.(facts, person).includes(known.title) ?? false
 	expect(entries.length > 0, `${person.name} reads the history of ${known.title}`).toBe(may)
+	// Of a past day nobody reads more than they may read today.
+	const today = new Date().toISOString().slice(0, 10)
+	const past = await (await api.get(`/rows/${table}/past?day=${today}`)).text()
+	const all = facts.inspections.map(({ title }) => title)
+	expect(unseen(labelsIn(past, all), new Set(MAY_SEE['Inspections']?.(facts, person))), `${person.name}: past`).toEqual(
+		[]
+	)
 }
 
 let varrow: { id: string; title: string } | undefined

@@ -135,6 +135,7 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 		}),
 		{ id: 'words', kind: 'search', holds: 'name', label: '', sample: '', who: [] },
 		list('marked', { lines: [{ id: 'm', kind: 'mark', word: 'dear', tone: 'past', where: 'Worth > 900', who: [] }] }),
+		list('was', { asOf: 'TODAY()', columns: [of['Name'], worth] }),
 		list('grouped', { group: worth }),
 		list('found', { finds: [worth, of['Twin name']], filters: [worth] }),
 		list('summed', { totals: [worth] }),
@@ -143,6 +144,12 @@ async function makeWreckApp(builder: APIRequestContext, table: number, of: Wreck
 		}),
 		{ ...MEASURED, id: 'worth-figure', kind: 'figure', label: 'worth', measure: { of: 'sum', column: worth }, table },
 		{ ...MEASURED, id: 'names-chart', kind: 'chart', table, by: { column: of['Name'], step: null } },
+		{ ...MEASURED, id: 'worth-bands', kind: 'chart', table, by: { column: worth, step: 'bands' } },
+		{
+			...{ ...MEASURED, id: 'raised-days', kind: 'chart', table },
+			...{ by: { column: of['Raised'], step: 'days' }, as: 'as a calendar' }
+		},
+		{ id: 'worth-dots', kind: 'scatter', table, where: '', up: worth, across: of['Grade'], who: [] },
 		{ ...MEASURED, id: 'dear-chart', kind: 'chart', table, by: { column: of['Dear'], step: null } },
 		{
 			...{ id: 'lanes', kind: 'board', table, where: '', by: of['Harbour'], columns: [of['Name'], worth] },

@@ -15,7 +15,7 @@ import type { LookRequests } from './looks.ts'
 import type { SealCheck } from './logbook.ts'
 import type { Pair } from './pair.ts'
 import type { PersonRequests, TeamRequests } from './people.ts'
-import type { Anchors, Groups, HistoryEntry, Option, RowRequests, TakenFile } from './rows.ts'
+import type { Anchors, Groups, HistoryEntry, Option, PastPage, RowRequests, TakenFile } from './rows.ts'
 import type { ScreenReads } from './screen-reads.ts'
 import type { ListPages, ListValues, ScreenPath } from './screens.ts'
 import type { ScreenRequests } from './screen-doings.ts'
@@ -62,6 +62,7 @@ export interface Answers {
 	readonly [address: `/rows/${number}?${string}`]: WirePage
 	readonly [address: `/rows/${number}/anchors?${string}`]: Anchors
 	readonly [address: `/rows/${number}/groups?${string}`]: Groups | null
+	readonly [address: `/rows/${number}/past?${string}`]: PastPage
 	readonly [address: `/options/${number}?${string}`]: readonly Option[]
 	readonly [address: `/history/${number}?${string}`]: readonly HistoryEntry[]
 	readonly [address: `/files/${number}?${string}`]: TakenFile

@@ -32,6 +32,22 @@ export interface Option {
 	readonly label: string
 }
 
+/** A table as it was at the end of a day. */
+export interface PastPage {
+	readonly rows: readonly PastRow[]
+	/** How many fit in all. */
+	readonly count: number
+	/** The columns of which that is known, and that this reader can see on some rows. */
+	readonly columns: readonly number[]
+	/** Whether there are more rows than are looked through: then it is of the first of them. */
+	readonly isCut: boolean
+}
+
+export interface PastRow extends WireRow {
+	/** The columns in which something else stands today. */
+	readonly since: readonly number[]
+}
+
 /** How many rows a listing finds, and where pages of it may start. */
 export interface Anchors {
 	readonly count: number

@@ -3,7 +3,16 @@ import { z } from 'zod'
 import { heldSchema, lineIdSchema, rowIdSchema } from './cells.ts'
 import type { Pair, Sendable } from './pair.ts'
 import type { ShownColumn } from './shown-column.ts'
-import type { ListMark, ShownBoard, ShownCalendar, ShownChart, ShownFigure, ShownMap } from './shown-rows.ts'
+import type {
+	ListMark,
+	ShownBoard,
+	ShownCalendar,
+	ShownChart,
+	ShownDays,
+	ShownFigure,
+	ShownMap,
+	ShownScatter
+} from './shown-rows.ts'
 import type { WireCell, WirePage, WireRow } from '../query/wire.ts'
 import type { CaseOfRow } from './cases.ts'
 import type { Group, Groups } from './rows.ts'
@@ -94,6 +103,8 @@ export type ShownLine = { readonly id: string } & (
 	| ({ readonly kind: 'map' } & ShownMap)
 	| ({ readonly kind: 'figure' } & ShownFigure)
 	| ({ readonly kind: 'chart' } & ShownChart)
+	| ({ readonly kind: 'days' } & ShownDays)
+	| ({ readonly kind: 'scatter' } & ShownScatter)
 	| ({ readonly kind: 'tally' } & ShownTally)
 	| {
 			readonly kind: 'rating'
@@ -257,6 +268,8 @@ export interface ShownList {
 	readonly table: number
 	readonly title: string
 	readonly as: FormOfList | null
+	/** The day on whose evening it was so, as people write it; null where it is so now. */
+	readonly asOf: string | null
 	/** Whether it shows what belongs to the row of its screen. */
 	readonly isOfRow: boolean
 	readonly columns: readonly ShownColumn[]

@@ -2,7 +2,7 @@
 import { findAppFile } from '../apps/app-files.ts'
 import { appByWord, wordOf } from '../apps/app-word.ts'
 import { findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
-import { checkDraft } from '../apps/check-draft.ts'
+import { lookOver } from '../apps/look-over.ts'
 import { plannedRelease } from '../apps/timed-release.ts'
 import { screensGained } from '../apps/screens-gained.ts'
 import { compareDocument } from '../apps/document-file.ts'
@@ -38,6 +38,7 @@ import { readAnchors } from '../rows/read-anchors.ts'
 import { readRows } from '../rows/read.ts'
 import type { RowsRequest } from '../rows/resolve.ts'
 import { readGroups } from '../rows/read-groups.ts'
+import { readPast, type PastRequest } from '../rows/read-past.ts'
 import { readHistory } from '../rows/read-history.ts'
 import { countWaiting, listCases, readCase } from '../signoffs/cases.ts'
 import { measureMerge } from '../sources/judge-merge.ts'
@@ -108,6 +109,8 @@ export const READS = {
 		return { label, page: readRows(store, actor, { ...request, columns: [label], sort }, now) }
 	},
 	seenTables,
+	past: (store: Store, { actor, request, now }: { actor: Actor; request: PastRequest; now: number }) =>
+		readPast(store, actor, request, now),
 	history: readHistory,
 	ownDay: readOwnDay,
 	checkUpload,
@@ -121,7 +124,7 @@ export const READS = {
 			.filter((app) => app.live !== null)
 			.filter((app) => screensFor(store, { app: app.id, draft: false, actor, now }).length > 0),
 	draft: (store: Store, { app }: { app: number }) => readDraft(store, app),
-	checkDraft,
+	lookOver,
 	compareDocument,
 	plannedRelease,
 	screensGained,

@@ -21,9 +21,9 @@
 	import { at } from './selection.ts'
 	import { showFigure } from '../count.ts'
 
-	type Props = { table: BenchTable; tables: readonly BenchTable[]; onremoved: () => void }
+	type Props = { table: BenchTable; tables: readonly BenchTable[]; past: string; onremoved: () => void }
 
-	let { table, tables, onremoved }: Props = $props()
+	let { table, tables, past, onremoved }: Props = $props()
 
 	const { id: tableId, label } = untrack(() => table)
 	const rows = new GridRows(tableId)
@@ -85,7 +85,11 @@
 </script>
 
 <div class="work">
-	<GridTools {table} {work} {view} onfind={() => (finding = !finding)} onrules={() => openCard({ kind: 'table' })} />
+	<GridTools
+		{...{ table, work, view, past }}
+		onfind={() => (finding = !finding)}
+		onrules={() => openCard({ kind: 'table' })}
+	/>
 	{#if finding}
 		<FindBar
 			column={work.replacedIn}

@@ -4,7 +4,9 @@ import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/fin
 import { formula, id, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { checkMeasured, checkRows, measuredParts, ROW_OPENS } from './measured.ts'
-import { checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
+import { findColumn, type Table } from '../../model/table.ts'
+import { isKept } from '../../query/kept.ts'
+import { checkDay, checkKept, checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const figureSchema = z.object({
@@ -18,6 +20,8 @@ export const figureSchema = z.object({
 	/** Those rows that it is compared with, and what they are called: `in October`. */
 	than: formula.default(''),
 	called: words.default(''),
+	/** The day on whose evening it is compared with itself. */
+	ago: formula.default(''),
 	/** The screen that a row behind it opens. */
 	opens: id.nullable().default(null)
 })
@@ -57,12 +61,16 @@ export const figure: LineEntry<FigureLine> = {
 					...{ key: 'called', type: 'text', title: 'What they are called, such as in October' },
 					...{ before: '; which are called ', clause: 'which are called…' }
 				},
+				{
+					...{ key: 'ago', type: 'formula', title: 'Compared with how it was on that day' },
+					...{ before: '; compared with how it was on ', clause: 'compared with how it was on…' }
+				},
 				ROW_OPENS
 			)
 		},
 		blank: {
 			...{ kind: 'figure', label: '', measure: { of: 'count', column: null }, table: null, where: '', once: '' },
-			...{ aim: '', than: '', called: '', opens: null, who: [] }
+			...{ aim: '', than: '', called: '', ago: '', opens: null, who: [] }
 		}
 	},
 	check(line, around) {
@@ -74,6 +82,7 @@ export const figure: LineEntry<FigureLine> = {
 			...checkMeasured(line, table, around),
 			...checkRows(line.than, table, around),
 			...checkAim(line, around),
+			...checkAgo(line, table, around),
 			...(line.than.trim() !== '' && line.called.trim() === ''
 				? mistake('Say what the rows are called that it is compared with, such as in October.')
 				: []),
@@ -81,6 +90,18 @@ export const figure: LineEntry<FigureLine> = {
 			...remarkUnseen(table, around.lines)
 		]
 	}
+}
+
+function checkAgo({ ago, measure, where, once }: FigureLine, table: Table, around: Around): Found[] {
+	if (ago.trim() === '') return []
+	const column = measure.column === null ? undefined : findColumn(table, measure.column)
+	return [
+		...checkDay(ago, around),
+		...checkKept([where, once], table, around),
+		...(column && !isKept(column)
+			? mistake(`${column.name} is made of other rows. What it was on a past day is not known.`)
+			: [])
+	]
 }
 
 function checkAim({ aim }: FigureLine, { catalogue, here }: Around): Found[] {

@@ -9,7 +9,18 @@ import { checkColumns, mistake, remark, SCREEN_GONE, TABLE_GONE, type Found } fr
 import { formula, id, number, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { FORMS_OF_LIST } from '../../sentence/slots/all.ts'
-import { checkBelongs, checkHeldName, checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
+import { isKept } from '../../query/kept.ts'
+import {
+	checkBelongs,
+	checkDay,
+	checkHeldName,
+	checkKept,
+	checkWhom,
+	lineParts,
+	withWhom,
+	WHICH_ROWS,
+	ONCE_CHOSEN
+} from './parts.ts'
 import type { TreeLine } from './tree.ts'
 import { remarkUnseen } from './unseen.ts'
 
@@ -22,6 +33,8 @@ export const listSchema = z.object({
 	once: formula.default(''),
 	/** The column by which rows belong to the row that the screen shows; all rows, where it is null. */
 	of: number.nullable().default(null),
+	/** The day on whose evening its rows are shown as they were; as they are, where it is blank. */
+	asOf: formula.default(''),
 	as: z.enum(FORMS_OF_LIST).nullable().default(null),
 	/** By the first; by each further one where those before it are the same. */
 	sort: z.array(z.object({ column: number, descending: z.boolean() })),
@@ -66,6 +79,10 @@ export const list: LineEntry<ListLine> = {
 				{
 					...{ key: 'of', type: 'column', title: 'Only what belongs to the row that is shown, by' },
 					...{ before: ', of the row that is shown, by ', clause: 'of the row that is shown, by…' }
+				},
+				{
+					...{ key: 'asOf', type: 'formula', title: 'As it was at the end of a day' },
+					...{ before: ', as it was on ', clause: 'as it was on…' }
 				},
 				', by ',
 				{ key: 'sort', type: 'sorts', title: 'Order', empty: 'the order they came in' },
@@ -114,6 +131,7 @@ export const list: LineEntry<ListLine> = {
 			...{ kind: 'list', table: null, where: '', once: '', sort: [], group: null, columns: [], opens: null },
 			...{
 				of: null,
+				asOf: '',
 				as: null,
 				finds: [],
 				filters: [],
@@ -151,6 +169,7 @@ export const list: LineEntry<ListLine> = {
 			...checkWidths(line),
 			...checkHolds(line),
 			...checkBelongs(line.of, table),
+			...checkPast(line, table, around),
 			...checkWhere(line.where, table, around),
 			...checkWhere(line.once, table, around)
 		]
@@ -163,6 +182,24 @@ function checkNarrowing({ group, finds, filters }: ListLine, table: Table): Foun
 	return named.every((column) => findColumn(table, column))
 		? []
 		: mistake('A column it is grouped, found or narrowed down by is gone.')
+}
+
+/** What was is looked at: it is neither changed nor grouped, and of some columns nothing is kept. */
+function checkPast(line: ListLine, table: Table, around: Around): Found[] {
+	if (line.asOf.trim() === '') return []
+	const doing = line.ticks !== null || line.lines.some(({ kind }) => kind !== 'mark')
+	const lost = line.columns.flatMap((id) => findColumn(table, id) ?? []).filter((column) => !isKept(column))
+	return [
+		...checkDay(line.asOf, around),
+		...checkKept([line.where, line.once], table, around),
+		...(doing ? mistake('Rows as they were are not changed. Take off its box, its buttons and its counts.') : []),
+		...(line.group !== null || line.totals.length > 0
+			? mistake('Rows as they were are neither grouped nor added up. Take that off, or show a figure.')
+			: []),
+		...lost.flatMap(({ name }) =>
+			remark(`${name} is made of other rows, or is a file. Of a past day nothing of it is known, so it stays out.`)
+		)
+	]
 }
 
 function checkTicks({ ticks }: ListLine, table: Table): Found[] {

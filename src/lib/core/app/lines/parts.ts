@@ -2,8 +2,9 @@
 import { z } from 'zod'
 import { mistake, remark, type Found } from '../../document/findings.ts'
 import { id, number, type AppFile } from '../../document/parts.ts'
-import { check } from '../../formula/check/check.ts'
+import { check, checkCondition } from '../../formula/check/check.ts'
 import { piecesIn } from '../../text/pieces.ts'
+import { lostIn } from '../../query/kept.ts'
 import { findColumn, type Table } from '../../model/table.ts'
 import type { Part, Slot } from '../../sentence/types.ts'
 import type { Around } from './entry.ts'
@@ -39,6 +40,29 @@ export function checkBelongs(of: number | null, table: Table): Found[] {
 	return findColumn(table, of)?.type === 'reference'
 		? []
 		: mistake('What belongs to the row that is shown is found by a reference to it. Choose such a column.')
+}
+
+/** What is wrong with a day on which something is shown as it was: a formula over no row. */
+export function checkDay(formula: string, { catalogue, here }: Around): Found[] {
+	const { expr, issues } = check(formula, { catalogue, rows: [], me: true, here })
+	return [
+		...issues.flatMap(({ message }) => mistake(message)),
+		...(expr && expr.type.kind !== 'date' && expr.type.kind !== 'blank'
+			? mistake('The day on which it was so is no date. Write TODAY() - 30, say, or DATE(2026; 11; 3).')
+			: [])
+	]
+}
+
+/** What is wrong with conditions on rows as they were: of some columns nothing is known. */
+export function checkKept(conditions: readonly string[], table: Table, { catalogue, here }: Around): Found[] {
+	return conditions.flatMap((condition) => {
+		if (condition.trim() === '') return []
+		const { expr } = checkCondition(condition, { catalogue, rows: [table], me: true, here })
+		const lost = expr ? lostIn(expr) : []
+		return lost.flatMap(({ name }) =>
+			mistake(`${name} is made of other rows. What it was on a past day is not known, and no row can be told by it.`)
+		)
+	})
 }
 
 /** What is wrong with what a chosen row is called, as formulas would read it. */

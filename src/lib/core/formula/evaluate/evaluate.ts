@@ -30,6 +30,8 @@ export interface RowValues {
 	readonly n: number
 	/** The value that formulas see; references as the number of the row they point to. */
 	value(column: Column): Value
+	/** What a computed column shows, where that is not worked out from the values above: for who does not see them all. */
+	worked?(column: Column): Value
 }
 
 export interface Env {
@@ -145,6 +147,7 @@ function evaluateField(expr: Expr & { kind: 'field' }, env: Env): Value {
 
 function cellOf(row: RowValues, column: Column, env: Env): Value {
 	if (!column.computed) return row.value(column)
+	if (row.worked) return row.worked(column)
 	const value = evaluate(column.computed.expr, { ...env, rows: [row] })
 	return value === '' ? null : value
 }
@@ -213,7 +216,8 @@ function holdsBetween(op: CompareOp, a: Plain, b: Plain): boolean {
 	}
 }
 
-function compareValues(a: number | string | boolean, b: number | string | boolean): number {
+/** Below nought where `a` comes first; texts whatever their case and accents. */
+export function compareValues(a: number | string | boolean, b: number | string | boolean): number {
 	if (typeof a === 'string' && typeof b === 'string') return compareCodePoints(textKey(a), textKey(b))
 	return Number(a) - Number(b)
 }

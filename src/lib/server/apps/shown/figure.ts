@@ -1,7 +1,11 @@
 import type { LineOf } from '$lib/core/app/lines/all.ts'
 import { findColumn } from '$lib/core/model/table.ts'
+import { showDate } from '$lib/core/table/show-times.ts'
+import { madeOf } from '$lib/core/query/measure.ts'
+import { readPastValues } from '../../rows/read-past.ts'
 import { readMeasures } from '../../rows/read-measures.ts'
 import { rowsBehind } from '../behind.ts'
+import { dayThen } from './as-it-was.ts'
 import { workOutAlone } from '../work-out-alone.ts'
 import { conditionsOf } from './list.ts'
 import { sayMeasure } from './say-measure.ts'
@@ -22,7 +26,8 @@ export const figure: ShownAs<FigureLine> = {
 		const { id, label } = line
 		const against = [
 			...againstAim(line, found.value, { say, view }),
-			...againstOthers(line, found.value, { say, view })
+			...againstOthers(line, found.value, { say, view }),
+			...againstItself(line, found.value, { say, view })
 		]
 		return [{ id, kind: 'figure', label, value: found.value === null ? '–' : say(found.value), against, ...behind }]
 	}
@@ -64,6 +69,26 @@ function againstAim({ aim }: FigureLine, value: number | null, { say, view }: Sa
 	const apart = Math.abs(value - wanted)
 	const text = `the aim is ${say(wanted)}${apart === 0 ? '' : `, ${say(apart)} ${value < wanted ? 'short' : 'over'}`}`
 	return [{ text, isGood: value >= wanted }]
+}
+
+/** How it stands to what it was on a past day. */
+function againstItself(line: FigureLine, value: number | null, { say, view }: Said) {
+	const { store, request, here } = view
+	const place = { ...request, here }
+	const day = dayThen(store, line.ago, place)
+	if (day === undefined || value === null) return []
+	const asked = { table: line.table, where: conditionsOf(line, here), here, day, column: line.measure.column }
+	const found = readPastValues(store, request.actor, asked, request.now)
+	const then = found && madeOf(line.measure.of, found.values)
+	if (!found || then === null) return []
+	const on = `on ${showDate(day, store.workspace().writing)}`
+	const part = [...(found.kept > 0 ? [`${found.kept} kept back`] : []), ...(found.isCut ? ['of the first 20,000'] : [])]
+	const apart = Math.abs(value - then)
+	const text =
+		apart === 0
+			? `as it was ${on}`
+			: `${say(apart)} ${value > then ? 'more' : line.measure.of === 'count' ? 'fewer' : 'less'} than ${on}`
+	return [{ text: part.length === 0 ? text : `${text} (${part.join(', ')})`, isGood: null }]
 }
 
 function againstOthers(line: FigureLine, value: number | null, { say, view }: Said) {

@@ -5,17 +5,21 @@ import { findColumn, type Table } from '$lib/core/model/table.ts'
 import type { Filter } from '$lib/core/query/filter.ts'
 import { isReferenceCell, type WireCell, type WirePage } from '$lib/core/query/wire.ts'
 import type { Groups } from '$lib/core/requests/rows.ts'
+import { showDate } from '$lib/core/table/show-times.ts'
 import type { ListGroups, ListTotal, Narrowing, RowAction } from '$lib/core/requests/screens.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { describeColumns } from '../../rows/describe-columns.ts'
 import { countRows, readRows } from '../../rows/read.ts'
+import { readPast, type PastRequest } from '../../rows/read-past.ts'
 import { readSums } from '../../rows/read-sums.ts'
 import { readGroups } from '../../rows/read-groups.ts'
 import { readMeasures } from '../../rows/read-measures.ts'
 import type { RowsRequest } from '../../rows/resolve.ts'
+import type { Actor } from '../../rights/rights-of-actor.ts'
 import type { Store } from '../../store/store.ts'
 import { nameKey } from '$lib/core/text/key.ts'
 import { isFor } from '../for-whom.ts'
+import { dayThen } from './as-it-was.ts'
 import { actionOnRows } from './button.ts'
 import { sayMeasure } from './say-measure.ts'
 import { putOnRows } from './put.ts'
@@ -40,12 +44,14 @@ export const list: ShownAs<ListLine> = {
 		const place = { ...request, here: view.here }
 		const page = readListPage(store, line, place, { narrowing, limit: request.shown?.[line.id] || undefined })
 		const { id, limit, empty, finds, holds } = line
+		const day = dayThen(store, line.asOf, place)
 		return [
 			{
 				...{
 					id,
 					kind: 'list',
 					as: line.as,
+					asOf: day === undefined ? null : showDate(day, store.workspace().writing),
 					isOfRow: line.of !== null,
 					table: table.id,
 					title: table.name,
@@ -60,7 +66,7 @@ export const list: ShownAs<ListLine> = {
 					page.columns.filter((column) => column !== line.ticks)
 				),
 				page,
-				samples: samplesFor(table, page, view),
+				samples: day === undefined ? samplesFor(table, page, view) : [],
 				count: countList(store, line, place, narrowing),
 				groups: groupsOf(line, table, view),
 				marks: marksShown(line),
@@ -136,8 +142,20 @@ export function readListPage(
 	{ narrowing, after, limit }: { narrowing: Narrowing; after?: string | undefined; limit?: number | undefined }
 ): WirePage {
 	const most = line.limit === null ? limit : Math.min(limit ?? line.limit, line.limit)
-	const page = readRows(store, actor, { ...rowsAsked(line, narrowing, { row, here }), after, limit: most }, now)
+	const asked = { ...rowsAsked(line, narrowing, { row, here }), limit: most }
+	const day = dayThen(store, line.asOf, { actor, now, here })
+	const page =
+		day === undefined
+			? readRows(store, actor, { ...asked, after }, now)
+			: pageThen(store, actor, { ...asked, day, skip: Number(after ?? 0) || 0 }, now)
 	return line.limit === null ? page : { ...page, next: null }
+}
+
+/** The cursor of such a page is how many rows lie before it: what was changes no more. */
+function pageThen(store: Store, actor: Actor, request: PastRequest & { skip: number }, now: number): WirePage {
+	const { rows, count, columns } = readPast(store, actor, request, now)
+	const read = request.skip + rows.length
+	return { rows, columns, next: read < count && rows.length > 0 ? String(read) : null }
 }
 
 /** What stands in a column that a list can be narrowed down by; null for any other. */
@@ -158,6 +176,11 @@ function unordered(line: ListLine, narrowing: Narrowing, around: RowsAround): Ro
 
 function countList(store: Store, line: ListLine, { actor, now, row, here }: ListPlace, narrowing: Narrowing): number {
 	const limit = Math.min(line.limit ?? COUNT_LIMIT, COUNT_LIMIT)
+	const day = dayThen(store, line.asOf, { actor, now, here })
+	if (day !== undefined) {
+		const { count } = readPast(store, actor, { ...unordered(line, narrowing, { row, here }), day, limit: 1 }, now)
+		return Math.min(count, limit)
+	}
 	return countRows(store, actor, { ...unordered(line, narrowing, { row, here }), limit }, now)
 }
 

@@ -6,6 +6,8 @@
 	import { showDay } from '$lib/ui/dates.ts'
 	import { changeStructure } from '$lib/ui/structure/structure.ts'
 	import { showCount } from '$lib/ui/count.ts'
+	import { addDays } from '$lib/core/schedule/calendar.ts'
+	import TablePast from '$lib/ui/grid/TablePast.svelte'
 	import TableGrid from '$lib/ui/grid/TableGrid.svelte'
 
 	let { data } = $props()
@@ -35,6 +37,10 @@
 	}
 
 	const base = $derived(`/bench/${data.draft.id}/tables`)
+	/** As its reader's clock has it; what is asked for is a day of the workspace. */
+	const yesterday = addDays(new Date().toISOString().slice(0, 10), -1) ?? ''
+	const day = $derived(page.url.searchParams.get('on'))
+	const addressOf = (id: number, on?: string) => `${base}?table=${id}${on ? `&on=${on}` : ''}`
 </script>
 
 <div class="bay">
@@ -69,7 +75,14 @@
 	{:else if drawing && tables.length > 0}
 		<Diagram {tables} href={(id) => `${base}?table=${id}`} />
 	{:else if table}
-		{#key table.id}<TableGrid {table} {tables} onremoved={() => takenOut(table.name)} />{/key}
+		{#key table.id}
+			{#if day}<TablePast {table} {day} latest={yesterday} href={(on) => addressOf(table.id, on)} />
+			{:else}<TableGrid
+					{...{ table, tables }}
+					past={addressOf(table.id, yesterday)}
+					onremoved={() => takenOut(table.name)}
+				/>{/if}
+		{/key}
 	{:else}
 		<p class="none">There is no table yet. Bring a file in at Sources, or make a table here.</p>
 	{/if}
