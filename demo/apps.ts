@@ -35,7 +35,10 @@ function overview({ moorings, mooring, inspections, inspection }: MooringTables)
 		lines: [
 			{ id: 'overview-1', kind: 'heading', text: 'The moorings today' },
 			figure('overview-2', { label: 'due within four weeks', table: moorings, where: 'due soon', opens: 'sheet' }),
-			figure('overview-3', { label: 'past due', table: moorings, where: "'Next due' < TODAY()", opens: 'sheet' }),
+			figure('overview-3', {
+				...{ label: 'past due', table: moorings, where: "'Next due' < TODAY()", opens: 'sheet' },
+				ago: 'EDATE(TODAY(); -1)'
+			}),
 			figure('overview-4', {
 				...{ label: 'inspected this month', table: inspections, where: thisMonth, opens: 'inspection' },
 				...{ than: lastMonth, called: 'in the month before' }
@@ -117,6 +120,9 @@ function mapOfMoorings({ moorings, mooring, ground }: MooringTables): ScreenInpu
 	}
 }
 
+/** Who may write when a mooring was looked at. */
+const LOOKERS = [ROLE_IDS.Divers, ROLE_IDS['Harbour masters'], ROLE_IDS.Builders]
+
 const COUNT = { of: 'count', column: null } as const
 
 type LineInput = NonNullable<ScreenInput['lines']>[number]
@@ -148,7 +154,13 @@ export function mooringCare(tables: MooringTables): AppInput {
 					'Note'
 				].map(mooring)
 			},
-			{ id: 'sheet-2', kind: 'button', label: 'Looked at today', does: { kind: 'run', routine: 'looked' } },
+			{
+				id: 'sheet-2',
+				kind: 'button',
+				label: 'Looked at today',
+				does: { kind: 'run', routine: 'looked' },
+				who: LOOKERS
+			},
 			{
 				id: 'sheet-3',
 				kind: 'section',
@@ -199,7 +211,10 @@ export function mooringCare(tables: MooringTables): AppInput {
 						lines: [
 							{ id: 'due-4', kind: 'mark', word: 'past due', tone: 'past', where: "'Next due' < TODAY()" },
 							{ id: 'due-5', kind: 'mark', word: 'this week', tone: 'look', where: "'Next due' <= TODAY() + 7" },
-							{ id: 'due-6', kind: 'button', label: 'Looked at today', does: { kind: 'run', routine: 'looked' } }
+							{
+								...{ id: 'due-6', kind: 'button', label: 'Looked at today', who: LOOKERS },
+								does: { kind: 'run', routine: 'looked' }
+							}
 						]
 					},
 					{ id: 'due-3', kind: 'button', label: 'New inspection', does: { kind: 'open', screen: 'inspect' } }
@@ -280,7 +295,9 @@ export function mooringCare(tables: MooringTables): AppInput {
 						where: '',
 						sort: [{ column: inspection('Date'), descending: true }],
 						columns: ['Title', 'Mooring', 'Date', 'Verdict', 'Diver', 'Photo'].map(inspection),
-						opens: 'inspection'
+						opens: 'inspection',
+						finds: [inspection('Title')],
+						filters: ['Verdict', 'Diver'].map(inspection)
 					}
 				]
 			},

@@ -1,4 +1,5 @@
 /** The rows of the demo's smaller tables, each from a seed of its own, so that a change of one changes no other. */
+import { changeRows } from '../src/lib/server/rows/change.ts'
 import { PEOPLE as PEOPLE_TABLE } from '../src/lib/server/structure/make.ts'
 import type { Store } from '../src/lib/server/store/store.ts'
 import { berthRows, visitRows } from './quayside.ts'
@@ -30,6 +31,23 @@ export function fillStock(store: Store, table: number, { harbourIds, builder, no
 			named(store, table, { ...cells, Harbour: { id: harbourIds.get(harbour) ?? '' } }),
 			now - 100 * DAY
 		)
+}
+
+/** Depths that were sounded anew in the course of the last year, so that the register was not always what it is. */
+export function fillSoundings(store: Store, moorings: number, { builder, now, seed }: Filling): void {
+	const random = randomFrom(seed + 7)
+	const depth = columnsOf(store, moorings)('Depth')
+	const rows = store.db.prepare(`SELECT n, c${depth} AS depth FROM t${moorings} ORDER BY n`).all() as {
+		n: number
+		depth: number | null
+	}[]
+	const some = rows.filter(({ depth: tenths, n }) => tenths !== null && n % 9 === 0)
+	for (const [i, { n, depth: tenths }] of some.entries()) {
+		const value = ((Number(tenths) + 1 + random.below(3)) / 10).toFixed(1)
+		const change = { kind: 'change' as const, table: moorings, row: store.ids.toId(moorings, n) }
+		const at = now - Math.round(((some.length - i) * 330) / some.length) * DAY
+		changeRows(store, [{ ...change, cells: [{ column: depth, value }] }], { actor: { person: builder }, now: at, through: 'demo' }) // prettier-ignore
+	}
 }
 
 /** Visitors' berths, and who lay there. */

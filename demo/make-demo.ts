@@ -32,7 +32,7 @@ import { HARBOURS, PEOPLE } from './people.ts'
 import { randomFrom, type Random } from './random.ts'
 import { remarkColumns, remarkLines } from './remarks.ts'
 import { stockColumns, stockLines, stores, takingColumns, takingLines } from './stores.ts'
-import { fillQuay, fillRemarks, fillStock, fillWork } from './fill-tables.ts'
+import { fillQuay, fillRemarks, fillSoundings, fillStock, fillWork } from './fill-tables.ts'
 import { WORK_CHECKS, workColumns, workLines } from './work.ts'
 import {
 	BERTH_TAKEN,
@@ -79,6 +79,7 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 		fillWork(store, tables, { ...filling, people: world.people })
 		fillQuay(store, tables, filling)
 		fillRemarks(store, tables.remarks, filling)
+		fillSoundings(store, moorings, filling)
 		fillInspections(store, world, tables, { random, now, folder })
 		makeApps(store, world, tables, { now, folder })
 		fillRequests(store, world, tables, { random, now })

@@ -82,6 +82,13 @@ export function readPastValues(
 	return { values, kept: fitting.length - values.length, isCut }
 }
 
+/** As pages judge it: an error in one part of an `or` takes nothing from the others. */
+function fitsCondition(condition: Expr, row: SeenRow, seen: AsSeen): boolean {
+	if (condition.kind === 'or') return condition.args.some((each) => fitsCondition(each, row, seen))
+	if (condition.kind === 'and') return condition.args.every((each) => fitsCondition(each, row, seen))
+	return isTrue(evaluate(condition, { ...seen.env, rows: [row] }))
+}
+
 interface RowThen extends SeenRow {
 	/** Whether something else stands there today. */
 	readonly isOther: (column: Column) => boolean
@@ -106,7 +113,7 @@ function lookThrough(store: Store, actor: Actor, request: PastRequest, now: numb
 	const numbers = seenNow(store, asked.table, seen, ended)
 	const rows = numbers.slice(0, MOST_ROWS).flatMap((n) => rowThen(store, asked.table, { n, ended, seen }) ?? [])
 	const fits = (row: RowThen) =>
-		asked.where.every((condition) => isTrue(evaluate(condition, { ...seen.env, rows: [row] }))) &&
+		asked.where.every((condition) => fitsCondition(condition, row, seen)) &&
 		(!asked.pointing || row.value(asked.pointing.column) === asked.pointing.to)
 	return { asked, seen, fitting: rows.filter(fits), isCut: numbers.length > MOST_ROWS }
 }
@@ -219,9 +226,7 @@ function toWire(store: Store, row: RowThen, { columns, asked, seen }: Wiring): P
 	const cells = columns.flatMap((column) =>
 		row.isSeen(column) ? [[cellKey(column.id), toCell(store, row, column, seen)] as const] : []
 	)
-	const flags = (asked.flags ?? []).flatMap((flag: Expr, i: number) =>
-		isTrue(evaluate(flag, { ...seen.env, rows: [row] })) ? [i] : []
-	)
+	const flags = (asked.flags ?? []).flatMap((flag, i) => (fitsCondition(flag, row, seen) ? [i] : []))
 	return {
 		id: store.ids.toId(asked.table.id, row.n),
 		rev: 0,

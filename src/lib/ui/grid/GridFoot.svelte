@@ -1,11 +1,12 @@
 <script lang="ts">
-	import { showFigure } from '../count.ts'
 	/** Under a grid: what the chosen cells come to, or how to begin. */
+	import { showFigure } from '../count.ts'
 	import type { GridWork } from './grid-work.svelte.ts'
 
-	type Props = { work: GridWork }
+	/** `past`: the address of the table as it was. */
+	type Props = { work: GridWork; past: string }
 
-	let { work }: Props = $props()
+	let { work, past }: Props = $props()
 
 	const { totals, block } = $derived(work)
 	const number = (value: number) => showFigure(Number(value.toFixed(4)))
@@ -24,6 +25,7 @@
 		>
 	{/if}
 	{#if work.edits.busy}<span>Putting in…</span>{/if}
+	<a class="past" href={past}>As it was on a past day</a>
 </footer>
 
 <style>
@@ -35,5 +37,8 @@
 		padding: 0 1.2rem;
 		border-top: 1px solid var(--zinc-3);
 		font-variant-numeric: tabular-nums;
+	}
+	.past {
+		margin-left: auto;
 	}
 </style>

@@ -11,13 +11,11 @@
 		table: BenchTable
 		work: GridWork
 		view: GridView
-		/** The address of the table as it was. */
-		past: string
 		onfind: () => void
 		onrules: () => void
 	}
 
-	let { table, work, view, past, onfind, onrules }: Props = $props()
+	let { table, work, view, onfind, onrules }: Props = $props()
 
 	const { rows, edits } = $derived(work)
 	const { top, bottom } = $derived(work.block)
@@ -42,7 +40,6 @@
 		>Remove {bottom === top ? `row ${top + 1}` : `${bottom - top + 1} rows`}</button
 	>
 	{#if table.owned}<button class="btn" onclick={onrules}>Rules</button>{/if}
-	<a class="btn" href={past}>As it was</a>
 	<ExportMenu
 		from="/export/{table.id}?{listingQuery(view)}"
 		words={view.filters.length > 0 ? 'Export as filtered' : 'Export'}

@@ -86,7 +86,7 @@
 
 <div class="work">
 	<GridTools
-		{...{ table, work, view, past }}
+		{...{ table, work, view }}
 		onfind={() => (finding = !finding)}
 		onrules={() => openCard({ kind: 'table' })}
 	/>
@@ -107,7 +107,7 @@
 		onfilter={setFilter}
 		oncard={openCard}
 	/>
-	<GridFoot {work} />
+	<GridFoot {work} {past} />
 	{#if card}
 		<GridCards
 			{card}

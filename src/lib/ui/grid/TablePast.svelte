@@ -36,7 +36,7 @@
 		const mine = ++asked
 		busy = true
 		const filters = find.trim() === '' ? [] : [{ column: 0, is: 'contains', text: find }]
-		const query = `day=${day}&skip=${from}&filters=${encodeURIComponent(JSON.stringify(filters))}`
+		const query = `day=${day}&skip=${from}&sort=${table.label}&filters=${encodeURIComponent(JSON.stringify(filters))}`
 		const answer = await ask(`/rows/${table.id}/past?${query}`)
 		if (mine !== asked) return
 		busy = false
