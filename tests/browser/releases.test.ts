@@ -53,6 +53,20 @@ test('a release is looked at before it is made: what is to be mended, for whom w
 	await builder.context().close()
 })
 
+test('a builder is told how screens are used, and of few people only that they were few', async ({ browser }) => {
+	const wim = await signIn(browser, 'Wim Pascoe-Reyes')
+	await wim.goto('/app/3/order')
+	await wim.context().close()
+	const builder = await signIn(browser, 'Saskia Holm')
+	// What was opened is gathered for some seconds before it is written.
+	await expect(async () => {
+		await builder.goto('/bench/3/release')
+		const row = builder.getByRole('region', { name: 'How it is used' }).getByRole('row', { name: /^To order/ })
+		await expect(row).toContainText('by fewer than five', { timeout: 500 })
+	}).toPass()
+	await builder.context().close()
+})
+
 test('an app leaves as a file, and comes back after a look at what that changes', async ({ browser }) => {
 	const builder = await signIn(browser, 'Saskia Holm')
 	await builder.goto('/bench/4/release')

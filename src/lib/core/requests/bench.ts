@@ -32,6 +32,18 @@ export interface ScreenChange {
 	readonly loses: readonly string[]
 }
 
+/** How a screen was used in one week. */
+export interface ScreenUse {
+	/** Its Monday, as an ISO date. */
+	readonly week: string
+	readonly screen: string
+	/** How often people with an account opened it, and how many they were; null where they were fewer than five. */
+	readonly times: number | null
+	readonly people: number | null
+	/** How often it was opened by who came without an account. */
+	readonly byVisitors: number
+}
+
 /** A release at a set time. */
 export interface PlannedRelease {
 	/** Epoch ms. */

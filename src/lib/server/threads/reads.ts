@@ -4,6 +4,7 @@ import { appByWord, wordOf } from '../apps/app-word.ts'
 import { findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
 import { lookOver } from '../apps/look-over.ts'
 import { plannedRelease } from '../apps/timed-release.ts'
+import { readOpenings } from '../apps/screen-openings.ts'
 import { screensGained } from '../apps/screens-gained.ts'
 import { compareDocument } from '../apps/document-file.ts'
 import { whoSees } from '../apps/who-sees.ts'
@@ -128,6 +129,7 @@ export const READS = {
 	compareDocument,
 	plannedRelease,
 	screensGained,
+	openings: readOpenings,
 	releases: (store: Store, { app }: { app: number }) => listReleases(store, app),
 	release: (store: Store, asked: { app: number; number: number }) => findRelease(store, asked),
 	screen: (store: Store, request: ScreenRequest) => openScreen(store, request),

@@ -9,6 +9,7 @@ import { sendForm } from '../apps/forms/fill-form.ts'
 import { dropUnusedAppFiles, noteAppFile } from '../apps/app-files.ts'
 import { setWord } from '../apps/app-word.ts'
 import { forgetSearch, keepSearch } from '../apps/kept-searches.ts'
+import { noteOpenings } from '../apps/screen-openings.ts'
 import { addUp, changeRecord, press, putValue, rate, removeRecord, tick } from '../apps/use-app.ts'
 import { moveCard, tryMoves } from '../apps/move-card.ts'
 import { backUp } from '../store/back-up.ts'
@@ -125,6 +126,7 @@ export const WRITES = {
 	addAppFrom,
 	saveDraft,
 	putDocument,
+	noteOpenings,
 	startFrom,
 	planRelease,
 	callOffRelease,

@@ -7,13 +7,14 @@ export async function load({ locals, params, depends, url }) {
 	const actor = getBuilder(locals)
 	const app = Number(params.app)
 	const { host, now } = locals
-	const [current, findings, releases, word, planned, gained] = await Promise.all([
+	const [current, findings, releases, word, planned, gained, openings] = await Promise.all([
 		host.read('draft', { app }),
 		host.read('lookOver', { app, actor, now }),
 		host.read('releases', { app }),
 		host.read('wordOf', { app }),
 		host.read('plannedRelease', { app }),
-		host.read('screensGained', { app, actor, now })
+		host.read('screensGained', { app, actor, now }),
+		host.read('openings', { app, actor, now })
 	])
 	// What staff use and the draft, unless other two are asked for.
 	const from = Number(url.searchParams.get('from') ?? current.live)
@@ -28,6 +29,7 @@ export async function load({ locals, params, depends, url }) {
 	return {
 		current: { live: current.live, ahead: current.ahead },
 		findings,
+		openings,
 		releases,
 		planned,
 		gained,

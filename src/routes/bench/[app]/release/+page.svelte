@@ -6,6 +6,7 @@
 	import AppAddress from '$lib/ui/bench/AppAddress.svelte'
 	import { compareVersions, noteOf } from '$lib/core/app/compare-versions.ts'
 	import ReleaseForm from '$lib/ui/bench/ReleaseForm.svelte'
+	import HowUsed from '$lib/ui/bench/HowUsed.svelte'
 	import WhoGains from '$lib/ui/bench/WhoGains.svelte'
 	import Findings from '$lib/ui/bench/Findings.svelte'
 	import ComparedVersions from '$lib/ui/bench/ComparedVersions.svelte'
@@ -64,6 +65,7 @@
 	{#if data.releases.length > 0}
 		<ComparedVersions compared={data.compared} releases={data.releases} names={data.bench.vocabulary} />
 	{/if}
+	{#if data.current.live !== null}<HowUsed openings={data.openings} screens={draft.document.screens} />{/if}
 	<AppFace {draft} />
 	<AppAsFile {draft} />
 	{#if data.current.live !== null}<AppAddress
