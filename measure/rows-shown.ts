@@ -14,6 +14,7 @@ const NOW = Date.parse('2026-11-23T12:00:00Z')
 const MOORINGS = 3
 const [CODE, DUE, DEPTH] = [20, 22, 23]
 const PLACES = 5_000
+const THEN = 20_000
 
 type Line = ScreenInput['lines'][number]
 
@@ -27,7 +28,7 @@ export interface ShownCase {
 }
 
 export function measureRowsShown(): ShownCase[] {
-	return [calendarOfMillion(), mapOfPlaces()]
+	return [calendarOfMillion(), mapOfPlaces(), scatterOfMillion(), tableThen()]
 }
 
 function calendarOfMillion(): ShownCase {
@@ -68,6 +69,61 @@ function mapOfPlaces(): ShownCase {
 		.prepare(`SELECT n, c20, c21, c22 FROM t2 WHERE c20k <> 'b7' AND c21 IS NOT NULL ORDER BY n`)
 		.raw()
 	const found = measured(`a map of ${PLACES.toLocaleString('en-GB')} places`, () => open(store, { line, person: 2 }), () => byHand.all()) // prettier-ignore
+	store.db.close()
+	return found
+}
+
+/** Against the same squares counted by hand, their ends known. */
+function scatterOfMillion(): ShownCase {
+	const store = openMillion()
+	const line: Line = { id: 'x', kind: 'scatter', table: MOORINGS, where: '', up: DEPTH, across: DEPTH }
+	const byHand = store.db
+		.prepare(
+			`SELECT CAST(floor(c23 / 0.5) AS INTEGER) AS a, CAST(floor(c23 * 1) AS INTEGER) AS b, count(*), avg(c23), avg(c23) FROM t3 WHERE c21 = 1 GROUP BY a, b`
+		)
+		.raw()
+	const shown = () => open(store, { line, person: 2 })
+	const found = measured('a scatter, own harbour (a quarter of a million rows)', shown, () => byHand.all())
+	store.db.close()
+	return found
+}
+
+/** A list of 20,000 rows as it was, 4,000 of which were changed since; by hand the same join, without rights, cells or order. */
+function tableThen(): ShownCase {
+	const columns = [
+		{ id: 20, name: 'name', type: 'text' as const },
+		{ id: 21, name: 'depth', type: 'whole number' as const }
+	]
+	const store = openScratch({
+		now: NOW,
+		roles: [{ id: 10, name: 'Crew', includes: [] }],
+		lines: [{ id: 'c', table: 2, role: 10, verbs: ['see'], where: 'depth > 0', columns: { kind: 'all' } }],
+		tables: [{ id: 2, name: 'buoys', keepers: [KEEPER], label: 20, columns }]
+	})
+	store.db.exec(`
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Imke', 'imke');
+		INSERT INTO role_held (person, role) VALUES (2, 10);
+		WITH RECURSIVE some(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM some WHERE i < ${THEN})
+		INSERT INTO t2 (n, made_at, changed_at, c20, c20k, c21) SELECT i, 0, 0, 'B' || i, 'b' || i, 1 + i % 90 FROM some;
+		INSERT INTO history (at, person, through, kind, table_id, row_n, body, seal)
+		SELECT ${NOW}, 1, 'grid', 'change', 2, n, json_object('before', json_object('c20', c20, 'c21', c21 - 1), 'after', json_object('c21', c21)), '' FROM t2 WHERE n % 5 = 0`)
+	const line: Line = {
+		id: 'p',
+		kind: 'list',
+		table: 2,
+		where: '',
+		sort: [],
+		columns: [20, 21],
+		opens: null,
+		asOf: 'DATE(2026; 11; 1)'
+	}
+	const byHand = store.db
+		.prepare(
+			`SELECT n, (SELECT body FROM history WHERE table_id = 2 AND row_n = n AND at >= ? ORDER BY seq LIMIT 1), c20, c21 FROM t2`
+		)
+		.raw()
+	const began = Date.parse('2026-11-02T00:00:00Z')
+	const found = measured('a list of 20,000 rows as it was three weeks ago', () => open(store, { line, person: 2 }), () => byHand.all(began)) // prettier-ignore
 	store.db.close()
 	return found
 }

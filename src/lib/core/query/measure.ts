@@ -52,7 +52,7 @@ export interface MeasuredBy {
 
 export interface MeasurePlan {
 	/**
-	 * One row a group, the largest first: whether its groups are seen, then of each column its key and how that is written (only of
+	 * One row a group, of dates the latest first, of numbers the least, of others the largest: whether its groups are seen, then of each column its key and how that is written (only of
 	 * a text; of numbers in bands their mean), then rows, the measure, and rows whose measured cell is kept back.
 	 */
 	readonly groups: Sql
@@ -92,8 +92,17 @@ export function planMeasure(
 	const out = joinSql([isSeen, ...asked, raw('count(*)'), made, raw(isMasked ? 'sum(NOT em)' : '0')], ', ')
 	const grouping = joinSql([...(masked.length === 0 ? [] : [isSeen]), ...keys], ', ')
 	const grouped = keys.length === 0 ? raw('') : sql`GROUP BY ${grouping} `
+	const [first] = keys
+	// What is left out is told whatever is cut off; then come those that are shown: the latest, the least, or the largest.
+	const along =
+		first && groups[0]?.as === 'dates'
+			? sql`${first} IS NULL DESC, ${first} DESC`
+			: first && groups[0]?.as === 'numbers'
+				? sql`${first} IS NULL DESC, ${first}`
+				: raw('count(*) DESC')
+	const order = masked.length === 0 ? along : sql`${isSeen}, ${along}`
 	return {
-		groups: sql`SELECT ${out} FROM ${from} ${grouped}ORDER BY count(*) DESC LIMIT ${param(limit)}`
+		groups: sql`SELECT ${out} FROM ${from} ${grouped}ORDER BY ${order} LIMIT ${param(limit)}`
 	}
 }
 

@@ -135,8 +135,8 @@ export interface ShownChart extends RowsBehind {
 	readonly foot: number
 	readonly series: readonly { readonly key: string; readonly label: string }[]
 	readonly bars: readonly ShownBar[]
-	/** Of how many groups the smaller ones are not shown. */
-	readonly more: number
+	/** Of how many groups the smaller ones are not shown; null where they are too many to be counted. */
+	readonly more: number | null
 	/** What the pressed one sets, and the key of the one that is set; no name, where none is. */
 	readonly holds: string
 	readonly isWords: boolean
@@ -168,8 +168,8 @@ export interface ShownDays extends RowsBehind {
 	readonly months: readonly { readonly label: string; readonly days: readonly PlannedDay[] }[]
 	/** What each depth of colour goes up to, the faintest first. */
 	readonly depths: readonly { readonly depth: number; readonly text: string }[]
-	/** How many earlier days are not shown. */
-	readonly more: number
+	/** How many earlier days are not shown; null where they are too many to be counted. */
+	readonly more: number | null
 	readonly holds: string
 	readonly chosen: string
 }
@@ -194,8 +194,8 @@ export interface ShownScatter extends RowsBehind {
 	readonly dots: readonly ShownDot[]
 	/** How many rows, among those that the reader sees, have no number for one of the two. */
 	readonly blank: number
-	/** Of how many groups the smaller ones are not shown. */
-	readonly more: number
+	/** Of how many groups the smaller ones are not shown; null where they are too many to be counted. */
+	readonly more: number | null
 }
 
 export interface ShownAxis {

@@ -1,6 +1,7 @@
 /**
  * The one door out: every read of a builder's rows goes through `readRows` or `countRows`, or is made of what
- * `withResolved` gives (`read-groups.ts`, `read-sums.ts`) or `readAnchors` finds.
+ * `withResolved` gives (`read-groups.ts`, `read-sums.ts`, `read-measures.ts`) or `readAnchors` finds. What was (`read-history.ts`,
+ * `read-past.ts`) is judged twice by the same rights: on the row as it is and as it was.
  *
  * - Lines, roles and rows are read in one snapshot: callers run inside one read transaction.
  * - What the reader may not see is left out here, before anything leaves the thread.

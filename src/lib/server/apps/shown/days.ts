@@ -16,7 +16,7 @@ const MOST_MONTHS = 12
 export function drawDays(
 	line: LineOf<'chart'>,
 	by: ToldBy,
-	{ groups }: Measures,
+	{ groups, isCut }: Measures,
 	{ table, view }: { readonly table: Table; readonly view: View }
 ): Pick<ShownDays, 'months' | 'depths' | 'more' | 'chosen'> {
 	const say = sayMeasure(line, table, view)
@@ -34,7 +34,7 @@ export function drawDays(
 			}))
 		})),
 		depths: depths.map(({ depth, upTo }) => ({ depth, text: say(upTo) })),
-		more: [...values].filter(([day, value]) => value !== 0 && day.slice(0, 7) < first).length,
+		more: isCut ? null : [...values].filter(([day, value]) => value !== 0 && day.slice(0, 7) < first).length,
 		chosen: writeHeld(view.here.get(nameKey(line.holds))?.value ?? null)
 	}
 }

@@ -21,8 +21,8 @@ export interface Group {
 
 export interface Along {
 	readonly shown: readonly Group[]
-	/** How many more there are. */
-	readonly more: number
+	/** How many more there are; null where they are too many to be counted. */
+	readonly more: number | null
 }
 
 export interface Side {
@@ -44,13 +44,15 @@ export function groupsAlong({ groups, isCut }: Measures, side: number, { table, 
 		sizes.set(key, { key, label: labels[side] ?? '', size })
 	}
 	const all = [...sizes.values()]
-	if (isBand(by.step)) return bandsAlong(all, by.step, { most, say })
-	if (by.step !== null) return periodsAlong(all, by.step, most)
+	if (by.step !== null) {
+		const along = isBand(by.step) ? bandsAlong(all, by.step, { most, say }) : periodsAlong(all, by.step, most)
+		return isCut ? { ...along, more: null } : along
+	}
 	const choices = choicesOf(findColumn(table, by.column))
 	const byOrder = choices
 		? all.toSorted((a, b) => place(choices, a) - place(choices, b))
 		: all.toSorted((a, b) => b.size - a.size || a.label.localeCompare(b.label, 'en'))
-	return { shown: byOrder.slice(0, most), more: Math.max(0, all.length - most) + (isCut ? 1 : 0) }
+	return { shown: byOrder.slice(0, most), more: isCut ? null : Math.max(0, all.length - most) }
 }
 
 /** What stands in the address for a group: of a period its first day, of a band its start. */

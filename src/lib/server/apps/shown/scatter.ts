@@ -98,7 +98,7 @@ function draw(
 		series: series.shown.map(({ label }) => ({ label })),
 		dots,
 		blank: found.groups.reduce((sum, group) => sum + (isPlaced(group) ? 0 : group.rows), 0),
-		more: series.more + (found.isCut ? 1 : 0)
+		more: found.isCut ? null : series.more
 	}
 }
 

@@ -7,6 +7,7 @@ export function sayLeftOut(rows: number): string {
 }
 
 /** Groups that are smaller than those that are shown. */
-export function sayMore(more: number): readonly string[] {
+export function sayMore(more: number | null): readonly string[] {
+	if (more === null) return ['thousands of further groups are not shown']
 	return more === 0 ? [] : [`${more} more ${more === 1 ? 'group is' : 'groups are'} not shown`]
 }

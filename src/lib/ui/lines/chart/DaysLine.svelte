@@ -16,7 +16,9 @@
 	const pressed = $derived(all.find(({ key }) => key === opened))
 	const on = $derived(line.holds === '' ? opened : line.chosen)
 	const notes = $derived(
-		line.more === 0 ? [] : [`${line.more} earlier ${line.more === 1 ? 'day is' : 'days are'} not shown`]
+		line.more === 0
+			? []
+			: [`${line.more ?? 'thousands of'} earlier ${line.more === 1 ? 'day is' : 'days are'} not shown`]
 	)
 
 	function press({ key }: PlannedDay) {
