@@ -117,6 +117,22 @@ export function workScreens(table: number, order: Columns): ScreenInput[] {
 			]
 		},
 		{
+			...{ id: 'raise', title: 'New work order', stands: 'by link only' },
+			who: [ROLE_IDS['Harbour masters'], ROLE_IDS.Builders],
+			lines: [
+				{ id: 'raise-1', kind: 'hold', what: 'a date', rows: null, holds: 'day', starts: '' },
+				{ id: 'raise-2', kind: 'heading', text: 'New work order' },
+				{
+					...{ id: 'raise-3', kind: 'form', table, columns: ['What', 'Mooring', 'Hours', 'Note'].map(order) },
+					...{ thanks: 'It stands on its day.', opens: 'work' },
+					lines: [
+						{ id: 'raise-4', kind: 'entry', column: order('Day'), starts: 'here.day' },
+						{ id: 'raise-5', kind: 'entry', column: order('State'), starts: '"Raised"' }
+					]
+				}
+			]
+		},
+		{
 			...{ id: 'order', title: 'Work order' },
 			lines: [
 				{
@@ -146,6 +162,7 @@ function onBoard(table: number, order: Columns): Line {
 function onDays(table: number, order: Columns): Line {
 	return {
 		...{ id: 'work-8', kind: 'calendar', table, by: order('Day'), until: order('Until'), opens: 'order', where: '' },
+		adds: 'raise',
 		columns: ['What', 'Mooring', 'Given to', 'State'].map(order),
 		lines: [
 			{ id: 'work-9', kind: 'mark', word: 'past its day', tone: 'past', where: PAST },

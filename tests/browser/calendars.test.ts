@@ -78,6 +78,26 @@ test('a harbour master plans work: by month, by week, by keys and by the mouse',
 	await page.context().close()
 })
 
+test('one is added on a day by a press on it, and stands there', async ({ browser }) => {
+	const page = await signIn(browser, 'Osric Vane')
+	await page.goto('/app/1/work')
+	await expect(page.locator('#svelte-announcer')).toBeAttached()
+	await page.getByRole('tab', { name: 'When' }).click()
+	const adds = page.getByRole('link', { name: /^Add on / }).nth(10)
+	await adds.click()
+	await expect(page).toHaveURL(/\/app\/1\/raise\?h\.day=/)
+	const day = new URL(page.url()).searchParams.get('h.day') ?? ''
+	await expect(page.getByLabel('Day', { exact: true })).toHaveValue(day.split('-').reverse().join('/'))
+	await page.getByLabel(/^What/).fill('Paint the perch')
+	await page.getByLabel(/^Mooring/).fill('VQ-001')
+	await page.getByRole('option', { name: 'VQ-001' }).click()
+	await page.getByRole('button', { name: 'Send' }).click()
+	await expect(page).toHaveURL(/\/app\/1\/work/)
+	await page.getByRole('tab', { name: 'When' }).click()
+	await expect(page.getByText('Paint the perch').first()).toBeVisible()
+	await page.context().close()
+})
+
 test('a builder writes a calendar; on a phone it is read day by day, and not moved by who may not', async ({
 	browser
 }) => {

@@ -156,7 +156,9 @@ describe('moving', () => {
 test.each([
 	['by what is no date', { by: NAME }, 'is no date'],
 	['until what is no date', { until: DIVER }, 'is no date'],
-	['by a column that is gone', { by: 99 }, 'is gone']
+	['by a column that is gone', { by: 99 }, 'is gone'],
+	['that adds on a screen that is gone', { adds: 'none' }, 'is gone'],
+	['that adds on one that takes no day', { adds: 's' }, 'Holds a date as day']
 ])('a calendar %s is said before a release', (_what, parts, message) => {
 	const found = checkApp(documentOf([line(parts)]), store.workspace())
 	expect(found.map((each) => each.message).join(' ')).toContain(message)

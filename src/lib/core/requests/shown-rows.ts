@@ -29,6 +29,8 @@ export interface ShownCalendar {
 	readonly columns: readonly ShownColumn[]
 	readonly marks: readonly ListMark[]
 	readonly opens: string | null
+	/** The screen on which one is added, where this person may open it: it gets the day as `here.day`. */
+	readonly adds: string | null
 	readonly view: CalendarView
 	/** The period that is shown, and its neighbours, as they stand in the address. */
 	readonly key: string

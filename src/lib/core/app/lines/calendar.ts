@@ -1,13 +1,17 @@
 import { z } from 'zod'
 import { columnType } from '../../formula/check/column-type.ts'
 import { findColumn, type Table } from '../../model/table.ts'
-import { mistake, TABLE_GONE, type Found } from '../../document/findings.ts'
+import { nameKey } from '../../text/key.ts'
+import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
 import { formula, id, number } from '../../document/parts.ts'
 import { CALENDAR_VIEWS } from '../../schedule/shown-period.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
 import { checkShowsRows, TAP_OPENS } from './shows-rows.ts'
 import type { TreeLine } from './tree.ts'
+
+/** What the day is called on the screen that adds. */
+export const DAY_GIVEN = 'day'
 
 export const calendarSchema = z.object({
 	...lineParts,
@@ -22,6 +26,8 @@ export const calendarSchema = z.object({
 	/** What each entry shows: the first big, the others small. */
 	columns: z.array(number),
 	opens: id.nullable().default(null),
+	/** The screen on which one is added on a day: it gets that day as `here.day`. */
+	adds: id.nullable().default(null),
 	/** How it stands at first; a month, if it does not say. Its reader may choose another. */
 	as: z.enum(CALENDAR_VIEWS).nullable().default(null)
 })
@@ -53,12 +59,16 @@ export const calendar: LineEntry<CalendarLine> = {
 					...{ key: 'as', type: 'calendar view', title: 'How it stands at first' },
 					...{ before: '; at first as ', clause: 'at first as a week…' }
 				},
-				TAP_OPENS
+				TAP_OPENS,
+				{
+					...{ key: 'adds', type: 'screen', title: 'The screen on which one is added on a day' },
+					...{ before: '; a day adds on ', clause: 'a day adds on…' }
+				}
 			)
 		},
 		blank: {
 			...{ kind: 'calendar', table: null, where: '', once: '', by: null, until: null, columns: [], as: null },
-			...{ opens: null, who: [], lines: [] }
+			...{ opens: null, adds: null, who: [], lines: [] }
 		}
 	},
 	holds: ['mark'],
@@ -70,9 +80,20 @@ export const calendar: LineEntry<CalendarLine> = {
 		return [
 			...checkShowsRows(line, table, around),
 			...checkDay(line.by, table, around),
-			...(line.until === null ? [] : checkDay(line.until, table, around))
+			...(line.until === null ? [] : checkDay(line.until, table, around)),
+			...checkAdds(line, around)
 		]
 	}
+}
+
+/** That screen has to take the day, under the name by which it is given. */
+function checkAdds({ adds }: CalendarLine, { hasScreen, heldOn }: Around): Found[] {
+	if (adds === null) return []
+	if (!hasScreen(adds)) return mistake(SCREEN_GONE)
+	const held = heldOn(adds)?.get(nameKey(DAY_GIVEN))
+	return held?.type.kind === 'date'
+		? []
+		: mistake(`The screen on which a day adds does not take it. Write there: Holds a date as ${DAY_GIVEN}.`)
 }
 
 function checkDay(id: number, table: Table, { catalogue }: Around): Found[] {

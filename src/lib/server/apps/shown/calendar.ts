@@ -39,6 +39,7 @@ export const calendar: ShownAs<CalendarLine> = {
 				columns: seenColumns(line.columns, table, view),
 				marks: marksShown(line),
 				opens: opensFor(line, view),
+				adds: opensFor({ opens: line.adds }, view),
 				name: nameOfShown(period),
 				today: keyOfDay(today, shown),
 				views: {

@@ -34,7 +34,12 @@
 	</div>
 	{#each held as { date, says, isToday } (date)}
 		<section id={idOf(date)} aria-label={says}>
-			<h3 class:today={isToday}>{says}{isToday ? ', today' : ''}</h3>
+			<h3 class:today={isToday}>
+				{says}{isToday ? ', today' : ''}
+				{#if line.adds}<a class="adds" href="{base}/{line.adds}?h.day={date}&from={from}" aria-label="Add on {says}"
+						>Add</a
+					>{/if}
+			</h3>
 			<ul>
 				{#each onDay(date) as entry (entry.row.id)}
 					<li>
@@ -104,6 +109,10 @@
 		font-size: 1rem;
 		background: var(--limewash);
 		border-block: 1px solid var(--pitch);
+	}
+	.adds {
+		float: right;
+		font-size: 0.95rem;
 	}
 	h3.today {
 		box-shadow: inset 4px 0 0 var(--marigold);

@@ -57,7 +57,11 @@
 				class:refused={isOver && move.refused !== null}
 			>
 				<span class="visually-hidden">{day.says}</span>
-				<span class="no" aria-hidden="true">{Number(day.date.slice(8))}</span>
+				{#if line.adds}<a
+						class="no"
+						href="{base}/{line.adds}?h.day={day.date}&from={from}"
+						aria-label="Add on {day.says}">{Number(day.date.slice(8))}<span class="plus" aria-hidden="true">+</span></a
+					>{:else}<span class="no" aria-hidden="true">{Number(day.date.slice(8))}</span>{/if}
 			</div>
 		{/each}
 		{#each shown as span (span.at)}
@@ -136,6 +140,19 @@
 	.no {
 		font: 650 0.95rem var(--head);
 		font-variant-numeric: tabular-nums;
+	}
+	a.no {
+		display: flex;
+		gap: 0.3rem;
+		color: inherit;
+		text-decoration: none;
+	}
+	.plus {
+		visibility: hidden;
+	}
+	a.no:hover .plus,
+	a.no:focus-visible .plus {
+		visibility: visible;
 	}
 	.outside .no {
 		color: var(--zinc-5);
