@@ -33,7 +33,7 @@ export function fillStock(store: Store, table: number, { harbourIds, builder, no
 		)
 }
 
-/** Depths that were sounded anew in the course of the last year, so that the register was not always what it is. */
+/** Depths that were mended in the course of the last year: the register was not always what it is, and is what it was brought in as. */
 export function fillSoundings(store: Store, moorings: number, { builder, now, seed }: Filling): void {
 	const random = randomFrom(seed + 7)
 	const depth = columnsOf(store, moorings)('Depth')
@@ -43,10 +43,14 @@ export function fillSoundings(store: Store, moorings: number, { builder, now, se
 	}[]
 	const some = rows.filter(({ depth: tenths, n }) => tenths !== null && n % 9 === 0)
 	for (const [i, { n, depth: tenths }] of some.entries()) {
-		const value = ((Number(tenths) + 1 + random.below(3)) / 10).toFixed(1)
-		const change = { kind: 'change' as const, table: moorings, row: store.ids.toId(moorings, n) }
-		const at = now - Math.round(((some.length - i) * 330) / some.length) * DAY
-		changeRows(store, [{ ...change, cells: [{ column: depth, value }] }], { actor: { person: builder }, now: at, through: 'demo' }) // prettier-ignore
+		const row = store.ids.toId(moorings, n)
+		const put = (value: number, at: number) => {
+			const cells = [{ column: depth, value: (value / 10).toFixed(1) }]
+			const context = { actor: { person: builder }, now: at, through: 'demo' as const }
+			changeRows(store, [{ kind: 'change', table: moorings, row, cells }], context)
+		}
+		put(Number(tenths) + 1 + random.below(3), now - 399 * DAY)
+		put(Number(tenths), now - Math.round(((some.length - i) * 330) / some.length) * DAY)
 	}
 }
 
