@@ -3,6 +3,7 @@
  * frames, caches and guesses.
  */
 import { error, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit'
+import { setMaxListeners } from 'node:events'
 import { resolve as resolvePath } from 'node:path'
 import { AppError } from '$lib/core/app-error.ts'
 import { endForOperator } from '$lib/server/base/for-operator.ts'
@@ -86,8 +87,13 @@ export const handle: Handle = async ({ event, resolve }) => {
 	return response
 }
 
+/** More than any page asks for at once. */
+const MOST_ASKED = 32
+
 /** What is read for a request is left when whoever asked has gone: a long search would go on for nobody. */
 function forRequest(signal: AbortSignal): Host {
+	// A page that asks for a dozen things at once leaves no listener behind: each goes with its answer.
+	setMaxListeners(MOST_ASKED, signal)
 	return {
 		...host,
 		read: (name, args, own) => unlessBusy(host.read(name, args, own ?? signal)),
