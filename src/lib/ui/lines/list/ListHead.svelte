@@ -33,18 +33,17 @@
 				? 'more than 1,000'
 				: String(line.count)
 	)
+	const says = $derived(
+		`${count} ${count === '1' ? oneOf(line.title) : line.title.toLowerCase()}${isNarrowed ? ' found' : ''}`
+	)
 	const hasPresses = $derived(line.actions.some(({ opens, gives }) => opens === undefined && gives === undefined))
 	const now = useShownNow()
 </script>
 
 <div class="head">
 	<p class="count quiet" role="status" hidden={line.waitsFor !== ''}>
-		<span
-			>{count}
-			{count === '1' ? oneOf(line.title) : line.title.toLowerCase()}{isNarrowed ? ' found' : ''}{#if line.asOf}, <strong
-					>as it was on {line.asOf}</strong
-				>{/if}</span
-		>
+		<span>{says}</span>
+		{#if line.asOf}<strong>as it was on {line.asOf}</strong>{/if}
 		{#if changed > 0}<button class="btn plain" onclick={() => now.looked(line.id)}
 				>{changed} changed by others · seen</button
 			>{/if}
