@@ -1,7 +1,7 @@
 /** What visiting crews say of their stay at the counter, and how the office looks at it. */
 import type { ScreenInput } from '../src/lib/core/app/document.ts'
 import type { NewColumn } from '../src/lib/server/structure/tables.ts'
-import type { Columns } from './apps.ts'
+import type { Columns } from './mooring-screens.ts'
 import type { Random } from './random.ts'
 import { ROLE_IDS } from './tables.ts'
 

@@ -1,7 +1,7 @@
 /** What lies in the trust's stores: its table, who sees it, and the app that keeps count of it. */
 import { APP_FORMAT, type AppInput } from '../src/lib/core/app/document.ts'
 import type { NewColumn } from '../src/lib/server/structure/tables.ts'
-import type { Columns } from './apps.ts'
+import type { Columns } from './mooring-screens.ts'
 import type { Random } from './random.ts'
 import { ROLE_IDS } from './tables.ts'
 

@@ -3,6 +3,7 @@
  * the statement by hand alone.
  */
 import { appSchema, APP_FORMAT, type ScreenInput } from '../src/lib/core/app/document.ts'
+import type { ColumnEntry } from '../src/lib/core/workspace/document.ts'
 import { openScreen } from '../src/lib/server/apps/open-screen.ts'
 import type { Store } from '../src/lib/server/store/store.ts'
 import { KEEPER, openScratch } from '../tests/support/scratch-store.ts'
@@ -47,20 +48,13 @@ function calendarOfMillion(): ShownCase {
 }
 
 function mapOfPlaces(): ShownCase {
-	const columns = [
-		{ id: 20, name: 'name', type: 'text' as const },
-		{ id: 21, name: 'at', type: 'place' as const },
-		{ id: 22, name: 'kind', type: 'choice' as const, choices: ['Can', 'Cone', 'Ball'] }
+	const columns: ColumnEntry[] = [
+		{ id: 20, name: 'name', type: 'text' },
+		{ id: 21, name: 'at', type: 'place' },
+		{ id: 22, name: 'kind', type: 'choice', choices: ['Can', 'Cone', 'Ball'] }
 	]
-	const store = openScratch({
-		now: NOW,
-		roles: [{ id: 10, name: 'Crew', includes: [] }],
-		lines: [{ id: 'c', table: 2, role: 10, verbs: ['see'], where: 'name <> "B7"', columns: { kind: 'all' } }],
-		tables: [{ id: 2, name: 'buoys', keepers: [KEEPER], label: 20, columns }]
-	})
+	const store = openBuoys(columns, 'name <> "B7"')
 	store.db.exec(`
-		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Imke', 'imke');
-		INSERT INTO role_held (person, role) VALUES (2, 10);
 		WITH RECURSIVE some(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM some WHERE i < ${PLACES})
 		INSERT INTO t2 (n, made_at, changed_at, c20, c20k, c21, c21k, c22)
 		SELECT i, 0, 0, 'B' || i, 'b' || i, '50.' || (1000 + i * 7919 % 9000) || ', -4.' || (1000 + i * 104729 % 9000), '', 1 + i % 3 FROM some`)
@@ -90,19 +84,12 @@ function scatterOfMillion(): ShownCase {
 
 /** A list of 20,000 rows as it was, 4,000 of which were changed since; by hand the same join, without rights, cells or order. */
 function tableThen(): ShownCase {
-	const columns = [
-		{ id: 20, name: 'name', type: 'text' as const },
-		{ id: 21, name: 'depth', type: 'whole number' as const }
+	const columns: ColumnEntry[] = [
+		{ id: 20, name: 'name', type: 'text' },
+		{ id: 21, name: 'depth', type: 'whole number' }
 	]
-	const store = openScratch({
-		now: NOW,
-		roles: [{ id: 10, name: 'Crew', includes: [] }],
-		lines: [{ id: 'c', table: 2, role: 10, verbs: ['see'], where: 'depth > 0', columns: { kind: 'all' } }],
-		tables: [{ id: 2, name: 'buoys', keepers: [KEEPER], label: 20, columns }]
-	})
+	const store = openBuoys(columns, 'depth > 0')
 	store.db.exec(`
-		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Imke', 'imke');
-		INSERT INTO role_held (person, role) VALUES (2, 10);
 		WITH RECURSIVE some(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM some WHERE i < ${THEN})
 		INSERT INTO t2 (n, made_at, changed_at, c20, c20k, c21) SELECT i, 0, 0, 'B' || i, 'b' || i, 1 + i % 90 FROM some;
 		INSERT INTO history (at, person, through, kind, table_id, row_n, body, seal)
@@ -126,6 +113,20 @@ function tableThen(): ShownCase {
 	const found = measured('a list of 20,000 rows as it was three weeks ago', () => open(store, { line, person: 2 }), () => byHand.all(began)) // prettier-ignore
 	store.db.close()
 	return found
+}
+
+/** A table of buoys, and one person who sees those that fit a condition. */
+function openBuoys(columns: ColumnEntry[], where: string): Store {
+	const store = openScratch({
+		now: NOW,
+		roles: [{ id: 10, name: 'Crew', includes: [] }],
+		lines: [{ id: 'c', table: 2, role: 10, verbs: ['see'], where, columns: { kind: 'all' } }],
+		tables: [{ id: 2, name: 'buoys', keepers: [KEEPER], label: 20, columns }]
+	})
+	store.db.exec(`
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Imke', 'imke');
+		INSERT INTO role_held (person, role) VALUES (2, 10)`)
+	return store
 }
 
 function measured(name: string, shown: () => unknown, byHand: () => unknown): ShownCase {

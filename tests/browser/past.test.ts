@@ -17,7 +17,7 @@ test('a builder looks at a table as it was, sees what stands otherwise today, an
 	const { violations } = await new AxeBuilder({ page: builder }).analyze()
 	expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([])
 	await builder.getByLabel('Words that stand in a row').fill('GS-012')
-	await expect(builder.getByText('1 row, as they were')).toBeVisible()
+	await expect(builder.getByText('1 row, as they stood')).toBeVisible()
 	// Before the register was brought in there was nothing.
 	await builder.getByLabel('The day at whose end it was so').fill('2019-05-01')
 	await expect(builder.getByText('There was no row then that you see today.')).toBeVisible()

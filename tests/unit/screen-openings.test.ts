@@ -1,8 +1,9 @@
 /** How screens are used: counted by week, with nobody's name, and of few people nothing but that they were few. */
-import { beforeEach, expect, test } from 'vitest'
+import { beforeEach, describe, expect, test, vi } from 'vitest'
 import { noteOpenings, readOpenings } from '$lib/server/apps/screen-openings.ts'
 import { BUILDER } from '$lib/server/rights/system-roles.ts'
 import type { Store } from '$lib/server/store/store.ts'
+import { noteOpening } from '$lib/server/web/openings.ts'
 import { IMKE, openPorts } from '../support/ports.ts'
 import { KEEPER } from '../support/scratch-store.ts'
 
@@ -70,4 +71,41 @@ test('nothing that is kept leads back to somebody once the week is over', () => 
 test('only builders are told', () => {
 	open(among(6))
 	expect(() => readOpenings(store, { app: 1, actor: { person: IMKE }, now: MONDAY })).toThrow()
+})
+
+describe('openings on their way', () => {
+	const MINUTE = 60_000
+	/** What one request after the other would have written, each by what it was given itself. */
+	function gather(asked: readonly (readonly [screen: string, person: number, minute: number])[]): unknown[] {
+		vi.useFakeTimers()
+		try {
+			const written: unknown[] = []
+			for (const [screen, person, minute] of asked) {
+				const host = { write: (_name: string, given: unknown) => Promise.resolve(written.push(given)) }
+				noteOpening(host as unknown as Parameters<typeof noteOpening>[0], { app: 7, screen, person }, MONDAY + minute * MINUTE) // prettier-ignore
+			}
+			vi.advanceTimersByTime(5_000)
+			return written
+		} finally {
+			vi.useRealTimers()
+		}
+	}
+
+	test('are written together, whichever request they came with', () => {
+		const one = { app: 7, times: 1 }
+		expect(
+			gather([
+				['a', 1, 0],
+				['a', 2, 0],
+				['b', 1, 1]
+			])
+		).toEqual([
+			{ now: expect.any(Number) as number, openings: [{ ...one, screen: 'a', person: 1 }, { ...one, screen: 'a', person: 2 }, { ...one, screen: 'b', person: 1 }] } // prettier-ignore
+		])
+	})
+
+	test('count once for who looks again within a quarter of an hour, and again for who comes back later', () => {
+		const [found] = gather([['c', 1, 0], ['c', 1, 10], ['c', 1, 20], ['c', 1, 36]]) as { openings: unknown[] }[] // prettier-ignore
+		expect(found?.openings).toHaveLength(2)
+	})
 })

@@ -3,7 +3,16 @@
  * what a builder should have looked at.
  */
 import { checkPerson } from '../document/check-person.ts'
-import { checkColumns, mistake, remark, TABLE_GONE, type Finding, type Found, type Spot } from '../document/findings.ts'
+import {
+	at,
+	atLine,
+	checkColumns,
+	mistake,
+	remark,
+	TABLE_GONE,
+	type Finding,
+	type Found
+} from '../document/findings.ts'
 import { checkCondition } from '../formula/check/check.ts'
 import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
@@ -45,7 +54,7 @@ export function checkApp(
 		...checkStandsSomewhere(screen, document).map(at(screen.title, { bay: 'screens', screen: screen.id })),
 		...placedLines(screen.lines).flatMap(({ line, number, within }) =>
 			checkLine(line, within, { ...around, ...placeOf(screen, document), here: around.heldOn(screen.id) }).map(
-				at(`${screen.title}, line ${number}`, { bay: 'screens', screen: screen.id, line: line.id })
+				atLine(screen, { line, number })
 			)
 		)
 	])
@@ -93,10 +102,6 @@ function checkLine(line: ScreenLine, within: readonly ScreenLine[], around: Omit
 		table: held.table,
 		outer: outer === undefined ? undefined : around.catalogue.tables.get(outer)
 	})
-}
-
-function at(place: string, spot: Spot): (found: Found) => Finding {
-	return (found) => ({ ...found, place, spot })
 }
 
 function checkRoutine(routine: Routine, catalogue: Catalogue): Found[] {

@@ -1,5 +1,5 @@
 /** Ways from screen to screen by which one is opened without what it reads: a value that nothing there would set. */
-import { remark, type Finding } from '../document/findings.ts'
+import { atLine, remark, type Finding } from '../document/findings.ts'
 import { nameKey } from '../text/key.ts'
 import type { AppDocument, Screen } from './document.ts'
 import { entryOfLine, type LineOf, type ScreenLine } from './lines/all.ts'
@@ -17,11 +17,7 @@ export function checkLinks(document: AppDocument): Finding[] {
 				return lacks.flatMap((name) =>
 					remark(
 						`"${target?.title}" reads here.${name}, and this opens it without one. Give it: With … as ${name}; or say there what it starts as.`
-					).map((found): Finding => ({
-						...found,
-						place: `${screen.title}, line ${number}`,
-						spot: { bay: 'screens', screen: screen.id, line: line.id }
-					}))
+					).map(atLine(screen, { line, number }))
 				)
 			})
 		)

@@ -1,8 +1,9 @@
 /** Buttons that are seen by people whose press would be refused, since their lines of access let them not write what it sets. */
 import { closeRoles, covers, type Line } from '../access/types.ts'
-import { remark, type Finding } from '../document/findings.ts'
+import { atLine, remark, type Finding } from '../document/findings.ts'
 import { findColumn, type Catalogue } from '../model/table.ts'
 import { entryOfStep } from '../routine/routine.ts'
+import { joinWords } from '../sentence/slots/names.ts'
 import type { Workspace } from '../workspace/catalogue.ts'
 import type { AppDocument } from './document.ts'
 import { placedLines } from './lines/tree.ts'
@@ -29,12 +30,8 @@ export function checkPresses(document: AppDocument, around: Around): Finding[] {
 			if (refused.length === 0) return []
 			const columns = set.flatMap((column) => findColumn(table, column)?.name ?? [])
 			return remark(
-				`${inWords(refused)} see it and may not write ${inWords(columns)} of ${table.name}: their press is refused. Let it be for others, or write a line of access.`
-			).map((found): Finding => ({
-				...found,
-				place: `${screen.title}, line ${number}`,
-				spot: { bay: 'screens', screen: screen.id, line: line.id }
-			}))
+				`${joinWords(refused, 'and')} see it and may not write ${joinWords(columns, 'and')} of ${table.name}: their press is refused. Let it be for others, or write a line of access.`
+			).map(atLine(screen, { line, number }))
 		})
 	)
 }
@@ -49,8 +46,4 @@ function refusedBy(table: number, set: readonly number[], who: readonly number[]
 		const may = (column: number) => own.some((line) => line.verbs.includes('change') && covers(line.columns, column))
 		return isShown && own.some(({ verbs }) => verbs.includes('see')) && !set.every(may) ? [role.name] : []
 	})
-}
-
-function inWords(names: readonly string[]): string {
-	return names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`
 }

@@ -1,6 +1,6 @@
 /** Columns that a screen shows, and that no line of access lets anybody see. */
 import { covers, type Line } from '../access/types.ts'
-import { remark, type Finding } from '../document/findings.ts'
+import { atLine, remark, type Finding } from '../document/findings.ts'
 import { findColumn, type Catalogue } from '../model/table.ts'
 import type { AppDocument } from './document.ts'
 import type { ScreenLine } from './lines/all.ts'
@@ -17,11 +17,7 @@ export function checkSeen(
 			if (names.length === 0) return []
 			const stay = names.length === 1 ? 'it stays' : 'they stay'
 			return remark(`No line of access lets anybody see ${names.join(', ')}, so ${stay} away for everybody.`).map(
-				(found): Finding => ({
-					...found,
-					place: `${screen.title}, line ${number}`,
-					spot: { bay: 'screens', screen: screen.id, line: line.id }
-				})
+				atLine(screen, { line, number })
 			)
 		})
 	)

@@ -5,6 +5,7 @@
  */
 import { scaleQuantile } from 'd3-scale'
 import { addDays, addMonths, toDayNumber, weekdayOf } from '../schedule/calendar.ts'
+import { periodsBetween } from './periods.ts'
 
 /** From the faintest to the deepest. */
 export const DEPTHS = 4
@@ -34,10 +35,12 @@ export interface LaidDays {
 /** The last months up to that of the last day, `most` of them at the most. */
 export function layOutDays(values: ReadonlyMap<string, number>, most: number): LaidDays {
 	const measured = [...values].filter(([, value]) => value !== 0)
-	const days = measured.map(([day]) => day).sort()
-	const [first, last] = [days[0], days.at(-1)]
-	if (first === undefined || last === undefined) return { months: [], depths: [] }
-	const months = monthsBetween(first.slice(0, 7), last.slice(0, 7), most)
+	if (measured.length === 0) return { months: [], depths: [] }
+	const months = periodsBetween(
+		measured.map(([day]) => day.slice(0, 7)),
+		'months',
+		most
+	)
 	const shown = measured.flatMap(([day, value]) => (day.slice(0, 7) >= (months[0] ?? '') ? [value] : []))
 	const upTo = depthsOf(shown)
 	return {
@@ -61,16 +64,6 @@ export function layOutDays(values: ReadonlyMap<string, number>, most: number): L
 function daysIn(month: string): number {
 	const last = addDays(addMonths(`${month}-01`, 1) ?? '', -1)
 	return Number(last?.slice(8) ?? 31)
-}
-
-function monthsBetween(first: string, last: string, most: number): string[] {
-	const found: string[] = []
-	let at: string | undefined = last
-	while (at !== undefined && at >= first && found.length < most) {
-		found.unshift(at)
-		at = addMonths(`${at}-01`, -1)?.slice(0, 7)
-	}
-	return found
 }
 
 /** The upper end of each depth, without those that hold no value of their own. */

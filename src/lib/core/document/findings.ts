@@ -30,6 +30,19 @@ export function remark(message: string): Found[] {
 	return [{ weight: 'remark', message }]
 }
 
+/** Says where something was found. */
+export function at(place: string, spot: Spot): (found: Found) => Finding {
+	return (found) => ({ ...found, place, spot })
+}
+
+/** The same of a line of a screen. `number`: as builders count them. */
+export function atLine(
+	screen: { readonly id: string; readonly title: string },
+	{ line, number }: { readonly line: { readonly id: string }; readonly number: number }
+): (found: Found) => Finding {
+	return at(`${screen.title}, line ${number}`, { bay: 'screens', screen: screen.id, line: line.id })
+}
+
 export const TABLE_GONE = 'Its table is gone. Choose another.'
 export const SCREEN_GONE = 'The screen it opens is gone.'
 

@@ -4,7 +4,7 @@
  */
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { placedLines } from '$lib/core/app/lines/tree.ts'
-import { remark, type Finding, type Spot } from '$lib/core/document/findings.ts'
+import { at, atLine, remark, type Finding } from '$lib/core/document/findings.ts'
 import { countOf } from '$lib/core/text/count.ts'
 import { countRows } from '../rows/read.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
@@ -40,11 +40,9 @@ function longLists(counting: Counting): Finding[] {
 			if (line.kind !== 'list' || line.of !== null || line.limit !== null || line.asOf !== '') return []
 			if (line.finds.length + line.filters.length > 0 || /\bhere\b/i.test(line.where)) return []
 			if (count(counting, line.table, [line.where], LONG + 1) <= LONG) return []
-			return said(
-				'It has more than 1,000 rows, and nothing to look for one by. Let words be looked for, or narrow it down.',
-				`${screen.title}, line ${number}`,
-				{ bay: 'screens', screen: screen.id, line: line.id }
-			)
+			return remark(
+				'It has more than 1,000 rows, and nothing to look for one by. Let words be looked for, or narrow it down.'
+			).map(atLine(screen, { line, number }))
 		})
 	)
 }
@@ -56,11 +54,9 @@ function sentToNobody(counting: Counting): Finding[] {
 			if (step.kind !== 'send') return []
 			const [nobody, all] = named(counting, start.table, step.to, '')
 			if (nobody === 0) return []
-			return said(
-				`Of the ${countOf(all, 'row')} that you see, ${nobody} ${nobody === 1 ? 'names' : 'name'} nobody in "${step.to}": no message goes out for ${nobody === 1 ? 'it' : 'them'}.`,
-				`Routine ${name}`,
-				{ bay: 'routines' }
-			)
+			return remark(
+				`Of the ${sayRows(all)} that you see, ${sayCount(nobody)} ${nobody === 1 ? 'names' : 'name'} nobody in "${step.to}": no message goes out for ${nobody === 1 ? 'it' : 'them'}.`
+			).map(at(`Routine ${name}`, { bay: 'routines' }))
 		})
 	)
 }
@@ -70,21 +66,25 @@ function decidedByNobody(counting: Counting): Finding[] {
 	return counting.document.signoffs.flatMap(({ name, table, where, decider }) => {
 		const [nobody, all] = named(counting, table, decider, where)
 		if (nobody === 0) return []
-		return said(
-			`Of the ${countOf(all, 'row')} that you see and that need it, ${nobody} ${nobody === 1 ? 'has' : 'have'} nobody who decides: "${decider}" is blank there. Such a request waits for ever.`,
-			`Sign-off ${name}`,
-			{ bay: 'sign-offs' }
-		)
+		return remark(
+			`Of the ${sayRows(all)} that you see and that need it, ${sayCount(nobody)} ${nobody === 1 ? 'has' : 'have'} nobody who decides: "${decider}" is blank there. Such a request waits for ever.`
+		).map(at(`Sign-off ${name}`, { bay: 'sign-offs' }))
 	})
 }
 
-/** How many rows of a table name nobody, and how many there are; counted no further than is said. */
+/** Counted no further: nobody goes through so many by hand. */
+const MOST = 100_000
+
+/** How many rows of a table name nobody, and how many there are. */
 function named(counting: Counting, table: number, person: string, where: string): readonly [number, number] {
-	const limit = 100_000
-	const all = count(counting, table, [where], limit)
-	return all === 0 ? [0, 0] : [count(counting, table, [where, `ISBLANK(${person})`], limit), all]
+	const all = count(counting, table, [where], MOST)
+	return all === 0 ? [0, 0] : [count(counting, table, [where, `ISBLANK(${person})`], MOST), all]
 }
 
-function said(message: string, place: string, spot: Spot): Finding[] {
-	return remark(message).map((found) => ({ ...found, place, spot }))
+function sayCount(count: number): string {
+	return `${count >= MOST ? 'at least ' : ''}${count.toLocaleString('en-GB')}`
+}
+
+function sayRows(count: number): string {
+	return `${count >= MOST ? 'at least ' : ''}${countOf(count, 'row')}`
 }

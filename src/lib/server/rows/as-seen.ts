@@ -5,7 +5,14 @@ import { evaluate, isTrue, type Env, type RowValues } from '$lib/core/formula/ev
 import { isAlways, isNever } from '$lib/core/formula/syntax/constant.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
 import { isStored } from '$lib/core/table/storage.ts'
-import type { Catalogue, Column, Table } from '$lib/core/model/table.ts'
+import {
+	getColumn,
+	getTable,
+	type BackReference,
+	type Catalogue,
+	type Column,
+	type Table
+} from '$lib/core/model/table.ts'
 import type { Standing } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { readStoredRow, storeEnv, type StoredRow } from '../store/stored-row.ts'
@@ -38,7 +45,7 @@ export function asSeenBy(store: Store, standing: Pick<Standing, 'rights' | 'mome
 		isAlways(right) || (!isNever(right) && isTrue(evaluate(right, { ...whole, rows: [row] })))
 	const known = new Map<string, SeenRow | undefined>()
 	const shown = (table: Table, row: StoredRow) =>
-		holds(rights.rows(table), row) ? { ...masked(row, (column) => holds(rights.cell(table, column), row)) } : undefined
+		holds(rights.rows(table), row) ? masked(row, (column) => holds(rights.cell(table, column), row)) : undefined
 	const find = (table: Table, n: number) => {
 		const key = `${table.id} ${n}`
 		if (known.has(key)) return known.get(key)
@@ -51,10 +58,14 @@ export function asSeenBy(store: Store, standing: Pick<Standing, 'rights' | 'mome
 		...whole,
 		...moment,
 		findRow: find,
-		childrenOf: (...asked: Parameters<Env['childrenOf']>) => {
-			const child = catalogue.tables.get(asked[0].table)
-			if (!child) return []
-			return whole.childrenOf(...asked).flatMap(({ n }) => find(child, n) ?? [])
+		childrenOf: (by: BackReference, n: number) => {
+			const child = getTable(catalogue, by.table)
+			const pointing = getColumn(child, by.column)
+			// To who does not see where it points, it points nowhere.
+			return whole
+				.childrenOf(by, n)
+				.flatMap((row) => find(child, row.n) ?? [])
+				.filter((row) => row.isSeen(pointing))
 		}
 	}
 	return { env, whole, moment, rights, catalogue, holds, find }

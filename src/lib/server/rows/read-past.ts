@@ -1,7 +1,7 @@
 /**
  * Rows as they were at the end of a past day, of the sealed history: each as it was before the first change after that day. A
- * row is shown to who sees it now and, by the same lines, saw it as it was then; a cell likewise. Rows that were removed since
- * are seen by nobody now, and so are not shown.
+ * row is shown to who sees it now, as `readRows` tells, and saw it, by the same lines, as it was then; a cell likewise. Rows that
+ * were removed since are seen by nobody now, and so are not shown.
  *
  * Of computed columns those are kept that are made of their own row alone: what they said is worked out from what stood there, and
  * TODAY() is that day, in conditions too. Totals over other rows and files are left out; what a condition reads of other tables is
@@ -9,8 +9,6 @@
  */
 import { isErrorValue, ERROR_NAMES, type Expr, type Plain, type Value } from '$lib/core/model/formula.ts'
 import { compareValues, evaluate, isTrue } from '$lib/core/formula/evaluate/evaluate.ts'
-import { compileCondition } from '$lib/core/formula/sql/compile.ts'
-import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import { isNever } from '$lib/core/formula/syntax/constant.ts'
 import { getColumn, getTable, type Column, type Table } from '$lib/core/model/table.ts'
 import { isKept } from '$lib/core/query/kept.ts'
@@ -18,12 +16,13 @@ import { cellKey, type WireCell } from '$lib/core/query/wire.ts'
 import type { PastPage, PastRow } from '$lib/core/requests/rows.ts'
 import { addDays } from '$lib/core/schedule/calendar.ts'
 import { instantAt } from '$lib/core/schedule/zone.ts'
-import { allOf, param, sql } from '$lib/core/sql/sql.ts'
+import { param, sql } from '$lib/core/sql/sql.ts'
 import { isStored, storageClass, type StoredValue } from '$lib/core/table/storage.ts'
 import { standingOf, type Actor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { readStoredRow, rowFromStored, type StoredRow } from '../store/stored-row.ts'
 import { asSeenBy, type AsSeen, type SeenRow } from './as-seen.ts'
+import { readRows } from './read.ts'
 import { readBody, type Snapshot } from './read-history.ts'
 import { resolve, type Resolved, type RowsRequest } from './resolve.ts'
 import { labelText } from './to-wire.ts'
@@ -94,6 +93,13 @@ interface RowThen extends SeenRow {
 	readonly isOther: (column: Column) => boolean
 }
 
+interface Then {
+	readonly table: Table
+	/** When the day was over, in epoch ms. */
+	readonly ended: number
+	readonly seen: AsSeen
+}
+
 interface Looked {
 	readonly asked: Resolved
 	readonly seen: AsSeen
@@ -110,36 +116,52 @@ function lookThrough(store: Store, actor: Actor, request: PastRequest, now: numb
 	const asked = resolve(store, { ...standing, moment }, request)
 	if (!asked) return undefined
 	const seen = asSeenBy(store, standing, moment)
-	const numbers = seenNow(store, asked.table, seen, ended)
-	const rows = numbers.slice(0, MOST_ROWS).flatMap((n) => rowThen(store, asked.table, { n, ended, seen }) ?? [])
+	const { table } = asked
+	const current = [...seenNow(store, actor, asked, now)]
+	const later = madeSince(store, table, ended)
+	const rows = current
+		.slice(0, MOST_ROWS)
+		.flatMap(([n, cells]) => (later.has(n) ? [] : (rowThen(store, { n, cells }, { table, ended, seen }) ?? [])))
 	const fits = (row: RowThen) =>
 		asked.where.every((condition) => fitsCondition(condition, row, seen)) &&
 		(!asked.pointing || row.value(asked.pointing.column) === asked.pointing.to)
-	return { asked, seen, fitting: rows.filter(fits), isCut: numbers.length > MOST_ROWS }
+	return { asked, seen, fitting: rows.filter(fits), isCut: current.length > MOST_ROWS }
 }
 
-/** The numbers of rows that are seen now and were there then. */
-function seenNow(store: Store, table: Table, { rights }: AsSeen, ended: number): number[] {
-	const visible = compileCondition(rights.rows(table), newContext('r', rights.moment))
-	const found = store.select(
-		sql`SELECT r.n FROM t${table.id} AS r WHERE ${allOf([sql`r.made_at < ${param(ended)}`, visible])} ORDER BY r.n LIMIT ${param(MOST_ROWS + 1)}`
-	)
-	return found.map(([n]) => Number(n))
+/** Of the rows that are seen now, by their numbers, the cells that are: as the one door tells. */
+function seenNow(store: Store, actor: Actor, { table }: Resolved, now: number): Map<number, ReadonlySet<string>> {
+	const seen = new Map<number, ReadonlySet<string>>()
+	const columns = table.columns.filter(isKept).map(({ id }) => id)
+	let after: string | undefined
+	do {
+		const page = readRows(store, actor, { table: table.id, columns, limit: 1_000, after }, now)
+		for (const { id, cells } of page.rows) seen.set(store.ids.fromId(table.id, id) ?? 0, new Set(Object.keys(cells)))
+		after = page.next ?? undefined
+	} while (after !== undefined && seen.size <= MOST_ROWS)
+	return seen
+}
+
+/** The numbers of rows that came in after that day: those that a file brought have no entry of their own. */
+function madeSince(store: Store, table: Table, ended: number): ReadonlySet<number> {
+	const found = store.select(sql`SELECT n FROM t${table.id} WHERE made_at >= ${param(ended)}`)
+	return new Set(found.map(([n]) => Number(n)))
+}
+
+interface SeenNow {
+	readonly n: number
+	/** The keys of the cells that are seen now. */
+	readonly cells: ReadonlySet<string>
 }
 
 /** A row as it was, with what its reader sees now and saw then; undefined where it was not there, or not theirs to see. */
-function rowThen(
-	store: Store,
-	table: Table,
-	{ n, ended, seen }: { n: number; ended: number; seen: AsSeen }
-): RowThen | undefined {
+function rowThen(store: Store, { n, cells }: SeenNow, { table, ended, seen }: Then): RowThen | undefined {
 	const today = readStoredRow(store, table, n)
 	const then = today && stateThen(store, table, today, ended)
 	if (!then || !seen.holds(seen.rights.rows(table), then)) return undefined
 	const known = new Map<number, boolean>()
 	const isSeen = (column: Column) => {
-		const right = seen.rights.cell(table, column)
-		const found = known.get(column.id) ?? (seen.holds(right, today) && seen.holds(right, then))
+		const found =
+			known.get(column.id) ?? (cells.has(cellKey(column.id)) && seen.holds(seen.rights.cell(table, column), then))
 		known.set(column.id, found)
 		return found
 	}

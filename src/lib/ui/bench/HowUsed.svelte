@@ -59,12 +59,11 @@
 
 <style>
 	.scroll {
+		margin-top: 0.4rem;
 		overflow-x: auto;
 	}
 	table {
-		min-width: min(100%, 30rem);
-	}
-	tbody th {
-		font-weight: 500;
+		width: auto;
+		min-width: min(100%, 36rem);
 	}
 </style>

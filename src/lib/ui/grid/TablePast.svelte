@@ -70,11 +70,12 @@
 	<p class="quiet" role="status">
 		{#if page}
 			{showFigure(page.count)}
-			{page.count === 1 ? 'row' : 'rows'}, as they were when that day ended. Marked is what stands otherwise today; rows
-			that were removed since are not shown.
-			{#if page.isCut}Only the first 20,000 rows of the table were looked through.{/if}
-			{#if lost.length > 0}Nothing is known of {lost.map(({ name }) => name).join(', ')}: made of other rows, or files.{/if}
-		{:else}Reading what was…{/if}
+			{page.count === 1 ? 'row' : 'rows'}, as they stood at the end of that day. Marked cells hold something else today.
+			Rows that were removed since are not here.
+			{#if page.isCut}Of a table so long only the first 20,000 rows were looked through.{/if}
+			{#if lost.length > 0}{lost.map(({ name }) => name).join(', ')}
+				{lost.length === 1 ? 'is' : 'are'} left out: what {lost.length === 1 ? 'it was' : 'they were'} is not kept.{/if}
+		{:else if !wrong}Reading what was…{/if}
 	</p>
 	{#if wrong}<p class="says-wrong" role="alert">{wrong}</p>{/if}
 	<!-- svelte-ignore a11y_no_noninteractive_tabindex -->

@@ -3,8 +3,16 @@ import { ARRANGEMENTS, type Arrangement } from '../../sentence/slots/measure.ts'
 import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
 import { id, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
-import { checkGrouping, checkMeasured, groupingSchema, measuredParts, ROW_OPENS } from './measured.ts'
-import { checkHeldName, checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
+import {
+	checkGrouping,
+	checkMeasured,
+	groupingSchema,
+	MEASURED_FROM,
+	measuredParts,
+	ROW_OPENS,
+	TITLE_OVER
+} from './measured.ts'
+import { checkHeldName, checkWhom, lineParts, withWhom } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const chartSchema = z.object({
@@ -36,23 +44,12 @@ export const chart: LineEntry<ChartLine> = {
 			tableKey: 'table',
 			parts: withWhom(
 				'Chart of ',
-				{ key: 'measure', type: 'measure', title: 'What is made of the rows' },
-				' from ',
-				{ key: 'table', type: 'table', title: 'a table' },
-				' ',
-				WHICH_ROWS,
-				ONCE_CHOSEN,
+				...MEASURED_FROM,
 				', by ',
 				{ key: 'by', type: 'grouping', title: 'a column' },
 				{ key: 'parted', type: 'grouping', title: 'Each parted by', before: ', parted by ', clause: 'parted by…' },
 				{ key: 'as', type: 'arrangement', title: 'How the parts stand', before: '; shown ', clause: 'shown as lines…' },
-				{
-					key: 'title',
-					type: 'text',
-					title: 'What stands over it',
-					before: '; over it stands ',
-					clause: 'over it stands…'
-				},
+				TITLE_OVER,
 				{
 					...{ key: 'holds', type: 'text', title: 'What the pressed column is called here' },
 					...{ before: '; a press sets ', clause: 'a press sets…' }

@@ -3,10 +3,10 @@ import { check } from '../../formula/check/check.ts'
 import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
 import { formula, id, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
-import { checkMeasured, checkRows, measuredParts, ROW_OPENS } from './measured.ts'
+import { checkMeasured, checkRows, MEASURED_FROM, measuredParts, ROW_OPENS } from './measured.ts'
 import { findColumn, type Table } from '../../model/table.ts'
 import { isKept } from '../../query/kept.ts'
-import { checkDay, checkKept, checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
+import { checkDay, checkKept, checkWhom, lineParts, withWhom } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const figureSchema = z.object({
@@ -40,12 +40,7 @@ export const figure: LineEntry<FigureLine> = {
 				'Figure ',
 				{ key: 'label', type: 'text', title: 'what it counts' },
 				' showing ',
-				{ key: 'measure', type: 'measure', title: 'What is made of the rows' },
-				' from ',
-				{ key: 'table', type: 'table', title: 'a table' },
-				' ',
-				WHICH_ROWS,
-				ONCE_CHOSEN,
+				...MEASURED_FROM,
 				{
 					key: 'aim',
 					type: 'formula',

@@ -6,9 +6,10 @@ import { findColumn, type Column, type Table } from '../../model/table.ts'
 import { mistake, type Found } from '../../document/findings.ts'
 import { formula, number } from '../../document/parts.ts'
 import { MEASURES, PERIODS } from '../../query/measure.ts'
-import type { Slot } from '../../sentence/types.ts'
+import type { Part, Slot } from '../../sentence/types.ts'
 import { isBands, type Grouping, type Measure } from '../../sentence/slots/measure.ts'
 import type { Around } from './entry.ts'
+import { ONCE_CHOSEN, WHICH_ROWS } from './parts.ts'
 
 export const measuredParts = {
 	table: number,
@@ -16,6 +17,22 @@ export const measuredParts = {
 	where: formula,
 	/** What must hold besides, once every value is chosen that it reads as `here.NAME`. */
 	once: formula.default('')
+}
+
+/** What is measured, of which rows: as every sentence of a measure begins. */
+export const MEASURED_FROM: readonly Part[] = [
+	{ key: 'measure', type: 'measure', title: 'What is made of the rows' },
+	' from ',
+	{ key: 'table', type: 'table', title: 'a table' },
+	' ',
+	WHICH_ROWS,
+	ONCE_CHOSEN
+]
+
+/** What stands over a chart; what it shows, in words, where nobody says. */
+export const TITLE_OVER: Slot = {
+	...{ key: 'title', type: 'text', title: 'What stands over it' },
+	...{ before: '; over it stands ', clause: 'over it stands…' }
 }
 
 /** What a row behind a number opens. */

@@ -4,7 +4,7 @@ import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/fin
 import { formula, id, number, words } from '../../document/parts.ts'
 import { findColumn, type Table } from '../../model/table.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
-import { checkGrouping, checkRows, groupingSchema, ROW_OPENS } from './measured.ts'
+import { checkGrouping, checkRows, groupingSchema, ROW_OPENS, TITLE_OVER } from './measured.ts'
 import { checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
 
@@ -50,10 +50,7 @@ export const scatter: LineEntry<ScatterLine> = {
 					before: ', told apart by ',
 					clause: 'told apart by…'
 				},
-				{
-					...{ key: 'title', type: 'text', title: 'What stands over it' },
-					...{ before: '; over it stands ', clause: 'over it stands…' }
-				},
+				TITLE_OVER,
 				ROW_OPENS
 			)
 		},

@@ -84,10 +84,7 @@ function againstItself(line: FigureLine, value: number | null, { say, view }: Sa
 	const on = `on ${showDate(day, store.workspace().writing)}`
 	const part = [...(found.kept > 0 ? [`${found.kept} kept back`] : []), ...(found.isCut ? ['of the first 20,000'] : [])]
 	const apart = Math.abs(value - then)
-	const text =
-		apart === 0
-			? `as it was ${on}`
-			: `${say(apart)} ${value > then ? 'more' : line.measure.of === 'count' ? 'fewer' : 'less'} than ${on}`
+	const text = apart === 0 ? `as it was ${on}` : `${say(apart)} ${moreOrLess(line, value - then)} than ${on}`
 	return [{ text: part.length === 0 ? text : `${text} (${part.join(', ')})`, isGood: null }]
 }
 
@@ -97,8 +94,12 @@ function againstOthers(line: FigureLine, value: number | null, { say, view }: Sa
 	if (others === null) return []
 	const apart = Math.abs(value - others)
 	const isCount = line.measure.of === 'count'
-	const [more, fewer] = isCount ? ['more', 'fewer'] : ['more', 'less']
 	const text =
-		apart === 0 ? `as many as ${line.called}` : `${say(apart)} ${value > others ? more : fewer} than ${line.called}`
+		apart === 0 ? `as many as ${line.called}` : `${say(apart)} ${moreOrLess(line, value - others)} than ${line.called}`
 	return [{ text: isCount || apart > 0 ? text : `the same as ${line.called}`, isGood: null }]
+}
+
+/** What is counted is fewer, what is measured less. */
+function moreOrLess({ measure }: FigureLine, apart: number): string {
+	return apart > 0 ? 'more' : measure.of === 'count' ? 'fewer' : 'less'
 }

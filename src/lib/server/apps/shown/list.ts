@@ -42,9 +42,10 @@ export const list: ShownAs<ListLine> = {
 		if (!table || !seesRows(line, view) || (line.of !== null && request.row === undefined)) return []
 		const narrowing = request.narrowed?.[line.id] ?? NOT_NARROWED
 		const place = { ...request, here: view.here }
-		const page = readListPage(store, line, place, { narrowing, limit: request.shown?.[line.id] || undefined })
-		const { id, limit, empty, finds, holds } = line
+		const limited = request.shown?.[line.id] || undefined
 		const day = dayThen(store, line.asOf, place)
+		const { page, count } = readWhole(store, line, place, { narrowing, limit: limited, day })
+		const { id, limit, empty, finds, holds } = line
 		return [
 			{
 				...{
@@ -67,7 +68,7 @@ export const list: ShownAs<ListLine> = {
 				),
 				page,
 				samples: day === undefined ? samplesFor(table, page, view) : [],
-				count: countList(store, line, place, narrowing),
+				count,
 				groups: groupsOf(line, table, view),
 				marks: marksShown(line),
 				actions: line.lines.flatMap((each) => actionsOf(each, table, view)),
@@ -138,12 +139,12 @@ type ListPlace = Pick<ViewRequest, 'actor' | 'now'> & RowsAround
 export function readListPage(
 	store: Store,
 	line: ListLine,
-	{ actor, now, row, here }: ListPlace,
+	place: ListPlace,
 	{ narrowing, after, limit }: { narrowing: Narrowing; after?: string | undefined; limit?: number | undefined }
 ): WirePage {
-	const most = line.limit === null ? limit : Math.min(limit ?? line.limit, line.limit)
-	const asked = { ...rowsAsked(line, narrowing, { row, here }), limit: most }
-	const day = dayThen(store, line.asOf, { actor, now, here })
+	const { actor, now } = place
+	const asked = { ...rowsAsked(line, narrowing, place), limit: mostOf(line, limit) }
+	const day = dayThen(store, line.asOf, place)
 	const page =
 		day === undefined
 			? readRows(store, actor, { ...asked, after }, now)
@@ -151,11 +152,46 @@ export function readListPage(
 	return line.limit === null ? page : { ...page, next: null }
 }
 
+function mostOf(line: ListLine, limit: number | undefined): number | undefined {
+	return line.limit === null ? limit : Math.min(limit ?? line.limit, line.limit)
+}
+
+interface Whole {
+	readonly narrowing: Narrowing
+	readonly limit: number | undefined
+	readonly day: string | undefined
+}
+
+/** Its first page, and how many rows it has, counted up to `COUNT_LIMIT`; of a past day both are found in one look. */
+function readWhole(
+	store: Store,
+	line: ListLine,
+	place: ListPlace,
+	{ narrowing, limit, day }: Whole
+): { page: WirePage; count: number } {
+	if (day === undefined)
+		return {
+			page: readListPage(store, line, place, { narrowing, limit }),
+			count: countList(store, line, place, narrowing)
+		}
+	const asked = { ...rowsAsked(line, narrowing, place), limit: mostOf(line, limit), day, skip: 0 }
+	const { count, ...page } = pageThen(store, place.actor, asked, place.now)
+	return {
+		page: line.limit === null ? page : { ...page, next: null },
+		count: Math.min(count, line.limit ?? COUNT_LIMIT, COUNT_LIMIT)
+	}
+}
+
 /** The cursor of such a page is how many rows lie before it: what was changes no more. */
-function pageThen(store: Store, actor: Actor, request: PastRequest & { skip: number }, now: number): WirePage {
+function pageThen(
+	store: Store,
+	actor: Actor,
+	request: PastRequest & { skip: number },
+	now: number
+): WirePage & { readonly count: number } {
 	const { rows, count, columns } = readPast(store, actor, request, now)
 	const read = request.skip + rows.length
-	return { rows, columns, next: read < count && rows.length > 0 ? String(read) : null }
+	return { rows, columns, count, next: read < count && rows.length > 0 ? String(read) : null }
 }
 
 /** What stands in a column that a list can be narrowed down by; null for any other. */
@@ -176,11 +212,6 @@ function unordered(line: ListLine, narrowing: Narrowing, around: RowsAround): Ro
 
 function countList(store: Store, line: ListLine, { actor, now, row, here }: ListPlace, narrowing: Narrowing): number {
 	const limit = Math.min(line.limit ?? COUNT_LIMIT, COUNT_LIMIT)
-	const day = dayThen(store, line.asOf, { actor, now, here })
-	if (day !== undefined) {
-		const { count } = readPast(store, actor, { ...unordered(line, narrowing, { row, here }), day, limit: 1 }, now)
-		return Math.min(count, limit)
-	}
 	return countRows(store, actor, { ...unordered(line, narrowing, { row, here }), limit }, now)
 }
 

@@ -56,6 +56,7 @@
 			</ul>
 		</section>
 	{:else}<p class="quiet none">Nothing stands in this time.</p>{/each}
+	{#if line.adds}<p class="other"><a class="btn" href="{base}/{line.adds}?from={from}">Add on another day</a></p>{/if}
 </div>
 
 <style>
@@ -109,6 +110,9 @@
 		font-size: 1rem;
 		background: var(--limewash);
 		border-block: 1px solid var(--pitch);
+	}
+	.other {
+		padding: 0.8rem 1rem;
 	}
 	.adds {
 		float: right;

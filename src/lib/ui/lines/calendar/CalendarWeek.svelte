@@ -143,6 +143,10 @@
 	}
 	a.no {
 		display: flex;
+		/* Wide enough to be met (WCAG 2.2, 2.5.8). */
+		width: fit-content;
+		min-width: 3rem;
+		min-height: 24px;
 		gap: 0.3rem;
 		color: inherit;
 		text-decoration: none;

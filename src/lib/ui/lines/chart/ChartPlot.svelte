@@ -2,6 +2,8 @@
 	/** The columns themselves: drawn by percent, so that words stay words at any width and size. */
 	import type { ShownBar, ShownChart } from '$lib/core/requests/shown-rows.ts'
 
+	import ChartLegend from './ChartLegend.svelte'
+
 	type Props = {
 		line: ShownChart
 		/** The key of the bar that is pressed. */
@@ -29,11 +31,9 @@
 </script>
 
 {#if line.series.length > 0}
-	<ul class="legend">
-		{#each line.series as { label }, i (i)}<li>
-				<span class="swatch s{i}" aria-hidden="true"></span>{label}
-			</li>{/each}
-	</ul>
+	<ChartLegend labels={names}>
+		{#snippet sign(i)}<span class="swatch s{i}" aria-hidden="true"></span>{/snippet}
+	</ChartLegend>
 {/if}
 <div class="plot" style:--bars={line.bars.length}>
 	<div class="scale" aria-hidden="true">
@@ -75,20 +75,6 @@
 </div>
 
 <style>
-	.legend {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.2rem 1.2rem;
-		margin: 0 0 0.4rem;
-		padding: 0;
-		list-style: none;
-		font-weight: 600;
-	}
-	.legend li {
-		display: flex;
-		align-items: center;
-		gap: 0.4rem;
-	}
 	.swatch {
 		width: 1rem;
 		height: 1rem;

@@ -2,6 +2,7 @@
 	/** Days as a year planner has them: a row for each month, and each day a key, the deeper the more there is of it. */
 	import type { AppBase, ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 	import type { PlannedDay } from '$lib/core/requests/shown-rows.ts'
+	import ChartLegend from './ChartLegend.svelte'
 	import ChartFrame from './ChartFrame.svelte'
 	import { setHeld } from './press.ts'
 
@@ -33,12 +34,10 @@
 	draw={async () => (await import('./days-svg.ts')).daysAsSvg(line)}
 >
 	{#snippet plot()}
-		<ul class="legend">
-			{#each line.depths as { depth, text } (depth)}<li>
-					<span class="swatch d{depth}" aria-hidden="true"></span>up to {text}
-				</li>{/each}
-			<li><span class="week" aria-hidden="true"></span>a week begins</li>
-		</ul>
+		<ChartLegend labels={line.depths.map(({ text }) => `up to ${text}`)}>
+			{#snippet sign(i)}<span class="swatch d{line.depths[i]?.depth}" aria-hidden="true"></span>{/snippet}
+			{#snippet after()}<li><span class="week" aria-hidden="true"></span>a week begins</li>{/snippet}
+		</ChartLegend>
 		<div class="scroll">
 			<table>
 				<thead aria-hidden="true"
@@ -81,19 +80,6 @@
 </ChartFrame>
 
 <style>
-	.legend {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.2rem 1.2rem;
-		margin: 0 0 0.6rem;
-		padding: 0;
-		list-style: none;
-	}
-	.legend li {
-		display: flex;
-		align-items: center;
-		gap: 0.4rem;
-	}
 	.swatch {
 		width: 1rem;
 		height: 1rem;

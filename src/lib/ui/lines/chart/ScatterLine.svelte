@@ -2,6 +2,7 @@
 	/** Dots at two numbers of their rows. The table behind it holds the same keys, for who cannot point at a dot. */
 	import type { AppBase, ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 	import { sayMore } from '../behind/left-out.ts'
+	import ChartLegend from './ChartLegend.svelte'
 	import ChartFrame from './ChartFrame.svelte'
 
 	type Props = { line: Extract<ShownLine, { kind: 'scatter' }>; path: ScreenPath; base: AppBase; from: string }
@@ -27,9 +28,9 @@
 >
 	{#snippet plot()}
 		{#if line.series.length > 0}
-			<ul class="legend">
-				{#each line.series as { label }, i (i)}<li><span class="dot s{i}" aria-hidden="true"></span>{label}</li>{/each}
-			</ul>
+			<ChartLegend labels={line.series.map(({ label }) => label)}>
+				{#snippet sign(i)}<span class="dot alone s{i}" aria-hidden="true"></span>{/snippet}
+			</ChartLegend>
 		{/if}
 		<!-- For eyes and pointers; the table says the same in words and has a key for each. -->
 		<div class="plot" aria-hidden="true">
@@ -70,21 +71,7 @@
 </ChartFrame>
 
 <style>
-	.legend {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.2rem 1.2rem;
-		margin: 0 0 0.4rem;
-		padding: 0;
-		list-style: none;
-		font-weight: 600;
-	}
-	.legend li {
-		display: flex;
-		align-items: center;
-		gap: 0.4rem;
-	}
-	.legend .dot {
+	.dot.alone {
 		position: static;
 		width: 12px;
 		height: 12px;

@@ -6,7 +6,7 @@
 	import { showDay } from '$lib/ui/dates.ts'
 	import { changeStructure } from '$lib/ui/structure/structure.ts'
 	import { showCount } from '$lib/ui/count.ts'
-	import { addDays } from '$lib/core/schedule/calendar.ts'
+	import { addDays, isIsoDate } from '$lib/core/schedule/calendar.ts'
 	import TablePast from '$lib/ui/grid/TablePast.svelte'
 	import TableGrid from '$lib/ui/grid/TableGrid.svelte'
 
@@ -39,7 +39,8 @@
 	const base = $derived(`/bench/${data.draft.id}/tables`)
 	/** As its reader's clock has it; what is asked for is a day of the workspace. */
 	const yesterday = addDays(new Date().toISOString().slice(0, 10), -1) ?? ''
-	const day = $derived(page.url.searchParams.get('on'))
+	const on = $derived(page.url.searchParams.get('on') ?? '')
+	const day = $derived(isIsoDate(on) ? on : null)
 	const addressOf = (id: number, on?: string) => `${base}?table=${id}${on ? `&on=${on}` : ''}`
 </script>
 
