@@ -100,7 +100,11 @@ interface Row {
 /** All rows of the table as a person reads them. */
 function rowsOf(person: number): Row[] {
 	const { rows } = readRows(store, { person }, { table: CALLS, limit: 1000 }, NOW)
-	return rows.map(({ cells }) => ({ cell: (column) => cells[cellKey(column)] }))
+	// As they were added.
+	const numberOf = ({ cells }: (typeof rows)[number]) => Number(/\d+/.exec(String(cells[cellKey(TITLE)]))?.[0])
+	return rows
+		.toSorted((a, b) => numberOf(a) - numberOf(b))
+		.map(({ cells }) => ({ cell: (column) => cells[cellKey(column)] }))
 }
 
 /** Undefined where the cell is kept from its reader. */
@@ -128,10 +132,15 @@ function dayInAuckland(instant: string): string {
 type By = readonly { readonly column: number; readonly step: Step | Band | null }[]
 
 /** What the oracle counts: by the groups' keys, and how many rows are left out. */
-function counted(person: number, of: MeasureOf, by: By): { groups: Record<string, number | null>; leftOut: number } {
+function counted(
+	person: number,
+	of: MeasureOf,
+	by: By,
+	most = 1000
+): { groups: Record<string, number | null>; leftOut: number } {
 	const groups = new Map<string, number[]>()
 	let leftOut = 0
-	for (const row of rowsOf(person)) {
+	for (const row of rowsOf(person).slice(-most)) {
 		// A reference to a row that is not seen reads as blank or hidden; the program calls it one group of its own.
 		const keys = by.map(({ column, step }) => keyOf(row.cell(column), step))
 		if (keys.includes(undefined)) {
@@ -156,9 +165,9 @@ function made(of: MeasureOf, values: readonly number[]): number | null {
 }
 
 const round = (value: number) => Number(value.toPrecision(12))
-const measured = (person: number, of: MeasureOf, by: By) =>
+const measured = (person: number, of: MeasureOf, by: By, most?: number) =>
 	readMeasures(store, {
-		...{ actor: { person }, now: NOW, by, request: { table: CALLS } },
+		...{ actor: { person }, now: NOW, by, most, request: { table: CALLS } },
 		measure: { of, column: of === 'count' ? null : FEE }
 	})
 
@@ -195,6 +204,18 @@ describe.each([
 		)
 		expect({ groups, leftOut: found?.leftOut }).toEqual(counted(person, of, by))
 	})
+
+	test.each(GROUPINGS.filter((by) => by.length > 0))('of the rows added last, by %j', (...by) => {
+		const all = rowsOf(person).length
+		for (const most of [1, 40, all, all + 1]) {
+			const found = measured(person, 'count', by, most)
+			const rows = (found?.groups ?? []).reduce((sum, group) => sum + group.rows, found?.leftOut ?? 0)
+			// One more than asked for tells that there are more.
+			expect({ rows, isPart: found?.isPart }).toEqual({ rows: Math.min(all, most + 1), isPart: most < all })
+			const groups = Object.fromEntries((found?.groups ?? []).map(({ keys, value }) => [JSON.stringify(keys), value]))
+			expect(groups).toEqual(counted(person, 'count', by, most + 1).groups)
+		}
+	})
 })
 
 test('a row that is pointed to and not seen gives its group no name', () => {
@@ -226,6 +247,10 @@ describe('on a screen', () => {
 		{
 			...{ id: 'k', kind: 'chart', measure: { of: 'count', column: null }, table: CALLS, where: '' },
 			...{ by: { column: KIND, step: null }, holds: 'kind' }
+		},
+		{
+			...{ id: 'p', kind: 'chart', measure: { of: 'count', column: null }, table: CALLS, where: '' },
+			by: { column: PORT, step: null }
 		},
 		{
 			...{ id: 'h', kind: 'chart', measure: { of: 'count', column: null }, table: CALLS, where: '' },
@@ -283,15 +308,16 @@ describe('on a screen', () => {
 			}
 			const all = rowsOf(person)
 			for (const bar of line.bars) {
-				const ends = bar.filters.filter(({ is }) => is !== 'blank').map(({ text }) => text)
+				const ends = bar.filters.filter(({ is }) => is !== 'blank' && is !== 'seen').map(({ text }) => text)
 				const own = all.filter((row) => isIn(row, ends))
 				// Of rows whose kind is kept back none is in a bar, nor a fee that is.
-				const fees = own.filter((row) => keyOf(row.cell(KIND), null) !== undefined).map((row) => row.cell(FEE))
+				const told = own.filter((row) => keyOf(row.cell(KIND), null) !== undefined)
+				const fees = told.map((row) => row.cell(FEE))
 				const sum = fees.reduce<number>((whole, fee) => whole + (typeof fee === 'number' ? fee : 0), 0)
 				expect(bar.total === '' ? 0 : Number(bar.total.replace(/[£,]/g, '')), bar.label).toBeCloseTo(sum, 6)
 				const narrowing = { find: '', filters: [...bar.filters] }
 				const page = readList(store, { ...place(person), screen: 's', line: 'c', narrowing, limit: 1000 })
-				expect(page.rows.length, bar.label).toBe(own.length)
+				expect(page.rows.length, bar.label).toBe(told.length)
 			}
 		}
 	)
@@ -341,6 +367,16 @@ describe('on a screen', () => {
 			const counted = line.bars.reduce((sum, { label, total }) => sum + (label === 'left blank' ? 0 : Number(total)), 0)
 			expect(counted).toBe(numbers.length)
 		})
+
+		test.each(['k', 'p'])(
+			'behind a group, and behind what is left blank, nothing stands that is kept back (%s)',
+			(id) => {
+				const line = shown(person, id)
+				if (line?.kind !== 'chart') throw new Error('Expected a chart')
+			expect(line.bars.length).toBeGreaterThan(1)
+				for (const bar of line.bars) expect(behind(id, bar.filters), bar.label).toBe(Number(bar.total || 0))
+			}
+		)
 
 		test('days of a calendar hold what their rows come to', () => {
 			const line = shown(person, 'y')

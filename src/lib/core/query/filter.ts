@@ -13,7 +13,8 @@ import { findColumn, getColumn, type Catalogue, type Column, type Table } from '
 export const filterSchema = z.object({
 	/** 0 stands for "any column that is shown". */
 	column: z.number().int().min(0),
-	is: z.enum(['contains', 'equal', 'at least', 'at most', 'below', 'blank', 'filled']),
+	/** `seen`: whatever stands there, if it is not kept back. */
+	is: z.enum(['contains', 'equal', 'at least', 'at most', 'below', 'blank', 'filled', 'seen']),
 	text: z.string().max(200)
 })
 
@@ -56,6 +57,8 @@ function mayHold(field: Expr, text: string): boolean {
 
 function onColumn({ is, text }: Filter, column: Column, table: Table, catalogue: Catalogue): Expr | undefined {
 	const field = shownField(column, table, catalogue)
+	// What is kept back reads as blank in every condition: whether it is, the query asks itself.
+	if (is === 'seen') return undefined
 	if (is === 'blank' || is === 'filled') {
 		const blank: Expr = { kind: 'isblank', arg: field, type: { kind: 'yesno' } }
 		return is === 'blank' ? blank : { kind: 'not', arg: blank, type: { kind: 'yesno' } }

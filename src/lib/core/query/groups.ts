@@ -14,7 +14,8 @@ import { columnType } from '../formula/check/column-type.ts'
 import { comparedPlace, hasKey } from '../table/storage.ts'
 import { getColumn, getTable, type Column, type Table } from '../model/table.ts'
 import { conditionsOf, rowsOf, TICK, type PageRequest, type Plans } from './request.ts'
-import { countsAnew, labelOf, virtualValue } from './sorted-value.ts'
+import { labelOf } from './label-of.ts'
+import { countsAnew, virtualValue } from './sorted-value.ts'
 import { allOf, raw, sql, type Sql } from '../sql/sql.ts'
 
 /** How a column's values are told apart, and what can be made of many. */

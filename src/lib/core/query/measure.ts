@@ -50,10 +50,20 @@ export interface MeasuredBy {
 	readonly step: Step | Band | null
 }
 
+export interface Measuring {
+	readonly measured: Measured
+	readonly by: readonly MeasuredBy[]
+	/** How many groups are read. */
+	readonly limit: number
+	/** How many rows are measured, those that were added last; all, where it is left out. */
+	readonly most?: number | undefined
+}
+
 export interface MeasurePlan {
 	/**
 	 * One row a group, of dates the latest first, of numbers the least, of others the largest: whether its groups are seen, then of each column its key and how that is written (only of
-	 * a text; of numbers in bands their mean), then rows, the measure, and rows whose measured cell is kept back.
+	 * a text; of numbers in bands their mean), then rows, the measure, rows whose measured cell is kept back, and the rows of all
+	 * groups.
 	 */
 	readonly groups: Sql
 }
@@ -61,7 +71,7 @@ export interface MeasurePlan {
 /** Undefined where the reader sees nothing of a column that it goes by, or where that tells no rows apart. */
 export function planMeasure(
 	request: Pick<PageRequest, 'table' | 'where' | 'among'>,
-	{ measured, by, limit }: { measured: Measured; by: readonly MeasuredBy[]; limit: number },
+	{ measured, by, limit, most }: Measuring,
 	plans: Plans
 ): MeasurePlan | undefined {
 	const { table } = request
@@ -82,14 +92,24 @@ export function planMeasure(
 	])
 	const cell = value ? [sql`${value.key} AS m`, ...(isMasked ? [sql`${value.seen} AS em`] : [])] : []
 	const inner = [...columns, ...cell, ...(columns.length + cell.length === 0 ? [raw('1')] : [])]
-	const from = sql`(SELECT ${joinSql(inner, ', ')} FROM ${rowsOf(request)} WHERE ${allOf([TICK, ...visibility, ...rest])})`
+	const from = sql`(SELECT ${joinSql(inner, ', ')} FROM ${rowsOf(request)} WHERE ${allOf([TICK, ...visibility, ...rest])}${addedLast(most)})`
 	const isSeen = raw(masked.length === 0 ? '1' : masked.join(' AND '))
 	const keys = groups.map((_group, i) =>
 		masked.length === 0 ? raw(`k${i}`) : sql`(CASE WHEN ${isSeen} THEN ${raw(`k${i}`)} END)`
 	)
 	const asked = keys.flatMap((key, i) => [key, raw(writtenAs(by[i])?.(`s${i}`) ?? 'NULL')])
 	const made = raw(AGGREGATE[measured.of](isMasked ? 'CASE WHEN em THEN m END' : 'm'))
-	const out = joinSql([isSeen, ...asked, raw('count(*)'), made, raw(isMasked ? 'sum(NOT em)' : '0')], ', ')
+	const out = joinSql(
+		[
+			isSeen,
+			...asked,
+			raw('count(*)'),
+			made,
+			raw(isMasked ? 'sum(NOT em)' : '0'),
+			raw(keys.length === 0 ? 'count(*)' : 'sum(count(*)) OVER ()')
+		],
+		', '
+	)
 	const grouping = joinSql([...(masked.length === 0 ? [] : [isSeen]), ...keys], ', ')
 	const grouped = keys.length === 0 ? raw('') : sql`GROUP BY ${grouping} `
 	const [first] = keys
@@ -104,6 +124,11 @@ export function planMeasure(
 	return {
 		groups: sql`SELECT ${out} FROM ${from} ${grouped}ORDER BY ${order} LIMIT ${param(limit)}`
 	}
+}
+
+/** A table is numbered as its rows were added. */
+export function addedLast(most: number | undefined): Sql {
+	return most === undefined ? raw('') : sql` ORDER BY r.n DESC LIMIT ${param(most)}`
 }
 
 /**

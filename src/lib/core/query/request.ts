@@ -5,6 +5,7 @@ import { compileCondition } from '../formula/sql/compile.ts'
 import type { Context } from '../formula/sql/sql-context.ts'
 import type { Expr } from '../model/formula.ts'
 import type { Catalogue, Column, Table } from '../model/table.ts'
+import { cellSeen, type SeenCell } from './label-of.ts'
 import { param, raw, sql, type Sql, type SqlValue } from '../sql/sql.ts'
 
 export interface PageRequest {
@@ -27,6 +28,8 @@ export interface PageRequest {
 	readonly among?: Sql | undefined
 	/** Only rows whose reference points to this row. */
 	readonly pointing?: { readonly column: Column; readonly to: number } | undefined
+	/** Only rows of which the reader sees these cells. */
+	readonly seen?: readonly SeenCell[]
 }
 
 export interface SortKey {
@@ -60,6 +63,7 @@ export function conditionsOf(request: Omit<PageRequest, 'limit'>, rights: Rights
 	const asked = request.where.filter((where) => !isAlways(where)).map((where) => compileCondition(where, ctx))
 	const rest = asked.length > 0 ? [TICK, ...asked] : []
 	if (request.row !== undefined) rest.push(sql`r.n = ${param(request.row)}`)
+	for (const cell of request.seen ?? []) rest.push(...cellSeen(request.table, cell, { rights, ctx }))
 	if (request.pointing) {
 		const { column, to } = request.pointing
 		rest.push(sql`r.c${column.id} = ${param(to)}`)

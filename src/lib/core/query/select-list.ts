@@ -5,7 +5,8 @@ import { compileCondition, compileError } from '../formula/sql/compile.ts'
 import type { Context } from '../formula/sql/sql-context.ts'
 import type { Type } from '../model/formula.ts'
 import { getColumn, getTable, type Catalogue, type Column, type Table } from '../model/table.ts'
-import { fieldOf, labelOf, virtualValue } from './sorted-value.ts'
+import { labelOf } from './label-of.ts'
+import { fieldOf, virtualValue } from './sorted-value.ts'
 import { anyOf, raw, sql, type Sql } from '../sql/sql.ts'
 
 export interface CellPlace {

@@ -8,8 +8,9 @@ import type { Expr, Rollup } from '../model/formula.ts'
 import { partsOf } from '../formula/syntax/walk.ts'
 import { comparedPlace, hasKey, isStored } from '../table/storage.ts'
 import { getColumn, getTable, type Column, type Table } from '../model/table.ts'
+import { labelOf } from './label-of.ts'
 import type { Plans } from './request.ts'
-import { allOf, raw, sql, type Sql } from '../sql/sql.ts'
+import { raw, sql, type Sql } from '../sql/sql.ts'
 
 export interface Sort {
 	readonly value: Sql
@@ -89,20 +90,4 @@ function withoutMask(
 export function fieldOf(table: Table, column: Column): Expr {
 	const row: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
 	return { kind: 'field', of: row, table, column, type: column.computed?.expr.type ?? { kind: 'blank' } }
-}
-
-export function labelOf(
-	column: Column,
-	target: Table,
-	{ rights, ctx }: { rights: Rights; ctx: Context },
-	read: (alias: string) => Sql
-): Sql {
-	const alias = ctx.newAlias()
-	const inner: Context = { ...ctx, aliases: [alias], visibility: undefined }
-	const label = getColumn(target, target.label)
-	const conditions = [sql`${raw(alias)}.n = r.c${column.id}`]
-	for (const needed of [rights.rows(target), rights.cell(target, label)]) {
-		if (!isAlways(needed)) conditions.push(compileCondition(needed, inner))
-	}
-	return sql`(SELECT ${read(alias)} FROM t${target.id} AS ${raw(alias)} WHERE ${allOf(conditions)})`
 }

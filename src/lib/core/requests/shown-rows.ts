@@ -121,6 +121,13 @@ export interface RowsBehind {
 	readonly leftOut: number
 }
 
+/** What every chart says of itself. */
+export interface Charted extends RowsBehind {
+	readonly title: string
+	/** Whether it is made of the rows that were added last alone. */
+	readonly isPart: boolean
+}
+
 export interface ShownFigure extends RowsBehind {
 	readonly label: string
 	/** As it is read. */
@@ -129,8 +136,7 @@ export interface ShownFigure extends RowsBehind {
 	readonly against: readonly { readonly text: string; readonly isGood: boolean | null }[]
 }
 
-export interface ShownChart extends RowsBehind {
-	readonly title: string
+export interface ShownChart extends Charted {
 	readonly as: OverScale
 	readonly ticks: readonly { readonly at: number; readonly text: string }[]
 	/** Where nought is, in percent from below. */
@@ -165,8 +171,7 @@ export interface ShownBar {
 }
 
 /** A chart by days, as a year planner has them. */
-export interface ShownDays extends RowsBehind {
-	readonly title: string
+export interface ShownDays extends Charted {
 	readonly months: readonly { readonly label: string; readonly days: readonly PlannedDay[] }[]
 	/** What each depth of colour goes up to, the faintest first. */
 	readonly depths: readonly { readonly depth: number; readonly text: string }[]
@@ -188,8 +193,7 @@ export interface PlannedDay {
 	readonly filters: readonly Filter[]
 }
 
-export interface ShownScatter extends RowsBehind {
-	readonly title: string
+export interface ShownScatter extends Charted {
 	readonly across: ShownAxis
 	readonly up: ShownAxis
 	readonly series: readonly { readonly label: string }[]

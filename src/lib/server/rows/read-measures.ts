@@ -17,6 +17,8 @@ export interface Measuring {
 	readonly measure: { readonly of: MeasureOf; readonly column: number | null }
 	readonly by: readonly { readonly column: number; readonly step: Step | Band | null }[]
 	readonly now: number
+	/** How many rows are measured, those that were added last; all, where it is left out. */
+	readonly most?: number | undefined
 }
 
 export interface MeasuredGroup {
@@ -37,13 +39,15 @@ export interface Measures {
 	readonly leftOut: number
 	/** Whether there are more groups than are read. */
 	readonly isCut: boolean
+	/** Whether there are more rows than are measured. */
+	readonly isPart: boolean
 }
 
 /** More than any chart shows. */
 const MOST_GROUPS = 5_000
 
 /** Null where this person sees nothing of what it goes by. */
-export function readMeasures(store: Store, { actor, request, measure, by, now }: Measuring): Measures | null {
+export function readMeasures(store: Store, { actor, request, measure, by, now, most }: Measuring): Measures | null {
 	return withResolved(store, actor, { request, now }, (asked, plans) => {
 		const found = (id: number) => asked && findColumn(asked.table, id)
 		const columns = by.flatMap(({ column: id, step }) => {
@@ -53,7 +57,10 @@ export function readMeasures(store: Store, { actor, request, measure, by, now }:
 		const column = measure.column === null ? undefined : found(measure.column)
 		if (!asked || columns.length < by.length) return null
 		const limit = MOST_GROUPS + 1
-		const plan = planMeasure(asked, { measured: { of: measure.of, column }, by: columns, limit }, plans)
+		const measured = { of: measure.of, column }
+		// One more tells whether there are more.
+		const rows = most === undefined ? undefined : most + 1
+		const plan = planMeasure(asked, { measured, by: columns, limit, most: rows }, plans)
 		if (!plan) return null
 		const read = store.select(plan.groups)
 		const names = columns.map(({ column: each }, i) =>
@@ -86,8 +93,9 @@ export function readMeasures(store: Store, { actor, request, measure, by, now }:
 			row[0] === 1 && !columns.some(({ column: each }, i) => each.type === 'reference' && row[1 + 2 * i] === HIDDEN)
 		return {
 			groups: groups.filter(isSeen).map(of),
-			leftOut: groups.reduce((sum, row) => sum + Number(isSeen(row) ? row.at(-1) : row.at(-3)), 0),
-			isCut: read.length > MOST_GROUPS
+			leftOut: groups.reduce((sum, row) => sum + Number(isSeen(row) ? row.at(-2) : row.at(-4)), 0),
+			isCut: read.length > MOST_GROUPS,
+			isPart: most !== undefined && Number(read[0]?.at(-1) ?? 0) > most
 		}
 	})
 }
@@ -100,11 +108,12 @@ export interface Spread {
 /** From where to where the numbers of some columns go; null for one without a number, and for all where the reader sees nothing of one. */
 export function readSpread(
 	store: Store,
-	{ actor, request, columns, now }: Omit<Measuring, 'measure' | 'by'> & { readonly columns: readonly number[] }
+	{ actor, request, columns, now, most }: Omit<Measuring, 'measure' | 'by'> & { readonly columns: readonly number[] }
 ): readonly (Spread | null)[] | null {
 	return withResolved(store, actor, { request, now }, (asked, plans) => {
 		const found = columns.flatMap((id) => (asked && findColumn(asked.table, id)) ?? [])
-		const plan = asked && found.length === columns.length ? planSpread(asked, found, plans) : undefined
+		const plan =
+			asked && found.length === columns.length ? planSpread(asked, { columns: found, most }, plans) : undefined
 		if (!plan) return null
 		const ends = store.select(plan)[0] ?? []
 		return columns.map((_id, i) => {

@@ -9,7 +9,7 @@ import type { GivenRow, Here } from '$lib/core/formula/check/check-call.ts'
 import { fold } from '$lib/core/formula/evaluate/fold.ts'
 import { isNever } from '$lib/core/formula/syntax/constant.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
-import { findColumn, type Column, type Table } from '$lib/core/model/table.ts'
+import { findColumn, type Catalogue, type Column, type Table } from '$lib/core/model/table.ts'
 import { labelIs, labelStarts } from '$lib/core/query/by-label.ts'
 import { toCondition, type Filter } from '$lib/core/query/filter.ts'
 import { planCount } from '$lib/core/query/plan.ts'
@@ -117,9 +117,18 @@ export function resolve(store: Store, standing: Standing, request: RowsRequest):
 		limit: Math.min(Math.max(1, request.limit ?? PAGE), MOST),
 		row,
 		pointing,
+		seen: cellsSeen(request.filters ?? [], table, catalogue),
 		offers: request.offers ?? false,
 		flags: (request.flags ?? []).map((text) => conditionIn(text, { store, table, standing, here: request.here }))
 	}
+}
+
+/** The cells that filters ask to be seen, whatever stands there. */
+function cellsSeen(filters: readonly Filter[], table: Table, catalogue: Catalogue): PageRequest['seen'] & object {
+	return filters.flatMap(({ is, column: id }) => {
+		const column = is === 'seen' ? findColumn(table, id) : undefined
+		return column ? [{ column, target: catalogue.tables.get(column.to ?? 0) }] : []
+	})
 }
 
 /** The first column asked for by which so many rows are not ordered; what cannot be known at all orders nothing anyway. */

@@ -8,12 +8,15 @@ import type { View } from './view.ts'
 /** How many bands are wanted, where nobody says how wide they are. */
 const ABOUT = 12
 
+export interface CountedRows {
+	readonly table: number
+	readonly where: readonly string[]
+	/** All, where it is undefined. */
+	readonly most: number | undefined
+}
+
 /** Null where the reader sees nothing of a column. */
-export function withBands(
-	groupings: readonly Grouping[],
-	rows: { readonly table: number; readonly where: readonly string[] },
-	view: View
-): readonly ToldBy[] | null {
+export function withBands(groupings: readonly Grouping[], rows: CountedRows, view: View): readonly ToldBy[] | null {
 	const open = groupings.flatMap(({ column, step }) => (step === 'bands' ? [column] : []))
 	const spreads = open.length === 0 ? [] : spreadOf(open, rows, view)
 	if (spreads === null) return null
@@ -26,11 +29,11 @@ export function withBands(
 
 export function spreadOf(
 	columns: readonly number[],
-	{ table, where }: { readonly table: number; readonly where: readonly string[] },
+	{ table, where, most }: CountedRows,
 	{ store, request, here }: View
 ): readonly (Spread | null)[] | null {
 	const { actor, now } = request
-	return readSpread(store, { actor, now, columns, request: { table, where, here } })
+	return readSpread(store, { actor, now, columns, most, request: { table, where, here } })
 }
 
 export function widthOver(spread: Spread | null | undefined, about: number): number {

@@ -9,6 +9,7 @@ import { nameKey } from '$lib/core/text/key.ts'
 import { readMeasures, type MeasuredGroup, type Measures } from '../../rows/read-measures.ts'
 import { rowsBehind } from '../behind.ts'
 import { seesMeasured } from './figure.ts'
+import { mostCounted } from './most-counted.ts'
 import { withBands } from './bands-of.ts'
 import { drawDays } from './days.ts'
 import { filtersOf, groupsAlong, pressedKey, type Along, type Group, type ToldBy } from './groups-along.ts'
@@ -31,16 +32,27 @@ export const chart: ShownAs<ChartLine> = {
 		const { store, request, here } = view
 		const { actor, now } = request
 		const where = conditionsOf(line, here)
-		const told = withBands(line.parted === null ? [line.by] : [line.by, line.parted], { table: table.id, where }, view)
+		const most = mostCounted(line.id, view)
+		const told = withBands(
+			line.parted === null ? [line.by] : [line.by, line.parted],
+			{ table: table.id, where, most },
+			view
+		)
 		const [by, parted] = told ?? []
 		if (!told || !by) return []
 		const found = readMeasures(store, {
-			...{ actor, now, measure: line.measure, by: told },
+			...{ actor, now, measure: line.measure, by: told, most },
 			request: { table: table.id, where, here }
 		})
 		const behind = found && rowsBehind(line, found.leftOut, view)
 		if (!found || !behind) return []
-		const head = { id: line.id, title: line.title || titleOf(line, table), holds: line.holds, ...behind }
+		const head = {
+			id: line.id,
+			title: line.title || titleOf(line, table),
+			holds: line.holds,
+			isPart: found.isPart,
+			...behind
+		}
 		const as = arrangementOf(line)
 		if (as === 'as a calendar') return [{ kind: 'days', ...head, ...drawDays(line, by, found, { table, view }) }]
 		const sideOf = (told: ToldBy, most: number) => ({
@@ -48,7 +60,7 @@ export const chart: ShownAs<ChartLine> = {
 		})
 		const bars = groupsAlong(found, 0, sideOf(by, by.step === null ? MOST_BARS : MOST_PERIODS))
 		const series = parted ? groupsAlong(found, 1, sideOf(parted, MOST_SERIES)).shown : ONE_SERIES
-		return [{ kind: 'chart', ...head, as, ...draw(line, { found, as, by, bars, series }, { table, view }) }]
+		return [{ kind: 'chart', ...head, as, ...draw(line, { found, as, by, parted, bars, series }, { table, view }) }]
 	}
 }
 
@@ -58,11 +70,16 @@ interface Read {
 	readonly found: Measures
 	readonly as: OverScale
 	readonly by: ToldBy
+	readonly parted: ToldBy | undefined
 	readonly bars: Along
 	readonly series: readonly Group[]
 }
 
-function draw(line: ChartLine, { found, as, by, bars, series }: Read, { table, view }: { table: Table; view: View }) {
+function draw(
+	line: ChartLine,
+	{ found, as, by, parted, bars, series }: Read,
+	{ table, view }: { table: Table; view: View }
+) {
 	const say = sayMeasure(line, table, view)
 	const at = new Map(found.groups.map((group) => [keyOf(group.keys), group]))
 	const isOne = line.parted === null
@@ -96,7 +113,10 @@ function draw(line: ChartLine, { found, as, by, bars, series }: Read, { table, v
 				total: whole === null || isEmpty || (!isOne && !addsUp) || as === 'as lines' ? '' : say(whole),
 				top: laid.columns[i]?.top ?? laid.foot,
 				parts: (laid.columns[i]?.parts ?? []).map(({ value, ...part }) => ({ ...part, text: say(value) })),
-				filters: filtersOf(bar, by, column)
+				filters: [
+					...filtersOf(bar, by, column),
+					...(parted ? [{ column: parted.column, is: 'seen' as const, text: '' }] : [])
+				]
 			}
 		})
 	}

@@ -64,7 +64,12 @@ export function pressedKey(key: string | null, { step }: ToldBy): string {
 
 /** The rows of one group, as filters on the column that it goes by. */
 export function filtersOf({ key, label }: Group, { column: id, step }: ToldBy, column: Column | undefined): Filter[] {
-	if (key === null) return [{ column: id, is: 'blank', text: '' }]
+	// What is kept back reads as blank, and is in no group.
+	if (key === null)
+		return [
+			{ column: id, is: 'blank', text: '' },
+			{ column: id, is: 'seen', text: '' }
+		]
 	if (step === null) return [{ column: id, is: 'equal', text: column?.type === 'reference' ? label : key }]
 	if (isBand(step)) {
 		const text = (band: number) => asTyped(startOfBand(band, step.width), column)

@@ -7,6 +7,7 @@ import { rowsBehind } from '../behind.ts'
 import { spreadOf, widthOver, withBands } from './bands-of.ts'
 import { filtersOf, groupsAlong, type Along, type ToldBy } from './groups-along.ts'
 import { conditionsOf } from './list.ts'
+import { mostCounted } from './most-counted.ts'
 import { sayNumber } from './say-measure.ts'
 import { tableOf, type ShownAs, type View } from './view.ts'
 
@@ -22,7 +23,7 @@ export const scatter: ShownAs<ScatterLine> = {
 		const seen = columnsSeen(line, view)
 		if (!seen) return []
 		const { table, across, up } = seen
-		const rows = { table: table.id, where: conditionsOf(line, view.here) }
+		const rows = { table: table.id, where: conditionsOf(line, view.here), most: mostCounted(line.id, view) }
 		const spreads = spreadOf([across.id, up.id], rows, view)
 		const parted = line.parted === null ? [] : withBands([line.parted], rows, view)
 		if (spreads === null || parted === null) return []
@@ -33,13 +34,13 @@ export const scatter: ShownAs<ScatterLine> = {
 		]
 		const { actor, now } = view.request
 		const found = readMeasures(view.store, {
-			...{ actor, now, by, measure: { of: 'count', column: null } },
-			request: { ...rows, here: view.here }
+			...{ actor, now, by, most: rows.most, measure: { of: 'count', column: null } },
+			request: { table: rows.table, where: rows.where, here: view.here }
 		})
 		const behind = found && rowsBehind(line, found.leftOut, view)
 		if (!found || !behind) return []
 		const title = line.title || `${up.name} against ${across.name.toLowerCase()}`
-		return [{ id: line.id, kind: 'scatter', title, ...behind, ...draw(found, by, seen, view) }]
+		return [{ id: line.id, kind: 'scatter', title, isPart: found.isPart, ...behind, ...draw(found, by, seen, view) }]
 	}
 }
 

@@ -12,11 +12,14 @@
 	import type { Snippet } from 'svelte'
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import type { AppBase, ScreenPath } from '$lib/core/requests/screens.ts'
-	import type { RowsBehind } from '$lib/core/requests/shown-rows.ts'
-	import { sayLeftOut } from '../behind/left-out.ts'
+	import { page } from '$app/state'
+	import { ALL_COUNTED, countedHeldBy } from '$lib/core/chart/most-counted.ts'
+	import type { Charted } from '$lib/core/requests/shown-rows.ts'
+	import { sayLeftOut, SAYS_PART } from '../behind/left-out.ts'
+	import { withChosen } from '../screen-address.ts'
 
 	type Props = {
-		line: RowsBehind & { readonly id: string; readonly title: string }
+		line: Charted & { readonly id: string }
 		path: ScreenPath
 		base: AppBase
 		from: string
@@ -47,6 +50,15 @@
 	<figcaption>
 		<h2 id="{id}-title">{line.title}</h2>
 		<span class="quiet">{says.join('; ')}</span>
+		{#if line.isPart}
+			<span class="quiet">{SAYS_PART}</span>
+			<a
+				class="btn"
+				href={withChosen(page.url, countedHeldBy(line.id), ALL_COUNTED)}
+				data-sveltekit-noscroll
+				data-sveltekit-keepfocus>Count all rows</a
+			>
+		{/if}
 		<span class="gap"></span>
 		<button class="btn" aria-expanded={isTable} onclick={() => (isTable = !isTable)}
 			>{isTable ? 'Show the chart' : 'Show the table'}</button

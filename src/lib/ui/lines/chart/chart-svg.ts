@@ -30,7 +30,7 @@ export function chartAsSvg(line: ShownChart): string {
 		line.as === 'as lines'
 			? Array.from({ length: count }, (_each, s) => lineOf(line, s, { x, y: (part) => y(end(part)) }))
 			: []
-	return svgOf(line.title, [...legendOf(line.series.map(({ label }) => label)), ...ticks, ...lines, ...bars])
+	return svgOf(line, [...legendOf(line.series.map(({ label }) => label)), ...ticks, ...lines, ...bars])
 }
 
 interface Ways {

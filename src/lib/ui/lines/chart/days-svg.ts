@@ -5,7 +5,8 @@ import { HEIGHT, PAINTS, ROOM, round, svgOf, WIDTH, words } from './svg-parts.ts
 /** By depth; none has no fill. */
 const SHARE = [0, 0.2, 0.45, 0.75, 1] as const
 
-export function daysAsSvg({ title, months }: ShownDays): string {
+export function daysAsSvg(line: ShownDays): string {
+	const { months } = line
 	const [wide, high] = [
 		(WIDTH - ROOM.left - ROOM.right) / 31,
 		(HEIGHT - ROOM.top - ROOM.right) / Math.max(1, months.length)
@@ -24,5 +25,5 @@ export function daysAsSvg({ title, months }: ShownDays): string {
 	const numbers = Array.from({ length: 31 }, (_each, d) =>
 		words(String(d + 1), { x: round(ROOM.left + (d + 0.5) * wide), y: ROOM.top - 8, anchor: 'middle' })
 	)
-	return svgOf(title, [...numbers, ...rows])
+	return svgOf(line, [...numbers, ...rows])
 }

@@ -2,7 +2,8 @@
 import type { ShownScatter } from '$lib/core/requests/shown-rows.ts'
 import { fillOf, HEIGHT, legendOf, PAINTS, ROOM, round, svgOf, WIDTH, words } from './svg-parts.ts'
 
-export function scatterAsSvg({ title, across, up, series, dots }: ShownScatter): string {
+export function scatterAsSvg(line: ShownScatter): string {
+	const { across, up, series, dots } = line
 	const [wide, high] = [WIDTH - ROOM.left - ROOM.right, HEIGHT - ROOM.top - ROOM.bottom]
 	const x = (at: number) => round(ROOM.left + (at / 100) * wide)
 	const y = (at: number) => round(ROOM.top + high - (at / 100) * high)
@@ -22,5 +23,5 @@ export function scatterAsSvg({ title, across, up, series, dots }: ShownScatter):
 		words(up.label, { x: ROOM.left, y: ROOM.top - 10, anchor: 'start', bold: true }),
 		words(across.label, { x: WIDTH - ROOM.right, y: HEIGHT - 10, anchor: 'end', bold: true })
 	]
-	return svgOf(title, [...legendOf(series.map(({ label }) => label)), ...levels, ...uprights, ...marks, ...names])
+	return svgOf(line, [...legendOf(series.map(({ label }) => label)), ...levels, ...uprights, ...marks, ...names])
 }

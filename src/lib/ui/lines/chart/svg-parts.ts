@@ -1,3 +1,6 @@
+import type { Charted } from '$lib/core/requests/shown-rows.ts'
+import { SAYS_PART } from '../behind/left-out.ts'
+
 /** What pictures of charts are drawn with: in the light, whatever the page is in. */
 export const [WIDTH, HEIGHT] = [960, 480]
 export const ROOM = { left: 90, right: 20, top: 80, bottom: 50 }
@@ -6,8 +9,9 @@ export const PAINTS = ['#1c6a4d', '#b98a3c', '#a33a2c', '#24567f', '#445049', '#
 /** Told apart without colour too: of what is not filled the hatching. */
 const HATCHED = [false, true, false, true, true, true] as const
 
-/** A whole picture, with its title over it. */
-export function svgOf(title: string, parts: readonly string[]): string {
+/** A whole picture, with its title over it; of how many rows, where these are not all. */
+export function svgOf(line: Pick<Charted, 'title' | 'isPart'>, parts: readonly string[]): string {
+	const title = line.isPart ? `${line.title}, ${SAYS_PART}` : line.title
 	return [
 		`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH} ${HEIGHT}" width="${WIDTH}" height="${HEIGHT}" font-family="sans-serif" font-size="15" fill="#16201b">`,
 		`<title>${escape(title)}</title><defs>${PAINTS.map(hatching).join('')}</defs>`,
