@@ -123,7 +123,7 @@ export function mooringCare(tables: MooringTables): AppInput {
 			},
 			mapOfMoorings(tables),
 			overview(tables),
-			...workScreens(tables.work, tables.order),
+			...workScreens(tables.work, tables.order, tables.ground),
 			sheet,
 			{
 				id: 'harbours',

@@ -7,7 +7,7 @@ import { randomFrom } from './random.ts'
 import { add, columnsOf } from './rows.ts'
 import { stockRows } from './stores.ts'
 import { remarkRows } from './remarks.ts'
-import { workRows } from './work.ts'
+import { callsOf, workRows } from './work.ts'
 import { PEOPLE } from './people.ts'
 
 const DAY = 86_400_000
@@ -89,12 +89,15 @@ export function fillWork(
 	{ work, moorings }: { readonly work: number; readonly moorings: number },
 	{ builder, now, seed, harbourIds, people }: Filling & { readonly people: ReadonlyMap<string, number> }
 ): void {
-	const harbour = columnsOf(store, moorings)('Harbour')
+	const column = columnsOf(store, moorings)
 	const names = new Map([...harbourIds].map(([name, id]) => [id, name]))
 	const [harbours] = [...store.workspace().catalogue.tables.values()].filter(({ name }) => name === 'Harbours')
-	const rows = store.db.prepare(`SELECT n, c${harbour} AS harbour FROM t${moorings} ORDER BY n`).all() as {
+	const rows = store.db
+		.prepare(`SELECT n, c${column('Harbour')} AS harbour, c${column('Position')} AS place FROM t${moorings} ORDER BY n`)
+		.all() as {
 		n: number
 		harbour: number
+		place: string | null
 	}[]
 	const nameOf = (n: number) => names.get(store.ids.toId(harbours?.id ?? 0, n)) ?? ''
 	const divers = (at: string) =>
@@ -105,9 +108,17 @@ export function fillWork(
 		divers,
 		dayOf(now)
 	)
-	for (const { mooring, diver, cells } of all) {
+	const places = all.map(({ mooring }) => rows[mooring]?.place ?? '')
+	const orders = all.map(({ mooring, cells }, i) => ({
+		...{ cells, place: places[i] ?? '', harbour: nameOf(rows[mooring]?.harbour ?? 0) }
+	}))
+	const calls = callsOf(orders, dayOf(now))
+	for (const [i, { mooring, diver, cells }] of all.entries()) {
 		const given = diver === null ? {} : { 'Given to': { id: store.ids.toId(PEOPLE_TABLE, people.get(diver) ?? 0) } }
-		const at = { Mooring: { id: store.ids.toId(moorings, rows[mooring]?.n ?? 0) } }
+		const at = {
+			...{ Mooring: { id: store.ids.toId(moorings, rows[mooring]?.n ?? 0) } },
+			...{ Place: places[i] || null, Call: calls.get(i) ?? null }
+		}
 		add(store, builder, work, named(store, work, { ...cells, ...at, ...given }), now - 20 * DAY)
 	}
 }

@@ -1,7 +1,7 @@
 /** What has to be done at the moorings: work orders, from being raised to being done. */
 import type { ScreenInput } from '../src/lib/core/app/document.ts'
 import type { NewColumn } from '../src/lib/server/structure/tables.ts'
-import type { Columns } from './mooring-screens.ts'
+import type { Columns, MooringTables } from './mooring-screens.ts'
 import type { Random } from './random.ts'
 import { ROLE_IDS } from './tables.ts'
 
@@ -17,7 +17,9 @@ export const workColumns = (moorings: number, people: number): NewColumn[] => [
 	{ name: 'Day', type: 'date' },
 	{ name: 'Hours', type: 'decimal', places: 1, unit: 'h' },
 	{ name: 'Note', type: 'long text' },
-	{ name: 'Until', type: 'date' }
+	{ name: 'Until', type: 'date' },
+	{ name: 'Place', type: 'place' },
+	{ name: 'Call', type: 'whole number' }
 ]
 
 /** What must be known before an order goes on. */
@@ -62,6 +64,29 @@ export interface WorkRow {
 	readonly cells: Readonly<Record<string, string | number>>
 }
 
+/** The boat calls at so many of a week in an order of their own; the others are still to be put in. */
+const CALLED_AT = 5
+
+/** In which order the boat calls at what is to be done within a week, harbour by harbour from west to east. @returns by the place of the order in `orders` */
+export function callsOf(
+	orders: readonly { readonly harbour: string; readonly place: string; readonly cells: WorkRow['cells'] }[],
+	today: string
+): ReadonlyMap<number, number> {
+	const until = new Date(Date.parse(today) + 7 * 86_400_000).toISOString().slice(0, 10)
+	const open = orders.flatMap(({ harbour, place, cells }, i) => {
+		const day = String(cells['Day'] ?? '')
+		return day >= today && day < until && cells['State'] !== 'Done'
+			? [{ i, harbour, east: Number(place.split(', ')[1]) }]
+			: []
+	})
+	const inOrder = open.toSorted((a, b) => a.east - b.east)
+	const turns = inOrder.map(({ i, harbour }, at) => {
+		const before = inOrder.slice(0, at).filter((each) => each.harbour === harbour).length
+		return [i, before + 1] as const
+	})
+	return new Map(turns.filter(([, turn]) => turn <= CALLED_AT))
+}
+
 /** @param moorings the harbour of each; `divers`: those of a harbour, by name; `today`: a date as text */
 export function workRows(
 	random: Random,
@@ -99,9 +124,29 @@ export function workRows(
 	})
 }
 
-/** The board of what is under way, and the sheet of one order. */
-export function workScreens(table: number, order: Columns): ScreenInput[] {
+/** The board of what is under way, the boat's calls of the week, and the sheet of one order. */
+export function workScreens(table: number, order: Columns, ground: MooringTables['ground']): ScreenInput[] {
 	return [
+		{
+			...{ id: 'calls', title: "The week's calls", label: 'Calls', icon: 'boat' },
+			who: [ROLE_IDS.Divers, ROLE_IDS['Harbour masters'], ROLE_IDS.Builders],
+			lines: [
+				{ id: 'calls-1', kind: 'heading', text: 'Where the boat calls this week' },
+				{
+					...{ id: 'calls-2', kind: 'map', table, where: THIS_WEEK, at: order('Place'), order: order('Call'), ground },
+					...{ columns: ['Mooring', 'What', 'Day'].map(order), opens: 'order' },
+					lines: [
+						{
+							id: 'calls-3',
+							kind: 'mark',
+							word: 'waiting for parts',
+							tone: 'look',
+							where: 'State = "Waiting for parts"'
+						}
+					]
+				}
+			]
+		},
 		{
 			...{ id: 'work', title: 'Work', icon: 'spanner' },
 			who: [ROLE_IDS['Harbour masters'], ROLE_IDS['Trust manager'], ROLE_IDS.Builders],
@@ -144,6 +189,7 @@ export function workScreens(table: number, order: Columns): ScreenInput[] {
 	]
 }
 
+const THIS_WEEK = 'State <> "Done" and Day >= TODAY() and Day < TODAY() + 7'
 const PAST = 'State <> "Done" and Day < TODAY()'
 
 function onBoard(table: number, order: Columns): Line {

@@ -72,3 +72,74 @@ test('a builder draws a map on a ground of their own; what is no ground is refus
 	await builder.getByRole('button', { name: 'Undo' }).click()
 	await builder.context().close()
 })
+
+test('a harbour master puts the calls of the boat in order, by the mouse and by keys; a diver reads it and moves nothing', async ({
+	browser
+}) => {
+	const page = await signIn(browser, 'Osric Vane')
+	await page.goto('/app/1/calls')
+	await expect(page.locator('#svelte-announcer')).toBeAttached()
+	const calls = page.locator('.stops ol > li')
+	const names = () => calls.locator('a').allInnerTexts()
+	await expect(calls).toHaveCount(5)
+	await expect(page.getByText(/^5 calls, [\d.]+ km in straight lines$/)).toBeVisible()
+	const [first = '', second = '', third = '', ...rest] = await names()
+	// On the map each has its turn, and a line leads from one to the next.
+	await expect(page.locator('.frame .route polyline')).toHaveAttribute(
+		'points',
+		/^[-\d.]+,[-\d.]+( [-\d.]+,[-\d.]+){4}$/
+	)
+
+	await calls.nth(0).dragTo(calls.nth(2))
+	await expect(page.getByText(`Done: ${first} is call 2.`)).toBeVisible()
+	await expect.poll(names).toEqual([second, first, third, ...rest])
+
+	await page.getByRole('button', { name: `Show ${third} on the map` }).focus()
+	await page.keyboard.press('Enter')
+	await page.getByRole('button', { name: 'Earlier' }).click()
+	await expect.poll(names).toEqual([second, third, first, ...rest])
+	await page.getByRole('button', { name: `Show ${third} on the map` }).focus()
+	await page.keyboard.press('Alt+ArrowDown')
+	await expect.poll(names).toEqual([second, first, third, ...rest])
+
+	// What is left out waits under the calls, to be put in again.
+	await page.getByRole('button', { name: 'Leave out' }).click()
+	await expect(calls).toHaveCount(4)
+	await page.getByRole('button', { name: 'Add as call 5' }).first().click()
+	await expect.poll(names).toEqual([second, first, ...rest, third])
+	const { violations } = await new AxeBuilder({ page }).analyze()
+	expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([])
+	await page.context().close()
+
+	const diver = await signIn(browser, 'Bram Oyelaran', PHONE)
+	await diver.goto('/app/1/calls')
+	await expect(diver.locator('#svelte-announcer')).toBeAttached()
+	const read = diver.locator('.stops ol > li')
+	await expect(read.locator('a').first()).toHaveText(second)
+	await read.first().getByRole('button').click()
+	await expect(read.first()).toHaveClass(/chosen/)
+	await expect(diver.getByRole('button', { name: 'Later' })).toHaveCount(0)
+	await diver.context().close()
+})
+
+test('two fingers draw a map nearer', async ({ browser }) => {
+	const page = await signIn(browser, 'Imke Dahl', PHONE)
+	await page.goto('/app/1/map')
+	await expect(page.locator('#svelte-announcer')).toBeAttached()
+	const map = page.getByRole('group', { name: /^Map of Moorings/ })
+	const scale = map.locator('.bar')
+	const before = await scale.innerText()
+	const box = await map.boundingBox()
+	const touch = await page.context().newCDPSession(page)
+	const [x, y] = [(box?.x ?? 0) + 100, (box?.y ?? 0) + 60]
+	// From the ends of the map, where no sign lies, and with the middle between them.
+	const fingers = (apart: number) => [
+		{ x: x - apart, y, id: 1 },
+		{ x: x + apart, y, id: 2 }
+	]
+	await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: fingers(20) })
+	await touch.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: fingers(90) })
+	await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+	await expect(scale).not.toHaveText(before)
+	await page.context().close()
+})

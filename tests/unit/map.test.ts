@@ -1,14 +1,16 @@
 /** Maps: what lies where for whom, what lies nowhere, and what is wrong with them before a release. */
-import { beforeEach, expect, test } from 'vitest'
+import { beforeEach, describe, expect, test } from 'vitest'
 import type { ScreenInput } from '$lib/core/app/document.ts'
 import { checkApp } from '$lib/core/app/check-app.ts'
+import type { StopTo } from '$lib/core/map/stops.ts'
+import { moveStop } from '$lib/server/apps/move-stop.ts'
 import { openScreen } from '$lib/server/apps/open-screen.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { accessLine } from '../support/access-line.ts'
 import { documentOf, NOW } from '../support/ports.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 
-const [BUOYS, NAME, AT, KIND, DIVER, MANY] = [2, 20, 21, 22, 23, 24]
+const [BUOYS, NAME, AT, KIND, DIVER, MANY, CALL] = [2, 20, 21, 22, 23, 24, 25]
 const [CREW, BOSSES] = [10, 11]
 const [IMKE, BO, UNA] = [2, 3, 4]
 
@@ -25,9 +27,9 @@ beforeEach(() => {
 		],
 		lines: [
 			// Of Kay's buoys the crew sees that they are there, and not where.
-			line('c', CREW, { where: 'diver = "Imke"' }),
+			line('c', CREW, { where: 'diver = "Imke"', verbs: ['see', 'change'] }),
 			line('k', CREW, { where: 'diver = "Kay"', columns: { kind: 'except', columns: [AT] } }),
-			line('b', BOSSES, {})
+			line('b', BOSSES, { verbs: ['see', 'change'] })
 		],
 		tables: [
 			{
@@ -37,7 +39,8 @@ beforeEach(() => {
 					{ id: AT, name: 'at', type: 'place' },
 					{ id: KIND, name: 'kind', type: 'choice', choices: ['Can', 'Cone'] },
 					{ id: DIVER, name: 'diver', type: 'text' },
-					{ id: MANY, name: 'many', type: 'choice', choices: ['1', '2', '3', '4', '5', '6', '7'] }
+					{ id: MANY, name: 'many', type: 'choice', choices: ['1', '2', '3', '4', '5', '6', '7'] },
+					{ id: CALL, name: 'call', type: 'whole number' }
 				]
 			}
 		]
@@ -97,4 +100,69 @@ test.each([
 ])('a map %s is said before a release', (_what, parts, message) => {
 	const found = checkApp(documentOf([line(parts)]), store.workspace())
 	expect(found.map((each) => each.message).join(' ')).toContain(message)
+})
+
+describe('called at one after another', () => {
+	const ordered = { order: CALL }
+	const row = (n: number) => store.ids.toId(BUOYS, n)
+	const calls = () => store.db.prepare(`SELECT c25 FROM t2 ORDER BY n`).pluck().all()
+	const number = (...numbers: readonly (number | null)[]) => {
+		for (const [i, each] of numbers.entries()) store.db.prepare(`UPDATE t2 SET c25 = ? WHERE n = ?`).run(each, i + 1)
+	}
+	/** As the writer does it: a refusal undoes what it refuses. */
+	const move = (person: number, n: number, to: StopTo, parts: object = ordered) => {
+		const place = { app: 1, draft: true, document: documentOf([line(parts)]), screen: 's', line: 'm' }
+		return store.db.transaction(() => moveStop(store, { ...place, actor: { person }, now: NOW, row: row(n), to }))()
+	}
+	const stops = (person: number) =>
+		open(person, ordered).points.map(({ row: { cells }, stop }) => [cells[`c${NAME}`], stop])
+
+	beforeEach(() => {
+		number(2, 1, null, null)
+	})
+
+	test('each says its turn, to who sees it', () => {
+		expect(stops(BO)).toEqual([['Heron', 2], ['Dunlin', 1], ['Petrel', null]]) // prettier-ignore
+		expect(stops(IMKE)).toEqual([['Heron', 2]])
+		expect(open(BO, ordered).order).toEqual({ name: 'call', canMove: true })
+		expect(open(BO).order).toBeNull()
+		expect(open(BO).points.map(({ stop }) => stop)).toEqual([null, null, null])
+	})
+
+	test('a move numbers anew what it moves past, through the door', () => {
+		move(BO, 3, { before: row(1) })
+		expect(calls()).toEqual([3, 1, 2, null])
+		move(BO, 2, 'last')
+		expect(calls()).toEqual([2, 3, 1, null])
+		move(BO, 3, 'out')
+		expect(calls()).toEqual([1, 2, null, null])
+		const through = store.db.prepare(`SELECT DISTINCT through FROM history`).pluck().all()
+		expect(through).toEqual(['map'])
+	})
+
+	test('what its mover does not see keeps its number, and is no row to move before', () => {
+		move(IMKE, 1, 'last')
+		expect(calls()).toEqual([1, 1, null, null])
+		expect(() => move(IMKE, 1, { before: row(2) })).toThrow('Somebody changed the order')
+		expect(() => move(IMKE, 2, 'last')).toThrow('not there, or not for you to see')
+		expect(() => move(IMKE, 4, 'last')).toThrow('not there, or not for you to see')
+		expect(calls()).toEqual([1, 1, null, null])
+	})
+
+	test('of several that would be numbered anew all are, or none', () => {
+		store.db.exec(`UPDATE t2 SET c23 = 'Imke', c23k = 'imke' WHERE n = 3`)
+		number(1, null, 2, null)
+		// Heron has been given to Kay since: the crew sees it without its place, and moves it no more.
+		store.db.exec(`UPDATE t2 SET c23 = 'Kay', c23k = 'kay' WHERE n = 1`)
+		expect(() => move(IMKE, 3, { before: row(1) })).toThrow()
+		expect(calls()).toEqual([1, null, 2, null])
+	})
+
+	test('a map without an order, and a column that holds no numbers, are refused', () => {
+		expect(() => move(BO, 1, 'last', {})).toThrow('no order any more')
+		const found = checkApp(documentOf([line({ order: NAME })]), store.workspace())
+		expect(found.map(({ message }) => message)).toContain(
+			'Places are called at by a whole number. Choose such a column.'
+		)
+	})
 })

@@ -23,6 +23,11 @@ const pressSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('put'), line: lineIdSchema, row: rowIdSchema }),
 	/** To another lane of a board, blank for none; or to the day of a calendar that it begins on. */
 	z.object({ kind: z.literal('move'), line: lineIdSchema, row: rowIdSchema, to: z.string().max(200) }),
+	/** Of a map whose places are called at in an order. */
+	z.object({
+		...{ kind: z.literal('order'), line: lineIdSchema, row: rowIdSchema, held: heldSchema },
+		to: z.union([z.enum(['last', 'out']), z.object({ before: rowIdSchema })])
+	}),
 	z.object({
 		kind: z.literal('rate'),
 		line: lineIdSchema,

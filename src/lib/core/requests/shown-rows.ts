@@ -97,6 +97,8 @@ export interface ShownMap {
 	readonly points: readonly ShownPoint[]
 	/** The choices by which signs are told apart. */
 	readonly signs: readonly string[]
+	/** They are called at one after another: by which column, and whether some may be moved; null without an order. */
+	readonly order: { readonly name: string; readonly canMove: boolean } | null
 	/** By the SHA-256 of its bytes. */
 	readonly ground: string | null
 	/** Whether there are more than these. */
@@ -111,6 +113,8 @@ export interface ShownPoint {
 	readonly at: readonly [number, number]
 	/** Which of the signs; null for none of them. */
 	readonly sign: number | null
+	/** By which it is called at; null where it is not, or not for its reader to know. */
+	readonly stop: number | null
 }
 
 /** The rows behind a number: what of them is shown first, and the screen that one opens. */

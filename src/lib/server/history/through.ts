@@ -12,6 +12,7 @@ export type Through =
 	| 'form'
 	| 'grid'
 	| 'list'
+	| 'map'
 	| 'People'
 	| 'rating'
 	| 'record sheet'

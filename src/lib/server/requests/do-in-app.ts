@@ -29,6 +29,7 @@ export const IN_APP: Handlers<typeof screenRequestSchema, ScreenRequests, Where>
 	press: ({ line, row }, { room, place }) => room.write('press', { ...place, line, row }),
 	move: ({ line, row, to }, { room, place }) => room.write('moveCard', { ...place, line, row, to }),
 	moves: ({ line, row }, { room, place }) => room.write('tryMoves', { ...place, line, row }),
+	order: ({ line, row, to, held }, { room, place }) => room.write('moveStop', { ...place, line, row, to, held }),
 	'press all': async ({ presses }, where) => {
 		const done: PressedOne[] = []
 		// One after the other, as they were chosen.

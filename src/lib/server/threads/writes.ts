@@ -12,6 +12,7 @@ import { forgetSearch, keepSearch } from '../apps/kept-searches.ts'
 import { noteOpenings } from '../apps/screen-openings.ts'
 import { addUp, changeRecord, press, putValue, rate, removeRecord, tick } from '../apps/use-app.ts'
 import { moveCard, tryMoves } from '../apps/move-card.ts'
+import { moveStop } from '../apps/move-stop.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
@@ -141,6 +142,7 @@ export const WRITES = {
 	addUp,
 	putValue,
 	moveCard,
+	moveStop,
 	tryMoves,
 	keepSearch,
 	forgetSearch,

@@ -19,6 +19,8 @@ export const mapSchema = z.object({
 	columns: z.array(number),
 	/** A choice by which their signs are told apart. */
 	by: number.nullable().default(null),
+	/** The whole number by which they are called at one after another. */
+	order: number.nullable().default(null),
 	/** The land and water under them, as GeoJSON; blank paper with a scale, where there is none. */
 	ground: appFile.nullable().default(null),
 	opens: id.nullable().default(null)
@@ -49,15 +51,20 @@ export const map: LineEntry<MapLine> = {
 				{ key: 'columns', type: 'columns', title: 'columns' },
 				{ key: 'by', type: 'column', title: 'A choice', before: '; told apart by ', clause: 'told apart by…' },
 				{ key: 'ground', type: 'ground', title: 'The ground', before: '; on the ground ', clause: 'on a ground…' },
+				{
+					...{ key: 'order', type: 'column', title: 'The number of each call' },
+					...{ before: '; called at by ', clause: 'called at in an order…' }
+				},
 				TAP_OPENS
 			)
 		},
 		blank: {
-			...{ kind: 'map', table: null, where: '', once: '', at: null, columns: [], by: null, ground: null },
+			...{ kind: 'map', table: null, where: '', once: '', at: null, columns: [], by: null, order: null, ground: null },
 			...{ opens: null, who: [], lines: [] }
 		}
 	},
 	holds: ['mark'],
+	written: ({ order }) => (order === null ? [] : [order]),
 	check(line, around) {
 		const table = around.catalogue.tables.get(line.table)
 		if (!table) return mistake(TABLE_GONE)
@@ -66,9 +73,17 @@ export const map: LineEntry<MapLine> = {
 			...(findColumn(table, line.at)?.type === 'place'
 				? []
 				: mistake('What it goes by holds no places. Choose a column of places.')),
-			...checkSigns(line, table)
+			...checkSigns(line, table),
+			...checkOrder(line, table)
 		]
 	}
+}
+
+function checkOrder({ order }: MapLine, table: Table): Found[] {
+	if (order === null) return []
+	return findColumn(table, order)?.type === 'whole number'
+		? []
+		: mistake('Places are called at by a whole number. Choose such a column.')
 }
 
 function checkSigns({ by }: MapLine, table: Table): Found[] {

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** The columns themselves: drawn by percent, so that words stay words at any width and size. */
+	import { layOutEnds } from '$lib/core/chart/end-labels.ts'
 	import type { ShownBar, ShownChart } from '$lib/core/requests/shown-rows.ts'
-
 	import ChartLegend from './ChartLegend.svelte'
 
 	type Props = {
@@ -27,15 +27,30 @@
 			})
 			.join('')
 	const endOf = ({ from, to }: { from: number; to: number }) => (to > line.foot ? to : from)
+	/** How far names at the ends of lines stand apart: one line of words, of the 15 rem that the plot is high. */
+	const APART = 8
+	const ends = $derived(
+		isLines && line.series.length > 0
+			? layOutEnds(
+					line.series.map((_part, s) => {
+						const last = line.bars.flatMap(({ parts }) => parts.filter(({ series }) => series === s)).at(-1)
+						return last ? endOf(last) : null
+					}),
+					APART
+				)
+			: []
+	)
 	const names = $derived(line.series.length > 0 ? line.series.map(({ label }) => label) : [''])
 </script>
 
 {#if line.series.length > 0}
-	<ChartLegend labels={names}>
-		{#snippet sign(i)}<span class="swatch s{i}" aria-hidden="true"></span>{/snippet}
-	</ChartLegend>
+	<div class:small={isLines}>
+		<ChartLegend labels={names}>
+			{#snippet sign(i)}<span class="swatch s{i}" aria-hidden="true"></span>{/snippet}
+		</ChartLegend>
+	</div>
 {/if}
-<div class="plot" style:--bars={line.bars.length}>
+<div class="plot" class:named={ends.length > 0} style:--bars={line.bars.length}>
 	<div class="scale" aria-hidden="true">
 		{#each line.ticks as { at, text } (at)}<span style:bottom="{at}%">{text}</span>{/each}
 	</div>
@@ -69,6 +84,13 @@
 			{/each}
 		</div>
 	</div>
+	{#if ends.length > 0}
+		<div class="ends" aria-hidden="true">
+			{#each ends as at, i (i)}
+				{#if at !== null}<span style:bottom="{at}%"><i class="swatch s{i}"></i>{names[i]}</span>{/if}
+			{/each}
+		</div>
+	{/if}
 	<div class="names" aria-hidden="true">
 		{#each line.bars as { key, label }, at (at)}<span class:on={opened === key}>{label}</span>{/each}
 	</div>
@@ -84,6 +106,37 @@
 		grid-template: 15rem auto / max-content minmax(0, 1fr);
 		gap: 0.3rem 0.6rem;
 		padding-top: 1.4rem;
+	}
+	.plot.named {
+		grid-template-columns: max-content minmax(0, 1fr) max-content;
+	}
+	/* Each line is named where it ends; what would read the same over the plot is for phones. */
+	.small {
+		display: none;
+	}
+	.ends {
+		position: relative;
+		width: 8.5rem;
+		font-size: 0.9rem;
+		font-weight: 600;
+	}
+	.ends span {
+		position: absolute;
+		left: 0;
+		right: 0;
+		display: flex;
+		align-items: center;
+		gap: 0.35rem;
+		transform: translateY(50%);
+		overflow: hidden;
+		white-space: nowrap;
+		text-overflow: ellipsis;
+	}
+	.ends i {
+		flex: none;
+		width: 0.8rem;
+		height: 0.8rem;
+		border-radius: 50%;
 	}
 	.scale {
 		position: relative;
@@ -236,6 +289,12 @@
 	}
 	/* Of many columns a phone has room for every other name. */
 	@media (max-width: 640px) {
+		.small {
+			display: block;
+		}
+		.ends {
+			display: none;
+		}
 		.names span {
 			font-size: 0.72rem;
 		}

@@ -1,11 +1,14 @@
 <script lang="ts">
 	/** The map itself: signs on their ground, moved by hand or by the arrows, drawn nearer by keys. */
+	import { untrack } from 'svelte'
+	import { inOrder } from '$lib/core/map/stops.ts'
 	import { flatten, sayDistance, type Place } from '$lib/core/map/mercator.ts'
 	import type { Cluster } from '$lib/core/map/cluster.ts'
 	import type { Outline } from '$lib/core/map/outline.ts'
 	import type { ShownMap } from '$lib/core/requests/shown-rows.ts'
 	import Mark from '../list/Mark.svelte'
 	import type { Lying } from './lying.ts'
+	import { MapHand } from './map-hand.ts'
 	import MapGround from './MapGround.svelte'
 	import MapSign from './MapSign.svelte'
 	import type { MapView } from './map-view.svelte.ts'
@@ -23,6 +26,15 @@
 
 	let { line, all, view, outlines, here, chosen, onchoose }: Props = $props()
 
+	const calls = $derived(line.order ? inOrder(all) : [])
+	const route = $derived(
+		calls
+			.map(({ place }) => view.place(flatten(place)))
+			.map(({ x, y }) => `${x},${y}`)
+			.join(' ')
+	)
+	/** Which call a place is. */
+	const turnOf = $derived(new Map(calls.map(({ row }, i) => [row, i + 1])))
 	const myself = $derived(here && view.place(flatten(here)))
 
 	function press(cluster: Cluster) {
@@ -32,12 +44,7 @@
 		else if (!view.open(cluster)) onchoose(all[only ?? 0]?.row ?? null)
 	}
 
-	let held: { x: number; y: number } | undefined
-	function drag(event: PointerEvent) {
-		if (!held) return
-		view.move(event.clientX - held.x, event.clientY - held.y)
-		held = { x: event.clientX, y: event.clientY }
-	}
+	const hand = untrack(() => new MapHand(view))
 
 	const MOVES: Readonly<Record<string, readonly [number, number]>> = {
 		ArrowLeft: [60, 0],
@@ -77,15 +84,17 @@
 	{onkeydown}
 	{onwheel}
 	onpointerdown={(event) => {
-		if (event.target instanceof Element && event.target.closest('button')) return
-		held = { x: event.clientX, y: event.clientY }
+		// A sign is pressed, unless it is under the second of two fingers.
+		if (!hand.isDown && event.target instanceof Element && event.target.closest('button')) return
+		hand.down(event)
 		event.currentTarget.setPointerCapture(event.pointerId)
 	}}
-	onpointermove={drag}
-	onpointerup={() => (held = undefined)}
-	onpointercancel={() => (held = undefined)}
+	onpointermove={(event) => hand.move(event, event.currentTarget.getBoundingClientRect())}
+	onpointerup={(event) => hand.up(event)}
+	onpointercancel={(event) => hand.up(event)}
 >
 	<MapGround {outlines} {view} />
+	{#if route}<svg class="route" aria-hidden="true"><polyline points={route} /></svg>{/if}
 	{#each view.clusters as cluster (cluster.members[0])}
 		<!-- By the keys the map is moved and drawn nearer; what lies on it is reached in the list beside it. -->
 		{@const [first] = cluster.members}
@@ -103,6 +112,8 @@
 			{:else if one?.mark !== undefined && line.marks[one.mark]}
 				<Mark tone={line.marks[one.mark]?.tone ?? 'sound'} /><span class="visually-hidden">{one.name}</span>
 			{:else}<MapSign sign={one?.sign ?? null} /><span class="visually-hidden">{nameOf(first)}</span>{/if}
+			{#if one && cluster.members.length === 1 && turnOf.has(one.row)}<span class="turn">{turnOf.get(one.row)}</span
+				>{/if}
 		</button>
 	{/each}
 	{#if myself}<span class="me" style:transform="translate({myself.x}px, {myself.y}px)"
@@ -155,6 +166,31 @@
 		z-index: 1;
 		border-radius: 50%;
 		box-shadow: inset 0 0 0 4px var(--marigold);
+	}
+	.route {
+		position: absolute;
+		inset: 0;
+		width: 100%;
+		height: 100%;
+		pointer-events: none;
+	}
+	.route polyline {
+		fill: none;
+		stroke: var(--bottle);
+		stroke-width: 2.5;
+		stroke-dasharray: 7 5;
+	}
+	.turn {
+		position: absolute;
+		top: -4px;
+		right: -2px;
+		min-width: 1.4rem;
+		border: 2px solid var(--paper);
+		border-radius: 1rem;
+		background: var(--bottle);
+		color: var(--paper);
+		font: 700 0.85rem/1.2rem var(--head);
+		text-align: center;
 	}
 	.me {
 		position: absolute;

@@ -4,7 +4,7 @@
 	import { appFileAddress } from '$lib/core/requests/app-files.ts'
 	import { flatten, type Place } from '$lib/core/map/mercator.ts'
 	import type { Outline } from '$lib/core/map/outline.ts'
-	import type { AppBase, ShownLine } from '$lib/core/requests/screens.ts'
+	import type { AppBase, ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 	import Mark from '../list/Mark.svelte'
 	import { byDistance, lyingOn } from './lying.ts'
 	import MapFrame from './MapFrame.svelte'
@@ -12,9 +12,9 @@
 	import MapSign from './MapSign.svelte'
 	import { MapView } from './map-view.svelte.ts'
 
-	type Props = { line: Extract<ShownLine, { kind: 'map' }>; base: AppBase; from: string }
+	type Props = { line: Extract<ShownLine, { kind: 'map' }>; path: ScreenPath; base: AppBase; from: string }
 
-	let { line, base, from }: Props = $props()
+	let { line, path, base, from }: Props = $props()
 
 	const all = $derived(lyingOn(line))
 	const flat = $derived(all.map(({ place }) => flatten(place)))
@@ -86,7 +86,13 @@
 	{#if said}<p class="quiet says" role="status">{said}</p>{/if}
 	<div class="both">
 		<MapFrame {line} {all} {view} {outlines} {here} {chosen} onchoose={(row) => (chosen = row)} />
-		<MapList {line} lying={listed} {chosen} {base} {from} onchoose={choose} />
+		{#if line.order}
+			{#await import('./MapStops.svelte') then { default: MapStops }}
+				<MapStops {line} {all} {chosen} {path} {base} {from} onchoose={choose} />
+			{:catch}
+				<p class="says-wrong">The order of the calls could not be loaded: no signal.</p>
+			{/await}
+		{:else}<MapList {line} lying={listed} {chosen} {base} {from} onchoose={choose} />{/if}
 	</div>
 	{#if wrong}<p class="says-wrong">{wrong}</p>{/if}
 	{#if line.isCut}<p class="quiet says">

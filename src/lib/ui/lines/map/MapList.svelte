@@ -3,10 +3,9 @@
 	import { page } from '$app/state'
 	import { sayDistance } from '$lib/core/map/mercator.ts'
 	import type { ShownMap } from '$lib/core/requests/shown-rows.ts'
-	import Mark from '../list/Mark.svelte'
 	import { besideList } from '../screen-address.ts'
-	import MapSign from './MapSign.svelte'
 	import type { Lying } from './lying.ts'
+	import MapEntry from './MapEntry.svelte'
 
 	type Props = {
 		line: ShownMap
@@ -33,24 +32,16 @@
 	</p>
 	<ul>
 		{#each shown as each (each.row)}
-			{@const mark = line.marks[each.mark ?? -1]}
-			<li class:chosen={chosen === each.row}>
-				<button
-					aria-pressed={chosen === each.row}
-					onclick={() => onchoose(each.row)}
-					aria-label="Show {each.name} on the map"
-				>
-					{#if mark}<Mark tone={mark.tone} />{:else}<MapSign sign={each.sign} />{/if}
-				</button>
-				<span>
-					{#if line.opens !== null}<a href={besideList(page.url, { to: `${base}/${line.opens}`, row: each.row, from })}
-							>{each.name}</a
-						>{:else}<strong>{each.name}</strong>{/if}
-					{#if each.rest}<span class="quiet">{each.rest}</span>{/if}
-					{#if mark}<b>{mark.word}</b>{/if}
-				</span>
-				{#if each.metres !== undefined}<span class="far">{sayDistance(each.metres)}</span>{/if}
-			</li>
+			<MapEntry
+				{line}
+				{each}
+				href={line.opens === null
+					? undefined
+					: besideList(page.url, { to: `${base}/${line.opens}`, row: each.row, from })}
+				isChosen={chosen === each.row}
+				far={each.metres === undefined ? '' : sayDistance(each.metres)}
+				{onchoose}
+			/>
 		{/each}
 	</ul>
 	{#if lying.length > MOST}<p class="quiet">and {lying.length - MOST} more: draw the map nearer.</p>{/if}
@@ -70,33 +61,6 @@
 		padding: 0;
 		list-style: none;
 	}
-	li {
-		display: grid;
-		grid-template-columns: 44px minmax(0, 1fr) auto;
-		align-items: center;
-		min-height: 48px;
-		padding-right: 1rem;
-		border-top: 1px solid var(--zinc-2);
-	}
-	li.chosen {
-		background: var(--marigold-wash);
-		box-shadow: inset 4px 0 0 var(--marigold);
-	}
-	button {
-		display: grid;
-		place-items: center;
-		min-height: 44px;
-		border: 0;
-		background: none;
-	}
-	a,
-	strong {
-		color: inherit;
-		font-weight: 650;
-	}
-	.far {
-		font-variant-numeric: tabular-nums;
-	}
 	@media screen and (max-width: 900px) {
 		.rows {
 			max-height: 26rem;
@@ -111,9 +75,6 @@
 		}
 		ul {
 			columns: 2;
-		}
-		li {
-			break-inside: avoid;
 		}
 	}
 </style>

@@ -11,6 +11,8 @@ export interface Lying {
 	/** What else is shown of it. */
 	readonly rest: string
 	readonly sign: number | null
+	/** By which it is called at; null where it is not. */
+	readonly number: number | null
 	/** Which of the marks. */
 	readonly mark: number | undefined
 	/** How far it is, once it is known from where. */
@@ -18,10 +20,10 @@ export interface Lying {
 }
 
 export function lyingOn({ points, columns }: Pick<ShownMap, 'points' | 'columns'>): Lying[] {
-	return points.map(({ row, at: [latitude, longitude], sign }) => {
+	return points.map(({ row, at: [latitude, longitude], sign, stop }) => {
 		const [name = '', ...rest] = columns.map((column) => showCell(column, row.cells[cellKey(column.id)]))
 		return {
-			...{ row: row.id, place: { latitude, longitude }, sign, mark: row.flags?.[0] },
+			...{ row: row.id, place: { latitude, longitude }, sign, number: stop, mark: row.flags?.[0] },
 			...{ name: name || '(blank)', rest: rest.filter(Boolean).join(' · ') }
 		}
 	})
