@@ -7,6 +7,7 @@ import { expect, request, test, type APIRequestContext, type APIResponse } from 
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { PEOPLE, type DemoPerson } from '../../demo/people.ts'
+import type { SavedBundle } from '../../src/lib/core/app/bundle.ts'
 import { BASE, FILE, numbersOfPeople, signInAs } from './asking.ts'
 
 /** A list of a screen, asked as its page asks. */
@@ -44,12 +45,14 @@ const ROUTES: Readonly<
 	'as/[token]/[screen]/values': 'builders only, asked below',
 	'bench/[app]': 'builders only, asked below',
 	'bench/[app]/access': 'builders only, asked below',
+	'bench/[app]/bundle': 'builders only, asked below',
 	'bench/[app]/document': 'tells no rows',
 	'bench/[app]/draft': 'tells no rows',
 	'bench/[app]/logbook': 'tells no rows',
 	'bench/[app]/release': 'tells no rows',
 	'bench/[app]/tables/pictures': 'builders only, asked below',
 	'bench/[app]/sources/[import]': 'builders only, asked below',
+	'bench/bundles': 'builders only, asked below',
 	'bench/imports': 'builders only, asked below',
 	'bench/imports/[import]': 'builders only, asked below',
 	'bench/lines/[table]': 'builders only, asked below',
@@ -507,7 +510,9 @@ async function checkBench(api: APIRequestContext, person: DemoPerson): Promise<v
 		(await api.post('/bench/try', { data: { kind: 'condition', table: 101, text: 'TRUE', me: true } })).status(),
 		(await api.post('/bench/looks', { data: { kind: 'begin', app: 1, person: 4 } })).status(),
 		(await api.post('/bench/lines/101', { data: { lines: [] } })).status(),
-		(await api.post('/bench/imports', { data: { undo: 101 } })).status()
+		(await api.post('/bench/imports', { data: { undo: 101 } })).status(),
+		(await api.get('/bench/1/bundle')).status(),
+		(await api.post('/bench/bundles', { data: { kind: 'look', name: 'b', text: '{}' } })).status()
 	]
 	if (!has(person, 'Builders')) {
 		for (const status of statuses.slice(1)) expect(status, person.name).toBe(403)
@@ -518,6 +523,11 @@ async function checkBench(api: APIRequestContext, person: DemoPerson): Promise<v
 	expect(statuses[3], person.name).toBe(keeps(person) ? 200 : 404)
 	// No file was brought into it; who does not keep it is not told so much.
 	expect(statuses[4], person.name).toBe(404)
+	// A bundle holds the tables that its maker keeps, and of others not even how they are made.
+	const bundle = (await (await api.get('/bench/1/bundle')).json()) as SavedBundle
+	expect(bundle.tables.length > 0, person.name).toBe(keeps(person))
+	if (!keeps(person)) expect(JSON.stringify([bundle.tables, bundle.access])).toBe('[[],[]]')
+	for (const { name } of PEOPLE) expect(JSON.stringify(bundle.tables), person.name).not.toContain(name)
 }
 
 test('without signing in nothing is told, and a request of another site does nothing', async () => {

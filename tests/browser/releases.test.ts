@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import { expect, test } from '@playwright/test'
+import type { SavedBundle } from '../../src/lib/core/app/bundle.ts'
 import { DEMO_PASSWORD } from '../../demo/password.ts'
 import { BASE } from './asking.ts'
 import { signIn } from './people.ts'
@@ -136,4 +137,43 @@ test('from a shell an app is saved, compared, put in and checked, as one of its 
 	const stranger = { TIN_SHED_EMAIL: 'imke.dahl@varrow.example' }
 	expect(await run(['check', '3'], stranger)).toMatchObject({ code: 1 })
 	expect(await run(['check', '3'], { TIN_SHED_PASSWORD: 'wrong' })).toMatchObject({ code: 1, stderr: expect.stringContaining('do not belong together') }) // prettier-ignore
+})
+
+test('an app leaves with its tables as a bundle, and is put in beside them; nobody sees these until a line is taken', async ({
+	browser
+}) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/4/release')
+	await expect(builder.locator('#svelte-announcer')).toBeAttached()
+	const saved = builder.waitForEvent('download')
+	await builder.getByRole('button', { name: 'Save it with its tables, as a bundle' }).click()
+	const file = join(folder, 'quay.bundle.json')
+	await (await saved).saveAs(file)
+	await expect(builder.getByText('People: never in a bundle. What points to them is blank.')).toBeVisible()
+	const text = readFileSync(file, 'utf8')
+	const bundle = JSON.parse(text) as SavedBundle & { app: object }
+	expect(bundle.tables.map(({ name }) => name)).toEqual(expect.arrayContaining(['Berths', 'Visits']))
+	expect(text).not.toMatch(/Corrie Ashdown|Lowen Abara/)
+
+	await builder.goto('/bench/new')
+	await expect(builder.locator('#svelte-announcer')).toBeAttached()
+	const choose = builder.getByLabel('Choose a bundle…')
+	writeFileSync(file, text.slice(0, 2_000))
+	await choose.setInputFiles(file)
+	await expect(builder.getByRole('alert')).toContainText('This is no bundle of an app: it is no JSON')
+	// By names that no other test looks for.
+	const tables = bundle.tables.map((table) => ({ ...table, name: `Borrowed ${table.name.toLowerCase()}` }))
+	writeFileSync(file, JSON.stringify({ ...bundle, tables, app: { ...bundle.app, name: 'Borrowed quay' } }))
+	await choose.setInputFiles(file)
+	await expect(builder.getByRole('rowheader', { name: 'Borrowed berths' })).toBeVisible()
+	await builder.getByRole('button', { name: 'Put it in' }).click()
+	await expect(builder.getByText(/\d+ tables with [\d,]+ rows\./)).toBeVisible()
+
+	await builder.getByRole('link', { name: 'Who may see Borrowed berths' }).click()
+	await expect(builder.getByRole('heading', { name: 'Nobody but its keepers sees this table yet' })).toBeVisible()
+	await builder.getByRole('button', { name: 'Take: Came with the table: 1' }).click()
+	await expect(builder.getByRole('group', { name: 'Line 1' })).toBeVisible()
+	await builder.getByRole('button', { name: 'Save' }).first().click()
+	await expect(builder.getByRole('heading', { name: 'Nobody but its keepers sees this table yet' })).toBeHidden()
+	await builder.context().close()
 })

@@ -373,7 +373,7 @@ describe('on a screen', () => {
 			(id) => {
 				const line = shown(person, id)
 				if (line?.kind !== 'chart') throw new Error('Expected a chart')
-			expect(line.bars.length).toBeGreaterThan(1)
+				expect(line.bars.length).toBeGreaterThan(1)
 				for (const bar of line.bars) expect(behind(id, bar.filters), bar.label).toBe(Number(bar.total || 0))
 			}
 		)

@@ -3,7 +3,15 @@ import type { HeldKind, Standing } from '../formula/check/rename.ts'
 import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
 import { tableOf } from '../sentence/print.ts'
 import type { SentenceKind } from '../sentence/types.ts'
-import { columnsIn, mapColumnsIn, mapFormulasIn, tablesIn, type MapText } from '../sentence/walk-line.ts'
+import {
+	columnsIn,
+	mapColumnsIn,
+	mapFormulasIn,
+	mapNumbersIn,
+	tablesIn,
+	type MapNumbers,
+	type MapText
+} from '../sentence/walk-line.ts'
 import { SIGNOFF_LINE } from '../signoff/sentence.ts'
 import type { AppDocument, Screen } from './document.ts'
 import { entryOfLine, type ScreenLine } from './lines/all.ts'
@@ -52,17 +60,28 @@ function mapRoutine(routine: Routine, at: At): Routine {
 
 /** The document with every column mapped. What cannot do without its column is left as it stands. */
 export function mapColumns(document: AppDocument, map: MapColumn): AppDocument {
+	return mapSentences(document, (kind, line) => mapColumnsIn(kind, line, map))
+}
+
+/** The document with its tables and roles by other numbers. */
+export function mapNumbers(document: AppDocument, map: MapNumbers): AppDocument {
+	return mapSentences(document, (kind, line) => mapNumbersIn(kind, line, map))
+}
+
+/** Every sentence of it mapped by what stands in its slots. */
+function mapSentences(document: AppDocument, map: <T extends object>(kind: SentenceKind, line: T) => T): AppDocument {
 	return {
 		...document,
 		screens: document.screens.map((screen) => ({
-			...screen,
-			lines: mapLines(screen.lines, (line) => mapColumnsIn(kindOf(line), line, map))
+			...map(SCREEN_LINE.kind, screen),
+			lines: mapLines(screen.lines, (line) => map(kindOf(line), line))
 		})),
 		routines: document.routines.map((routine) => ({
 			...routine,
-			steps: routine.steps.map((step) => mapColumnsIn(entryOfStep(step).sentence.kind, step, map))
+			start: map(entryOfStart(routine.start).sentence.kind, { start: routine.start }).start,
+			steps: routine.steps.map((step) => map(entryOfStep(step).sentence.kind, step))
 		})),
-		signoffs: document.signoffs.map((signoff) => mapColumnsIn(SIGNOFF_LINE.kind, signoff, map))
+		signoffs: document.signoffs.map((signoff) => map(SIGNOFF_LINE.kind, signoff))
 	}
 }
 

@@ -5,6 +5,8 @@
 import type { WirePage } from '../query/wire.ts'
 import type { Examples, PreviewLines, SaveLines, WhoSees } from './access.ts'
 import type { TakenAppFile } from './app-files.ts'
+import type { SavedBundle } from '../app/bundle.ts'
+import type { BundleRequests } from './bundles.ts'
 import type { DocumentRequests, SaveDraft } from './bench.ts'
 import type { Found } from './find.ts'
 import type { FormRequests } from './forms.ts'
@@ -28,6 +30,7 @@ export interface Requests {
 		readonly '/bench/try': Tries
 		readonly '/bench/looks': LookRequests
 		readonly '/bench/imports': UndoImport
+		readonly '/bench/bundles': BundleRequests
 		readonly '/waiting/door': AtTheDoor
 		readonly '/waiting/app': AskForApp
 		readonly [address: `/bench/imports/${string}`]: ImportRequests
@@ -58,6 +61,7 @@ export interface Answers {
 	readonly [address: `/find?${string}`]: readonly Found[]
 	readonly [address: `/bench/looks?${string}`]: WhoSees
 	readonly [address: `/bench/imports?${string}`]: GivenImport
+	readonly [address: `/bench/${number}/bundle`]: SavedBundle
 	readonly [address: `/bench/imports/${string}`]: ImportState
 	readonly [address: `/rows/${number}?${string}`]: WirePage
 	readonly [address: `/rows/${number}/anchors?${string}`]: Anchors

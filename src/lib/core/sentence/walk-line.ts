@@ -3,6 +3,7 @@ import type { MapColumn } from '../model/map-columns.ts'
 import { readSlot, writeSlot } from './line-values.ts'
 import { isBlank } from './print.ts'
 import { entryOfSlot } from './slots/all.ts'
+import type { MapNumber } from './slots/entry.ts'
 import type { LineValue, SentenceKind, Slot } from './types.ts'
 
 /** The tables that a line names, by number. */
@@ -23,6 +24,17 @@ export function filesIn(kind: SentenceKind, line: object): readonly string[] {
 /** The line with its columns mapped; what cannot do without one is left as it stands. */
 export function mapColumnsIn<T extends object>(kind: SentenceKind, line: T, map: MapColumn): T {
 	return mapSlots(kind, line, (slot, value) => entryOfSlot(slot.type).mapColumns?.(value, map))
+}
+
+/** The line with its tables, and its roles, by other numbers. */
+export function mapNumbersIn<T extends object>(kind: SentenceKind, line: T, { table, role }: MapNumbers): T {
+	const mapped = mapSlots(kind, line, (slot, value) => entryOfSlot(slot.type).mapTables?.(value, table))
+	return mapSlots(kind, mapped, (slot, value) => entryOfSlot(slot.type).mapRoles?.(value, role))
+}
+
+export interface MapNumbers {
+	readonly table: MapNumber
+	readonly role: MapNumber
 }
 
 /** Of a formula in a line: whether it may read of whoever looks or presses, and the reference whose rows it stands on. */

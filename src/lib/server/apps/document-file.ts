@@ -1,5 +1,4 @@
 /** The document of an app as a file: read from one that may have been written by hand, compared with the draft, put into it. */
-import { z } from 'zod'
 import { compareVersions } from '$lib/core/app/compare-versions.ts'
 import { parseApp, type AppDocument } from '$lib/core/app/document.ts'
 import { editsBetween } from '$lib/core/app/edits/edits-between.ts'
@@ -10,6 +9,7 @@ import type { ByActor } from '../rights/rights-of-actor.ts'
 import { listTables, vocabularyOf } from '../review/bench.ts'
 import type { Store } from '../store/store.ts'
 import { readDraft, saveDraft } from './apps.ts'
+import { whyUnreadable } from './why-unreadable.ts'
 
 export interface GivenDocument extends ByActor {
 	readonly app: number
@@ -36,16 +36,6 @@ function readGiven(text: string): AppDocument {
 	try {
 		return parseApp(text)
 	} catch (thrown) {
-		throw new AppError('invalid', `This is no document of an app: ${whyNot(thrown)}`)
+		throw new AppError('invalid', `This is no document of an app: ${whyUnreadable(thrown)}`)
 	}
-}
-
-function whyNot(thrown: unknown): string {
-	if (thrown instanceof SyntaxError) return `it is no JSON (${thrown.message}).`
-	if (thrown instanceof TypeError || thrown instanceof RangeError) return 'it cannot be read.'
-	if (!(thrown instanceof z.ZodError)) return thrown instanceof Error ? `${thrown.message}.` : 'it cannot be read.'
-	const [first] = thrown.issues
-	const place = (first?.path ?? []).map((part) => (typeof part === 'number' ? `${part + 1}` : String(part))).join(' ')
-	const more = thrown.issues.length > 1 ? ` There are ${thrown.issues.length - 1} more places.` : ''
-	return `${place || 'the whole'}: ${first?.message ?? ''}.${more}`
 }

@@ -2,6 +2,8 @@
 import { findAppFile } from '../apps/app-files.ts'
 import { appByWord, wordOf } from '../apps/app-word.ts'
 import { findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
+import { lookAtBundle } from '../bundles/look-at-bundle.ts'
+import { makeBundle } from '../bundles/make-bundle.ts'
 import { lookOver } from '../apps/look-over.ts'
 import { plannedRelease } from '../apps/timed-release.ts'
 import { readOpenings } from '../apps/screen-openings.ts'
@@ -126,6 +128,8 @@ export const READS = {
 			.filter((app) => screensFor(store, { app: app.id, draft: false, actor, now }).length > 0),
 	draft: (store: Store, { app }: { app: number }) => readDraft(store, app),
 	lookOver,
+	lookAtBundle,
+	makeBundle,
 	compareDocument,
 	plannedRelease,
 	screensGained,

@@ -12,6 +12,7 @@ import { forgetSearch, keepSearch } from '../apps/kept-searches.ts'
 import { noteOpenings } from '../apps/screen-openings.ts'
 import { addUp, changeRecord, press, putValue, rate, removeRecord, tick } from '../apps/use-app.ts'
 import { moveCard, tryMoves } from '../apps/move-card.ts'
+import { putBundle } from '../bundles/put-bundle.ts'
 import { moveStop } from '../apps/move-stop.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
@@ -143,6 +144,7 @@ export const WRITES = {
 	putValue,
 	moveCard,
 	moveStop,
+	putBundle,
 	tryMoves,
 	keepSearch,
 	forgetSearch,

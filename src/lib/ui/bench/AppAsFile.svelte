@@ -1,7 +1,8 @@
 <script lang="ts">
 	/** The app as a file: saved for keeping or for version control, and brought back in after a look at what that would change. */
 	import type { ComparedDocument } from '$lib/core/requests/bench.ts'
-	import { send } from '../send.ts'
+	import { countOf } from '$lib/core/text/count.ts'
+	import { ask, send } from '../send.ts'
 	import Differences from './Differences.svelte'
 	import type { DraftState } from './draft.svelte.ts'
 
@@ -26,6 +27,30 @@
 		const { value } = answer
 		if (value.parts.length === 0) said = { text: `${file.name} says what the draft says.`, wrong: false }
 		else given = { ...value, name: file.name }
+	}
+
+	let behind = $state.raw<readonly string[] | undefined>()
+
+	async function saveBundle() {
+		busy = true
+		behind = undefined
+		said = { text: '', wrong: false }
+		const answer = await ask(`/bench/${draft.app}/bundle`)
+		busy = false
+		if (!answer.ok) return void (said = { text: answer.refusal.message, wrong: true })
+		const { leftOut, ...bundle } = answer.value
+		behind = leftOut
+		const rows = bundle.tables.reduce((sum, table) => sum + table.rows.length, 0)
+		saveAs(`${draft.document.name}.bundle.json`, { $schema: `${location.origin}/schema/bundle.json`, ...bundle })
+		said = { text: `Saved with ${countOf(bundle.tables.length, 'table')} and ${countOf(rows, 'row')}.`, wrong: false }
+	}
+
+	function saveAs(name: string, value: unknown) {
+		const link = document.createElement('a')
+		link.href = URL.createObjectURL(new Blob([`${JSON.stringify(value, null, '\t')}\n`], { type: 'application/json' }))
+		link.download = name
+		link.click()
+		URL.revokeObjectURL(link.href)
 	}
 
 	/** As one change of the draft, which can be undone as any other. */
@@ -63,6 +88,19 @@
 			<button class="btn" onclick={() => (given = undefined)}>Leave the draft as it is</button>
 		</div>
 	{/if}
+	<p class="quiet">
+		A <a href="/schema/bundle.json">bundle</a> takes along the tables of the draft that you keep, with their rows and lines
+		of access, for another workspace. People never go with it. It is brought in where an app is started.
+	</p>
+	<div class="ways">
+		<button class="btn" disabled={busy} onclick={saveBundle}>Save it with its tables, as a bundle</button>
+	</div>
+	{#if behind && behind.length > 0}
+		<p>What stays behind:</p>
+		<ul>
+			{#each behind as each, i (i)}<li>{each}</li>{/each}
+		</ul>
+	{/if}
 	{#if said.text}<p class:says-wrong={said.wrong} role={said.wrong ? 'alert' : 'status'}>{said.text}</p>{/if}
 </section>
 
@@ -75,6 +113,10 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.8rem;
+	}
+	ul {
+		margin: 0;
+		padding-left: 1.2rem;
 	}
 	label:focus-within {
 		outline: 3px solid var(--marigold);

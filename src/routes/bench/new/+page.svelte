@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { STARTERS } from '$lib/core/app/starters/all.ts'
+	import FromBundle from '$lib/ui/bench/FromBundle.svelte'
 	import BeginWith from '$lib/ui/bench/BeginWith.svelte'
 	import { COLOURS } from '$lib/core/app/document.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
@@ -46,6 +47,7 @@
 		{#if form?.message}<p class="says-wrong" role="alert">{form.message}</p>{/if}
 		<button class="btn main">Start the app</button>
 	</form>
+	<FromBundle />
 </main>
 
 <style>

@@ -35,6 +35,7 @@ export const children: SlotEntry<readonly Child[]> = {
 	read: (text, place) => readEach(text.split(/\s*,\s*|\s+and\s+/), (name) => findChild(name, place)),
 	readExact: (text, place) => readEach(splitOutside(text, ','), (each) => readChild(each, place)),
 	tables: (value) => value.map(({ table }) => table),
+	mapTables: (value, map) => value.map((child) => ({ ...child, table: map(child.table) })),
 	columns: (value) => value.flatMap(({ column, columns }) => [column, ...columns]),
 	mapColumns: (value, map) =>
 		value.map(({ table, column, columns }) => ({

@@ -9,6 +9,9 @@ export interface SlotPlace {
 	readonly table: number | undefined
 }
 
+/** The number of the same thing elsewhere. */
+export type MapNumber = (id: number) => number
+
 export type Reading<V> = { readonly value: V } | { readonly message: string }
 
 export interface SlotEntry<V> {
@@ -28,6 +31,9 @@ export interface SlotEntry<V> {
 	files?(value: V): readonly string[]
 	/** Its columns mapped: what can do without one is left without it, what cannot stays as it stands. */
 	mapColumns?(value: V, map: MapColumn): V | null
+	/** Its tables, and its roles, by other numbers. */
+	mapTables?(value: V, map: MapNumber): V
+	mapRoles?(value: V, map: MapNumber): V
 	/** Its formulas mapped, those inside a text too. */
 	mapFormulas?(value: V, map: (text: string) => string): V
 	/** What can be chosen for it, where that is one of a few. */

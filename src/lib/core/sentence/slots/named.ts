@@ -49,7 +49,11 @@ function oneName<Id extends number | string>(namesAt: (place: SlotPlace) => Name
 	}
 }
 
-export const table: SlotEntry<number> = { ...oneName(tableNames), tables: (id) => [id] }
+export const table: SlotEntry<number> = {
+	...oneName(tableNames),
+	tables: (id) => [id],
+	mapTables: (id, map) => map(id)
+}
 export const role = oneName(roleNames)
 export const screen = oneName(screenNames)
 export const sharedLines = oneName(sharedNames)
@@ -63,5 +67,6 @@ export const roles: SlotEntry<readonly number[]> = {
 		),
 	printExact: (ids, place) => printExactNames(roleNames(place), ids),
 	read: (text, place) => readEach(text.split(/\s*,\s*|\s+and\s+/), (name) => readName(roleNames(place), name)),
-	readExact: (text, place) => readExactNames(roleNames(place), text)
+	readExact: (text, place) => readExactNames(roleNames(place), text),
+	mapRoles: (ids, map) => ids.map(map)
 }
