@@ -32,4 +32,6 @@ export interface PutBundle {
 	readonly app: number
 	readonly tables: readonly { readonly id: number; readonly name: string }[]
 	readonly rows: number
+	/** What cannot be in this workspace, each with why. */
+	readonly leftOut: readonly string[]
 }

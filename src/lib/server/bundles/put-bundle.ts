@@ -18,10 +18,10 @@ import { refuseUnlessBuilder } from '../rights/builders.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { BUILDER } from '../rights/system-roles.ts'
 import type { Store } from '../store/store.ts'
-import { refuseUnheldRules } from '../structure/rules.ts'
 import { saveWorkspace } from '../structure/save.ts'
 import { numberAnew, type NewNumbers } from './new-numbers.ts'
 import { addBundledRows } from './add-bundled-rows.ts'
+import { fitTables, heldRules } from './leave-out.ts'
 import { readBundle, type GivenBundle } from './read-bundle.ts'
 
 export interface GivenText extends ByActor {
@@ -44,9 +44,11 @@ export function putBundle(store: Store, { text, name, actor, now }: GivenText): 
 	const numbers = numberAnew(store, bundle)
 	const by = { actor, now }
 	const named = nameAnew(store, bundle, numbers, actor.person)
-	addTables(store, named.tables, by)
+	const fitted = fitTables(store.workspace().document, named.tables)
+	addTables(store, fitted.tables, by)
 	addBundledRows(store, { bundle, numbers, ...by, through: `file ${name}` })
-	addRules(store, named.tables, by)
+	const held = heldRules(store, fitted.tables, by)
+	addRules(store, held.tables, by)
 	proposeLines(store, bundle, named.lines)
 	const mapped = appWalk.mapColumns(appWalk.mapNumbers(bundle.app, numbers), numbers.column)
 	const app = addAppFrom(store, { document: appWalk.mapFormulas(mapped, named.rename), ...by })
@@ -55,7 +57,10 @@ export function putBundle(store: Store, { text, name, actor, now }: GivenText): 
 			...{ at: now, person: actor.person, through: `file ${name}`, kind: 'make table', table: table.id, row: null },
 			body: { name: table.name }
 		})
-	return { app, rows, tables: named.tables.map((table) => ({ id: table.id, name: table.name })) }
+	return {
+		...{ app, rows, tables: named.tables.map((table) => ({ id: table.id, name: table.name })) },
+		leftOut: [...fitted.leftOut, ...held.leftOut]
+	}
 }
 
 interface Named {
@@ -136,7 +141,6 @@ function addTables(store: Store, tables: readonly TableEntry[], { actor, now }: 
 }
 
 function addRules(store: Store, tables: readonly TableEntry[], by: ByActor): void {
-	for (const table of tables) refuseUnheldRules(store, table.id, table, by)
 	const { document } = store.workspace()
 	const whole = new Map(tables.map((table) => [table.id, table]))
 	const all = document.tables.map((table) => whole.get(table.id) ?? table)

@@ -97,6 +97,12 @@
 				<li><a href="/bench/{made.app}/access?table={id}">Who may see {name}</a></li>
 			{/each}
 		</ul>
+		{#if made.leftOut.length > 0}
+			<p>Left out, as it cannot be worked out here:</p>
+			<ul>
+				{#each made.leftOut as each, i (i)}<li>{each}</li>{/each}
+			</ul>
+		{/if}
 	{/if}
 </section>
 
