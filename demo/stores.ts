@@ -179,7 +179,7 @@ export function stores({ stock, item, harbours, takings, taking }: StoresTables)
 						...{ id: 'stock-2', kind: 'list', table: stock, where: 'Harbour = me.Harbour', opens: 'item' },
 						...{ sort: [{ column: item('Item'), descending: false }], group: item('Kind') },
 						...{ columns: ['Item', 'In stock', 'Least', 'Shelf'].map(item), finds: ['Item', 'Barcode'].map(item) },
-						...{ filters: ['Kind', 'Shelf'].map(item), empty: 'Nothing lies here. Add the first item below.' },
+						...{ filters: ['Kind', 'Shelf'].map(item), empty: 'Nothing lies on the shelves of your harbour.' },
 						lines: [
 							{ id: 'stock-3', kind: 'mark', word: 'none left', tone: 'past', where: "'In stock' <= 0" },
 							{ id: 'stock-4', kind: 'mark', word: 'short', tone: 'look', where: 'short' },

@@ -27,6 +27,8 @@
 	const markOf = (row: WireRow) => line.marks[row.flags?.[0] ?? -1]
 	const widthOf = ({ id }: ShownColumn) =>
 		line.wide.includes(id) ? 'wide' : line.narrow.includes(id) ? 'narrow' : undefined
+	const isWords = ({ id, type }: ShownColumn) =>
+		['text', 'long text', 'reference'].includes(type) && !line.narrow.includes(id)
 	const textOf = (row: WireRow, i: number) => {
 		const column = columns[i]
 		return column ? showCell(column, row.cells[cellKey(column.id)]) : ''
@@ -77,7 +79,7 @@
 								>{#if mark}<span><Mark tone={mark.tone} /> {mark.word}</span>{/if}</td
 							>{/if}
 						{#each columns as column, i (column.id)}
-							<td class={widthOf(column)} class:num={isNumeric(column)}>
+							<td class={widthOf(column)} class:num={isNumeric(column)} class:words={isWords(column)}>
 								{#if i === 0 && address}
 									<a href={address} data-sveltekit-noscroll aria-current={row.id === selected ? 'true' : undefined}
 										><strong>{textOf(row, i) || '(blank)'}</strong></a
@@ -129,6 +131,10 @@
 	}
 	.narrow {
 		white-space: nowrap;
+	}
+	/* Words are read in lines; where these have no room, the table is moved sideways. */
+	.words {
+		min-width: 9rem;
 	}
 	.num {
 		text-align: right;

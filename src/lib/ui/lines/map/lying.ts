@@ -24,9 +24,14 @@ export function lyingOn({ points, columns }: Pick<ShownMap, 'points' | 'columns'
 		const [name = '', ...rest] = columns.map((column) => showCell(column, row.cells[cellKey(column.id)]))
 		return {
 			...{ row: row.id, place: { latitude, longitude }, sign, number: stop, mark: row.flags?.[0] },
-			...{ name: name || '(blank)', rest: rest.filter(Boolean).join(' · ') }
+			...{ name: name || '(blank)', rest: rest.filter(Boolean).map(unbroken).join(' · ') }
 		}
 	})
+}
+
+/** What is as short as a date stays on one line. */
+function unbroken(text: string): string {
+	return text.length <= 12 ? text.replaceAll(' ', '\u00a0') : text
 }
 
 /** The nearest first, with how far each is. */
