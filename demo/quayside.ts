@@ -241,7 +241,9 @@ export function quayside({ visits, visit, harbours, pontoons, remarks, remark }:
 						...{ sort: [{ column: visit('Leaves'), descending: false }], opens: 'visit', totals: [visit('Fee')] },
 						columns: ['Boat', 'Berth', 'Length', 'Why', 'Leaves', 'Fee'].map(visit),
 						empty: 'No visitor lies here today.',
-						lines: [{ id: 'now-4', kind: 'mark', word: 'leaves tomorrow', tone: 'look', where: 'Leaves <= TODAY() + 1' }]
+						lines: [
+							{ id: 'now-4', kind: 'mark', word: 'leaves tomorrow', tone: 'look', where: 'Leaves <= TODAY() + 1' }
+						]
 					}
 				]
 			},
