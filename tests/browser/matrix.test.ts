@@ -53,6 +53,7 @@ const ROUTES: Readonly<
 	'bench/[app]/tables/pictures': 'builders only, asked below',
 	'bench/[app]/sources/[import]': 'builders only, asked below',
 	'bench/bundles': 'builders only, asked below',
+	'bench/coasts': 'builders only, asked below',
 	'bench/imports': 'builders only, asked below',
 	'bench/imports/[import]': 'builders only, asked below',
 	'bench/lines/[table]': 'builders only, asked below',
@@ -512,7 +513,8 @@ async function checkBench(api: APIRequestContext, person: DemoPerson): Promise<v
 		(await api.post('/bench/lines/101', { data: { lines: [] } })).status(),
 		(await api.post('/bench/imports', { data: { undo: 101 } })).status(),
 		(await api.get('/bench/1/bundle')).status(),
-		(await api.post('/bench/bundles', { data: { kind: 'look', name: 'b', text: '{}' } })).status()
+		(await api.post('/bench/bundles', { data: { kind: 'look', name: 'b', text: '{}' } })).status(),
+		(await api.post('/bench/coasts', { data: { table: 101 } })).status()
 	]
 	if (!has(person, 'Builders')) {
 		for (const status of statuses.slice(1)) expect(status, person.name).toBe(403)

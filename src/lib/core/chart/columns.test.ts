@@ -43,6 +43,29 @@ test('side by side and as lines, each begins at nought', () => {
 		])
 })
 
+test('as areas they are stacked, and run on where there is nothing', () => {
+	const values = [
+		[6, 2],
+		[0, 4],
+		[null, 8]
+	]
+	expect(parts(values, 'as areas')).toEqual([
+		[
+			[0, 0, 75],
+			[1, 75, 100]
+		],
+		[
+			[0, 0, 0],
+			[1, 0, 50]
+		],
+		[
+			[0, 0, 0],
+			[1, 0, 100]
+		]
+	])
+	expect(layOut(values, 'as areas').ticks).toEqual(layOut(values, 'stacked').ticks)
+})
+
 test('what is below nought hangs down from there', () => {
 	const laid = layOut(
 		[

@@ -4,7 +4,7 @@
  */
 import { scaleLinear } from 'd3-scale'
 
-export const OVER_A_SCALE = ['stacked', 'side by side', 'as lines', 'as shares'] as const
+export const OVER_A_SCALE = ['stacked', 'side by side', 'as lines', 'as areas', 'as shares'] as const
 export type OverScale = (typeof OVER_A_SCALE)[number]
 
 /** By column, then by series; null where nothing was measured. */
@@ -29,7 +29,7 @@ const ABOUT = 4
 
 export function layOut(values: Values, arrangement: OverScale): LaidOut {
 	const shown = arrangement === 'as shares' ? values.map(sharesOf) : values
-	const isStacked = arrangement === 'stacked' || arrangement === 'as shares'
+	const isStacked = arrangement === 'stacked' || arrangement === 'as shares' || arrangement === 'as areas'
 	const ends = shown.flatMap((parts) => (isStacked ? stackEnds(parts) : parts.filter((value) => value !== null)))
 	// Shares end at a hundred, whatever their binary fractions add up to.
 	const [least, most] = arrangement === 'as shares' ? [0, 100] : [Math.min(0, ...ends), Math.max(0, ...ends)]
@@ -42,7 +42,9 @@ export function layOut(values: Values, arrangement: OverScale): LaidOut {
 		ticks: scale.ticks(ABOUT).map((value) => ({ at: at(value), value })),
 		foot: at(0),
 		columns: shown.map((parts, i) => {
-			const placed = isStacked ? stack(parts) : parts.flatMap((value, series) => onFoot(value, series))
+			const placed = isStacked
+				? stack(parts, arrangement === 'as areas')
+				: parts.flatMap((value, series) => onFoot(value, series))
 			const laid = placed.map(({ series, from, to }) => {
 				const value = values[i]?.[series] ?? 0
 				return { series, from: Math.min(at(from), at(to)), to: Math.max(at(from), at(to)), value }
@@ -62,15 +64,16 @@ function onFoot(value: number | null, series: number): Placed[] {
 	return value === null ? [] : [{ series, from: 0, to: value }]
 }
 
-/** Each on those before it; what is below nought hangs down from there. */
-function stack(parts: readonly (number | null)[]): Placed[] {
+/** Each on those before it; what is below nought hangs down from there. `isWhole`: an area runs on where there is nothing. */
+function stack(parts: readonly (number | null)[], isWhole = false): Placed[] {
 	let [up, down] = [0, 0]
 	return parts.flatMap((value, series) => {
-		if (value === null || value === 0) return []
-		const from = value > 0 ? up : down
-		if (value > 0) up += value
-		else down += value
-		return [{ series, from, to: from + value }]
+		if ((value === null || value === 0) && !isWhole) return []
+		const size = value ?? 0
+		const from = size >= 0 ? up : down
+		if (size >= 0) up += size
+		else down += size
+		return [{ series, from, to: from + size }]
 	})
 }
 

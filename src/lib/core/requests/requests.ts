@@ -5,6 +5,7 @@
 import type { WirePage } from '../query/wire.ts'
 import type { Examples, PreviewLines, SaveLines, WhoSees } from './access.ts'
 import type { TakenAppFile } from './app-files.ts'
+import type { TakeCoasts } from './coasts.ts'
 import type { SavedBundle } from '../app/bundle.ts'
 import type { BundleRequests } from './bundles.ts'
 import type { DocumentRequests, SaveDraft } from './bench.ts'
@@ -31,6 +32,7 @@ export interface Requests {
 		readonly '/bench/looks': LookRequests
 		readonly '/bench/imports': UndoImport
 		readonly '/bench/bundles': BundleRequests
+		readonly '/bench/coasts': TakeCoasts
 		readonly '/waiting/door': AtTheDoor
 		readonly '/waiting/app': AskForApp
 		readonly [address: `/bench/imports/${string}`]: ImportRequests

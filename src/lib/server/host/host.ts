@@ -22,6 +22,8 @@ import { openThreads } from './open-threads.ts'
 import { readKey } from '../base/workspace-key.ts'
 import { openTries, type Tries } from './tries.ts'
 import { watchHealth } from '../store/store-health.ts'
+import { takeCoasts } from '../files/take-coasts.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
 import type { Site } from '../threads/threads.ts'
 
 export interface Host extends Site {
@@ -34,6 +36,8 @@ export interface Host extends Site {
 	readonly files: FileStore
 	/** Takes in a picture or a film for an app. */
 	readonly takeAppFile: (given: GivenAppFile) => Promise<TakenAppFile>
+	/** Draws the coasts where the rows of a table lie. */
+	readonly takeCoasts: (asked: { readonly table: number; readonly actor: Actor }) => Promise<TakenAppFile>
 	/** The picture that stands for an app, as a phone wants it. */
 	readonly drawIcon: (asked: IconAsked) => Promise<Buffer>
 	/** The stand-in for a provider of sign-in; in a demo only. */
@@ -111,6 +115,7 @@ async function openLocked({ folder, scripts, origin, at }: HostPlace, unlock: ()
 	return {
 		...{ ...threads, isWell: health.isWell, ...parts },
 		takeAppFile: (given) => takeAppFile(filesFolder, threads, given),
+		takeCoasts: (asked) => takeCoasts(filesFolder, threads, asked),
 		drawIcon: (asked) => drawIcon(filesFolder, asked)
 	}
 }

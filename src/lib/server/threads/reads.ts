@@ -2,6 +2,7 @@
 import { findAppFile } from '../apps/app-files.ts'
 import { appByWord, wordOf } from '../apps/app-word.ts'
 import { findRelease, listApps, listReleases, readDraft } from '../apps/apps.ts'
+import { placesIn } from '../apps/places-in.ts'
 import { lookAtBundle } from '../bundles/look-at-bundle.ts'
 import { makeBundle } from '../bundles/make-bundle.ts'
 import { lookOver } from '../apps/look-over.ts'
@@ -129,6 +130,7 @@ export const READS = {
 	draft: (store: Store, { app }: { app: number }) => readDraft(store, app),
 	lookOver,
 	lookAtBundle,
+	placesIn,
 	makeBundle,
 	compareDocument,
 	plannedRelease,

@@ -110,7 +110,8 @@ function draw(
 				key: pressedKey(bar.key, by),
 				label: bar.label,
 				says: `${bar.label}: ${isEmpty ? 'none' : isOne || !addsUp ? parts.join(', ') : `${say(whole ?? 0)}, ${parts.join(', ')}`}`,
-				total: whole === null || isEmpty || (!isOne && !addsUp) || as === 'as lines' ? '' : say(whole),
+				total:
+					whole === null || isEmpty || (!isOne && !addsUp) || as === 'as lines' || as === 'as areas' ? '' : say(whole),
 				top: laid.columns[i]?.top ?? laid.foot,
 				parts: (laid.columns[i]?.parts ?? []).map(({ value, ...part }) => ({ ...part, text: say(value) })),
 				filters: [

@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** A month as a line of days, each row on a line of its own. */
-	import type { ShownCalendar } from '$lib/core/requests/shown-rows.ts'
+	import type { ShownCalendar, ShownDay } from '$lib/core/requests/shown-rows.ts'
 	import CalendarEntry from './CalendarEntry.svelte'
 	import { dayUnder, type CalendarMove } from './calendar-move.svelte.ts'
 
@@ -14,13 +14,20 @@
 	const isOver = (date: string) => move.over !== '' && move.over <= date && date <= move.overTo
 </script>
 
+{#snippet name(day: ShownDay)}<i>{day.says.slice(0, 1)}</i>{Number(day.date.slice(8))}{/snippet}
+
 <div class="timeline" style:--days={days.length}>
-	<div class="head" aria-hidden="true">
+	<div class="head" aria-hidden={line.adds ? undefined : 'true'}>
 		<span></span>
 		<div class="along">
-			{#each days as day (day.date)}<span class:today={day.isToday}
-					><i>{day.says.slice(0, 1)}</i>{Number(day.date.slice(8))}</span
-				>{/each}
+			{#each days as day (day.date)}
+				{#if line.adds}<a
+						class="day"
+						class:today={day.isToday}
+						href="{base}/{line.adds}?h.day={day.date}&from={from}"
+						aria-label="Add on {day.says}">{@render name(day)}</a
+					>{:else}<span class="day" class:today={day.isToday}>{@render name(day)}</span>{/if}
+			{/each}
 		</div>
 	</div>
 	<ul>
@@ -98,13 +105,19 @@
 		grid-template-columns: repeat(var(--days), minmax(0, 1fr));
 		min-width: 0;
 	}
-	.head .along span {
+	.day {
 		display: grid;
 		justify-items: center;
 		padding: 0.2rem 0;
 		font: 600 0.82rem var(--head);
 		font-variant-numeric: tabular-nums;
 		border-left: 1px solid var(--zinc-2);
+		color: inherit;
+		text-decoration: none;
+	}
+	a.day:hover {
+		background: var(--selected);
+		text-decoration: underline;
 	}
 	i {
 		font-style: normal;

@@ -1,5 +1,6 @@
 <script lang="ts">
 	/** The columns themselves: drawn by percent, so that words stay words at any width and size. */
+	import { areaOf } from './area.ts'
 	import { layOutEnds } from '$lib/core/chart/end-labels.ts'
 	import type { ShownBar, ShownChart } from '$lib/core/requests/shown-rows.ts'
 	import ChartLegend from './ChartLegend.svelte'
@@ -14,6 +15,7 @@
 	let { line, opened, onpress }: Props = $props()
 
 	const isLines = $derived(line.as === 'as lines')
+	const isAreas = $derived(line.as === 'as areas')
 	const isAbreast = $derived(line.as === 'side by side')
 	const middle = (at: number) => (100 * (at + 0.5)) / line.bars.length
 	/** A line through the middles of its columns; it breaks where nothing was measured. */
@@ -30,11 +32,12 @@
 	/** How far names at the ends of lines stand apart: one line of words, of the 15 rem that the plot is high. */
 	const APART = 8
 	const ends = $derived(
-		isLines && line.series.length > 0
+		(isLines || isAreas) && line.series.length > 0
 			? layOutEnds(
 					line.series.map((_part, s) => {
 						const last = line.bars.flatMap(({ parts }) => parts.filter(({ series }) => series === s)).at(-1)
-						return last ? endOf(last) : null
+						if (!last) return null
+						return isAreas ? (last.from + last.to) / 2 : endOf(last)
 					}),
 					APART
 				)
@@ -44,7 +47,7 @@
 </script>
 
 {#if line.series.length > 0}
-	<div class:small={isLines}>
+	<div class:small={isLines || isAreas}>
 		<ChartLegend labels={names}>
 			{#snippet sign(i)}<span class="swatch s{i}" aria-hidden="true"></span>{/snippet}
 		</ChartLegend>
@@ -56,6 +59,14 @@
 	</div>
 	<div class="ground">
 		{#each line.ticks as { at } (at)}<i class:foot={at === line.foot} style:bottom="{at}%"></i>{/each}
+		{#if isAreas}
+			<svg viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden="true">
+				{#each names as _name, i (i)}<path
+						class="a{i}"
+						d={areaOf(line.bars, i, { x: middle, y: (at) => 100 - at })}
+					/>{/each}
+			</svg>
+		{/if}
 		{#if isLines}
 			<svg viewBox="0 0 100 100" preserveAspectRatio="none" aria-hidden="true">
 				{#each names as _name, i (i)}<path class="l{i}" d={pathOf(i)} />{/each}
@@ -72,7 +83,7 @@
 					{#if bar.total}<span class="total" style:bottom="{bar.top}%">{bar.total}</span>{/if}
 					{#each bar.parts as part (part.series)}
 						{#if isLines}<span class="dot s{part.series}" style:bottom="{endOf(part)}%"></span>
-						{:else}<span
+						{:else if !isAreas}<span
 								class="part s{part.series}"
 								style:bottom="{part.from}%"
 								style:height="{part.to - part.from}%"
@@ -264,6 +275,29 @@
 	.s5 {
 		background: repeating-linear-gradient(90deg, var(--pitch) 0 1px, var(--paper) 1px 4px);
 		border: 1px solid var(--pitch);
+	}
+	/* Told apart without colour by their names at the end, and by an edge of their own. */
+	.a0 {
+		fill: var(--bottle);
+	}
+	.a1 {
+		fill: var(--rope-wash);
+		stroke: var(--rope);
+	}
+	.a2 {
+		fill: var(--oxide);
+	}
+	.a3 {
+		fill: var(--sea-wash);
+		stroke: var(--sea);
+	}
+	.a4 {
+		fill: var(--zinc-2);
+		stroke: var(--zinc-7);
+	}
+	.a5 {
+		fill: var(--paper);
+		stroke: var(--pitch);
 	}
 	.l0 {
 		stroke: var(--bottle);

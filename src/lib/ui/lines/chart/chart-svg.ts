@@ -1,5 +1,6 @@
 /** Columns over a scale as a picture. */
 import type { ShownChart } from '$lib/core/requests/shown-rows.ts'
+import { areaOf } from './area.ts'
 import { fillOf, HEIGHT, legendOf, PAINTS, ROOM, round, svgOf, WIDTH, words } from './svg-parts.ts'
 
 export function chartAsSvg(line: ShownChart): string {
@@ -16,6 +17,7 @@ export function chartAsSvg(line: ShownChart): string {
 	)
 	const bars = line.bars.map((bar, i) => {
 		const parts = bar.parts.map((part) => {
+			if (line.as === 'as areas') return ''
 			if (line.as === 'as lines')
 				return `<circle cx="${x(i)}" cy="${y(end(part))}" r="5" fill="${PAINTS[part.series] ?? '#000'}"/>`
 			const isAbreast = line.as === 'side by side'
@@ -30,7 +32,15 @@ export function chartAsSvg(line: ShownChart): string {
 		line.as === 'as lines'
 			? Array.from({ length: count }, (_each, s) => lineOf(line, s, { x, y: (part) => y(end(part)) }))
 			: []
-	return svgOf(line, [...legendOf(line.series.map(({ label }) => label)), ...ticks, ...lines, ...bars])
+	const areas =
+		line.as === 'as areas'
+			? Array.from(
+					{ length: count },
+					(_each, s) =>
+						`<path d="${areaOf(line.bars, s, { x, y })}" fill="${fillOf(s)}" stroke="${PAINTS[s] ?? '#000'}"/>`
+				)
+			: []
+	return svgOf(line, [...legendOf(line.series.map(({ label }) => label)), ...ticks, ...areas, ...lines, ...bars])
 }
 
 interface Ways {

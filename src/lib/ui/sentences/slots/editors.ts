@@ -10,6 +10,7 @@ import MessageSlot from './MessageSlot.svelte'
 import ScopeSlot from './ScopeSlot.svelte'
 import CountSlot from './CountSlot.svelte'
 import DoesSlot from './DoesSlot.svelte'
+import GroundSlot from './GroundSlot.svelte'
 import IconSlot from './IconSlot.svelte'
 import RolesSlot from './RolesSlot.svelte'
 import SortsSlot from './SortsSlot.svelte'
@@ -54,7 +55,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	once: ChoiceSlot,
 	picture: AppFileSlot,
 	film: AppFileSlot,
-	ground: AppFileSlot,
+	ground: GroundSlot,
 	children: ChildrenSlot,
 	measure: ChoiceSlot,
 	grouping: ChoiceSlot,
