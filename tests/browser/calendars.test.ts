@@ -95,6 +95,10 @@ test('one is added on a day by a press on it, and stands there', async ({ browse
 	await expect(page).toHaveURL(/\/app\/1\/work/)
 	await page.getByRole('tab', { name: 'When' }).click()
 	await expect(page.getByText('Paint the perch').first()).toBeVisible()
+	// Along a line of days each head adds on its day too.
+	await page.getByRole('link', { name: 'timeline' }).click()
+	await expect(page.locator('.timeline')).toBeVisible()
+	await expect(page.getByRole('link', { name: /^Add on / })).not.toHaveCount(0)
 	await page.context().close()
 })
 

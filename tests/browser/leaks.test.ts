@@ -8,7 +8,8 @@
  * that are tried, what a formula says of its reader, the Lookout's list, what a button sends, rows that are guessed,
  * `tests/unit/builder-holds.test.ts` and `guessing.test.ts`; a Lookout on a phone, `follow-look.test.ts`; pictures of an app,
  * `more-lines.test.ts`; searches that somebody keeps and sample rows, `tests/unit/addresses-and-searches.test.ts` and `samples.test.ts`; visitors, streams that outlive their session, drafts on a shared
- * tablet, `hostile.test.ts`.
+ * tablet, `hostile.test.ts`; bundles and coasts, which only builders ask for, `matrix.test.ts` and `tests/unit/bundles.test.ts`; calls in
+ * an order, `tests/unit/map.test.ts`.
  */
 import { expect, test, type APIRequestContext } from '@playwright/test'
 import { numbersOfPeople, signInAs } from './asking.ts'

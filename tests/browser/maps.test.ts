@@ -70,6 +70,12 @@ test('a builder draws a map on a ground of their own; what is no ground is refus
 	await give('bay.geojson', JSON.stringify({ type: 'Polygon', coordinates: [ring] }))
 	await expect(map.locator('path.area')).toHaveCount(1)
 	await builder.getByRole('button', { name: 'Undo' }).click()
+	await expect(map.locator('path')).toHaveCount(0)
+
+	// Whoever has none takes the coasts of the world where the moorings lie.
+	await builder.getByRole('button', { name: 'Take the coasts of the world' }).click()
+	await expect(builder.getByRole('button', { name: 'Coasts of the world' })).toBeVisible()
+	await expect(map.locator('path.area').first()).toBeAttached()
 	await builder.context().close()
 })
 

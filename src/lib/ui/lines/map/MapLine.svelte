@@ -39,7 +39,8 @@
 	// The file of the ground is read once, from the app's own files.
 	$effect(() => {
 		const { ground } = line
-		if (ground !== null) void untrack(() => readGround(ground))
+		if (ground === null) outlines = []
+		else void untrack(() => readGround(ground))
 	})
 
 	async function readGround(sha: string) {
@@ -48,6 +49,8 @@
 			fetch(appFileAddress(sha, base)).catch(() => undefined)
 		])
 		const read = answer?.ok ? readOutlines(await answer.text()) : undefined
+		// Another one may have been taken meanwhile.
+		if (line.ground !== sha) return
 		wrong = read?.ok ? '' : 'The ground of this map could not be read. What lies on it is right.'
 		if (read?.ok) outlines = read.outlines
 	}
