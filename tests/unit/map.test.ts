@@ -11,8 +11,8 @@ import { documentOf, NOW } from '../support/ports.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
 
 const [BUOYS, NAME, AT, KIND, DIVER, MANY, CALL] = [2, 20, 21, 22, 23, 24, 25]
-const [CREW, BOSSES] = [10, 11]
-const [IMKE, BO, UNA] = [2, 3, 4]
+const [CREW, BOSSES, HANDS] = [10, 11, 12]
+const [IMKE, BO, UNA, KIT] = [2, 3, 4, 5]
 
 let store: Store
 
@@ -23,12 +23,19 @@ beforeEach(() => {
 		now: NOW,
 		roles: [
 			{ id: CREW, name: 'Crew', includes: [] },
-			{ id: BOSSES, name: 'Bosses', includes: [] }
+			{ id: BOSSES, name: 'Bosses', includes: [] },
+			{ id: HANDS, name: 'Hands', includes: [] }
 		],
 		lines: [
 			// Of Kay's buoys the crew sees that they are there, and not where.
 			line('c', CREW, { where: 'diver = "Imke"', verbs: ['see', 'change'] }),
 			line('k', CREW, { where: 'diver = "Kay"', columns: { kind: 'except', columns: [AT] } }),
+			line('h', HANDS, { where: 'diver = "Imke"', verbs: ['see', 'change'] }),
+			line('o', HANDS, {
+				where: 'diver = "Ola"',
+				verbs: ['see', 'change'],
+				columns: { kind: 'except', columns: [CALL] }
+			}),
 			line('b', BOSSES, { verbs: ['see', 'change'] })
 		],
 		tables: [
@@ -46,8 +53,8 @@ beforeEach(() => {
 		]
 	})
 	store.db.exec(`
-		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Imke', 'imke'), (3, 0, 0, 'Bo', 'bo'), (4, 0, 0, 'Una', 'una');
-		INSERT INTO role_held (person, role) VALUES (${IMKE}, ${CREW}), (${BO}, ${BOSSES});
+		INSERT INTO t1 (n, made_at, changed_at, c1, c1k) VALUES (2, 0, 0, 'Imke', 'imke'), (3, 0, 0, 'Bo', 'bo'), (4, 0, 0, 'Una', 'una'), (5, 0, 0, 'Kit', 'kit');
+		INSERT INTO role_held (person, role) VALUES (${IMKE}, ${CREW}), (${BO}, ${BOSSES}), (${KIT}, ${HANDS});
 		INSERT INTO t2 (n, made_at, changed_at, c20, c20k, c21, c21k, c22, c23, c23k) VALUES
 			(1, 0, 0, 'Heron', 'heron', '50.3121, -4.1102', '', 1, 'Imke', 'imke'),
 			(2, 0, 0, 'Dunlin', 'dunlin', '50.4, -4.2', '', 2, 'Kay', 'kay'),
@@ -144,9 +151,17 @@ describe('called at one after another', () => {
 		move(IMKE, 1, 'last')
 		expect(calls()).toEqual([1, 1, null, null])
 		expect(() => move(IMKE, 1, { before: row(2) })).toThrow('Somebody changed the order')
-		expect(() => move(IMKE, 2, 'last')).toThrow('not there, or not for you to see')
-		expect(() => move(IMKE, 4, 'last')).toThrow('not there, or not for you to see')
+		expect(() => move(IMKE, 2, 'last')).toThrow('not there, or its turn is not for you to see')
+		expect(() => move(IMKE, 4, 'last')).toThrow('not there, or its turn is not for you to see')
 		expect(calls()).toEqual([1, 1, null, null])
+	})
+
+	test('one whose turn is kept back is neither called at nor left out, and nothing is written over it', () => {
+		number(1, null, 2, null)
+		expect(stops(KIT)).toEqual([['Heron', 1], ['Petrel', undefined]]) // prettier-ignore
+		expect(() => move(KIT, 3, 'last')).toThrow('its turn is not for you to see')
+		expect(() => move(KIT, 1, { before: row(3) })).toThrow('Somebody changed the order')
+		expect(calls()).toEqual([1, null, 2, null])
 	})
 
 	test('of several that would be numbered anew all are, or none', () => {

@@ -113,8 +113,8 @@ export interface ShownPoint {
 	readonly at: readonly [number, number]
 	/** Which of the signs; null for none of them. */
 	readonly sign: number | null
-	/** By which it is called at; null where it is not, or not for its reader to know. */
-	readonly stop: number | null
+	/** By which it is called at; null where it is not, left out where that is kept back. */
+	readonly stop?: number | null | undefined
 }
 
 /** The rows behind a number: what of them is shown first, and the screen that one opens. */

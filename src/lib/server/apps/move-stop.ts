@@ -22,7 +22,7 @@ export function moveStop(
 	const here = heldOnScreen(store, screen, { actor, now, held })
 	const stops = stopsOf(store, line, { actor, now, here })
 	if (!stops.some((stop) => stop.row === row))
-		throw new AppError('not_found', 'This row is not there, or not for you to see.')
+		throw new AppError('not_found', 'This row is not there, or its turn is not for you to see.')
 	if (inOrder(stops).length > MOST_STOPS)
 		throw new AppError('invalid', `More than ${MOST_STOPS} places are put in order in their table.`)
 	const changed = renumbered(stops, row, to)

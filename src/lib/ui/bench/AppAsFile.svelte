@@ -3,6 +3,7 @@
 	import type { ComparedDocument } from '$lib/core/requests/bench.ts'
 	import { countOf } from '$lib/core/text/count.ts'
 	import { ask, send } from '../send.ts'
+	import StaysBehind from './StaysBehind.svelte'
 	import Differences from './Differences.svelte'
 	import type { DraftState } from './draft.svelte.ts'
 
@@ -97,9 +98,7 @@
 	</div>
 	{#if behind && behind.length > 0}
 		<p>What stays behind:</p>
-		<ul>
-			{#each behind as each, i (i)}<li>{each}</li>{/each}
-		</ul>
+		<StaysBehind says={behind} />
 	{/if}
 	{#if said.text}<p class:says-wrong={said.wrong} role={said.wrong ? 'alert' : 'status'}>{said.text}</p>{/if}
 </section>
@@ -113,10 +112,6 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0.8rem;
-	}
-	ul {
-		margin: 0;
-		padding-left: 1.2rem;
 	}
 	label:focus-within {
 		outline: 3px solid var(--marigold);

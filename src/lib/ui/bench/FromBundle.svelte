@@ -5,6 +5,7 @@
 	import { countOf } from '$lib/core/text/count.ts'
 	import { joinWords } from '$lib/core/sentence/slots/names.ts'
 	import { send } from '../send.ts'
+	import StaysBehind from './StaysBehind.svelte'
 
 	let given = $state.raw<{ readonly name: string; readonly text: string; readonly found: LookedAtBundle } | undefined>()
 	let made = $state.raw<PutBundle | undefined>()
@@ -99,9 +100,7 @@
 		</ul>
 		{#if made.leftOut.length > 0}
 			<p>Left out, as it cannot be worked out here:</p>
-			<ul>
-				{#each made.leftOut as each, i (i)}<li>{each}</li>{/each}
-			</ul>
+			<StaysBehind says={made.leftOut} />
 		{/if}
 	{/if}
 </section>

@@ -42,16 +42,18 @@ export function rowsWithPlace(
 	return { rows, isCut: after !== undefined }
 }
 
-/** Each with its number, as far as that is seen. */
+/** Each with its number; without those of which that is kept back. */
 export function stopsOf(store: Store, line: MapLine, reading: Reading): readonly Stop[] {
 	const columns = line.order === null ? [] : [line.order]
-	return rowsWithPlace(store, line, { ...reading, columns }).rows.map((row) => ({
-		row: row.id,
-		number: numberIn(row, line.order)
-	}))
+	return rowsWithPlace(store, line, { ...reading, columns }).rows.flatMap((row) => {
+		const number = numberIn(row, line.order)
+		return number === undefined ? [] : [{ row: row.id, number }]
+	})
 }
 
-export function numberIn({ cells }: WireRow, column: number | null): number | null {
-	const number = column === null ? undefined : cells[cellKey(column)]
-	return typeof number === 'number' ? number : null
+/** Undefined where it is kept back. */
+export function numberIn({ cells }: WireRow, column: number | null): number | null | undefined {
+	if (column === null) return null
+	const number = cells[cellKey(column)]
+	return number === undefined || typeof number === 'number' ? number : null
 }

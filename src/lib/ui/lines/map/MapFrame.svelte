@@ -7,7 +7,7 @@
 	import type { Outline } from '$lib/core/map/outline.ts'
 	import type { ShownMap } from '$lib/core/requests/shown-rows.ts'
 	import Mark from '../list/Mark.svelte'
-	import type { Lying } from './lying.ts'
+	import { withTurn, type Lying } from './lying.ts'
 	import { MapHand } from './map-hand.ts'
 	import MapGround from './MapGround.svelte'
 	import MapSign from './MapSign.svelte'
@@ -26,7 +26,7 @@
 
 	let { line, all, view, outlines, here, chosen, onchoose }: Props = $props()
 
-	const calls = $derived(line.order ? inOrder(all) : [])
+	const calls = $derived(line.order ? inOrder(withTurn(all)) : [])
 	const route = $derived(
 		calls
 			.map(({ place }) => view.place(flatten(place)))

@@ -8,7 +8,7 @@
 	import { countOf } from '$lib/core/text/count.ts'
 	import { usePressNote } from '../press-note.svelte.ts'
 	import { besideList, heldIn } from '../screen-address.ts'
-	import type { Lying } from './lying.ts'
+	import { withTurn, type Lying } from './lying.ts'
 	import MapEntry from './MapEntry.svelte'
 
 	type Props = {
@@ -24,8 +24,9 @@
 	let { line, all, chosen, path, base, from, onchoose }: Props = $props()
 
 	const note = usePressNote()
-	const calls = $derived(inOrder(all))
-	const others = $derived(all.filter(({ number }) => number === null))
+	const known = $derived(withTurn(all))
+	const calls = $derived(inOrder(known))
+	const others = $derived(known.filter(({ number }) => number === null))
 	const legs = $derived(legsOf(calls.map(({ place }) => place)))
 	const whole = $derived(legs.reduce((sum, leg) => sum + leg, 0))
 	const canMove = $derived(line.order?.canMove ?? false)

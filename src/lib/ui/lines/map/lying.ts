@@ -11,8 +11,8 @@ export interface Lying {
 	/** What else is shown of it. */
 	readonly rest: string
 	readonly sign: number | null
-	/** By which it is called at; null where it is not. */
-	readonly number: number | null
+	/** By which it is called at; null where it is not, undefined where that is kept back. */
+	readonly number: number | null | undefined
 	/** Which of the marks. */
 	readonly mark: number | undefined
 	/** How far it is, once it is known from where. */
@@ -27,6 +27,11 @@ export function lyingOn({ points, columns }: Pick<ShownMap, 'points' | 'columns'
 			...{ name: name || '(blank)', rest: rest.filter(Boolean).map(unbroken).join(' · ') }
 		}
 	})
+}
+
+/** Those of which it is known whether, and when, they are called at. */
+export function withTurn(all: readonly Lying[]): (Lying & { readonly number: number | null })[] {
+	return all.flatMap((each) => (each.number === undefined ? [] : [{ ...each, number: each.number }]))
 }
 
 /** What is as short as a date stays on one line. */
