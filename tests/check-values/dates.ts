@@ -1,5 +1,7 @@
-/** Dates by the formulas that reckon with them, in both lives, and clocks by the workspace's zone. */
+/** Dates by the formulas that reckon with them, in both lives, clocks by the workspace's zone, and what comes again. */
 import { addDays } from '$lib/core/schedule/calendar.ts'
+import { occurrences } from '$lib/core/schedule/occurrences.ts'
+import { parseRrule } from '$lib/core/schedule/recurrence.ts'
 import { instantAt } from '$lib/core/schedule/zone.ts'
 import { checkFormulaRow, type FormulaRow } from './formula.ts'
 import type { RowResult } from './result.ts'
@@ -19,6 +21,10 @@ export interface DateRow {
 				readonly holidays?: readonly string[]
 				readonly local?: string
 				readonly timezone?: string
+				readonly dtstart?: string
+				readonly rrule?: string
+				readonly exdates?: readonly string[]
+				readonly take?: number
 		  }
 	readonly expected: unknown
 }
@@ -27,7 +33,8 @@ export function checkDateRow(row: DateRow): RowResult {
 	const asked = FORMULAS[row.kind]?.(row)
 	if (asked) return checkFormulaRow({ id: row.id, ...asked })
 	if (row.kind === 'day-vs-24h') return checkDay(row)
-	return { id: row.id, short: `${row.kind}: recurrences are not built yet` }
+	if (row.kind === 'rrule') return checkRecurrence(row)
+	return { id: row.id, short: `${row.kind}: nothing here reckons with that` }
 }
 
 type Asked = Pick<FormulaRow, 'formula' | 'expected'>
@@ -82,5 +89,24 @@ function checkDay({ id, input, expected }: DateRow): RowResult {
 		plus24h: seconds(new Date(Date.parse(instantAt(`${local}:00.000`, timezone)) + 86_400_000).toISOString())
 	}
 	const short = JSON.stringify(got) === JSON.stringify(expected) ? undefined : `${local} gives ${JSON.stringify(got)}`
+	return { id, short }
+}
+
+/** The instants at which a rule comes, which the wall clock of the zone shows as they should. */
+function checkRecurrence({ id, input, expected }: DateRow): RowResult {
+	const { rrule = '', dtstart = '', timezone = 'UTC', take = 0, exdates = [] } = partsOf(input)
+	const read = parseRrule(rrule)
+	if ('message' in read) return { id, short: read.message }
+	const [date = '', time = ''] = dtstart.split('T')
+	const [hour = 0, minute = 0] = time.split(':').map(Number)
+	const left = new Set(exdates.map((local) => Date.parse(instantAt(`${local}:00.000`, timezone))))
+	const got: string[] = []
+	for (const at of occurrences(read.rule, { date, minutes: hour * 60 + minute, zone: timezone })) {
+		if (got.length === take) break
+		if (!left.has(at)) got.push(new Date(at).toISOString().replace('.000', ''))
+	}
+	// Each row says the instant too, by which the wall clock is known.
+	const wanted = (expected as readonly { readonly utc: string }[]).map(({ utc }) => utc)
+	const short = JSON.stringify(got) === JSON.stringify(wanted) ? undefined : `${rrule} gives ${got.join(' ')}`
 	return { id, short }
 }

@@ -37,9 +37,9 @@ test('of too many the latest stand there', () => {
 })
 
 test.each<[string, Step, boolean, string, string]>([
-	['2026-03', 'months', true, 'Mar 26', '2026-03-01'],
+	['2026-03', 'months', true, 'Mar ’26', '2026-03-01'],
 	['2026-03', 'months', false, 'Mar', '2026-03-01'],
-	['2026-4', 'quarters', true, 'Q4 26', '2026-10-01'],
+	['2026-4', 'quarters', true, 'Q4 ’26', '2026-10-01'],
 	['2026', 'years', true, '2026', '2026-01-01'],
 	['2026-12-28', 'weeks', false, 'W53', '2026-12-28'],
 	['2027-01-04', 'weeks', false, 'W1', '2027-01-04'],

@@ -23,7 +23,8 @@ export function firstDayOf(period: string, step: Step): string {
 
 /** What stands under its column; the year only where `withYear`. */
 export function nameOfPeriod(period: string, step: Step, withYear: boolean): string {
-	const year = withYear ? ` ${period.slice(2, 4)}` : ''
+	// With its apostrophe it is not taken for a day.
+	const year = withYear ? ` ’${period.slice(2, 4)}` : ''
 	const month = MONTHS[Number(period.slice(5, 7)) - 1]
 	switch (step) {
 		case 'years':

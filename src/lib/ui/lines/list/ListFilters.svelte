@@ -6,6 +6,8 @@
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+	import { isNumeric } from '../../cells/controls.ts'
+	import { isDate, showCell } from '../../cells/show-cell.ts'
 	import { soughtIn, withSought } from '../screen-address.ts'
 	import type { ListRows } from './list-rows.svelte.ts'
 	import { addressNow } from '../address-now.ts'
@@ -22,6 +24,13 @@
 	let typing: ReturnType<typeof setTimeout> | undefined
 
 	const filterOf = (column: ShownColumn) => line.narrowing.filters.find((filter) => filter.column === column.id)
+	/** As its cells say it: a number with its unit, a date as dates are written here. */
+	function wordsOf(column: ShownColumn, { is, text }: Filter): string {
+		if (is === 'blank') return 'left blank'
+		const figure = isNumeric(column) ? Number(text) : Number.NaN
+		return Number.isFinite(figure) ? showCell(column, figure) : isDate(column) ? showCell(column, text) : text
+	}
+
 	const isNarrowed = $derived(line.narrowing.filters.length > 0 || rows.find.trim() !== '')
 
 	const sought = $derived(soughtIn(page.url, line.id))
@@ -89,7 +98,7 @@
 					onclick={() => (open = open === column.id ? undefined : column.id)}
 					><span
 						>{filter
-							? `${column.name.toLowerCase()} ${filter.is === 'blank' ? 'left blank' : filter.text}`
+							? `${column.name.toLowerCase()} ${wordsOf(column, filter)}`
 							: `every ${column.name.toLowerCase()}`}</span
 					></button
 				>
