@@ -11,7 +11,7 @@ export default defineConfig({
 		assetsInlineLimit: (file) => (file.endsWith('.woff2') ? false : undefined),
 		// A page carries the names of what it may load next: of other pages the styles alone, or they outweigh its own.
 		modulePreload: {
-			resolveDependencies: (file, needs, { hostId }) =>
+			resolveDependencies: (_file, needs, { hostId }) =>
 				/entry\/app\./.test(hostId) ? needs.filter((each) => each.endsWith('.css')) : needs
 		},
 		// What every page runs on is one file: packed together it is smaller than in pieces.

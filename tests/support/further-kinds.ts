@@ -39,7 +39,7 @@ export interface Registry {
 const LINES = 'src/lib/core/app/lines/all.ts'
 const SCREEN = 'src/lib/server/apps/shown/all.ts'
 const ROUTINE = 'src/lib/core/routine/routine.ts'
-const RUN = 'src/lib/server/routines/run-routine.ts'
+const RUN = 'src/lib/server/routines/run-steps.ts'
 
 /** A kind of line in a file of its own, as a new one is made. */
 const SOUNDING = 'src/lib/core/app/lines/sounding.ts'
@@ -83,8 +83,8 @@ export const sounding: LineEntry<z.infer<typeof soundingSchema>> = {
 `
 const SOUNDING_IMPORT = ["import { text, textSchema } from './text.ts'", "import { sounding, soundingSchema } from './sounding.ts'\nimport { text, textSchema } from './text.ts'"] as const // prettier-ignore
 const line = ['	withSchema\n] as const', `	withSchema,\n	soundingSchema\n] as const`] as const
-const step = ['[setStepSchema, sendStepSchema]', `[setStepSchema, sendStepSchema, setStepSchema.extend({ kind: z.literal('ring') })]`] as const // prettier-ignore
-const start = ['[buttonStartSchema, rowsStartSchema]', `[buttonStartSchema, rowsStartSchema, buttonStartSchema.extend({ kind: z.literal('bell') })]`] as const // prettier-ignore
+const step = ['	stopStepSchema\n] as const', `	stopStepSchema,\n	setStepSchema.extend({ kind: z.literal('ring') })\n] as const`] as const // prettier-ignore
+const start = ['		dueStartSchema\n	])', `		dueStartSchema,\n		buttonStartSchema.extend({ kind: z.literal('bell') })\n	])`] as const // prettier-ignore
 
 const TYPES = 'src/lib/core/model/table.ts'
 const KINDS = 'src/lib/core/table/kinds/all.ts'
@@ -186,6 +186,7 @@ export const REGISTRIES: readonly Registry[] = [
 				'	set: setStep,',
 				`	set: setStep,
 	ring: {
+		...setStep,
 		sentence: {
 			kind: {
 				kind: 'ring',
@@ -197,14 +198,13 @@ export const REGISTRIES: readonly Registry[] = [
 			},
 			blank: { kind: 'ring', column: null, formula: '' }
 		},
-		withoutPresser: setStep.withoutPresser,
-		written: ({ column }) => [column],
-		check: (step, table, catalogue) => setStep.check({ ...step, kind: 'set' }, table, catalogue)
+		writes: (step, at) => setStep.writes({ ...step, kind: 'set' }, at),
+		check: (step, around) => setStep.check({ ...step, kind: 'set' }, around)
 	},`
 			]),
 			...exchange(RUN, [
-				'	set: { atPress',
-				'	ring: { atPress: (store, step, place) => setCell(store, step, place), later: undefined },\n	set: { atPress'
+				'	set: setCells,',
+				"	ring: (step, now) => setCells({ ...step, kind: 'set' }, now),\n	set: setCells,"
 			])
 		}
 	},
@@ -225,6 +225,7 @@ export const REGISTRIES: readonly Registry[] = [
 			},
 			blank: { start: { kind: 'bell', table: null } }
 		},
+		offer: 'when somebody rings',
 		isPressed: true,
 		begin: (table) => ({ kind: 'bell', table }),
 		check: () => []

@@ -69,7 +69,7 @@ test('follows a renamed column, is shown, and does what it does', () => {
 test('is checked, and keeps a release back', () => {
 	expect(ran.found).toEqual([
 		expect.stringMatching(/^Vessels, line 1: .*nothing/),
-		expect.stringMatching(/^Routine Ring: .*nobody/)
+		expect.stringMatching(/^Routine Ring, line 1: .*nobody/)
 	])
 	expect(ran.kept).toContain('Vessels, line 1')
 })

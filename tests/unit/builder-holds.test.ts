@@ -14,7 +14,7 @@ import { KEEPER, openScratch, PEOPLE_TABLE } from '../support/scratch-store.ts'
 import { openAsMe } from '$lib/server/people/open-as-me.ts'
 import { BUILDER } from '$lib/server/rights/system-roles.ts'
 import { readRows } from '$lib/server/rows/read.ts'
-import { pressButton } from '$lib/server/routines/run-routine.ts'
+import { pressButton } from '$lib/server/routines/press-button.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { tryCondition } from '$lib/server/review/bench.ts'
 import { changeColumn } from '$lib/server/structure/change-columns.ts'
@@ -254,7 +254,7 @@ describe('a button that only sends', () => {
 		const routine: Routine = { id: 'r', name: 'Tell', start: { kind: 'button', table: PAYMENTS }, steps }
 		pressButton(store, { app: 1, release: 1, routine, row, actor, now: NOW })
 	}
-	const jobs = () => store.prepare('SELECT count(*) FROM job').pluck().get()
+	const jobs = () => store.prepare('SELECT count(*) FROM run').pluck().get()
 
 	test('does nothing on a row that its presser does not see, and answers as if there were none', () => {
 		const row = store.ids.toId(PAYMENTS, 1)

@@ -99,7 +99,7 @@ describe('rows that name nobody', () => {
 	test('get no message, and that is said with how many they are', () => {
 		addJobs(5, (n) => n > 2)
 		expect(found([list()], routine(send))).toContain(
-			'Routine Done: Of the 5 rows that you see, 2 name nobody in "who": no message goes out for them.'
+			'Routine Done, line 1: Of the 5 rows that you see, 2 name nobody in "who": no message goes out for them.'
 		)
 	})
 
@@ -113,7 +113,7 @@ describe('rows that name nobody', () => {
 	test('are counted no further than their builder sees', () => {
 		addJobs(5, () => false)
 		expect(found([list()], routine(send), BO)).toContain(
-			'Routine Done: Of the 1 row that you see, 1 names nobody in "who": no message goes out for it.'
+			'Routine Done, line 1: Of the 1 row that you see, 1 names nobody in "who": no message goes out for it.'
 		)
 	})
 

@@ -1,7 +1,7 @@
 /** A message is composed with its recipient's sight: what they may not see is left out, whoever set it off. */
 import { beforeEach, expect, test } from 'vitest'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
-import { compose } from '$lib/server/routines/run-routine.ts'
+import { composeFor } from '$lib/server/routines/compose.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { seeLine } from '../support/see-line.ts'
 import { getTable } from '$lib/core/model/table.ts'
@@ -40,7 +40,10 @@ beforeEach(() => {
 
 const TEXT = '{name}: {worth}, twin {twin.name}, {COUNT(twins)} twins worth {SUM(twins.worth)}.'
 const written = (row: number, to: number) =>
-	compose(store, TEXT, { table: getTable(store.workspace().catalogue, WRECKS), n: row, to, now: NOW })
+	composeFor(store, TEXT, {
+		at: { table: getTable(store.workspace().catalogue, WRECKS), n: row },
+		...{ outer: undefined, to, now: NOW }
+	})
 
 test('who sees the row, its cells and its twin reads all of it', () => {
 	expect(written(1, JUTTA)).toMatch(/^Heron: .*987\.65, twin Gannet, 1 twins worth .*44/)

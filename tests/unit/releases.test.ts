@@ -7,8 +7,7 @@ import { compareDocument, putDocument } from '$lib/server/apps/document-file.ts'
 import { releaseApp } from '$lib/server/apps/release-app.ts'
 import { screensGained } from '$lib/server/apps/screens-gained.ts'
 import { callOffRelease, plannedRelease, planRelease } from '$lib/server/apps/timed-release.ts'
-import { runInsideJob } from '$lib/server/jobs/run-jobs.ts'
-import { queueState } from '$lib/server/queue/queue.ts'
+import { queueState, runInsideJob } from '$lib/server/jobs/run-jobs.ts'
 import { BUILDER } from '$lib/server/rights/system-roles.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { BERTHS, CODE, documentOf, IMKE, NOW, openPorts } from '../support/ports.ts'
@@ -90,7 +89,7 @@ describe('a release at a set time', () => {
 		expect(messages()).toEqual([
 			{ person: KEEPER, subject: 'Quay was not released', body: expect.stringContaining('waits with you') }
 		])
-		expect(queueState(store)).toMatchObject({ stuck: 0 })
+		expect(store.pluck(`SELECT count(*) FROM job WHERE task = 'release' AND done_at IS NULL`)).toBe(0)
 	})
 
 	test('does not take the place of one that was made meanwhile', () => {

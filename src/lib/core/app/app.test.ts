@@ -202,7 +202,7 @@ describe('the check before a release', () => {
 					}
 				]
 			}),
-			'mistake: A step that sets a column needs a button to start it'
+			'mistake: It writes, and nobody presses here: say at the start which role it acts as'
 		],
 		[
 			'a sign-off that waits on nobody',

@@ -2,7 +2,7 @@
 import type { DecidingColumn } from '../access/deciding.ts'
 import type { Finding } from '../document/findings.ts'
 import type { Catalogue, Column, Table } from '../model/table.ts'
-import { entryOfStep } from '../routine/routine.ts'
+import { writingsOf } from '../routine/step-tree.ts'
 import type { AppDocument } from './document.ts'
 import { entryOfLine } from './lines/all.ts'
 import { allLines } from './lines/tree.ts'
@@ -46,6 +46,6 @@ function columnsWritten({ screens, routines }: AppDocument): number[] {
 	const lines = screens.flatMap((screen) => allLines(screen.lines))
 	return [
 		...lines.flatMap((line) => entryOfLine(line).written(line)),
-		...routines.flatMap(({ steps }) => steps.flatMap((step) => entryOfStep(step).written(step)))
+		...routines.flatMap((routine) => writingsOf(routine).flatMap(({ columns }) => columns))
 	]
 }

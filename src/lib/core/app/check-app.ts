@@ -16,7 +16,8 @@ import {
 import { checkCondition } from '../formula/check/check.ts'
 import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
-import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
+import { entryOfStart } from '../routine/routine.ts'
+import { checkRoutine } from '../routine/step-tree.ts'
 import { checkLinks } from './check-links.ts'
 import { checkPresses } from './check-presses.ts'
 import { checkSeen } from './check-seen.ts'
@@ -59,7 +60,7 @@ export function checkApp(
 		)
 	])
 	const routines = document.routines.flatMap((routine) =>
-		checkRoutine(routine, catalogue).map(at(`Routine ${routine.name}`, { bay: 'routines' }))
+		checkRoutine(routine, around).map(({ step, ...found }) => atStep(routine, step)(found))
 	)
 	const signoffs = document.signoffs.flatMap((signoff) =>
 		checkSignoff(signoff, catalogue).map(at(`Sign-off ${signoff.name}`, { bay: 'sign-offs' }))
@@ -104,27 +105,21 @@ function checkLine(line: ScreenLine, within: readonly ScreenLine[], around: Omit
 	})
 }
 
-function checkRoutine(routine: Routine, catalogue: Catalogue): Found[] {
-	const { start, steps } = routine
-	const table = catalogue.tables.get(start.table)
-	if (!table) return mistake(TABLE_GONE)
-	const { check, isPressed } = entryOfStart(start)
-	return [
-		...(steps.length === 0 ? mistake('It has no step yet.') : []),
-		...check(start, table, catalogue),
-		...steps.flatMap((step) => {
-			const entry = entryOfStep(step)
-			return isPressed || entry.withoutPresser === undefined
-				? entry.check(step, table, catalogue)
-				: mistake(entry.withoutPresser)
-		})
-	]
+function atStep(
+	{ id, name }: { readonly id: string; readonly name: string },
+	step: { readonly id: string; readonly number: number } | undefined
+): (found: Found) => Finding {
+	const place = step ? `Routine ${name}, line ${step.number}` : `Routine ${name}`
+	return at(place, { bay: 'routines', routine: id, ...(step ? { line: step.id } : {}) })
 }
 
 function checkSignoff(signoff: Signoff, catalogue: Catalogue): Found[] {
 	const table = catalogue.tables.get(signoff.table)
 	if (!table) return mistake(TABLE_GONE)
-	const found = [...checkColumns(signoff.columns, table), ...checkPerson(signoff.decider, table, catalogue)]
+	const found = [
+		...checkColumns(signoff.columns, table),
+		...checkPerson(signoff.decider, { catalogue, rows: [table], me: false })
+	]
 	if (signoff.where.trim() !== '') {
 		const { issues } = checkCondition(signoff.where, { catalogue, rows: [table], me: false })
 		found.push(...issues.flatMap((issue) => mistake(issue.message)))

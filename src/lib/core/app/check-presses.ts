@@ -2,8 +2,10 @@
 import { closeRoles, covers, type Line } from '../access/types.ts'
 import { atLine, remark, type Finding } from '../document/findings.ts'
 import { findColumn, type Catalogue } from '../model/table.ts'
-import { entryOfStep } from '../routine/routine.ts'
+import { tableOfStart, type Routine } from '../routine/routine.ts'
+import { writingsOf } from '../routine/step-tree.ts'
 import { joinWords } from '../sentence/slots/names.ts'
+import type { Writing } from '../routine/step-entry.ts'
 import type { Workspace } from '../workspace/catalogue.ts'
 import type { AppDocument } from './document.ts'
 import { placedLines } from './lines/tree.ts'
@@ -23,27 +25,53 @@ export function checkPresses(document: AppDocument, around: Around): Finding[] {
 			if (line.kind !== 'button' || line.does?.kind !== 'run') return []
 			const { routine: id } = line.does
 			const routine = document.routines.find((each) => each.id === id)
-			const table = routine && around.catalogue.tables.get(routine.start.table)
-			if (!routine || !table) return []
-			const set = routine.steps.flatMap((step) => entryOfStep(step).written(step))
-			const refused = refusedBy(table.id, set, line.who, around)
-			if (refused.length === 0) return []
-			const columns = set.flatMap((column) => findColumn(table, column)?.name ?? [])
-			return remark(
-				`${joinWords(refused, 'and')} see it and may not write ${joinWords(columns, 'and')} of ${table.name}: their press is refused. Let it be for others, or write a line of access.`
-			).map(atLine(screen, { line, number }))
+			return routine
+				? refusals(routine, line.who, around).flatMap((says) => remark(says).map(atLine(screen, { line, number })))
+				: []
 		})
 	)
 }
 
-/** The roles that see rows of a table, and the button, and may not write all that it sets. */
-function refusedBy(table: number, set: readonly number[], who: readonly number[], { lines, roles }: Around): string[] {
-	if (set.length === 0) return []
+/** What those who see a button may not do of what it does, in words. As a role of its own it does what that may. */
+function refusals(routine: Routine, who: readonly number[], around: Around): string[] {
+	const begins = tableOfStart(routine.start)
+	if (begins === undefined || (routine.acts ?? undefined) !== undefined) return []
+	const tables = new Set(writingsOf(routine).map(({ table }) => table))
+	return [...tables].flatMap((id) => {
+		const table = around.catalogue.tables.get(id)
+		if (!table) return []
+		return VERBS.flatMap((verb) => {
+			const written = writingsOf(routine).filter((each) => each.table === id && each.verb === verb)
+			if (written.length === 0) return []
+			const columns = [...new Set(written.flatMap((each) => each.columns))]
+			const refused = refusedBy(begins, { table: id, verb, columns }, who, around)
+			if (refused.length === 0) return []
+			const names = columns.flatMap((column) => findColumn(table, column)?.name ?? [])
+			return `${joinWords(refused, 'and')} see it and may not ${WAYS[verb](table.name, names)}: their press is refused. Let it be for others, or write a line of access.`
+		})
+	})
+}
+
+const VERBS = ['change', 'add', 'remove'] as const
+const WAYS: Readonly<Record<Writing['verb'], (table: string, columns: readonly string[]) => string>> = {
+	change: (table, columns) => `write ${joinWords(columns, 'and')} of ${table}`,
+	add: (table, columns) => (columns.length === 0 ? `add rows to ${table}` : `add rows to ${table} with ${joinWords(columns, 'and')}`), // prettier-ignore
+	remove: (table) => `remove rows of ${table}`
+}
+
+/** The roles that see rows of the table that it begins on, and the button, and may not do all of what it does. */
+function refusedBy(
+	begins: number,
+	{ table, verb, columns }: Writing,
+	who: readonly number[],
+	{ lines, roles }: Around
+): string[] {
 	return roles.flatMap((role) => {
 		const held = closeRoles([role.id], roles)
-		const own = lines.filter((line) => line.table === table && held.has(line.role))
+		const own = (id: number) => lines.filter((line) => line.table === id && held.has(line.role))
 		const isShown = who.length === 0 || who.some((each) => held.has(each))
-		const may = (column: number) => own.some((line) => line.verbs.includes('change') && covers(line.columns, column))
-		return isShown && own.some(({ verbs }) => verbs.includes('see')) && !set.every(may) ? [role.name] : []
+		const giving = own(table).filter(({ verbs }) => verbs.includes(verb))
+		const may = giving.length > 0 && columns.every((column) => giving.some((line) => covers(line.columns, column)))
+		return isShown && own(begins).some(({ verbs }) => verbs.includes('see')) && !may ? [role.name] : []
 	})
 }

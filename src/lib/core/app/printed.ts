@@ -1,5 +1,6 @@
 /** An app printed in its sentences: to be searched, compared and read as a book. */
-import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
+import { entryOfStart, entryOfStep, tableOfStart, type Routine } from '../routine/routine.ts'
+import { placedSteps } from '../routine/step-tree.ts'
 import { asLine } from '../sentence/line-values.ts'
 import { printLine, printText } from '../sentence/print.ts'
 import type { LineValue, Segment, SentenceKind } from '../sentence/types.ts'
@@ -118,13 +119,14 @@ function printLines(lines: readonly ScreenLine[], vocabulary: Vocabulary): Print
 	}))
 }
 
-function printRoutine({ id, start, steps }: Routine, vocabulary: Vocabulary): PrintedLine[] {
-	const begun = printed(entryOfStart(start).sentence.kind, asLine({ start }), vocabulary, start.table)
+function printRoutine(routine: Routine, vocabulary: Vocabulary): PrintedLine[] {
+	const { id, start } = routine
+	const begun = printed(entryOfStart(start).sentence.kind, asLine(routine), vocabulary, tableOfStart(start))
 	return [
 		{ ...begun, id, level: 0, number: '' },
-		...steps.map((step, at) => ({
-			...printed(entryOfStep(step).sentence.kind, step, vocabulary, start.table),
-			...{ id: step.id, level: 1, number: String(at + 1) }
+		...placedSteps(routine).map(({ step, level, number, table, holds }) => ({
+			...printed(entryOfStep(step).sentence.kind, step, vocabulary, holds ?? table),
+			...{ id: step.id, level: level + 1, number: String(number) }
 		}))
 	]
 }

@@ -4,7 +4,7 @@ import { namesIn } from '../formula/check/rename.ts'
 import { someNode } from '../formula/syntax/walk.ts'
 import { findColumn, type Catalogue, type Column, type Table } from '../model/table.ts'
 import type { Expr } from '../model/formula.ts'
-import type { Routine } from '../routine/routine.ts'
+import { tableOfStart, type Routine } from '../routine/routine.ts'
 import { columnsIn, mapFormulasIn, tablesIn } from '../sentence/walk-line.ts'
 import { tableOf } from '../sentence/print.ts'
 import { entryOfLine, type ScreenLine } from './lines/all.ts'
@@ -37,7 +37,10 @@ export function tablesBehind(line: ScreenLine, around: AroundLines, behind: Behi
 	const held = tableOf(kind, line, within.table)
 	if (held !== undefined) found.add(held)
 	const runs = line.kind === 'button' && line.does.kind === 'run' ? line.does.routine : undefined
-	for (const { id, start } of routines) if (id === runs) found.add(start.table)
+	for (const { id, start } of routines) {
+		const table = tableOfStart(start)
+		if (id === runs && table !== undefined) found.add(table)
+	}
 	for (const each of 'lines' in line ? line.lines : [])
 		for (const inner of tablesBehind(each, within, behind)) found.add(inner)
 	for (const id of [...found]) addBehindAccess(id, found, access)

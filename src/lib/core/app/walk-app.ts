@@ -1,6 +1,7 @@
 /** Goes through an app document: every formula in it with where it stands, and every column that it names by number. */
 import type { HeldKind, Standing } from '../formula/check/rename.ts'
-import { entryOfStart, entryOfStep, type Routine } from '../routine/routine.ts'
+import { entryOfStart, entryOfStep, tableOfStart, type Routine, type Step } from '../routine/routine.ts'
+import { mapSteps, placedSteps, writingsOf, type StepPlace } from '../routine/step-tree.ts'
 import { tableOf } from '../sentence/print.ts'
 import type { SentenceKind } from '../sentence/types.ts'
 import {
@@ -50,12 +51,27 @@ type At = (standing: Standing, place: string) => (text: string) => string
 
 function mapRoutine(routine: Routine, at: At): Routine {
 	const { start, steps } = routine
-	const map: MapText = (text, own) => at({ table: start.table, ...own }, `Routine ${routine.name}`)(text)
+	const map =
+		({ table, outer }: Pick<StepPlace, 'table' | 'outer'>): MapText =>
+		(text, { isOuter: _, ...own }) =>
+			at({ table, outer, ...own }, `Routine ${routine.name}`)(text)
+	const place = firstPlace(routine)
 	return {
 		...routine,
-		...mapFormulasIn(entryOfStart(start).sentence.kind, { start }, map),
-		steps: steps.map((step) => mapFormulasIn(entryOfStep(step).sentence.kind, step, map))
+		...mapFormulasIn(entryOfStart(start).sentence.kind, { start }, map(place)),
+		steps: mapSteps(steps, place, (step, around) => mapStepFormulas(step, around, map))
 	}
+}
+
+function firstPlace({ start }: Routine): StepPlace {
+	return { table: tableOfStart(start), outer: undefined, holds: undefined }
+}
+
+/** Those of a step that goes through rows stand on them, the row at hand around; all others on the row at hand. */
+function mapStepFormulas(step: Step, place: StepPlace, map: (place: StepPlace) => MapText): Step {
+	const { sentence, goesThrough } = entryOfStep(step)
+	const own = goesThrough ? { ...place, table: tableOf(sentence.kind, step), outer: place.table } : place
+	return mapFormulasIn(sentence.kind, step, map(own))
 }
 
 /** The document with every column mapped. What cannot do without its column is left as it stands. */
@@ -78,11 +94,16 @@ function mapSentences(document: AppDocument, map: <T extends object>(kind: Sente
 		})),
 		routines: document.routines.map((routine) => ({
 			...routine,
-			start: map(entryOfStart(routine.start).sentence.kind, { start: routine.start }).start,
-			steps: routine.steps.map((step) => map(entryOfStep(step).sentence.kind, step))
+			...map(entryOfStart(routine.start).sentence.kind, startOf(routine)),
+			steps: mapSteps(routine.steps, firstPlace(routine), (step) => map(entryOfStep(step).sentence.kind, step))
 		})),
 		signoffs: document.signoffs.map((signoff) => map(SIGNOFF_LINE.kind, signoff))
 	}
+}
+
+/** What the sentence of its start says. */
+function startOf({ start, acts }: Routine): Pick<Routine, 'start' | 'acts'> {
+	return acts === undefined ? { start } : { start, acts }
 }
 
 function kindOf(line: ScreenLine): SentenceKind {
@@ -135,9 +156,7 @@ export function namesColumn(lines: readonly ScreenLine[], column: number): boole
 
 /** Whether a document cannot do without a column: it sets it, or follows it to the rows of a request. */
 export function needsColumn(document: AppDocument, column: number): string | undefined {
-	const routine = document.routines.find(({ steps }) =>
-		steps.some((step) => entryOfStep(step).written(step).includes(column))
-	)
+	const routine = document.routines.find((each) => writingsOf(each).some(({ columns }) => columns.includes(column)))
 	if (routine) return `Routine ${routine.name}`
 	const signoff = document.signoffs.find(({ children }) => children.some((child) => child.column === column))
 	return signoff && `Sign-off ${signoff.name}`
@@ -151,9 +170,16 @@ export function tablesOf(document: AppDocument): { readonly table: number; reado
 				tablesIn(kindOf(line), line).map((table) => ({ table, place: `Screen ${title}` }))
 			)
 		),
-		...document.routines.map(({ name, start }) => ({ table: start.table, place: `Routine ${name}` })),
+		...document.routines.flatMap((routine) =>
+			tablesOfRoutine(routine).map((table) => ({ table, place: `Routine ${routine.name}` }))
+		),
 		...document.signoffs.flatMap((signoff) =>
 			tablesIn(SIGNOFF_LINE.kind, signoff).map((table) => ({ table, place: `Sign-off ${signoff.name}` }))
 		)
 	]
+}
+
+function tablesOfRoutine(routine: Routine): readonly number[] {
+	const named = placedSteps(routine).flatMap(({ step }) => tablesIn(entryOfStep(step).sentence.kind, step))
+	return [...tablesIn(entryOfStart(routine.start).sentence.kind, { start: routine.start }), ...named]
 }

@@ -10,10 +10,11 @@ export interface Finding {
 	readonly spot?: Spot
 }
 
-/** A bay of the Bench; of the screens which one, and which of its lines. */
+/** A bay of the Bench; of the screens, and of the routines, which one, and which of its lines. */
 export interface Spot {
 	readonly bay: 'access' | 'routines' | 'screens' | 'sign-offs' | 'tables'
 	readonly screen?: string
+	readonly routine?: string
 	readonly line?: string
 	readonly table?: number
 }

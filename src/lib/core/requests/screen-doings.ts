@@ -85,6 +85,8 @@ export interface FormSent extends Changed {
 export interface Pressed {
 	/** By which it can be taken back; null where nothing was written. */
 	readonly entry: number | null
+	/** What the button says then, in its builder's words. */
+	readonly says?: string
 }
 
 /** What moving a card to a lane, or an entry to a day, would come to. */

@@ -1,11 +1,12 @@
 /** A message's text: words, and formulas in braces. `{{` stands for a brace. */
 import { moneyOf } from '../formula/check/money-of.ts'
 import { PIECE } from '../text/pieces.ts'
+import type { Scope } from '../formula/check/check-call.ts'
 import { check, type Checked } from '../formula/check/check.ts'
 import { isErrorValue, type Expr, type Issue, type Value } from '../model/formula.ts'
 import { showValue } from '../table/show-value.ts'
 import { showWorked } from '../table/show-worked.ts'
-import type { Catalogue, Table } from '../model/table.ts'
+import type { Catalogue } from '../model/table.ts'
 
 export type MessagePart = { readonly text: string } | { readonly expr: Expr }
 
@@ -15,7 +16,7 @@ export interface MessageText {
 }
 
 /** A text with formulas in braces, as its parts; what cannot be read is told by place. */
-export function parseMessage(text: string, catalogue: Catalogue, table: Table): MessageText {
+export function parseMessage(text: string, scope: Scope): MessageText {
 	const parts: MessagePart[] = []
 	const issues: Issue[] = []
 	let at = 0
@@ -26,7 +27,7 @@ export function parseMessage(text: string, catalogue: Catalogue, table: Table): 
 			parts.push({ text: '{' })
 			continue
 		}
-		const checked = checkPiece(match[1], catalogue, table)
+		const checked = checkPiece(match[1], scope)
 		issues.push(...checked.issues)
 		if (checked.expr) parts.push({ expr: checked.expr })
 	}
@@ -42,8 +43,7 @@ export function showResult(expr: Expr, value: Value, catalogue: Catalogue): stri
 }
 
 /** A formula in a message; a reference is read as the label of its row. */
-function checkPiece(text: string, catalogue: Catalogue, table: Table): Checked {
-	const scope = { catalogue, rows: [table], me: false }
+function checkPiece(text: string, scope: Scope): Checked {
 	const checked = check(text, scope)
 	return checked.expr?.type.kind === 'row' ? check(`"" & (${text})`, scope) : checked
 }

@@ -3,32 +3,111 @@
  * siblings, its schema in the union here and its entry in the record: the compiler asks for the rest.
  */
 import { z } from 'zod'
-import { id, words } from '../document/parts.ts'
+import { id, number, words } from '../document/parts.ts'
+import { addStep, addStepSchema, cellStep, cellStepSchema, linkStep, linkStepSchema, type AddStep } from './add-step.ts'
 import { buttonStart, buttonStartSchema } from './button-start.ts'
+import { clockStart, clockStartSchema } from './clock-start.ts'
+import { comesStart, comesStartSchema } from './comes-start.ts'
+import { dueStart, dueStartSchema } from './due-start.ts'
+import {
+	eachStep,
+	eachStepSchema,
+	elseStep,
+	elseStepSchema,
+	ifStep,
+	ifStepSchema,
+	stopStep,
+	stopStepSchema,
+	waitStep,
+	waitStepSchema,
+	type EachStep,
+	type ElseStep,
+	type IfStep
+} from './flow-steps.ts'
+import { removeStep, removeStepSchema, sayStep, sayStepSchema } from './row-steps.ts'
 import { rowsStart, rowsStartSchema } from './rows-start.ts'
 import { sendStep, sendStepSchema } from './send-step.ts'
 import { setStep, setStepSchema } from './set-step.ts'
 import type { StartEntry, StepEntry } from './step-entry.ts'
 
+/** Kinds that hold no other. */
+const PLAIN = [
+	setStepSchema,
+	cellStepSchema,
+	linkStepSchema,
+	removeStepSchema,
+	sendStepSchema,
+	sayStepSchema,
+	waitStepSchema,
+	stopStepSchema
+] as const
+
+type Holder = { readonly lines: readonly Step[] }
+type HolderInput = { readonly lines?: readonly StepInput[] | undefined }
+
+export type Step =
+	z.infer<(typeof PLAIN)[number]> | (AddStep & Holder) | (IfStep & Holder) | (ElseStep & Holder) | (EachStep & Holder)
+
+/** A step as it is written: what has a default may be left out. */
+export type StepInput =
+	| z.input<(typeof PLAIN)[number]>
+	| (AddStep & HolderInput)
+	| (IfStep & HolderInput)
+	| (ElseStep & HolderInput)
+	| (EachStep & HolderInput)
+
+const lines = z.lazy(() => z.array(stepSchema)).default([])
+
+export const stepSchema: z.ZodType<Step, StepInput> = z.discriminatedUnion('kind', [
+	...PLAIN,
+	addStepSchema.extend({ lines }),
+	ifStepSchema.extend({ lines }),
+	elseStepSchema.extend({ lines }),
+	eachStepSchema.extend({ lines })
+])
+
 export const routineSchema = z.object({
 	id,
 	name: words,
-	start: z.discriminatedUnion('kind', [buttonStartSchema, rowsStartSchema]),
-	steps: z.array(z.discriminatedUnion('kind', [setStepSchema, sendStepSchema]))
+	/** The role that it acts as; whoever pressed, where there is none. */
+	acts: number.nullish(),
+	start: z.discriminatedUnion('kind', [
+		buttonStartSchema,
+		rowsStartSchema,
+		comesStartSchema,
+		clockStartSchema,
+		dueStartSchema
+	]),
+	steps: z.array(stepSchema)
 })
 
 export type Routine = z.infer<typeof routineSchema>
-export type Step = Routine['steps'][number]
+export type StepKind = Step['kind']
+export type StepOf<K extends StepKind> = Extract<Step, { kind: K }>
 export type Start = Routine['start']
 
-export const STEPS: { readonly [K in Step['kind']]: StepEntry<Extract<Step, { kind: K }>> } = {
+/** In the order in which they are offered. */
+export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	set: setStep,
-	send: sendStep
+	add: addStep,
+	cell: cellStep,
+	link: linkStep,
+	remove: removeStep,
+	send: sendStep,
+	say: sayStep,
+	if: ifStep,
+	else: elseStep,
+	each: eachStep,
+	wait: waitStep,
+	stop: stopStep
 }
 
 export const STARTS: { readonly [K in Start['kind']]: StartEntry<Extract<Start, { kind: K }>> } = {
 	button: buttonStart,
-	rows: rowsStart
+	rows: rowsStart,
+	comes: comesStart,
+	due: dueStart,
+	clock: clockStart
 }
 
 /** What is known of the kind of a step. */
@@ -43,11 +122,12 @@ export function entryOfStart(start: Start): StartEntry<Start> {
 	return STARTS[start.kind] as StartEntry<Start>
 }
 
-/** The steps that may follow a start: what acts as whoever pressed has its place after a press alone. */
-export function stepsAfter(start: Start): readonly StepEntry<Step>[] {
-	const { isPressed } = entryOfStart(start)
-	// Of every kind of step: which one is asked of the entry itself.
-	return (Object.values(STEPS) as StepEntry<Step>[]).filter(
-		({ withoutPresser }) => isPressed || withoutPresser === undefined
-	)
+/** The table whose rows it starts with; none by the clock. */
+export function tableOfStart(start: Start): number | undefined {
+	return 'table' in start ? start.table : undefined
+}
+
+/** What a step holds. */
+export function linesOf(step: Step): readonly Step[] {
+	return 'lines' in step ? step.lines : []
 }

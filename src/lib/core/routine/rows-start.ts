@@ -1,7 +1,8 @@
 import { z } from 'zod'
-import { mistake } from '../document/findings.ts'
+import { mistake, TABLE_GONE } from '../document/findings.ts'
 import { formula, number } from '../document/parts.ts'
 import { checkCondition } from '../formula/check/check.ts'
+import { ACTS_AS } from './acts-as.ts'
 import type { StartEntry } from './step-entry.ts'
 
 export const rowsStartSchema = z.object({
@@ -31,14 +32,17 @@ export const rowsStart: StartEntry<RowsStart> = {
 					title: 'Which rows',
 					before: 'and ',
 					empty: 'whatever it says'
-				}
+				},
+				ACTS_AS
 			]
 		},
 		blank: { start: { kind: 'rows', table: null, when: 'added', where: '' } }
 	},
+	offer: 'when a row is added or changed',
 	isPressed: false,
 	begin: (table) => ({ kind: 'rows', table, when: 'added', where: '' }),
 	check({ where }, table, catalogue) {
+		if (!table) return mistake(TABLE_GONE)
 		if (where.trim() === '') return []
 		const { issues } = checkCondition(where, { catalogue, rows: [table], me: false })
 		return issues.flatMap(({ message }) => mistake(message))

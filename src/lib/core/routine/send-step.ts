@@ -3,7 +3,7 @@ import { checkPerson } from '../document/check-person.ts'
 import { mistake } from '../document/findings.ts'
 import { formula, id, words } from '../document/parts.ts'
 import { parseMessage } from './message-text.ts'
-import type { StepEntry } from './step-entry.ts'
+import { PLAIN_STEP, scopeAt, type StepEntry } from './step-entry.ts'
 
 export const sendStepSchema = z.object({
 	id,
@@ -17,6 +17,7 @@ export const sendStepSchema = z.object({
 export type SendStep = z.infer<typeof sendStepSchema>
 
 export const sendStep: StepEntry<SendStep> = {
+	...PLAIN_STEP,
 	sentence: {
 		kind: {
 			kind: 'send',
@@ -32,10 +33,10 @@ export const sendStep: StepEntry<SendStep> = {
 		},
 		blank: { kind: 'send', to: '', subject: '', body: '' }
 	},
-	withoutPresser: undefined,
-	written: () => [],
-	check({ to, subject, body }, table, catalogue) {
-		const issues = [subject, body].flatMap((text) => parseMessage(text, catalogue, table).issues)
-		return [...checkPerson(to, table, catalogue), ...issues.flatMap(({ message }) => mistake(message))]
+	needsRow: false,
+	check({ to, subject, body }, around) {
+		const scope = scopeAt(around, false)
+		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
+		return [...checkPerson(to, scope), ...issues.flatMap(({ message }) => mistake(message))]
 	}
 }

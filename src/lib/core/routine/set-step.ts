@@ -1,14 +1,15 @@
 import { z } from 'zod'
-import { mistake } from '../document/findings.ts'
+import { mistake, type Found } from '../document/findings.ts'
 import { formula, id, number } from '../document/parts.ts'
 import { check } from '../formula/check/check.ts'
-import { findColumn } from '../model/table.ts'
-import type { StepEntry } from './step-entry.ts'
+import { findColumn, type Table } from '../model/table.ts'
+import { PLAIN_STEP, scopeAt, type AroundStep, type StepEntry } from './step-entry.ts'
 
 export const setStepSchema = z.object({ id, kind: z.literal('set'), column: number, formula })
 export type SetStep = z.infer<typeof setStepSchema>
 
 export const setStep: StepEntry<SetStep> = {
+	...PLAIN_STEP,
 	sentence: {
 		kind: {
 			kind: 'set',
@@ -22,12 +23,19 @@ export const setStep: StepEntry<SetStep> = {
 		},
 		blank: { kind: 'set', column: null, formula: '' }
 	},
-	withoutPresser: 'A step that sets a column needs a button to start it: it acts as whoever pressed.',
-	written: ({ column }) => [column],
-	check(step, table, catalogue) {
-		const column = findColumn(table, step.column)
-		if (!column) return mistake('The column it sets is gone.')
-		if (column.computed) return mistake(`${column.name} is worked out from other columns, and cannot be set.`)
-		return check(step.formula, { catalogue, rows: [table], me: true }).issues.flatMap(({ message }) => mistake(message))
-	}
+	needsActor: true,
+	writes: ({ column }, at) => (at === undefined ? [] : [{ table: at, verb: 'change', columns: [column] }]),
+	check: (step, around) => (around.table ? checkSetting(step, around.table, around) : [])
+}
+
+/** What is wrong with a column that is set, of the row at hand or of one that is added. */
+export function checkSetting(
+	{ column: id, formula }: Pick<SetStep, 'column' | 'formula'>,
+	table: Table,
+	around: AroundStep
+): Found[] {
+	const column = findColumn(table, id)
+	if (!column) return mistake('The column it sets is gone.')
+	if (column.computed) return mistake(`${column.name} is worked out from other columns, and cannot be set.`)
+	return check(formula, scopeAt(around, true)).issues.flatMap(({ message }) => mistake(message))
 }

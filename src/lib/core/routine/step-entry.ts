@@ -1,24 +1,70 @@
 /** What the program must know of a kind of step and of a kind of start, whatever it does with it. */
 import type { Found } from '../document/findings.ts'
+import type { Scope } from '../formula/check/check-call.ts'
 import type { Catalogue, Table } from '../model/table.ts'
 import type { Sentence } from '../sentence/types.ts'
+
+/** Where a step stands: on which row, around which other, and as whom it acts. */
+export interface AroundStep {
+	readonly catalogue: Catalogue
+	/** Of the row at hand; none after a clock, outside of each row of a table. */
+	readonly table: Table | undefined
+	/** Of the row around that, which formulas reach as `this`. */
+	readonly outer: Table | undefined
+	/** Of the rows that the line around it adds or goes through. */
+	readonly holds: Table | undefined
+	/** Whether somebody presses, who is there to be told something. */
+	readonly isPressed: boolean
+	/** Whether it acts as somebody: whoever pressed, or a role. */
+	readonly acts: boolean
+}
+
+/** What a step does to rows of a table. */
+export interface Writing {
+	readonly table: number
+	readonly verb: 'add' | 'change' | 'remove'
+	readonly columns: readonly number[]
+}
 
 export interface StepEntry<S> {
 	/** How it is printed, typed and begun; its slots say what it names. */
 	readonly sentence: Sentence
-	/** What is said where nobody presses, if it acts as whoever pressed and so has its place after a press alone. */
-	readonly withoutPresser: string | undefined
-	/** The columns of the row that it writes; it cannot do without them. */
-	written(step: S): readonly number[]
-	/** What would not work on a row of the table. */
-	check(step: S, table: Table, catalogue: Catalogue): Found[]
+	/** The kinds of lines that it holds: any step, those that are named, or none. */
+	readonly holds: 'steps' | readonly string[]
+	/** Whether it stands only where a kind names it. */
+	readonly isInner: boolean
+	/** Whether it needs a row that it stands on. */
+	readonly needsRow: boolean
+	/** Whether it acts on rows as somebody: whoever pressed, or a role. */
+	readonly needsActor: boolean
+	/** Whether it speaks to whoever pressed. */
+	readonly needsPresser: boolean
+	/** Whether what it holds stands on rows of the table that it names, the row at hand around them. */
+	readonly goesThrough: boolean
+	/** The rows and columns that it writes; `at`: the table of the row at hand, or of what holds it. */
+	writes(step: S, at: number | undefined): readonly Writing[]
+	/** What would not work there. */
+	check(step: S, around: AroundStep): Found[]
 }
+
+/** Of a step that holds nothing, and asks for no more than a row. */
+export const PLAIN_STEP = {
+	...{ holds: [], isInner: false, needsRow: true, needsActor: false, needsPresser: false, goesThrough: false },
+	writes: () => []
+} as const
 
 export interface StartEntry<S> {
 	readonly sentence: Sentence
+	/** When it starts, in a few words, as it is offered: "at a button". */
+	readonly offer: string
 	/** Whether somebody presses it, on a row that they see; else it learns of rows by itself, which is its keeper's to release. */
 	readonly isPressed: boolean
 	/** A fresh one, on a table. */
 	begin(table: number): S
-	check(start: S, table: Table, catalogue: Catalogue): Found[]
+	check(start: S, table: Table | undefined, catalogue: Catalogue): Found[]
+}
+
+/** What formulas of a step are checked in. */
+export function scopeAt({ catalogue, table, outer }: AroundStep, me: boolean): Scope {
+	return { catalogue, rows: table ? [...(outer ? [outer] : []), table] : [], me }
 }

@@ -20,6 +20,9 @@ import {
 	PROPORTIONS,
 	TONES,
 	WHEN,
+	MISSED,
+	SIDES,
+	SPANS,
 	type SlotType,
 	STANDINGS,
 	TAKING_AWAY,
@@ -108,6 +111,13 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	sorts: (random, table) =>
 		someOf(random, columnsOf(table)).map((column) => ({ column, descending: random.chance(0.5) })),
 	roles: (random) => someOf(random, vocabulary.roles).map(({ id }) => id),
+	recurrence: (random) =>
+		random.pick(['every day', 'last working day of each month', 'every 2 weeks on Tuesday', 'FREQ=DAILY;COUNT=3']),
+	'time of day': (random) => random.pick(['00:00', '08:05', '23:59']),
+	days: (random) => random.below(40),
+	side: (random) => random.pick(SIDES),
+	span: (random) => random.pick(SPANS),
+	missed: (random) => random.pick(MISSED),
 	count: (random) => 1 + random.below(999),
 	tone: (random) => random.pick(TONES),
 	proportions: (random) => random.pick(PROPORTIONS),

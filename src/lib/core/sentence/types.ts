@@ -18,6 +18,8 @@ export interface Slot {
 	readonly me?: boolean
 	/** The key of the reference whose rows its formula stands on; the row of the line is then `this`. */
 	readonly through?: string
+	/** Whether its formula stands on the row around, not on those of the line's own table. */
+	readonly isOuter?: true
 	/** What is shown when it is blank. Without it a blank slot asks to be filled. */
 	readonly empty?: string
 	/** A clause: printed only when it is filled, with `before`; until then it is offered in these words, after "and…". */

@@ -41,6 +41,8 @@ export interface MapNumbers {
 export interface InLine {
 	readonly me: boolean
 	readonly through?: number
+	/** Whether it stands on the row around, not on those of the line's table. */
+	readonly isOuter?: true
 }
 
 export type MapText = (text: string, at: InLine) => string
@@ -50,7 +52,11 @@ export function mapFormulasIn<T extends object>(kind: SentenceKind, line: T, map
 	return mapSlots(kind, line, (slot, value) => {
 		// Documents hold JSON, which a line's value is.
 		const through = slot.through === undefined ? undefined : readSlot(line as LineValue, slot.through)
-		const at = { me: slot.me ?? true, ...(typeof through === 'number' ? { through } : {}) }
+		const at = {
+			me: slot.me ?? true,
+			...(typeof through === 'number' ? { through } : {}),
+			...(slot.isOuter ? { isOuter: slot.isOuter } : {})
+		}
 		return entryOfSlot(slot.type).mapFormulas?.(value, (text) => map(text, at))
 	})
 }

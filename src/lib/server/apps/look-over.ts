@@ -2,6 +2,7 @@
  * What a builder is told before a release: the check of the draft, and what the rows say of it. Rows are counted as this builder
  * sees them.
  */
+import { placedSteps } from '$lib/core/routine/step-tree.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { placedLines } from '$lib/core/app/lines/tree.ts'
 import { at, atLine, remark, type Finding } from '$lib/core/document/findings.ts'
@@ -49,14 +50,15 @@ function longLists(counting: Counting): Finding[] {
 
 /** Messages for rows that name nobody. */
 function sentToNobody(counting: Counting): Finding[] {
-	return counting.document.routines.flatMap(({ name, start, steps }) =>
-		steps.flatMap((step) => {
-			if (step.kind !== 'send') return []
-			const [nobody, all] = named(counting, start.table, step.to, '')
+	return counting.document.routines.flatMap((routine) =>
+		placedSteps(routine).flatMap(({ step, table, outer, number }) => {
+			// Of rows within others each row is a question of its own.
+			if (step.kind !== 'send' || table === undefined || outer !== undefined) return []
+			const [nobody, all] = named(counting, table, step.to, '')
 			if (nobody === 0) return []
 			return remark(
 				`Of the ${sayRows(all)} that you see, ${sayCount(nobody)} ${nobody === 1 ? 'names' : 'name'} nobody in "${step.to}": no message goes out for ${nobody === 1 ? 'it' : 'them'}.`
-			).map(at(`Routine ${name}`, { bay: 'routines' }))
+			).map(at(`Routine ${routine.name}, line ${number}`, { bay: 'routines', routine: routine.id, line: step.id }))
 		})
 	)
 }

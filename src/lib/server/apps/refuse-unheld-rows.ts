@@ -8,11 +8,13 @@ import type { ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { mapFormulas } from '$lib/core/app/walk-app.ts'
-import { entryOfStart } from '$lib/core/routine/routine.ts'
+import { entryOfStart, tableOfStart, type Routine } from '$lib/core/routine/routine.ts'
+import { placedSteps } from '$lib/core/routine/step-tree.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { scopeOf } from '$lib/core/formula/check/rename.ts'
 import { refuseUnheld } from '../rights/held-formulas.ts'
 import type { Store } from '../store/store.ts'
+import { refuseUnlessGives } from '../routines/acting.ts'
 import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 
 export function refuseUnheldRows(
@@ -25,9 +27,20 @@ export function refuseUnheldRows(
 	for (const { name, table, children } of fresh.signoffs)
 		for (const id of [table, ...children.map((child) => child.table)])
 			refuseUnlessKeeper(store, id, by, `Sign-off ${name}`)
-	for (const { name, start } of fresh.routines)
-		if (!entryOfStart(start).isPressed) refuseUnlessKeeper(store, start.table, by, `Routine ${name}`)
+	for (const routine of fresh.routines) refuseUnheldRoutine(store, routine, by)
 	refuseUnheldFormulas(store, fresh, by)
+}
+
+/** What starts by itself learns of rows, and what goes through rows of those; a role is put to work by who may give it. */
+function refuseUnheldRoutine(store: Store, routine: Routine, by: ByActor): void {
+	const { name, start, acts } = routine
+	const what = `Routine ${name}`
+	const begins = tableOfStart(start)
+	if (!entryOfStart(start).isPressed && begins !== undefined) refuseUnlessKeeper(store, begins, by, what)
+	for (const { step } of placedSteps(routine))
+		if (step.kind === 'each' && !entryOfStart(start).isPressed) refuseUnlessKeeper(store, step.table, by, what)
+	const role = acts ?? undefined
+	if (role !== undefined) refuseUnlessGives(store, by.actor.person, role)
 }
 
 /** The document with no routines and sign-offs but those that are not released as they stand; screens decide nothing. */

@@ -5,6 +5,7 @@ import { AppError } from '$lib/core/app-error.ts'
 import { writeHistory } from '../history/history.ts'
 import { peopleWithApp, tellOfRelease } from '../people/sharing.ts'
 import { readRelease } from '../releases/live.ts'
+import { setClocks } from '../routines/clocks.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
@@ -76,5 +77,6 @@ function setLive(
 		row: null,
 		body: { app, number }
 	})
+	setClocks(store, { app, now })
 	store.touched.add('access')
 }

@@ -17,6 +17,7 @@ export type Through =
 	| 'rating'
 	| 'record sheet'
 	| 'Release'
+	| 'Routines'
 	| 'tally'
 	| 'Signing in'
 	| 'Sources'

@@ -1,5 +1,5 @@
 /**
- * Keeps the queue moving: wakes when something was queued or falls due, works off what stays inside, and hands what
+ * Keeps the queue moving: wakes when something was begun or falls due, goes on with what stays inside, and hands what
  * leaves to the post. A message that fails is tried again later; its Message-ID stays the same.
  */
 import type { Post } from '../stand-ins/mail.ts'
@@ -28,11 +28,24 @@ export function startRunner({ host, post, origin, worker, at = () => undefined }
 	let timer: NodeJS.Timeout | undefined
 
 	async function workOff(): Promise<void> {
-		while (!closed && (await host.write('runInsideJob', { worker, now: host.now() })));
-		while (!closed && (await sendNext()));
-		const { nextAt } = await host.read('queue', undefined)
+		// By turns, so that nobody's message waits for very many steps inside.
+		for (let isLeft = true; isLeft && !closed;) {
+			const inside = await goOnInside()
+			const sent = !closed && (await sendNext())
+			isLeft = inside || sent
+		}
+		const { nextAt, clockAt } = await host.read('queue', undefined)
 		clearTimeout(timer)
-		if (nextAt !== null && !closed) timer = setTimeout(wake, Math.min(60_000, Math.max(50, nextAt - host.now())))
+		const at = Math.min(nextAt ?? Infinity, clockAt ?? Infinity)
+		if (at !== Infinity && !closed) timer = setTimeout(wake, Math.min(60_000, Math.max(50, at - host.now())))
+	}
+
+	async function goOnInside(): Promise<boolean> {
+		const now = host.now()
+		const fired = await host.write('fireClocks', { now })
+		const released = await host.write('runInsideJob', { worker, now })
+		const ran = await host.write('runRoutines', { now })
+		return fired || released || ran
 	}
 
 	async function sendNext(): Promise<boolean> {

@@ -1,25 +1,22 @@
 /** Works the queue off: what happens inside the workspace in one transaction each, what leaves it under a lease. */
 import { runReleaseJob } from '../apps/timed-release.ts'
-import { runRoutineJob } from '../routines/run-routine.ts'
+import { nextClockAt } from '../routines/clocks.ts'
+import { nextRunAt } from '../routines/runs.ts'
 import { markSent, readMessage, type Message } from '../queue/messages.ts'
 import { describePerson } from '../rights/accounts.ts'
 import type { Store } from '../store/store.ts'
-import { claimJob, finishJob, payloadOf, putOffJob, type Job } from '../queue/queue.ts'
+import { claimJob, finishJob, nextJobAt, payloadOf, putOffJob, type Job } from '../queue/queue.ts'
 
 const INSIDE_LEASE_MS = 1
 const POST_LEASE_MS = 60_000
 
 /** Runs the next job that stays inside; false if none is due. Called within a transaction that also finishes it. */
 export function runInsideJob(store: Store, { worker, now }: { worker: string; now: number }): boolean {
-	const claim = { worker, now, leaseMs: INSIDE_LEASE_MS }
-	const routine = claimJob(store, { ...claim, task: 'routine' })
-	const release = routine ? undefined : claimJob(store, { ...claim, task: 'release' })
-	const job = routine ?? release
+	const job = claimJob(store, { worker, now, leaseMs: INSIDE_LEASE_MS, task: 'release' })
 	if (!job) return false
 	store.db.exec('SAVEPOINT job')
 	try {
-		if (routine) runRoutineJob(store, routine, now)
-		if (release) runReleaseJob(store, release, now)
+		runReleaseJob(store, job, now)
 		store.db.exec('RELEASE job')
 		finishJob(store, { id: job.id, worker, now })
 	} catch (error) {
@@ -68,4 +65,17 @@ export function finishPosting(
 /** Tries a message again later; after the last time it waits for a person. */
 export function putOffPosting(store: Store, failed: { job: Job; worker: string; now: number; error: string }): void {
 	putOffJob(store, failed)
+}
+
+export interface QueueState {
+	/** When what was begun goes on next (epoch ms); null where nothing is left to do. */
+	readonly nextAt: number | null
+	/** When a clock starts something next. */
+	readonly clockAt: number | null
+}
+
+export function queueState(store: Store): QueueState {
+	const [job, run] = [nextJobAt(store), nextRunAt(store)]
+	const nextAt = job === null || run === null ? (job ?? run) : Math.min(job, run)
+	return { nextAt, clockAt: nextClockAt(store) }
 }

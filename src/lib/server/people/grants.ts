@@ -1,10 +1,10 @@
 /** Roles given to people and taken away, each with an entry in the Logbook. One passes on roles, not lines. */
 import { AppError } from '$lib/core/app-error.ts'
-import { mayGrant, type Granter } from '$lib/core/access/granting.ts'
+import { mayGrant } from '$lib/core/access/granting.ts'
 import { writeHistory } from '../history/history.ts'
 import type { Store } from '../store/store.ts'
-import { describePerson } from '../rights/accounts.ts'
-import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
+import { granterOf } from '../rights/granter.ts'
+import type { ByActor } from '../rights/rights-of-actor.ts'
 import { readPersonRow } from '../rights/roles-held.ts'
 import { keepingASteward } from '../rights/stewardship.ts'
 import { EVERYONE } from '../rights/system-roles.ts'
@@ -13,7 +13,6 @@ const GIVE = `
 	INSERT INTO role_held (person, role, may_pass_on, given_by, given_at) VALUES (@person, @role, @passOn, @by, @now)
 	ON CONFLICT (person, role) DO UPDATE SET may_pass_on = excluded.may_pass_on, given_by = @by, given_at = @now`
 const TAKE = `DELETE FROM role_held WHERE person = ? AND role = ?`
-const PASSED_ON = `SELECT role FROM role_held WHERE person = ? AND may_pass_on = 1`
 
 export interface Grant extends ByActor {
 	readonly person: number
@@ -32,13 +31,6 @@ export function takeRole(store: Store, grant: Grant): void {
 	refuseUnlessGranter(store, grant)
 	keepingASteward(store, () => store.prepare(TAKE).run(grant.person, grant.role))
 	note(store, 'take role', grant, {})
-}
-
-/** What this person may pass on. */
-export function granterOf(store: Store, actor: Actor): Granter {
-	const isSteward = actor.lookedAtBy === undefined && (describePerson(store, actor.person)?.isSteward ?? false)
-	const held = actor.lookedAtBy === undefined ? store.prepare<number>(PASSED_ON).pluck().all(actor.person) : []
-	return { person: actor.person, isSteward, mayPassOn: new Set(held) }
 }
 
 function refuseUnlessGranter(store: Store, { person, role: id, actor }: Grant): void {

@@ -11,17 +11,6 @@ const number = z.number().int()
 
 /** What there is to do, and what each task is given. */
 const PAYLOADS = {
-	/** The later steps of a routine, once its start is committed: on a row by its number, for whoever set it off. */
-	routine: z.object({
-		app: number,
-		release: number,
-		routine: z.string(),
-		table: number,
-		row: number,
-		person: number,
-		/** How many routines have set each other off up to here. */
-		depth: number
-	}),
 	/** A release at a set time: of a version of the draft, after the release of a number, for whoever planned it. */
 	release: z.object({
 		...{ app: number, version: number, after: number, note: z.string(), tells: z.boolean(), person: number }
@@ -59,7 +48,6 @@ const PUT_OFF = `
 	UPDATE job SET run_at = @runAt, locked_by = NULL, locked_until = NULL, last_error = @error
 	WHERE id = @id AND locked_by = @worker AND done_at IS NULL`
 const NEXT_DUE = `SELECT min(max(run_at, coalesce(locked_until, 0))) FROM job WHERE done_at IS NULL AND attempts < max_attempts`
-const STUCK = `SELECT count(*) FROM job WHERE done_at IS NULL AND attempts >= max_attempts`
 
 /** Puts something to be done in the queue, due at a time (epoch ms); within the transaction of what causes it. */
 export function addJob<T extends Task>(store: Store, task: T, payload: Payload<T>, at: number): void {
@@ -99,10 +87,7 @@ export function putOffJob(store: Store, failed: { job: Job; worker: string; now:
 		.run({ id: failed.job.id, worker: failed.worker, runAt: failed.now + wait, error: failed.error })
 }
 
-/** When the next job is due (epoch ms), and how many have given up and wait for a person. */
-export function queueState(store: Store): { nextAt: number | null; stuck: number } {
-	return {
-		nextAt: store.pluck<number | null>(NEXT_DUE) ?? null,
-		stuck: Number(store.pluck(STUCK))
-	}
+/** When the next job is due (epoch ms). */
+export function nextJobAt(store: Store): number | null {
+	return store.pluck<number | null>(NEXT_DUE) ?? null
 }

@@ -2,7 +2,7 @@
  * Who is asking, and what they may do now: read in the same snapshot as the rows.
  */
 import { rightsOf, withinVisibilityOf, type Reader, type Rights } from '$lib/core/access/rights.ts'
-import type { Line } from '$lib/core/access/types.ts'
+import { closeRoles, type Line } from '$lib/core/access/types.ts'
 import type { Moment } from '$lib/core/formula/evaluate/fold.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
@@ -13,6 +13,8 @@ import { asShownTo } from './shown-me.ts'
 export interface Actor {
 	/** The number of the person's row. */
 	readonly person: number
+	/** Of a routine that acts as a role: the role, under which alone it acts; the person is whose doing it was, or 0. */
+	readonly role?: number
 	/** Set when a keeper looks as this person; then nothing is saved. */
 	readonly lookedAtBy?: number
 }
@@ -36,6 +38,7 @@ const GRANTED_TABLES = `SELECT DISTINCT table_id FROM row_grant WHERE person = ?
 
 /** `now`: epoch ms. */
 export function standingOf(store: Store, actor: Actor, now: number): Standing {
+	if (actor.role !== undefined) return roleStanding(store, actor.role, now)
 	const own = ownStanding(store, actor.person, now)
 	if (actor.lookedAtBy === undefined) return own
 	const looker = actor.lookedAtBy
@@ -49,6 +52,15 @@ export function standingOf(store: Store, actor: Actor, now: number): Standing {
 function ownStanding(store: Store, person: number, now: number): Standing {
 	const { lines } = store.workspace()
 	return standingUnder(store, lines, { person, now, granted: heldBy(store, person).granted })
+}
+
+/** The lines of a role, with those it includes, and nobody who looks: `me` is blank, nothing is granted, nothing kept. */
+function roleStanding(store: Store, role: number, now: number): Standing {
+	const { lines, roles: all, timeZone } = store.workspace()
+	const roles = closeRoles([role], all)
+	const moment = momentAt(timeZone, now)
+	const reader: Reader = { person: 0, roles, grants: NO_GRANTS, keeps: () => false }
+	return { rights: rightsOf(reader, lines, moment), moment, roles, person: 0 }
 }
 
 /** What some lines alone come to for somebody, without what was asked of them. For keepers, who see every row anyhow. */

@@ -1,32 +1,43 @@
 /** Works formulas out on one row in the database: as the data is, or as somebody may see it. */
 import type { Rights } from '$lib/core/access/rights.ts'
+import type { GivenRow } from '$lib/core/formula/check/check-call.ts'
 import { check } from '$lib/core/formula/check/check.ts'
+import { columnType } from '$lib/core/formula/check/column-type.ts'
 import { compileCondition, compileError, compileValue } from '$lib/core/formula/sql/compile.ts'
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import { fold, type Moment } from '$lib/core/formula/evaluate/fold.ts'
 import type { Expr, ErrorValueCode, Value } from '$lib/core/model/formula.ts'
-import { allOf, param, raw, sql } from '$lib/core/sql/sql.ts'
+import { allOf, param, raw, sql, type Sql } from '$lib/core/sql/sql.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
 
-export interface OnRow {
+export interface RowAt {
 	readonly table: Table
 	readonly n: number
+}
+
+export interface Sight {
 	readonly moment: Moment
-	/** Whose sight the value is read with; the data as it is, if left out. */
+	/** Whose sight values are read with; the data as it is, if left out. */
 	readonly rights?: Rights
 }
 
-/** The value of a formula on a row; blank where the reader may not see the row. */
+/** The row may be left out: a formula by the clock stands on none. */
+export type OnRow = Partial<RowAt> & Sight
+
+/** Both where they are known: whoever acts on nobody's behalf reads the data as it is. */
+export function sightOf({ moment, rights }: { readonly moment: Moment; readonly rights: Rights | undefined }): Sight {
+	return rights ? { moment, rights } : { moment }
+}
+
+/** The value of a formula; blank where the reader may not see the row that it stands on. */
 export function workOut(store: Store, expr: Expr, { table, n, moment, rights }: OnRow): Value {
 	const ctx = newContext('r', moment, rights)
 	const folded = fold(expr, moment)
-	const conditions = [sql`r.n = ${param(n)}`]
-	if (rights) conditions.push(compileCondition(rights.rows(table), newContext('r', moment)))
+	const from =
+		table && sql` FROM t${table.id} AS r WHERE ${allOf(conditionsOf({ table, n: n ?? 0 }, { moment, rights }))}`
 	const error = compileError(folded, ctx) ?? raw('NULL')
-	const [row] = store.select(
-		sql`SELECT ${compileValue(folded, ctx)}, ${error} FROM t${table.id} AS r WHERE ${allOf(conditions)}`
-	)
+	const [row] = store.select(sql`SELECT ${compileValue(folded, ctx)}, ${error}${from ?? raw('')}`)
 	if (!row) return null
 	// The second column is the code of an error, or nothing.
 	if (typeof row[1] === 'number') return { errorCode: row[1] as ErrorValueCode }
@@ -34,10 +45,37 @@ export function workOut(store: Store, expr: Expr, { table, n, moment, rights }: 
 	return expr.type.kind === 'yesno' && row[0] !== null ? row[0] === 1 : (row[0] as Value)
 }
 
-/** The number of the person that a formula names: a reference to a person, or an address. Undefined if it names nobody. */
-export function findPerson(store: Store, formula: string, on: OnRow): number | undefined {
+function conditionsOf({ table, n }: RowAt, { moment, rights }: { moment: Moment; rights: Rights | undefined }): Sql[] {
+	const own = sql`r.n = ${param(n)}`
+	return rights ? [own, compileCondition(rights.rows(table), newContext('r', moment))] : [own]
+}
+
+/** The row around the one at hand, as formulas reach it by `this`: its values, as somebody may see them. */
+export function givenOf(
+	store: Store,
+	{ table, n }: RowAt,
+	sight: { readonly moment: Moment; readonly rights: Rights | undefined }
+): GivenRow {
 	const { catalogue } = store.workspace()
-	const { expr } = check(formula, { catalogue, rows: [on.table], me: on.moment.me !== undefined })
+	return {
+		table,
+		value: (column) => {
+			const of: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
+			const expr: Expr = { kind: 'field', of, table, column, type: columnType(catalogue, column) }
+			return workOut(store, expr, { table, n, ...sightOf(sight) })
+		}
+	}
+}
+
+/** The number of the person that a formula names: a reference to a person, or an address. Undefined if it names nobody. */
+export function findPerson(
+	store: Store,
+	formula: string,
+	{ given, ...on }: OnRow & { readonly given?: GivenRow }
+): number | undefined {
+	const { catalogue } = store.workspace()
+	const rows = on.table ? [on.table] : []
+	const { expr } = check(formula, { catalogue, rows, me: on.moment.me !== undefined, given })
 	if (!expr) return undefined
 	const value = workOut(store, expr, on)
 	if (expr.type.kind === 'row' && expr.type.table.id === catalogue.people.id)

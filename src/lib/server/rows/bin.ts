@@ -30,7 +30,9 @@ export function putInBin(
 	store.prepare(EMPTY_OLD).run(now - RETENTION_MS)
 	const whole = store.prepare(`SELECT * FROM t${table.id} WHERE n = ?`).get(row.n)
 	const [body, went] = [JSON.stringify(whole), JSON.stringify(cascaded)]
-	store.prepare(PUT).run({ table: table.id, row: row.n, body, company: went, now, person: actor.person })
+	store
+		.prepare(PUT)
+		.run({ table: table.id, row: row.n, body, company: went, now, person: actor.person === 0 ? null : actor.person })
 	store.prepare(`DELETE FROM t${table.id} WHERE n = ?`).run(row.n)
 }
 

@@ -39,6 +39,9 @@ export interface RowEvent {
 	readonly kind: 'added' | 'changed' | 'removed'
 	readonly table: Table
 	readonly n: number
+	/** The row as it stood before, where it was there, and as it stands once all that is changed together is. */
+	readonly before?: StoredRow
+	readonly after?: StoredRow
 }
 
 /** Told of each change in its transaction, after all else: what it refuses is undone with the change. */
@@ -70,7 +73,7 @@ export function changeRows(store: Store, changes: readonly Change[], context: Ch
 			return made
 		})
 		for (const guard of batch.guards) guard()
-		for (const event of batch.events) if (!isTakenOut(event, batch)) tell(store, event, context)
+		for (const event of batch.events) if (!isTakenOut(event, batch)) tell(store, settled(store, event, batch), context)
 		return changed
 	})
 }
@@ -254,7 +257,8 @@ function refuseMarked({ store, table, context }: Door, n: number | undefined, co
 			`${decides.name} decides what you may see, so somebody else must change it.`,
 			details
 		)
-	if (!describePerson(store, context.actor.person)?.isSteward)
+	// A role of a routine is nobody who could be asked about it.
+	if (context.actor.role !== undefined || !describePerson(store, context.actor.person)?.isSteward)
 		throw new AppError('forbidden', `${decides.name} decides what people may see: only a steward changes it.`, details)
 }
 
@@ -323,7 +327,7 @@ function sameCell(a: WireCell, b: WireCell): boolean {
 function insertRow({ store, table, context }: Door, cells: StoredCells): number {
 	const n = nextRowNumber(store, table.id)
 	const names = ['n', 'rev', 'made_by', 'made_at', 'changed_by', 'changed_at', ...cells.names]
-	const { person } = context.actor
+	const person = personOf(context)
 	const values = [n, 1, person, context.now, person, context.now, ...cells.values]
 	const marks = names.map(() => '?').join(', ')
 	store.prepare(`INSERT INTO t${table.id} (${names.join(', ')}) VALUES (${marks})`).run(...values)
@@ -332,7 +336,7 @@ function insertRow({ store, table, context }: Door, cells: StoredCells): number 
 
 function updateRow({ store, table, context }: Door, n: number, cells: StoredCells): StoredRow | undefined {
 	const names = ['changed_by', 'changed_at', ...cells.names]
-	const values: SqlValue[] = [context.actor.person, context.now, ...cells.values]
+	const values: SqlValue[] = [personOf(context), context.now, ...cells.values]
 	return updateStoredRow(store, table, n, { names, values })
 }
 
@@ -349,7 +353,13 @@ function settle(door: Door, after: StoredRow | undefined, before: StoredRow | un
 		n,
 		before ? `{"before":${cellsText(before)},"after":${cellsText(after, before)}}` : `{"after":${cellsText(after)}}`
 	)
-	door.batch.events.push({ kind: before ? 'changed' : 'added', table, n })
+	door.batch.events.push({ kind: before ? 'changed' : 'added', table, n, after, ...(before ? { before } : {}) })
+}
+
+/** Later changes of the same batch may have touched the row. */
+function settled(store: Store, event: RowEvent, { isSingle }: Batch): RowEvent {
+	const after = isSingle || event.kind === 'removed' ? event.after : readStoredRow(store, event.table, event.n)
+	return after ? { ...event, after } : event
 }
 
 /** A row that later changes took out again needs no guard. */
@@ -369,11 +379,16 @@ function pointsElsewhere(table: Table, before: StoredRow, after: StoredRow): boo
 }
 
 function writeChange({ store, table, context }: Door, kind: string, n: number, body: string): void {
-	const { now, actor, through } = context
+	const { now, through } = context
 	store.touched.add(table.id)
 	// A person's own row decides what they see everywhere.
 	if (table.id === store.workspace().catalogue.people.id) store.touched.add('access')
-	writeHistory(store, { at: now, person: actor.person, through, kind, table: table.id, row: n, body })
+	writeHistory(store, { at: now, person: personOf(context), through, kind, table: table.id, row: n, body })
+}
+
+/** Whose doing it was; nobody's, where a clock started it. */
+function personOf({ actor }: ChangeContext): number | null {
+	return actor.person === 0 ? null : actor.person
 }
 
 /** The cells of a row as JSON, made without an object in between; beside the row as it was, only those that differ. */

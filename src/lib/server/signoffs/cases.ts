@@ -16,7 +16,7 @@ import { writeHistory } from '../history/history.ts'
 import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
 import { caseLink, fromCaseId, toCaseId } from './case-ids.ts'
-import { rowLabel } from './row-label.ts'
+import { rowLabel } from '../rows/row-label.ts'
 
 interface StoredCase {
 	readonly id: number

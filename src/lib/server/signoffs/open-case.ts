@@ -12,7 +12,7 @@ import { findPerson } from '../routines/work-out.ts'
 import type { Store } from '../store/store.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { caseLink } from './case-ids.ts'
-import { rowLabel } from './row-label.ts'
+import { rowLabel } from '../rows/row-label.ts'
 
 export interface CaseAsked {
 	readonly app: number

@@ -6,7 +6,7 @@ import type { StoredValue } from '$lib/core/table/storage.ts'
 import { getTable, type Table } from '$lib/core/model/table.ts'
 import { labelText } from '../rows/to-wire.ts'
 import { toValue } from '../store/stored-row.ts'
-import { rowLabel } from '../signoffs/row-label.ts'
+import { rowLabel } from '../rows/row-label.ts'
 import type { Store } from '../store/store.ts'
 import { differsIn, intoOf, pairsOf, shownPairs, TOGETHER, type Pair, type Staging } from './stage-merge.ts'
 

@@ -5,7 +5,7 @@ import { param, raw, sql, type Sql } from '$lib/core/sql/sql.ts'
 import { getTable, type Table } from '$lib/core/model/table.ts'
 import { labelText } from '../rows/to-wire.ts'
 import { cellText } from '../rows/written-text.ts'
-import { rowLabel } from '../signoffs/row-label.ts'
+import { rowLabel } from '../rows/row-label.ts'
 import type { Store } from '../store/store.ts'
 import { getTableAsKeeper } from '../rights/table-as-keeper.ts'
 import {

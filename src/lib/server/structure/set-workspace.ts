@@ -5,6 +5,7 @@ import { writeHistory } from '../history/history.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { refuseUnlessSteward } from '../rights/stewardship.ts'
 import type { Store } from '../store/store.ts'
+import { resetClocks } from '../routines/clocks.ts'
 import { isTimeZone } from './make.ts'
 import { saveWorkspace } from './save.ts'
 
@@ -33,8 +34,10 @@ export function setWorkspace(
 	const locale = LOCALES.find((each) => each === given.locale)
 	if (!locale) throw new AppError('invalid', 'Choose how dates and figures are written from the list.')
 	const { locale: _was, ...document } = store.workspace().document
+	const was = document.timeZone
 	const said = { name, timeZone: given.timeZone, ...(locale === 'en-GB' ? {} : { locale }) }
 	saveWorkspace(store, { ...document, ...said }, { now, by: actor.person })
+	if (given.timeZone !== was) resetClocks(store, now)
 	store.touched.add('access')
 	const entry = { at: now, person: actor.person, through: 'Workspace' as const, kind: 'set workspace' }
 	writeHistory(store, { ...entry, table: null, row: null, body: { ...said, locale } })

@@ -36,7 +36,8 @@ import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { findSecondFactor } from '../credentials/second-factor.ts'
 import { seenTables } from '../rights/seen-tables.ts'
 import { isDemo, listTray } from '../post/tray.ts'
-import { queueState } from '../queue/queue.ts'
+import { listRuns, readRun, routineStates, runsGivenUp } from '../routines/read-runs.ts'
+import { queueState } from '../jobs/run-jobs.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { readAnchors } from '../rows/read-anchors.ts'
 import { readRows } from '../rows/read.ts'
@@ -190,6 +191,10 @@ export const READS = {
 	people: (store: Store) => listPeople(store),
 	standInPeople: (store: Store) => standInPeople(store),
 	queue: (store: Store) => queueState(store),
+	routineStates,
+	listRuns,
+	readRun,
+	runsGivenUp,
 	logbook: listLogbook,
 	checkSeals
 } as const

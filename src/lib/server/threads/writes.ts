@@ -16,6 +16,9 @@ import { putBundle } from '../bundles/put-bundle.ts'
 import { moveStop } from '../apps/move-stop.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
+import { fireClocks } from '../routines/clocks.ts'
+import { cancelRun, setRoutineOn, tryRunAgain } from '../routines/tend-runs.ts'
+import { runRoutines } from '../routines/run-batch.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
 import { addSession, endSession, noteUse, putAccount } from '../rights/accounts.ts'
 import { giveRole, takeRole } from '../people/grants.ts'
@@ -184,6 +187,11 @@ export const WRITES = {
 	removeTable,
 	returnTable,
 	runInsideJob,
+	runRoutines,
+	fireClocks,
+	tryRunAgain,
+	cancelRun,
+	setRoutineOn,
 	claimPosting,
 	finishPosting,
 	putOffPosting,
@@ -209,12 +217,12 @@ export const FILLING: ReadonlySet<string> = new Set<WriteName>([
 ])
 
 /** Those, and parts of an index that is made, stand in a lane of their own. */
-export const BULK: ReadonlySet<string> = new Set([...FILLING, 'tendIndexes'])
+export const BULK: ReadonlySet<string> = new Set([...FILLING, 'tendIndexes', 'runRoutines'])
 
 /** What people do with rows; building and upkeep may take longer. */
 export const STAFF: ReadonlySet<string> = new Set<WriteName>([
 	...(['changeRows', 'changeBlock', 'sendForm', 'takeBack', 'changeRecord', 'removeRecord'] as const),
-	...(['press', 'decideCase', 'runInsideJob'] as const)
+	...(['press', 'decideCase', 'runInsideJob', 'runRoutines'] as const)
 ])
 
 /** What cannot run inside a transaction. */

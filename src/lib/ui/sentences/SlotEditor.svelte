@@ -29,7 +29,9 @@
 		const columns = vocabulary.tables.find((each) => each.id === table)?.columns
 		return columns?.find(({ id }) => id === by)?.to
 	})
-	const around = $derived([outer, reached === undefined ? undefined : table].filter((each) => each !== undefined))
+	const around = $derived(
+		slot.isOuter ? [] : [outer, reached === undefined ? undefined : table].filter((each) => each !== undefined)
+	)
 
 	function choose(next: unknown) {
 		onchange(next)
@@ -43,7 +45,7 @@
 		{slot}
 		value={value ?? null}
 		{vocabulary}
-		table={reached ?? table}
+		table={slot.isOuter ? outer : (reached ?? table)}
 		{around}
 		{labelledby}
 		{onchange}

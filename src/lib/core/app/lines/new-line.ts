@@ -1,13 +1,14 @@
 /** What a line begins with, so that it works at once, and where it goes. */
 import { readSlot } from '../../sentence/line-values.ts'
 import { isBlank, tableOf } from '../../sentence/print.ts'
-import type { LineValue, Sentence } from '../../sentence/types.ts'
+import type { LineValue } from '../../sentence/types.ts'
 import type { Vocabulary } from '../../sentence/vocabulary.ts'
 import { entryOfLine, mayHold, screenLineSchema, sentencesWithin, type ScreenLine } from './all.ts'
 import { SLOTS } from '../../sentence/slots/all.ts'
 import { NUMBERS, type Grouping } from '../../sentence/slots/measure.ts'
 import { CHOSEN_AMONG } from './filter.ts'
-import { insertLine, placedLines, type Spot } from './tree.ts'
+import { placeAmong, type Place } from './place-among.ts'
+import { insertLine } from './tree.ts'
 
 const SHOWN_AT_FIRST = 4
 
@@ -95,7 +96,11 @@ function firstUnasked(
 }
 
 /** Several lines put in one after the other, the first where it goes by itself. */
-export function insertAll(lines: readonly ScreenLine[], added: readonly ScreenLine[], place: Place): ScreenLine[] {
+export function insertAll(
+	lines: readonly ScreenLine[],
+	added: readonly ScreenLine[],
+	place: Place<ScreenLine>
+): ScreenLine[] {
 	return added.reduce<ScreenLine[]>(
 		(all, line, i) => {
 			const before = added[i - 1]
@@ -105,38 +110,9 @@ export function insertAll(lines: readonly ScreenLine[], added: readonly ScreenLi
 	)
 }
 
-export interface Place {
-	/** The sentences that fit there. */
-	readonly kinds: readonly Sentence[]
-	/** In words, where a line is chosen. */
-	readonly says: string
-	/** Where a line of a kind goes, and what holds it there, the outermost first. */
-	spotFor(kind: string): Spot
-	withinFor(kind: string): readonly ScreenLine[]
-}
-
-/** Where a new line goes beside the line that is chosen: into it where it may hold such a one, or else after it or what holds it. */
-export function placeBeside(lines: readonly ScreenLine[], chosen: string | undefined): Place {
-	const placed = placedLines(lines).find(({ line }) => line.id === chosen)
-	if (!placed) return { kinds: sentencesWithin(undefined), says: '', spotFor: () => 'end', withinFor: () => [] }
-	const { line, number, within } = placed
-	// From the line itself outwards: into it, after it, after what holds it, and so on to the screen.
-	const ways = [line, ...within.toReversed()]
-	const holders = [...ways.map(({ kind }) => kind), undefined]
-	return {
-		kinds: [...new Set(holders.flatMap(sentencesWithin))],
-		says: sentencesWithin(line.kind).length > 0 ? `into or after line ${number}` : `after line ${number}`,
-		spotFor(kind) {
-			const at = holders.findIndex((holder) => mayHold(holder, kind))
-			const [way, inner] = [ways[at], ways[at - 1]]
-			if (at === 0 && way) return { lastIn: way.id }
-			return inner ? { after: inner.id } : 'end'
-		},
-		withinFor(kind) {
-			const at = holders.findIndex((holder) => mayHold(holder, kind))
-			return at < 0 ? [] : ways.slice(at).toReversed()
-		}
-	}
+/** Where a new line goes beside the line that is chosen. */
+export function placeBeside(lines: readonly ScreenLine[], chosen: string | undefined): Place<ScreenLine> {
+	return placeAmong(lines, chosen, { mayHold, sentencesWithin })
 }
 
 /** By months of a date, where there is one; else by the first column that tells few rows apart. */

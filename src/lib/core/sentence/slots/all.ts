@@ -13,6 +13,7 @@ import { role, roles, screen, sharedLines, table } from './named.ts'
 import { ARRANGEMENTS, grouping, measure, type Arrangement, type Grouping, type Measure } from './measure.ts'
 import { CALENDAR_VIEWS, type CalendarView } from '../../schedule/shown-period.ts'
 import { ICONS, type Icon } from '../../text/icons.ts'
+import { days, recurrence, timeOfDay } from './times.ts'
 import { verbs } from './verbs.ts'
 
 /** What a mark says of its row: it is past, needs a look, is sound, is for later, is finished. */
@@ -47,6 +48,13 @@ export const ONCE = ['once to each person'] as const
 /** Whether a question at a counter can be left unanswered. */
 export const SKIPPED = ['which may be skipped'] as const
 export const WHEN = ['added', 'changed', 'added or changed'] as const
+/** On which side of a date. */
+export const SIDES = ['before', 'after'] as const
+/** How long something waits. */
+export const SPANS = ['minutes', 'hours', 'days', 'working days'] as const
+export type Span = (typeof SPANS)[number]
+/** What becomes of the times at which the program did not run. */
+export const MISSED = ['once for all', 'each', 'not at all'] as const
 
 /** What stands in a slot of each type, where it is not blank. */
 export interface SlotValues {
@@ -78,6 +86,12 @@ export interface SlotValues {
 	'shared lines': string
 	does: Does
 	when: (typeof WHEN)[number]
+	side: (typeof SIDES)[number]
+	span: Span
+	missed: (typeof MISSED)[number]
+	recurrence: string
+	'time of day': string
+	days: number
 	standing: (typeof STANDINGS)[number]
 	icon: Icon
 	'taking away': (typeof TAKING_AWAY)[number]
@@ -124,6 +138,12 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	'shared lines': sharedLines,
 	does,
 	when: oneOf(WHEN),
+	side: oneOf(SIDES),
+	span: oneOf(SPANS),
+	missed: oneOf(MISSED),
+	recurrence,
+	'time of day': timeOfDay,
+	days,
 	standing: oneOf(STANDINGS),
 	icon: oneOf(ICONS),
 	'taking away': oneOf(TAKING_AWAY),

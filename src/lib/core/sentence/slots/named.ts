@@ -54,7 +54,7 @@ export const table: SlotEntry<number> = {
 	tables: (id) => [id],
 	mapTables: (id, map) => map(id)
 }
-export const role = oneName(roleNames)
+export const role: SlotEntry<number> = { ...oneName(roleNames), mapRoles: (id, map) => map(id) }
 export const screen = oneName(screenNames)
 export const sharedLines = oneName(sharedNames)
 

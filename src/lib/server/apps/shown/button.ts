@@ -2,8 +2,10 @@ import { isSafeAddress, type ButtonLine } from '$lib/core/app/lines/button.ts'
 import { givenBy } from '$lib/core/app/lines/with.ts'
 import type { ScreenLine } from '$lib/core/app/lines/all.ts'
 import type { ButtonDoes, Opening, RowAction } from '$lib/core/requests/screens.ts'
-import { getColumn, type Table } from '$lib/core/model/table.ts'
-import { entryOfStep, type Routine } from '$lib/core/routine/routine.ts'
+import { findColumn, type Table } from '$lib/core/model/table.ts'
+import { tableOfStart, type Routine } from '$lib/core/routine/routine.ts'
+import type { Writing } from '$lib/core/routine/step-entry.ts'
+import { writingsOf } from '$lib/core/routine/step-tree.ts'
 import { readRows } from '../../rows/read.ts'
 import { caseOfRow } from '../../signoffs/cases.ts'
 import { screenFor, tableOf, type ShownAs, type View } from './view.ts'
@@ -61,10 +63,7 @@ export function actionOnRows(line: ButtonLine, table: Table, view: View): RowAct
 	}
 	if (does.kind !== 'run') return []
 	const routine = routineOf(does.routine, view)
-	if (routine?.start.table !== table.id) return []
-	const { rights } = view.standing
-	const mayAll = writtenBy(routine).every((column) => rights.mayPossibly('change', table, getColumn(table, column)))
-	return mayAll ? [{ id, label }] : []
+	return routine && tableOfStart(routine.start) === table.id && mayPossiblyRun(routine, view) ? [{ id, label }] : []
 }
 
 function withoutButtons(lines: readonly ScreenLine[]): ScreenLine[] {
@@ -86,19 +85,36 @@ function routineOf(id: string, { document }: View): Routine | undefined {
 	return document.routines.find((each) => each.id === id)
 }
 
-function writtenBy(routine: Routine): number[] {
-	return routine.steps.flatMap((step) => entryOfStep(step).written(step))
+/** What it writes as whoever pressed; as a role of its own it does what that may. */
+function writtenBy(routine: Routine): Writing[] {
+	return (routine.acts ?? undefined) === undefined ? writingsOf(routine) : []
+}
+
+/** Whether its presser might do all that it does, on some rows. */
+function mayPossiblyRun(routine: Routine, view: View): boolean {
+	const { rights } = view.standing
+	return writtenBy(routine).every(({ table: id, verb, columns }) => {
+		const table = tableOf(view, id)
+		if (!table) return false
+		const may = (column?: number) =>
+			rights.mayPossibly(verb, table, column === undefined ? undefined : findColumn(table, column))
+		return columns.length === 0 ? may() : columns.every(may)
+	})
 }
 
 /** A routine's button is offered on a row whose columns this person may set, and which no sign-off has closed. */
 function mayRun(routine: Routine, view: View): boolean {
+	if (!mayPossiblyRun(routine, view)) return false
 	const { store, request } = view
 	const { actor, row: asked, now } = request
-	const table = tableOf(view, routine.start.table)
+	const begins = tableOfStart(routine.start)
+	const table = begins === undefined ? undefined : tableOf(view, begins)
 	const n = table && asked !== undefined ? store.ids.fromId(table.id, asked) : undefined
 	if (!table || n === undefined) return false
 	const [row] = readRows(store, actor, { table: table.id, columns: [table.label], row: asked, offers: true }, now).rows
-	const sets = writtenBy(routine).map((id) => getColumn(table, id).id)
+	const sets = writtenBy(routine).flatMap((each) =>
+		each.table === begins && each.verb === 'change' ? each.columns : []
+	)
 	if (!row || !sets.every((id) => row.may?.change.includes(id))) return false
 	return sets.length === 0 || caseOfRow(store, { table: table.id, n, actor }) === null
 }

@@ -16,6 +16,7 @@ import RolesSlot from './RolesSlot.svelte'
 import SortsSlot from './SortsSlot.svelte'
 import type { SlotProps } from './slot-props.ts'
 import TextSlot from './TextSlot.svelte'
+import TypedSlot from './TypedSlot.svelte'
 import VerbsSlot from './VerbsSlot.svelte'
 
 type SlotComponent<V> = Component<SlotProps<V> & Record<string, unknown>>
@@ -45,6 +46,12 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	'shared lines': ChoiceSlot,
 	does: DoesSlot,
 	when: ChoiceSlot,
+	side: ChoiceSlot,
+	span: ChoiceSlot,
+	missed: ChoiceSlot,
+	recurrence: TypedSlot,
+	'time of day': TypedSlot,
+	days: TypedSlot,
 	standing: ChoiceSlot,
 	icon: IconSlot,
 	'taking away': ChoiceSlot,

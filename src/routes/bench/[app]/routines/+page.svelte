@@ -1,138 +1,119 @@
 <script lang="ts">
-	import { asLine, fromLine } from '$lib/core/sentence/line-values.ts'
-	import type { Routine, Step } from '$lib/core/routine/routine.ts'
-	import { entryOfStart, entryOfStep, STARTS, stepsAfter } from '$lib/core/routine/routine.ts'
-	import type { LineValue } from '$lib/core/sentence/types.ts'
-	import AddLine from '$lib/ui/sentences/AddLine.svelte'
-	import { newId, useDraft } from '$lib/ui/bench/draft.svelte.ts'
-	import SentenceLine from '$lib/ui/sentences/SentenceLine.svelte'
+	import { enhance } from '$app/forms'
+	import { goto } from '$app/navigation'
+	import { page } from '$app/state'
+	import { useDraft } from '$lib/ui/bench/draft.svelte.ts'
+	import { RoutineEdit } from '$lib/ui/routines/routine-edit.svelte.ts'
+	import RoutineLedger from '$lib/ui/routines/RoutineLedger.svelte'
+	import RoutineList from '$lib/ui/routines/RoutineList.svelte'
+	import RunList from '$lib/ui/routines/RunList.svelte'
+	import { showMoment } from '$lib/ui/dates.ts'
 
-	let { data } = $props()
+	let { data, form } = $props()
 
-	const draft = useDraft()
-	const routines = $derived(draft.document.routines)
-	const vocabulary = $derived({ ...data.bench.vocabulary, screens: draft.document.screens, routines })
+	const edit = new RoutineEdit(useDraft(), () => data.bench.vocabulary)
+	const pointed = $derived(page.url.searchParams.get('line') ?? '')
 
-	function put(next: Routine) {
-		draft.change({ ...draft.document, routines: routines.map((each) => (each.id === next.id ? next : each)) })
-	}
+	// One that is named in the address is opened, and one that is opened stands there, with its runs.
+	// svelte-ignore state_referenced_locally
+	edit.chosen = data.open
+	$effect(() => {
+		const id = edit.routine?.id ?? ''
+		if (id !== '' && id !== data.open)
+			void goto(`?routine=${id}`, { replaceState: true, keepFocus: true, noScroll: true })
+	})
 
-	function add(kind: keyof typeof STARTS) {
-		const table = vocabulary.tables[0]?.id
-		if (table === undefined) return
-		const start = STARTS[kind].begin(table)
-		draft.change({ ...draft.document, routines: [...routines, { id: newId(), name: 'New routine', start, steps: [] }] })
-	}
-
-	function remove(id: string) {
-		draft.change({ ...draft.document, routines: routines.filter((each) => each.id !== id) })
-	}
-
-	function addStep(routine: Routine, line: LineValue) {
-		const filled: Record<string, unknown> = { ...line, id: newId() }
-		if (filled['kind'] === 'set' && filled['column'] === null) {
-			filled['column'] = vocabulary.tables
-				.find((table) => table.id === routine.start.table)
-				?.columns.find((column) => column.type !== 'computed')?.id
-		}
-		put({ ...routine, steps: [...routine.steps, fromLine<Step>(filled)] })
-	}
-
-	function move(routine: Routine, at: number, by: -1 | 1) {
-		const steps = [...routine.steps]
-		const [step] = steps.splice(at, 1)
-		if (step && at + by >= 0) steps.splice(at + by, 0, step)
-		if (steps.length === routine.steps.length) put({ ...routine, steps })
-	}
+	const { routine } = $derived(edit)
+	const state = $derived(data.states.find((each) => each.routine === routine?.id))
 </script>
 
-<div class="bay">
-	<header>
-		<h1>Routines</h1>
-		<p class="quiet">
-			What happens by itself, or when a button is pressed. Each is queued with the change that starts it and runs once.
-		</p>
-	</header>
-	{#each routines as routine (routine.id)}
-		<section>
-			<div class="head">
+<div class="routines">
+	<RoutineList {edit} states={data.states} />
+	<div class="bay">
+		<h1 class="visually-hidden">Routines of {edit.draft.document.name}</h1>
+		{#if routine}
+			<header>
+				<label class="visually-hidden" for="name">Name of the routine</label>
 				<input
-					aria-label="Name of the routine"
+					id="name"
 					value={routine.name}
-					onchange={(event) => put({ ...routine, name: event.currentTarget.value || 'Routine' })}
+					onchange={(event) => edit.put({ ...routine, name: event.currentTarget.value || 'Routine' })}
 				/>
-				<button class="btn plain" onclick={() => remove(routine.id)}>Remove routine</button>
-			</div>
-			<SentenceLine
-				kind={entryOfStart(routine.start).sentence.kind}
-				line={asLine(routine)}
-				{vocabulary}
-				number="▸"
-				onchange={(next) => put(fromLine<Routine>(next))}
-			/>
-			{#each routine.steps as step, i (step.id)}
-				<SentenceLine
-					kind={entryOfStep(step).sentence.kind}
-					line={step}
-					{vocabulary}
-					table={routine.start.table}
-					number={i + 1}
-					onchange={(next) =>
-						put({ ...routine, steps: routine.steps.map((each, j) => (j === i ? fromLine<Step>(next) : each)) })}
-					onremove={() => put({ ...routine, steps: routine.steps.filter((_each, j) => j !== i) })}
-					onmove={(to) => move(routine, i, to === 'up' ? -1 : 1)}
-				/>
-			{/each}
-			<AddLine
-				kinds={stepsAfter(routine.start).map(({ sentence }) => sentence)}
-				{vocabulary}
-				table={routine.start.table}
-				onadd={(line) => addStep(routine, line)}
-			/>
-		</section>
-	{:else}
-		<p class="none">There is no routine yet.</p>
-	{/each}
-	<p class="more">
-		<button class="btn" onclick={() => add('button')}>Add one that starts with a button</button>
-		<button class="btn" onclick={() => add('rows')}>Add one that starts with a row</button>
-	</p>
+				{#if state?.isLive}
+					<form method="POST" action="?/switch" use:enhance>
+						<input type="hidden" name="routine" value={routine.id} />
+						<input type="hidden" name="on" value={state.paused === null ? 'no' : 'yes'} />
+						<button class="btn">{state.paused === null ? 'Pause it' : 'Let it start again'}</button>
+					</form>
+				{/if}
+				<button class="btn plain" onclick={() => edit.remove(routine.id)}>Remove routine</button>
+			</header>
+			<p class="says" role="status">
+				{#if !state?.isLive}Starts nothing yet: it is in no release that staff use.
+				{:else if state.paused !== null}
+					<strong class="bad">{state.paused === '' ? 'Paused.' : 'Stopped.'}</strong>
+					{state.paused === '' ? 'It starts nothing until somebody lets it.' : state.paused}
+				{:else if state.nextAt !== null}On; it starts next on {showMoment(state.nextAt)}.
+				{:else}On, as the live release has it.{/if}
+				{#if form?.message}<span class="says-wrong" role="alert">{form.message}</span>{/if}
+			</p>
+			<RoutineLedger {edit} {routine} {pointed} />
+			{#if routine.id === data.open}<RunList runs={data.runs} app={edit.draft.app} routine={routine.id} {state} />{/if}
+		{:else}
+			<p class="none">
+				There is no routine yet. One starts at a button, when a row is saved, before a date or by the clock, and does
+				then what its lines say.
+			</p>
+		{/if}
+	</div>
 </div>
 
 <style>
+	.routines {
+		display: grid;
+		grid-template-columns: 15rem minmax(0, 1fr);
+		flex: 1;
+	}
+	.routines > :global(nav) {
+		background: var(--limewash);
+		border-right: 1px solid var(--zinc-3);
+	}
 	.bay {
-		max-width: 68rem;
+		background: var(--paper);
+		padding-bottom: 2rem;
 	}
 	header {
 		display: flex;
 		flex-wrap: wrap;
-		align-items: baseline;
-		gap: 0.2rem 1rem;
-		padding: 0.9rem 1.3rem;
+		align-items: center;
+		gap: 0.6rem 1rem;
+		padding: 0.6rem 1rem 0.2rem;
 	}
-	section {
-		border-top: 1px solid var(--pitch);
-		margin-bottom: 1.5rem;
-	}
-	.head {
-		display: flex;
-		gap: 1rem;
-		padding: 0.4rem 1rem 0.4rem 3.4rem;
-		border-bottom: 1px solid var(--zinc-2);
-	}
-	.head input {
+	header > input {
 		flex: 1;
+		min-width: 12rem;
 		border: 0;
 		background: none;
 		color: var(--pitch);
-		font: 700 1.1rem var(--head);
+		font: 700 1.35rem var(--head);
+		font-stretch: 90%;
 		padding: 0.2rem 0;
 	}
-	.none,
-	.more {
-		padding: 0.5rem 1.3rem 1.5rem;
-		display: flex;
-		gap: 0.6rem;
-		flex-wrap: wrap;
+	.says {
+		padding: 0 1rem 0.7rem;
+		color: var(--zinc-7);
+		border-bottom: 1px solid var(--pitch);
+	}
+	.bad {
+		color: var(--oxide);
+	}
+	.none {
+		padding: 1.5rem;
+		max-width: 46rem;
+	}
+	@media (max-width: 800px) {
+		.routines {
+			grid-template-columns: 1fr;
+		}
 	}
 </style>

@@ -1,5 +1,5 @@
 import { getColumn, type Table } from '$lib/core/model/table.ts'
-import { cellText } from '../rows/written-text.ts'
+import { cellText } from './written-text.ts'
 import type { Store } from '../store/store.ts'
 
 /** What somebody may know a row by; a plain word where they may not see its label. */

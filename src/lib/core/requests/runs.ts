@@ -1,0 +1,53 @@
+/** What a builder is told of the routines of an app: whether they start, and what each run came to. */
+
+export type RunState = 'ready' | 'waiting' | 'given up' | 'cancelled' | 'done'
+
+export interface RoutineState {
+	readonly routine: string
+	/** Whether the live release has it. */
+	readonly isLive: boolean
+	/** Why it does not start at present; blank where somebody paused it, null where it does start. */
+	readonly paused: string | null
+	/** Epoch ms: when a clock starts it next. */
+	readonly nextAt: number | null
+	readonly waiting: number
+	readonly givenUp: number
+	readonly done: number
+}
+
+export interface RunSummary {
+	readonly id: number
+	readonly routine: string
+	readonly state: RunState
+	/** The row that it began on, as its reader may know it; blank by the clock. */
+	readonly row: string
+	/** Whose doing started it; blank by the clock. */
+	readonly by: string
+	/** Epoch ms. */
+	readonly beganAt: number
+	readonly endedAt: number | null
+	/** When it goes on, where it waits. */
+	readonly dueAt: number | null
+	/** Why it was given up, or is tried again; a plain word where that might name what its reader may not see. */
+	readonly error: string
+}
+
+export interface RunStep {
+	/** The id of the step in the routine as it ran. */
+	readonly step: string
+	readonly row: string
+	/** In a few words. */
+	readonly cameTo: string
+	/** Whom it went to, as its reader may know them. */
+	readonly person: string
+	readonly at: number
+}
+
+export interface RunSheet extends RunSummary {
+	readonly release: number
+	/** The name of the role that it acts as; blank where it acts as whoever pressed. */
+	readonly actsAs: string
+	readonly steps: readonly RunStep[]
+	/** The step that it stands at; blank once it has ended. */
+	readonly standsAt: string
+}

@@ -1,0 +1,26 @@
+/** Puts a message into words for the one who will read it: what they may not see is left out. */
+import { parseMessage, showResult } from '$lib/core/routine/message-text.ts'
+import { momentAt, standingOf } from '../rights/rights-of-actor.ts'
+import type { Store } from '../store/store.ts'
+import { givenOf, workOut, type RowAt } from './work-out.ts'
+
+export interface Composing {
+	/** The row that it is about, and the one around that. */
+	readonly at: RowAt | undefined
+	readonly outer: RowAt | undefined
+	/** Who will read it. */
+	readonly to: number
+	readonly now: number
+}
+
+export function composeFor(store: Store, text: string, { at, outer, to, now }: Composing): string {
+	const { catalogue, timeZone } = store.workspace()
+	const { rights } = standingOf(store, { person: to }, now)
+	const sight = { moment: momentAt(timeZone, now), rights }
+	const scope = { catalogue, rows: at ? [at.table] : [], me: false }
+	return parseMessage(text, outer ? { ...scope, given: givenOf(store, outer, sight) } : scope)
+		.parts.map((part) =>
+			'text' in part ? part.text : showResult(part.expr, workOut(store, part.expr, { ...at, ...sight }), catalogue)
+		)
+		.join('')
+}

@@ -1,0 +1,115 @@
+/**
+ * A button's routine: its steps up to the first that waits, goes through rows or leaves the workspace are taken at once, all or
+ * none, so that whoever pressed hears of a refusal; the rest goes on after the commit.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import { entryOfStart, tableOfStart, type Routine, type StepKind } from '$lib/core/routine/routine.ts'
+import { beginStack, type Stack } from '$lib/core/routine/program.ts'
+import type { Pressed } from '$lib/core/requests/screen-doings.ts'
+import { getTable } from '$lib/core/model/table.ts'
+import { openThrottle } from '../base/throttle.ts'
+import type { Actor } from '../rights/rights-of-actor.ts'
+import { readRows } from '../rows/read.ts'
+import type { Store } from '../store/store.ts'
+import { actingOf, type Acting } from './acting.ts'
+import { nextKind, takeStep } from './go-on.ts'
+import { findPause } from './pauses.ts'
+import { addRun, keepRun } from './runs.ts'
+import { entryOf } from './set-cell.ts'
+import type { RowAt } from './work-out.ts'
+
+export interface Press {
+	readonly app: number
+	readonly release: number
+	readonly routine: Routine
+	readonly row: string
+	readonly actor: Actor
+	readonly now: number
+}
+
+/** What is taken after the commit. */
+const LATER: ReadonlySet<StepKind> = new Set<StepKind>(['send', 'each'])
+
+export function pressButton(store: Store, pressed: Press): Pressed {
+	const { routine, actor, now } = pressed
+	const { start } = routine
+	const begins = tableOfStart(start)
+	if (!entryOfStart(start).isPressed || begins === undefined)
+		throw new AppError('invalid', 'This routine has no button.')
+	const pause = findPause(store, { app: pressed.app, routine: routine.id })
+	if (pause) throw new AppError('busy', 'This is paused at present. Tell whoever looks after the app.')
+	const table = getTable(store.workspace().catalogue, begins)
+	const n = store.ids.fromId(table.id, pressed.row)
+	// A button is pressed on a row that is seen: on another there is none, whoever it acts as.
+	const seen = readRows(store, actor, { table: table.id, columns: [], row: pressed.row, limit: 1 }, now).rows.length > 0
+	if (n === undefined || !seen) throw new AppError('not_found', 'This row is not there, or not for you to see.')
+	const { says, wrote, set } = takeAtOnce(store, pressed, { table: table.id, n })
+	const isOnlyThis = wrote === 1 && set?.table === table && set.n === n
+	return {
+		entry: isOnlyThis ? entryOf(store, { table, n, actor, now }) : null,
+		...(says === '' ? {} : { says })
+	}
+}
+
+interface AtOnce {
+	/** What is said to whoever pressed. */
+	readonly says: string
+	readonly wrote: number
+	/** The row of which columns were set last. */
+	readonly set?: RowAt
+}
+
+function takeAtOnce(store: Store, pressed: Press, on: { table: number; n: number }): AtOnce {
+	const { app, release, routine, actor, now } = pressed
+	const { person } = actor
+	const id = addRun(store, { app, release, routine: routine.id, person, on, depth: 1, now })
+	if (id === undefined) throw new Error('Expected a press, which has no cause of its own, to begin a run')
+	const acting = actingOf(store, { routine, release: { app, number: release }, person, now })
+	// In the Lookout they act as somebody else, on a copy.
+	const asPresser = acting.actor?.role === undefined ? { ...acting, actor } : acting
+	const inForce = { run: { id, person, depth: 1 }, routine, acting: asPresser, presser: person, now }
+	let stack: Stack = beginStack(on.n)
+	let done: AtOnce = { says: '', wrote: 0 }
+	for (let kind = nextKind(routine, stack); kind && !LATER.has(kind); kind = nextKind(routine, stack)) {
+		const taken = saidPlainly(acting, () => takeStep(store, stack, inForce))
+		;({ stack } = taken)
+		done = {
+			says: [done.says, taken.says ?? ''].filter((each) => each !== '').join(' '),
+			wrote: done.wrote + taken.wrote,
+			...(taken.set ? { set: taken.set } : done.set ? { set: done.set } : {})
+		}
+		if (taken.until !== undefined && stack.length > 0) {
+			keepRun(store, id, { state: 'waiting', dueAt: taken.until, stack })
+			return done
+		}
+	}
+	if (stack.length > 0) slowSending(actor, now)
+	keepRun(
+		store,
+		id,
+		stack.length > 0 ? { state: 'ready', dueAt: now, stack } : { state: 'done', dueAt: now, stack, endedAt: now }
+	)
+	return done
+}
+
+/** A role may name what whoever pressed does not see. */
+function saidPlainly<T>({ actor }: Acting, work: () => T): T {
+	try {
+		return work()
+	} catch (thrown) {
+		if (!(thrown instanceof AppError) || actor?.role === undefined) throw thrown
+		throw new AppError(
+			thrown.code,
+			'This could not be done: what the button does was refused, and nothing was changed. Tell whoever looks after the app.'
+		)
+	}
+}
+
+/** More than anybody presses by hand; a script would write to somebody without end. */
+const MOST_SENT = 120
+const sent = openThrottle(MOST_SENT)
+
+function slowSending({ person }: Actor, now: number): void {
+	if (!sent.take(String(person), now))
+		throw new AppError('busy', 'You have sent very many messages. Wait a quarter of an hour, then press again.')
+}

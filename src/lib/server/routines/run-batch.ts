@@ -1,0 +1,99 @@
+/**
+ * Runs that are due, many in one commit, each step in a savepoint of its own.
+ *
+ * - A refusal by a line or a guard, and a formula that fails, give the run up at once, with the sentence: it stays a no. What the
+ *   steps before it did stays done.
+ * - A fault of the program is tried again, three times in all.
+ * - One run takes few steps at a time, so that the others go on beside one that goes through very many rows.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import type { Stack } from '$lib/core/routine/program.ts'
+import type { Store } from '../store/store.ts'
+import { actingOf } from './acting.ts'
+import { findRoutine, takeStep, type InForce } from './go-on.ts'
+import { isPaused, pauseRoutine } from './pauses.ts'
+import { dueRuns, forgetOldRuns, keepRun, type Run } from './runs.ts'
+
+const MOST_RUNS = 50
+const MOST_STEPS = 50
+/** How long others may be kept waiting for the one writer. */
+const BATCH_MS = 8
+const MOST_TRIES = 3
+const PAUSED_MS = 60_000
+
+/** Goes on with what is due; false if nothing is. Called within a transaction. */
+export function runRoutines(store: Store, { now }: { now: number }): boolean {
+	const due = dueRuns(store, { now, most: MOST_RUNS })
+	const until = performance.now() + BATCH_MS
+	for (const run of due) {
+		goOn(store, run, { now, until })
+		if (performance.now() > until) break
+	}
+	if (due.length === 0) forgetOldRuns(store, now)
+	return due.length > 0
+}
+
+interface Slice {
+	readonly now: number
+	/** Of `performance.now()`. */
+	readonly until: number
+}
+
+function goOn(store: Store, run: Run, { now, until }: Slice): void {
+	if (isPaused(store, run))
+		return keepRun(store, run.id, { state: 'waiting', dueAt: now + PAUSED_MS, stack: run.stack })
+	const inForce = inForceOf(store, run, now)
+	if (typeof inForce === 'string') return giveUp(store, run, { stack: run.stack, error: inForce, now })
+	let { stack } = run
+	for (let taken = 0; stack.length > 0 && taken < MOST_STEPS; taken++) {
+		if (taken > 0 && performance.now() > until) break
+		const step = inSavepoint(store, () => takeStep(store, stack, inForce))
+		if ('thrown' in step) return fail(store, run, { stack, thrown: step.thrown, now })
+		;({ stack } = step.value)
+		if (step.value.until !== undefined && stack.length > 0)
+			return keepRun(store, run.id, { state: 'waiting', dueAt: step.value.until, stack })
+	}
+	if (stack.length > 0) keepRun(store, run.id, { state: 'ready', dueAt: now, stack })
+	else keepRun(store, run.id, { state: 'done', dueAt: now, stack, endedAt: now })
+}
+
+/** What it runs and as whom; in words, why it cannot. A routine whose role nobody gives it stops altogether. */
+function inForceOf(store: Store, run: Run, now: number): InForce | string {
+	try {
+		const routine = findRoutine(store, run)
+		if (!routine) return 'The routine is not in the release that it began with.'
+		const release = { app: run.app, number: run.release }
+		return { run, routine, now, acting: actingOf(store, { routine, release, person: run.person, now }) }
+	} catch (thrown) {
+		if (!(thrown instanceof AppError)) throw thrown
+		pauseRoutine(store, { ...run, why: thrown.message, by: null, now })
+		return thrown.message
+	}
+}
+
+function fail(store: Store, run: Run, failed: { stack: Stack; thrown: unknown; now: number }): void {
+	const { stack, thrown, now } = failed
+	if (thrown instanceof AppError) return giveUp(store, run, { stack, error: thrown.message, now })
+	const attempts = run.attempts + 1
+	const error = `The program made a mistake here: ${String(thrown)}`
+	if (attempts >= MOST_TRIES) return giveUp(store, run, { stack, error, now })
+	keepRun(store, run.id, { state: 'waiting', dueAt: now + 1000 * 2 ** attempts, stack, attempts, error })
+}
+
+function giveUp(store: Store, run: Run, { stack, error, now }: { stack: Stack; error: string; now: number }): void {
+	keepRun(store, run.id, { state: 'given up', dueAt: now, stack, error })
+	store.touched.add('access')
+}
+
+function inSavepoint<T>(store: Store, work: () => T): { readonly value: T } | { readonly thrown: unknown } {
+	store.db.exec('SAVEPOINT routine_step')
+	try {
+		const value = work()
+		store.db.exec('RELEASE routine_step')
+		return { value }
+	} catch (thrown) {
+		store.db.exec('ROLLBACK TO routine_step; RELEASE routine_step')
+		store.forget()
+		return { thrown }
+	}
+}

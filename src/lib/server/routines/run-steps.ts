@@ -1,0 +1,204 @@
+/** What each kind of step does, on the row at hand, as whoever the routine acts as. */
+import { AppError } from '$lib/core/app-error.ts'
+import type { Scope } from '$lib/core/formula/check/check-call.ts'
+import { checkCondition } from '$lib/core/formula/check/check.ts'
+import { compileCondition } from '$lib/core/formula/sql/compile.ts'
+import { newContext } from '$lib/core/formula/sql/sql-context.ts'
+import { fold } from '$lib/core/formula/evaluate/fold.ts'
+import { isTrue } from '$lib/core/formula/evaluate/evaluate.ts'
+import type { Expr } from '$lib/core/model/formula.ts'
+import type { Table } from '$lib/core/model/table.ts'
+import type { CellChange, Change } from '$lib/core/query/change.ts'
+import type { Frame, Outcome } from '$lib/core/routine/program.ts'
+import type { Step, StepKind, StepOf } from '$lib/core/routine/routine.ts'
+import { addDays, addWorkdays } from '$lib/core/schedule/calendar.ts'
+import { instantAt, localDate, wallClock } from '$lib/core/schedule/zone.ts'
+import type { Span } from '$lib/core/sentence/slots/all.ts'
+import { allOf, param, sql } from '$lib/core/sql/sql.ts'
+import { addMessage } from '../queue/messages.ts'
+import { changeRows } from '../rows/change.ts'
+import type { Store } from '../store/store.ts'
+import type { Acting } from './acting.ts'
+import { composeFor } from './compose.ts'
+import { cellFor } from './set-cell.ts'
+import { findPerson, givenOf, sightOf, workOut, type RowAt } from './work-out.ts'
+
+export interface StepNow {
+	readonly store: Store
+	readonly acting: Acting
+	/** The row at hand, and the one around it. */
+	readonly at: RowAt | undefined
+	readonly outer: RowAt | undefined
+	readonly frame: Frame
+	/** What comes after it in its list. */
+	readonly following: readonly Step[]
+	/** What it sends goes once by this. */
+	readonly cause: string
+	/** The name of the routine, for the history. */
+	readonly routine: string
+	readonly depth: number
+	/** Of a press: who it was, to be told something. */
+	readonly presser: number | undefined
+	/** Epoch ms. */
+	readonly now: number
+}
+
+export interface StepResult {
+	readonly outcome: Outcome
+	/** In a few words, without a value of any row. */
+	readonly cameTo: string
+	/** Whom it went to. */
+	readonly person?: number
+	/** What is said to whoever pressed. */
+	readonly says?: string
+	/** When the routine goes on (epoch ms), where that is later. */
+	readonly until?: number
+	/** How many entries it made in the history. */
+	readonly wrote?: number
+}
+
+type DoStep<S> = (step: S, now: StepNow) => StepResult
+
+const DONE: Outcome = { kind: 'done', many: 1 }
+
+const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
+	set: setCells,
+	add: addRow,
+	cell: () => ({ outcome: DONE, cameTo: '' }),
+	link: () => ({ outcome: DONE, cameTo: '' }),
+	remove: (_step, now) => {
+		const { table, n } = rowOf(now)
+		change(now, [{ kind: 'remove', table: table.id, row: now.store.ids.toId(table.id, n) }])
+		return { outcome: DONE, cameTo: 'removed', wrote: 1 }
+	},
+	send,
+	say: ({ words }, now) => ({
+		outcome: DONE,
+		cameTo: 'said',
+		says: now.presser === undefined ? '' : composeFor(now.store, words, { ...now, to: now.presser })
+	}),
+	if: ({ where }, now) => {
+		const held = holds(where, now)
+		return { outcome: { kind: 'held', held }, cameTo: held ? 'went in' : 'passed over' }
+	},
+	else: (_step, { frame }) => {
+		const held = frame.held === false
+		return { outcome: { kind: 'held', held }, cameTo: held ? 'went in' : 'passed over' }
+	},
+	each: nextRow,
+	wait: ({ many, span }, { store, now }) => ({
+		outcome: DONE,
+		cameTo: 'waited',
+		until: waitUntil(now, { many, span }, store.workspace().timeZone)
+	}),
+	stop: () => ({ outcome: { kind: 'stop' }, cameTo: 'ended here' })
+}
+
+/** Does a step; a refusal is thrown, and what it did by then is undone with the savepoint around it. */
+export function doStep(step: Step, now: StepNow): StepResult {
+	// Kind by kind the record holds this; for the union the compiler cannot tell.
+	return (STEPS[step.kind] as DoStep<Step>)(step, now)
+}
+
+/** This column and those that are set right after it, in one change: each is worked out over the row as it stood before. */
+function setCells(step: StepOf<'set'>, now: StepNow): StepResult {
+	const { table, n } = rowOf(now)
+	const end = now.following.findIndex(({ kind }) => kind !== 'set')
+	const further = (end === -1 ? now.following : now.following.slice(0, end)) as readonly StepOf<'set'>[]
+	const cells = [step, ...further].map((each) => fill(each, table, now))
+	change(now, [{ kind: 'change', table: table.id, row: now.store.ids.toId(table.id, n), cells }])
+	return { outcome: { kind: 'done', many: cells.length }, cameTo: 'set', wrote: 1 }
+}
+
+function addRow({ table: id, lines }: StepOf<'add'>, now: StepNow): StepResult {
+	const { store } = now
+	const table = store.workspace().catalogue.tables.get(id)
+	if (!table) throw new AppError('invalid', 'The table that it adds to is gone.')
+	const cells = lines.flatMap((line): CellChange[] => {
+		if (line.kind === 'cell') return [fill(line, table, now)]
+		if (line.kind !== 'link') return []
+		const at = rowOf(now)
+		return [{ column: line.column, value: { id: store.ids.toId(at.table.id, at.n) } }]
+	})
+	change(now, [{ kind: 'add', table: table.id, cells }])
+	return { outcome: DONE, cameTo: 'added', wrote: 1 }
+}
+
+function send({ to, subject, body }: StepOf<'send'>, now: StepNow): StepResult {
+	const { store, at, outer, acting, cause } = now
+	const given = outer && givenOf(store, outer, acting)
+	const person = findPerson(store, to, { ...at, moment: acting.moment, ...(given ? { given } : {}) })
+	if (person === undefined) return { outcome: DONE, cameTo: 'nobody was named' }
+	const words = (text: string) => composeFor(store, text, { ...now, to: person })
+	addMessage(store, { cause, person, subject: words(subject), body: words(body), link: undefined, now: now.now })
+	return { outcome: DONE, cameTo: 'sent', person }
+}
+
+function nextRow({ table: id, where }: StepOf<'each'>, now: StepNow): StepResult {
+	const { store, acting, at, frame } = now
+	const table = store.workspace().catalogue.tables.get(id)
+	if (!table) throw new AppError('invalid', 'The table that it goes through is gone.')
+	const { last = 0, upto = lastRow(store, table), done = 0 } = frame.each ?? {}
+	const conditions = [sql`r.n > ${param(last)}`, sql`r.n <= ${param(upto)}`]
+	const { rights, moment } = acting
+	if (rights) conditions.push(compileCondition(rights.rows(table), newContext('r', moment)))
+	if (where.trim() !== '') {
+		const scope = scopeOf({ ...now, at: { table, n: 0 }, outer: at })
+		conditions.push(compileCondition(fold(conditionOf(where, scope), moment), newContext('r', moment, rights)))
+	}
+	const [found] = store.select(sql`SELECT r.n FROM t${table.id} AS r WHERE ${allOf(conditions)} ORDER BY r.n LIMIT 1`)
+	const row = found ? Number(found[0]) : undefined
+	return { outcome: { kind: 'row', row, upto }, cameTo: row === undefined ? `${done} rows` : '' }
+}
+
+function lastRow(store: Store, table: Table): number {
+	return store.pluck<number | null>(`SELECT max(n) FROM t${table.id}`) ?? 0
+}
+
+function holds(where: string, now: StepNow): boolean {
+	const { store, at, acting } = now
+	if (!at) return false
+	const expr = conditionOf(where, scopeOf(now))
+	return isTrue(workOut(store, expr, { ...at, ...sightOf(acting) }))
+}
+
+function conditionOf(where: string, scope: Scope): Expr {
+	const { expr, issues } = checkCondition(where, scope)
+	if (!expr)
+		throw new AppError('invalid', `"${where}" cannot be read any more: ${issues[0]?.message ?? 'it is damaged.'}`)
+	return expr
+}
+
+function fill(step: { readonly column: number; readonly formula: string }, table: Table, now: StepNow): CellChange {
+	return cellFor(now.store, step, { table, scope: scopeOf(now), on: { ...now.at, ...sightOf(now.acting) } })
+}
+
+function change({ store, acting, routine, depth, now }: StepNow, changes: readonly Change[]): void {
+	const { actor } = acting
+	if (!actor) throw new AppError('forbidden', 'It writes, and acts as nobody who may.')
+	const role = store.workspace().roles.find(({ id }) => id === actor.role)
+	const through = role ? (`routine ${routine} as ${role.name}` as const) : (`routine ${routine}` as const)
+	changeRows(store, changes, { actor, now, through, depth })
+}
+
+function rowOf({ at }: StepNow): RowAt {
+	if (!at) throw new AppError('invalid', 'There is no row here.')
+	return at
+}
+
+/** Formulas stand on the row at hand, and reach the one around it as `this`, as whoever acts may see it. */
+function scopeOf({ store, at, outer, acting }: StepNow): Scope {
+	const scope = { catalogue: store.workspace().catalogue, rows: at ? [at.table] : [], me: true }
+	return outer ? { ...scope, given: givenOf(store, outer, acting) } : scope
+}
+
+/** When a while is over, on the wall clock of a zone (epoch ms). */
+function waitUntil(now: number, { many, span }: { many: number; span: Span }, zone: string): number {
+	if (span === 'minutes' || span === 'hours') return now + many * (span === 'hours' ? 3_600_000 : 60_000)
+	const today = localDate(new Date(now).toISOString(), zone)
+	const day = span === 'days' ? addDays(today, many) : addWorkdays(today, many)
+	if (day === undefined) throw new AppError('invalid', 'It would wait past the end of the calendar.')
+	// A clock that shows it stands in UTC, as `wallClock` gives it.
+	const wall = new Date(wallClock(now, zone)).toISOString().slice(10, 23)
+	return Date.parse(instantAt(`${day}${wall}`, zone))
+}

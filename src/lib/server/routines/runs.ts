@@ -1,0 +1,135 @@
+/** Runs as they lie in the store: begun with what causes them, kept with each step, and ended. */
+import { z } from 'zod'
+import { beginStack, type Stack } from '$lib/core/routine/program.ts'
+import type { RunState } from '$lib/core/requests/runs.ts'
+import type { Store } from '../store/store.ts'
+
+export interface Run {
+	readonly id: number
+	readonly app: number
+	readonly release: number
+	readonly routine: string
+	/** Null for a clock's. */
+	readonly person: number | null
+	readonly table: number | null
+	readonly row: number | null
+	/** How many routines led here, this one among them. */
+	readonly depth: number
+	readonly state: RunState
+	readonly stack: Stack
+	readonly attempts: number
+}
+
+export interface NewRun {
+	readonly app: number
+	readonly release: number
+	readonly routine: string
+	readonly cause?: string
+	readonly person: number | null
+	readonly on: { readonly table: number; readonly n: number } | undefined
+	readonly depth: number
+	readonly now: number
+}
+
+const ADD = `
+	INSERT INTO run (app, release, routine, cause, person, row_table, row_n, depth, state, due_at, stack, began_at)
+	VALUES (@app, @release, @routine, @cause, @person, @table, @row, @depth, 'ready', @now, @stack, @now)
+	ON CONFLICT (cause) DO NOTHING`
+const COLUMNS = `
+	id, app, release, routine, person, row_table AS "table", row_n AS "row", depth, state, stack, attempts`
+const DUE = `
+	SELECT ${COLUMNS} FROM run
+	WHERE state IN ('ready', 'waiting') AND due_at <= ? ORDER BY due_at, id LIMIT ?`
+const ONE = `SELECT ${COLUMNS} FROM run WHERE id = ?`
+const KEEP = `
+	UPDATE run SET state = @state, due_at = @dueAt, stack = @stack, attempts = @attempts, error = @error, ended_at = @endedAt
+	WHERE id = @id`
+const NOTE = `
+	INSERT INTO run_step (run, nth, step, row_table, row_n, came_to, person, at)
+	VALUES (@run, (SELECT coalesce(max(nth), 0) + 1 FROM run_step WHERE run = @run), @step, @table, @row, @cameTo, @person, @at)`
+const NEXT_DUE = `SELECT min(due_at) FROM run WHERE state IN ('ready', 'waiting')`
+const FORGET = `DELETE FROM run WHERE id IN (SELECT id FROM run WHERE ended_at < ? LIMIT ?)`
+
+/** Begins a run; false where the same cause has begun one. It goes on after the commit. */
+export function addRun(
+	store: Store,
+	{ app, release, routine, cause, person, on, depth, now }: NewRun
+): number | undefined {
+	const added = store.prepare(ADD).run({
+		...{ app, release, routine, cause: cause ?? null, person, depth, now },
+		...{ table: on?.table ?? null, row: on?.n ?? null, stack: JSON.stringify(beginStack(on?.n ?? null)) }
+	})
+	store.touched.add('jobs')
+	return added.changes === 1 ? Number(added.lastInsertRowid) : undefined
+}
+
+/** Those that are due, the longest first. */
+export function dueRuns(store: Store, { now, most }: { now: number; most: number }): Run[] {
+	return store.prepare<StoredRun>(DUE).all(now, most).map(fromStored)
+}
+
+export function findRun(store: Store, id: number): Run | undefined {
+	const found = store.prepare<StoredRun>(ONE).get(id)
+	return found && fromStored(found)
+}
+
+export interface KeptRun {
+	readonly state: RunState
+	/** Epoch ms: when it goes on. */
+	readonly dueAt: number
+	readonly stack: Stack
+	readonly attempts?: number
+	/** Why it was given up, or is tried again. */
+	readonly error?: string
+	readonly endedAt?: number
+}
+
+export function keepRun(store: Store, id: number, { stack, attempts = 0, error, endedAt, ...kept }: KeptRun): void {
+	store
+		.prepare(KEEP)
+		.run({ id, ...kept, stack: JSON.stringify(stack), attempts, error: error ?? null, endedAt: endedAt ?? null })
+}
+
+export interface StepNote {
+	readonly step: string
+	readonly on: { readonly table: number; readonly n: number } | undefined
+	/** A few words that hold no value of any row. */
+	readonly cameTo: string
+	/** Whom it went to. */
+	readonly person?: number
+	readonly at: number
+}
+
+/** Writes down what a step of a run came to. */
+export function noteStep(store: Store, run: number, { on, person, ...note }: StepNote): void {
+	store.prepare(NOTE).run({ run, ...note, table: on?.table ?? null, row: on?.n ?? null, person: person ?? null })
+}
+
+/** When the next run goes on (epoch ms). */
+export function nextRunAt(store: Store): number | null {
+	return store.pluck<number | null>(NEXT_DUE) ?? null
+}
+
+const KEPT_MS = 90 * 86_400_000
+const MOST_FORGOTTEN = 500
+
+/** Ended runs are cleared after 90 days; what they did stays in the history. */
+export function forgetOldRuns(store: Store, now: number): void {
+	store.prepare(FORGET).run(now - KEPT_MS, MOST_FORGOTTEN)
+}
+
+type StoredRun = Omit<Run, 'stack'> & { readonly stack: string }
+
+const stackSchema = z.array(
+	z.object({
+		at: z.number().int(),
+		row: z.number().int().nullable(),
+		held: z.boolean().optional(),
+		each: z.object({ last: z.number().int(), upto: z.number().int(), done: z.number().int() }).optional()
+	})
+)
+
+function fromStored({ stack, ...run }: StoredRun): Run {
+	// As the schema has it, but for what is left out where there is none.
+	return { ...run, stack: stackSchema.parse(JSON.parse(stack)) as Stack }
+}

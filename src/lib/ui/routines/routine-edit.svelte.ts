@@ -1,0 +1,93 @@
+/** What a builder does to the routines of a draft: which one is open, which step has the focus, and every change of its steps. */
+import { dropLine, type Drop } from '$lib/core/app/lines/drop-line.ts'
+import { placeAmong } from '$lib/core/app/lines/place-among.ts'
+import { insertLine, moveLine, replaceLine, type Direction } from '$lib/core/app/lines/tree.ts'
+import { vocabularyOf, type Names } from '$lib/core/app/printed.ts'
+import { beginStep, sentencesOfSteps } from '$lib/core/routine/new-step.ts'
+import { STARTS, tableOfStart, type Routine, type Start, type Step } from '$lib/core/routine/routine.ts'
+import { mayHoldStep, placedSteps } from '$lib/core/routine/step-tree.ts'
+import { fromLine } from '$lib/core/sentence/line-values.ts'
+import type { LineValue } from '$lib/core/sentence/types.ts'
+import { newId, type DraftState } from '../bench/draft.svelte.ts'
+
+export class RoutineEdit {
+	readonly draft: DraftState
+	private readonly names: () => Names
+	/** The routine that is open, by its id; the first where it is blank or gone. */
+	chosen = $state('')
+	/** The step that had the focus last: new ones go beside it. */
+	current = $state('')
+
+	readonly routines = $derived.by(() => this.draft.document.routines)
+	readonly routine = $derived.by(() => this.routines.find((each) => each.id === this.chosen) ?? this.routines[0])
+	readonly placed = $derived.by(() => (this.routine ? placedSteps(this.routine) : []))
+	readonly vocabulary = $derived.by(() => vocabularyOf(this.draft.document, this.names()))
+	/** Where a new step goes. */
+	readonly place = $derived.by(() => {
+		const { routine } = this
+		const sentencesWithin = routine ? sentencesOfSteps(routine) : () => []
+		return placeAmong<Step>(routine?.steps ?? [], this.current, { mayHold: mayHoldStep, sentencesWithin })
+	})
+	/** The table whose columns a new step beside the current one means. */
+	readonly tableBeside = $derived.by(() => {
+		const beside = this.placed.find(({ step }) => step.id === this.current)
+		return beside ? (beside.holds ?? beside.table) : this.routine && tableOfStart(this.routine.start)
+	})
+
+	constructor(draft: DraftState, names: () => Names) {
+		this.draft = draft
+		this.names = names
+	}
+
+	put(next: Routine): void {
+		const routines = this.routines.map((each) => (each.id === next.id ? next : each))
+		this.draft.change({ ...this.draft.document, routines })
+	}
+
+	add(kind: Start['kind']): void {
+		const table = this.vocabulary.tables[0]
+		if (!table) return
+		const start = STARTS[kind].begin(table.id)
+		const dated = table.columns.find(({ type, shows }) => type === 'date' || shows === 'date')?.id
+		const begun = start.kind === 'due' ? { ...start, column: dated ?? table.columns[0]?.id ?? 1 } : start
+		const routine: Routine = { id: newId(), name: 'New routine', start: begun, steps: [] }
+		this.draft.change({ ...this.draft.document, routines: [...this.routines, routine] })
+		this.chosen = routine.id
+	}
+
+	remove(id: string): void {
+		this.draft.change({ ...this.draft.document, routines: this.routines.filter((each) => each.id !== id) })
+	}
+
+	addStep(typed: LineValue): void {
+		const { routine } = this
+		if (!routine) return
+		const kind = String(typed['kind'])
+		const within = this.place.withinFor(kind)
+		const step = beginStep(typed, { id: newId(), vocabulary: this.vocabulary, routine, within })
+		const spot = this.place.spotFor(kind)
+		this.changeSteps((steps) => insertLine(steps, step, spot))
+		this.current = step.id
+	}
+
+	/** What a sentence of the step's kind came to is a step of that kind. */
+	putStep(id: string, next: LineValue): void {
+		this.changeSteps((steps) => replaceLine(steps, id, fromLine<Step>(next)))
+	}
+
+	removeStep(id: string): void {
+		this.changeSteps((steps) => replaceLine(steps, id, undefined))
+	}
+
+	moveStep(id: string, to: Direction): void {
+		this.changeSteps((steps) => moveLine(steps, id, to, mayHoldStep))
+	}
+
+	dropStep(id: string, drop: Drop): void {
+		this.changeSteps((steps) => dropLine(steps, id, drop))
+	}
+
+	private changeSteps(change: (steps: readonly Step[]) => Step[]): void {
+		if (this.routine) this.put({ ...this.routine, steps: change(this.routine.steps) })
+	}
+}

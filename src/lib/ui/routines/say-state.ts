@@ -1,0 +1,24 @@
+/** What a run came to, in words. */
+import type { RunState, RunSummary } from '$lib/core/requests/runs.ts'
+import { showMoment } from '../dates.ts'
+
+const WORDS: Readonly<Record<RunState, { readonly text: string; readonly tone: string }>> = {
+	ready: { text: 'under way', tone: 'open' },
+	waiting: { text: 'waiting', tone: 'open' },
+	'given up': { text: 'given up', tone: 'bad' },
+	cancelled: { text: 'cancelled', tone: '' },
+	done: { text: 'done', tone: 'good' }
+}
+
+export interface SaidState {
+	readonly text: string
+	/** As stamps are painted. */
+	readonly tone: string
+	/** Why, or until when. */
+	readonly more: string
+}
+
+export function sayState({ state, dueAt, error }: Pick<RunSummary, 'state' | 'dueAt' | 'error'>): SaidState {
+	const until = state === 'waiting' && dueAt !== null ? `until ${showMoment(dueAt)}` : ''
+	return { ...WORDS[state], more: error || until }
+}

@@ -1,0 +1,34 @@
+import { z } from 'zod'
+import { forForm, parseForm } from '$lib/server/web/answer.ts'
+import { getBuilder } from '$lib/server/web/signed-in.ts'
+
+export async function load({ locals, params, url, depends }) {
+	depends('app:draft')
+	const actor = getBuilder(locals)
+	const app = Number(params.app)
+	const { host, now } = locals
+	const { document } = await host.read('draft', { app })
+	const asked = url.searchParams.get('routine') ?? ''
+	const routine = document.routines.some(({ id }) => id === asked) ? asked : (document.routines[0]?.id ?? '')
+	const before = Number(url.searchParams.get('before') ?? Number.NaN)
+	const [states, runs] = await Promise.all([
+		host.read('routineStates', { app, actor, now }),
+		host.read('listRuns', { app, routine, actor, now, ...(Number.isInteger(before) ? { before } : {}) })
+	])
+	return { states, runs, open: routine }
+}
+
+const switchSchema = z.object({ routine: z.string().min(1).max(40), on: z.enum(['yes', 'no']) })
+
+export const actions = {
+	switch: async ({ request, locals, params }) => {
+		const actor = getBuilder(locals)
+		const form = Object.fromEntries(await request.formData())
+		return forForm({}, async () => {
+			const { routine, on } = parseForm(form, switchSchema, 'This cannot be read. Load the page again.')
+			const asked = { app: Number(params.app), routine, on: on === 'yes', actor, now: locals.now }
+			await locals.host.write('setRoutineOn', asked)
+			return {}
+		})
+	}
+}
