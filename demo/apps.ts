@@ -4,6 +4,7 @@ import { APP_FORMAT } from '../src/lib/core/app/document.ts'
 import { mapOfMoorings, overview, type Columns, type MooringTables } from './mooring-screens.ts'
 import { ROLE_IDS } from './tables.ts'
 import { workScreens } from './work.ts'
+import { mooringRoutines } from './routines.ts'
 
 /** Who may write when a mooring was looked at. */
 const LOOKERS = [ROLE_IDS.Divers, ROLE_IDS['Harbour masters'], ROLE_IDS.Builders]
@@ -41,6 +42,10 @@ export function mooringCare(tables: MooringTables): AppInput {
 				label: 'Looked at today',
 				does: { kind: 'run', routine: 'looked' },
 				who: LOOKERS
+			},
+			{
+				...{ id: 'sheet-order', kind: 'button', label: 'Order new tackle', who: [ROLE_IDS['Harbour masters']] },
+				does: { kind: 'run', routine: 'order' }
 			},
 			{
 				id: 'sheet-3',
@@ -243,28 +248,7 @@ export function mooringCare(tables: MooringTables): AppInput {
 				]
 			}
 		],
-		routines: [
-			{
-				id: 'looked',
-				name: 'Looked at today',
-				start: { kind: 'button', table: moorings },
-				steps: [{ id: 'looked-1', kind: 'set', column: mooring('Last look'), formula: 'TODAY()' }]
-			},
-			{
-				id: 'replace',
-				name: 'Tell the master what to replace',
-				start: { kind: 'rows', table: inspections, when: 'added', where: 'Verdict = "Replace"' },
-				steps: [
-					{
-						id: 'replace-1',
-						kind: 'send',
-						to: 'Mooring.Harbour.Master',
-						subject: 'Replace tackle at {Mooring}',
-						body: '{Mooring} was inspected on {Date}: {Verdict}.\n\n{Remark}'
-					}
-				]
-			}
-		],
+		routines: mooringRoutines(tables),
 		signoffs: []
 	}
 }

@@ -11,6 +11,8 @@ import { addAppFrom } from '../src/lib/server/apps/apps.ts'
 import { releaseApp } from '../src/lib/server/apps/release-app.ts'
 import { readKey } from '../src/lib/server/base/workspace-key.ts'
 import { hashPassword } from '../src/lib/server/sign-in/passwords.ts'
+import { changeRows } from '../src/lib/server/rows/change.ts'
+import type { ByActor } from '../src/lib/server/rights/rights-of-actor.ts'
 import { putAccount } from '../src/lib/server/rights/accounts.ts'
 import { addWay } from '../src/lib/server/joining/ways-in.ts'
 import { decideCase, listCases, readCase } from '../src/lib/server/signoffs/cases.ts'
@@ -192,6 +194,7 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 		])
 	)
 	addColumn(store, { table: berths, column: BERTH_TAKEN, ...by })
+	nameStorekeepers(store, world, by)
 	const document = vouching(store.workspace().document, BERTH_TAKEN.name)
 	const place = (table: number, lines: ReturnType<typeof demo.harbourLines>) =>
 		lines.map((line, i) => ({ ...line, table, id: `line ${table} ${i + 1}` }))
@@ -215,6 +218,20 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 		{ now, by: world.builder }
 	)
 	return { moorings, inspections, requests, items, stock, takings, berths, visits, work, remarks }
+}
+
+/** Who looks after the shelves of each harbour, where somebody does. */
+function nameStorekeepers(store: Store, { harbours, harbourIds, people }: World, by: ByActor): void {
+	const column = { name: 'Storekeeper', type: 'reference', to: PEOPLE_TABLE, reverseName: 'stores kept' } as const
+	addColumn(store, { table: harbours, column, ...by })
+	const keeper = columnsOf(store, harbours)('Storekeeper')
+	for (const [name, row] of harbourIds) {
+		const who = PEOPLE.findLast(({ roles, harbour }) => roles.includes('Stores keepers') && harbour === name)
+		if (!who) continue
+		const value = { id: store.ids.toId(PEOPLE_TABLE, people.get(who.name) ?? 0) }
+		const change = { kind: 'change' as const, table: harbours, row, cells: [{ column: keeper, value }] }
+		changeRows(store, [change], { ...by, through: 'demo' })
+	}
 }
 
 interface Making {

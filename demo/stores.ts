@@ -3,6 +3,7 @@ import { APP_FORMAT, type AppInput } from '../src/lib/core/app/document.ts'
 import type { NewColumn } from '../src/lib/server/structure/tables.ts'
 import type { Columns } from './mooring-screens.ts'
 import type { Random } from './random.ts'
+import { shelfRoutines } from './routines.ts'
 import { ROLE_IDS } from './tables.ts'
 
 const KINDS = ['Chain', 'Shackle', 'Rope', 'Swivel', 'Buoy', 'Paint', 'Tool', 'Spare'] as const
@@ -375,12 +376,7 @@ export function stores({ stock, item, harbours, takings, taking }: StoresTables)
 				]
 			}
 		],
-		routines: [
-			{
-				...{ id: 'counted', name: 'Counted today', start: { kind: 'button', table: stock } },
-				steps: [{ id: 'counted-1', kind: 'set', column: item('Counted'), formula: 'TODAY()' }]
-			}
-		],
+		routines: shelfRoutines({ stock, item, harbours }),
 		signoffs: []
 	}
 }

@@ -50,6 +50,8 @@ const ROUTES: Readonly<
 	'bench/[app]/draft': 'tells no rows',
 	'bench/[app]/logbook': 'tells no rows',
 	'bench/[app]/release': 'tells no rows',
+	'bench/[app]/routines': 'builders only, asked below',
+	'bench/[app]/routines/[run]': 'builders only, asked below',
 	'bench/[app]/tables/pictures': 'builders only, asked below',
 	'bench/[app]/sources/[import]': 'builders only, asked below',
 	'bench/bundles': 'builders only, asked below',
@@ -514,7 +516,8 @@ async function checkBench(api: APIRequestContext, person: DemoPerson): Promise<v
 		(await api.post('/bench/imports', { data: { undo: 101 } })).status(),
 		(await api.get('/bench/1/bundle')).status(),
 		(await api.post('/bench/bundles', { data: { kind: 'look', name: 'b', text: '{}' } })).status(),
-		(await api.post('/bench/coasts', { data: { table: 101 } })).status()
+		(await api.post('/bench/coasts', { data: { table: 101 } })).status(),
+		(await api.get('/bench/1/routines/1', { headers: { accept: 'text/html' } })).status()
 	]
 	if (!has(person, 'Builders')) {
 		for (const status of statuses.slice(1)) expect(status, person.name).toBe(403)
@@ -530,6 +533,9 @@ async function checkBench(api: APIRequestContext, person: DemoPerson): Promise<v
 	expect(bundle.tables.length > 0, person.name).toBe(keeps(person))
 	if (!keeps(person)) expect(JSON.stringify([bundle.tables, bundle.access])).toBe('[[],[]]')
 	for (const { name } of PEOPLE) expect(JSON.stringify(bundle.tables), person.name).not.toContain(name)
+	// A run says of its row and of people only what is this builder's to see.
+	const runs = await (await api.get('/bench/1/routines/__data.json?routine=due')).text()
+	expect(/"[A-Z]{2}-\d{3}"/.test(runs), person.name).toBe(keeps(person))
 }
 
 test('without signing in nothing is told, and a request of another site does nothing', async () => {

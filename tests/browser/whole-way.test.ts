@@ -74,7 +74,8 @@ test('from the register to a decided request', async ({ browser }) => {
 		).toBeVisible()
 
 		await builder.getByRole('link', { name: /5\s*Routines/ }).click()
-		await builder.getByRole('button', { name: 'Add one that starts with a button' }).click()
+		await builder.getByRole('button', { name: '+ New routine' }).click()
+		await builder.getByRole('button', { name: 'at a button' }).click()
 		await builder.getByLabel('Name of the routine').fill('Looked today')
 		await builder.getByLabel('Name of the routine').blur()
 		await builder.getByRole('group', { name: 'Line ▸' }).locator('[data-slot="start.table"]').click()

@@ -51,3 +51,10 @@ export interface RunSheet extends RunSummary {
 	/** The step that it stands at; blank once it has ended. */
 	readonly standsAt: string
 }
+
+/** One that waits with somebody. */
+export interface GivenUpRun extends RunSummary {
+	readonly app: number
+	/** Of the routine. */
+	readonly name: string
+}

@@ -4,9 +4,9 @@
  */
 import { getColumn } from '$lib/core/model/table.ts'
 import { standingAt } from '$lib/core/routine/program.ts'
-import type { RoutineState, RunSheet, RunState, RunStep, RunSummary } from '$lib/core/requests/runs.ts'
+import type { GivenUpRun, RoutineState, RunSheet, RunState, RunStep, RunSummary } from '$lib/core/requests/runs.ts'
 import { findLiveApp, readRelease } from '../releases/live.ts'
-import { refuseUnlessBuilder } from '../rights/builders.ts'
+import { isBuilder, refuseUnlessBuilder } from '../rights/builders.ts'
 import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { cellText } from '../rows/written-text.ts'
 import { rowLabel } from '../rows/row-label.ts'
@@ -23,10 +23,10 @@ const LIST = `
 		due_at AS dueAt, error
 	FROM run WHERE app = @app AND routine = @routine AND id < @before ORDER BY id DESC LIMIT @most`
 const GIVEN_UP = `
-	SELECT id, app, routine, state, person, row_table AS "table", row_n AS "row", began_at AS beganAt, ended_at AS endedAt,
-		due_at AS dueAt, error
-	FROM run WHERE state = 'given up' AND release IN (SELECT number FROM release WHERE app = run.app AND made_by = @person)
-	ORDER BY id DESC LIMIT @most`
+	SELECT run.id, run.app, run.release, routine, state, run.person, row_table AS "table", row_n AS "row", began_at AS beganAt,
+		ended_at AS endedAt, due_at AS dueAt, error, r.made_by AS maker
+	FROM run JOIN release AS r ON r.app = run.app AND r.number = run.release
+	WHERE state = 'given up' ORDER BY run.id DESC LIMIT ?`
 const STEPS = `
 	SELECT step, row_table AS "table", row_n AS "row", came_to AS cameTo, person, at FROM run_step WHERE run = ? ORDER BY nth LIMIT ?`
 const MOST_RUNS = 50
@@ -70,20 +70,22 @@ export function listRuns(
 		.map((run) => toSummary(store, run, { actor, now }))
 }
 
-export interface GivenUpRun extends RunSummary {
-	readonly app: number
-	readonly name: string
+/** The runs that were given up and wait with this person: who released them, or any builder where that one builds no more. */
+export function runsGivenUp(store: Store, { actor, now }: ByActor): GivenUpRun[] {
+	if (!isBuilder(store, actor)) return []
+	return givenUpFor(store, actor).map((run) => {
+		const routine = readRelease(store, run.app, run.release).routines.find(({ id }) => id === run.routine)
+		return { ...toSummary(store, run, { actor, now }), app: run.app, name: routine?.name ?? 'A routine that is gone' }
+	})
 }
 
-/** The runs that were given up and wait with this person, who released them. */
-export function runsGivenUp(store: Store, { actor, now }: ByActor): GivenUpRun[] {
-	return store
-		.prepare<StoredRun & { app: number }>(GIVEN_UP)
-		.all({ person: actor.person, most: MOST_RUNS })
-		.map((run) => {
-			const routine = findLiveApp(store, run.app)?.document.routines.find(({ id }) => id === run.routine)
-			return { ...toSummary(store, run, { actor, now }), app: run.app, name: routine?.name ?? 'A routine that is gone' }
-		})
+export function countGivenUp(store: Store, { actor }: Pick<ByActor, 'actor'>): number {
+	return isBuilder(store, actor) ? givenUpFor(store, actor).length : 0
+}
+
+function givenUpFor(store: Store, actor: Actor): (StoredRun & { app: number; release: number })[] {
+	const all = store.prepare<StoredRun & { app: number; release: number; maker: number }>(GIVEN_UP).all(MOST_RUNS)
+	return all.filter(({ maker }) => maker === actor.person || !isBuilder(store, { person: maker }))
 }
 
 /** One run step by step; undefined where there is none in this app. */

@@ -11,8 +11,8 @@
 		...findings.filter(({ weight }) => weight === 'remark')
 	])
 
-	function leadsTo({ bay, screen, line, table }: Spot): string {
-		const asked = Object.entries({ screen, line, table }).flatMap(([name, value]) =>
+	function leadsTo({ bay, screen, routine, line, table }: Spot): string {
+		const asked = Object.entries({ screen, routine, line, table }).flatMap(([name, value]) =>
 			value === undefined ? [] : [[name, String(value)]]
 		)
 		return `/bench/${app}/${bay}${asked.length > 0 ? `?${new URLSearchParams(asked)}` : ''}`

@@ -54,7 +54,8 @@ export class PressNote {
 				this.said = { text: answer.refusal.message, wrong: true }
 				return false
 			}
-			this.said = { text: `Done: ${what}.`, wrong: false, ...undoOf(path, [answer.value]) }
+			const text = answer.value.says ?? `Done: ${what}.`
+			this.said = { text, wrong: false, ...undoOf(path, [answer.value]) }
 			await this.#readAgain()
 			return true
 		})

@@ -60,7 +60,7 @@
 	}
 	h2 {
 		margin: 0;
-		padding: 0.2rem 1rem;
+		padding: 0.2rem 1.35rem 0.5rem;
 		font: 700 0.95rem var(--head);
 	}
 	ul {

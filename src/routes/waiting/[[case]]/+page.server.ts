@@ -5,13 +5,14 @@ import { getNamedActor } from '$lib/server/web/signed-in.ts'
 export async function load({ locals, params }) {
 	const actor = getNamedActor(locals)
 	const { host, now } = locals
-	const [lists, accessRequests] = await Promise.all([
+	const [lists, accessRequests, givenUp] = await Promise.all([
 		host.read('cases', { actor, now }),
-		host.read('accessRequests', { actor })
+		host.read('accessRequests', { actor }),
+		host.read('runsGivenUp', { actor, now })
 	])
 	const id = params.case ?? lists.waiting[0]?.id
 	const sheet = id === undefined ? null : await forPage(() => host.read('case', { id, actor, now }))
-	return { lists, accessRequests, sheet, asked: params.case !== undefined }
+	return { lists, accessRequests, givenUp, sheet, asked: params.case !== undefined }
 }
 
 const decisionSchema = z.object({

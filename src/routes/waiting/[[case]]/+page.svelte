@@ -4,6 +4,7 @@
 	import CaseEvents from '$lib/ui/waiting/CaseEvents.svelte'
 	import CaseList from '$lib/ui/waiting/CaseList.svelte'
 	import CaseSheet from '$lib/ui/waiting/CaseSheet.svelte'
+	import RunsGivenUp from '$lib/ui/waiting/RunsGivenUp.svelte'
 	import DecideForm from '$lib/ui/waiting/DecideForm.svelte'
 
 	let { data, form } = $props()
@@ -20,6 +21,7 @@
 	<h1 class="visually-hidden">Waiting on me</h1>
 	<aside>
 		<AtTheDoor requests={data.accessRequests} />
+		<RunsGivenUp runs={data.givenUp} />
 		<CaseList {lists} open={sheet?.id} />
 	</aside>
 	<section class="sheet">
@@ -32,8 +34,11 @@
 			{/if}
 		{:else}
 			<p class="none">
-				{data.accessRequests.length > 0 ? 'Somebody waits on the doorstep.' : 'Nothing waits on you.'} What you have decided,
-				and what you have asked for, stands on the left.
+				{data.accessRequests.length > 0
+					? 'Somebody waits on the doorstep.'
+					: data.givenUp.length > 0
+						? 'No request waits on you.'
+						: 'Nothing waits on you.'} What you have decided, and what you have asked for, stands on the left.
 			</p>
 		{/if}
 	</section>

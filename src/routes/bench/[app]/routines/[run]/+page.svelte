@@ -2,6 +2,7 @@
 	import { page } from '$app/state'
 	import RunSheet from '$lib/ui/routines/RunSheet.svelte'
 	import { showFigure } from '$lib/ui/count.ts'
+	import { showMoment } from '$lib/ui/dates.ts'
 	import { sayState } from '$lib/ui/routines/say-state.ts'
 
 	let { data, form } = $props()
@@ -21,7 +22,8 @@
 						href="/bench/{app}/routines/{run.id}"
 						class:on={run.id === data.run.id}
 						aria-current={run.id === data.run.id ? 'page' : undefined}
-						><span>{showFigure(run.id)}{run.row ? ` · ${run.row}` : ''}</span> <span class="state">{says.text}</span></a
+						><span>{showFigure(run.id)} · {run.row || showMoment(run.beganAt)}</span>
+						<span class="state">{says.text}</span></a
 					>
 				</li>
 			{/each}

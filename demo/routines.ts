@@ -1,0 +1,146 @@
+/** What happens by itself in the demo's apps, and what two of their buttons do. */
+import type { AppInput } from '../src/lib/core/app/document.ts'
+import type { Columns, MooringTables } from './mooring-screens.ts'
+
+type RoutineInput = AppInput['routines'][number]
+
+export function mooringRoutines({
+	moorings,
+	mooring,
+	inspections,
+	harbours,
+	work,
+	order
+}: MooringTables): RoutineInput[] {
+	return [
+		{
+			id: 'looked',
+			name: 'Looked at today',
+			start: { kind: 'button', table: moorings },
+			steps: [{ id: 'looked-1', kind: 'set', column: mooring('Last look'), formula: 'TODAY()' }]
+		},
+		{
+			...{ id: 'order', name: 'Order new tackle', start: { kind: 'button', table: moorings } },
+			steps: [
+				{
+					...{ id: 'order-1', kind: 'add', table: work },
+					lines: [
+						{ id: 'order-2', kind: 'link', column: order('Mooring') },
+						{ id: 'order-3', kind: 'cell', column: order('What'), formula: '"New tackle for " & Code' },
+						{ id: 'order-4', kind: 'cell', column: order('State'), formula: '"Raised"' }
+					]
+				},
+				{ id: 'order-5', kind: 'say', words: 'Raised: new tackle for {Code}. Give the work order a diver and a day.' }
+			]
+		},
+		{
+			id: 'replace',
+			name: 'Tell the master what to replace',
+			start: { kind: 'rows', table: inspections, when: 'added', where: 'Verdict = "Replace"' },
+			steps: [
+				{
+					id: 'replace-1',
+					kind: 'send',
+					to: 'Mooring.Harbour.Master',
+					subject: 'Replace tackle at {Mooring}',
+					body: '{Mooring} was inspected on {Date}: {Verdict}.\n\n{Remark}'
+				},
+				{ id: 'replace-2', kind: 'wait', many: 2, span: 'working days' },
+				{
+					...{ id: 'replace-3', kind: 'if', where: 'COUNT(FILTER(Mooring.work; State <> "Done")) = 0' },
+					lines: [
+						{
+							id: 'replace-4',
+							kind: 'send',
+							to: 'Mooring.Harbour.Master',
+							subject: 'Still to be ordered: tackle for {Mooring}',
+							body: 'Two working days ago {Mooring} was found to need new tackle, and no work order is open for it yet.'
+						}
+					]
+				}
+			]
+		},
+		{
+			id: 'due',
+			name: 'Due in a week',
+			start: {
+				...{ kind: 'due', table: moorings, many: 7, side: 'before', column: mooring('Next due'), at: '08:00' },
+				where: ''
+			},
+			steps: [
+				{
+					id: 'due-1',
+					kind: 'send',
+					to: 'Harbour.Master',
+					subject: '{Code} is due on {Next due}',
+					body: '{Code}, {Type}, was looked at last on {Last look}. It is due within a week.'
+				}
+			]
+		},
+		{
+			id: 'day',
+			name: 'The day at each harbour',
+			start: { kind: 'clock', days: 'every working day', at: '17:00', missed: 'not at all' },
+			steps: [
+				{
+					...{ id: 'day-1', kind: 'each', table: harbours, where: 'not ISBLANK(Master)' },
+					lines: [
+						{
+							id: 'day-2',
+							kind: 'send',
+							to: 'Master',
+							subject: 'The day at {Name}',
+							body: `{COUNT(FILTER(moorings; 'Last look' = TODAY()))} moorings were looked at today. {COUNT(FILTER(moorings; 'Next due' < TODAY()))} are past due, and {COUNT(FILTER(moorings; 'Next due' = TODAY() + 1))} fall due tomorrow.`
+						}
+					]
+				}
+			]
+		}
+	]
+}
+
+export interface ShelfTables {
+	readonly stock: number
+	readonly item: Columns
+	readonly harbours: number
+}
+
+export function shelfRoutines({ stock, item, harbours }: ShelfTables): RoutineInput[] {
+	return [
+		{
+			...{ id: 'counted', name: 'Counted today', start: { kind: 'button', table: stock } },
+			steps: [{ id: 'counted-1', kind: 'set', column: item('Counted'), formula: 'TODAY()' }]
+		},
+		{
+			...{ id: 'low', name: 'Low stock', start: { kind: 'comes', table: stock, where: "'In stock' < Least" } },
+			steps: [
+				{
+					id: 'low-1',
+					kind: 'send',
+					to: 'Harbour.Storekeeper',
+					subject: '{Item} is running low at {Harbour}',
+					body: "{'In stock'} left on shelf {Shelf}, where {Least} should lie. It is sold in packs of {'Sold in'}."
+				}
+			]
+		},
+		{
+			id: 'sheet',
+			name: 'Stock sheet',
+			start: { kind: 'clock', days: 'last working day of each month', at: '17:00', missed: 'once for all' },
+			steps: [
+				{
+					...{ id: 'sheet-1', kind: 'each', table: harbours, where: 'not ISBLANK(Storekeeper)' },
+					lines: [
+						{
+							id: 'sheet-2',
+							kind: 'send',
+							to: 'Storekeeper',
+							subject: 'Stock sheet of {Name}',
+							body: "{COUNT(stock)} items lie on the shelves, together worth {SUM(stock.Worth)}. {COUNT(FILTER(stock; 'In stock' < Least))} of them are under their least."
+						}
+					]
+				}
+			]
+		}
+	]
+}
