@@ -51,10 +51,15 @@ function longLists(counting: Counting): Finding[] {
 /** Messages for rows that name nobody. */
 function sentToNobody(counting: Counting): Finding[] {
 	return counting.document.routines.flatMap((routine) =>
-		placedSteps(routine).flatMap(({ step, table, outer, number }) => {
+		placedSteps(routine).flatMap(({ step, table, outer, number, within }) => {
 			// Of rows within others each row is a question of its own.
 			if (step.kind !== 'send' || table === undefined || outer !== undefined) return []
-			const [nobody, all] = named(counting, table, step.to, '')
+			const [nobody, all] = named(
+				counting,
+				table,
+				step.to,
+				within.findLast((each) => each.kind === 'each')?.where ?? ''
+			)
 			if (nobody === 0) return []
 			return remark(
 				`Of the ${sayRows(all)} that you see, ${sayCount(nobody)} ${nobody === 1 ? 'names' : 'name'} nobody in "${step.to}": no message goes out for ${nobody === 1 ? 'it' : 'them'}.`
