@@ -4,9 +4,11 @@ import { checkApp } from '$lib/core/app/check-app.ts'
 import { readDraft } from '$lib/server/apps/apps.ts'
 import { pressButton } from '$lib/server/routines/press-button.ts'
 import { listRuns, readRun, routineStates } from '$lib/server/routines/read-runs.ts'
+import { tryRoutine } from '$lib/server/routines/try-routine.ts'
+import { routineSchema } from '$lib/core/routine/routine.ts'
 import { cancelRun, setRoutineOn, tryRunAgain } from '$lib/server/routines/tend-runs.ts'
 import { readRelease } from '$lib/server/releases/live.ts'
-import { STEWARD } from '$lib/server/rights/system-roles.ts'
+import { BUILDER, STEWARD } from '$lib/server/rights/system-roles.ts'
 import { changeRows } from '$lib/server/rows/change.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import {
@@ -442,6 +444,51 @@ describe('what a builder does with routines', () => {
 		const seen = readRun(store, { app, id, actor: { person: WIM + 1 }, now: NOW })
 		expect(JSON.stringify(seen)).not.toMatch(/Shackle|Imke|Wim/)
 		expect(() => readRun(store, { app, id, actor: { person: IMKE }, now: NOW })).toThrow()
+	})
+})
+
+describe('tried on the last seven days', () => {
+	const parsed = (parts: Parameters<typeof routine>[0]) => routineSchema.parse(routine(parts))
+	const tryIt = (parts: Parameters<typeof routine>[0], actor = by.actor) =>
+		tryRoutine(store, { routine: parsed(parts), actor, now: NOW + DAY })
+
+	test('a crossing is counted as it would have been, with the saves that start nothing, and nothing is done', () => {
+		for (const value of [30, 24, 20, 30, 3]) stock(value)
+		stock(2, 2)
+		const before = store.pluck(`SELECT count(*) FROM history`)
+		const tried = tryIt({ steps: [tell, { id: 'i', kind: 'if', where: 'stock < 3', lines: [setNote('"x"')] }] })
+		expect(tried).toMatchObject({ starts: 3, read: 6, isCut: false, unseen: 0, why: '' })
+		// The newest first; the second save under the least was no crossing.
+		expect(tried.shown.map(({ row, by: who, starts }) => [row, who, starts])).toEqual([
+			['Chain', 'Imke', true],
+			['Shackle', 'Imke', true],
+			['Shackle', 'Imke', false],
+			['Shackle', 'Imke', true]
+		])
+		expect(tried.steps).toEqual({ t: '3 messages', i: '1 of 3', n: 'set once' })
+		expect([store.pluck(`SELECT count(*) FROM history`), messagesOf(store), runsOf(store)]).toEqual([before, [], []])
+	})
+
+	test('what was saved before is not counted, and a message to nobody is', () => {
+		setItem(store, 1, [{ column: STOCK, value: 3 }], IMKE, NOW - 8 * DAY)
+		expect(tryIt({ steps: [tell] }).starts).toBe(0)
+		stock(0, 3, KEEPER)
+		expect(tryIt({ steps: [tell] })).toMatchObject({ starts: 1, steps: { t: '0 of 1 name somebody' } })
+	})
+
+	test('by the clock it says when it comes, and how many rows it would go through', () => {
+		const start = { kind: 'clock', days: 'every working day', at: '08:00', missed: 'each' } as const
+		const each = { id: 'e', kind: 'each', table: ITEMS, where: 'stock > 30', lines: [tell] } as const
+		expect(tryIt({ start, steps: [each] })).toMatchObject({ starts: 5, steps: { e: '2 rows', t: '2 messages' } })
+	})
+
+	test('who does not keep the table learns nothing of it', () => {
+		stock(3)
+		store.db.exec(`INSERT INTO role_held (person, role) VALUES (${WIM}, ${BUILDER})`)
+		const tried = tryIt({ steps: [tell] }, { person: WIM })
+		expect(tried).toMatchObject({ starts: 0, shown: [], steps: {} })
+		expect(tried.why).not.toBe('')
+		expect(() => tryIt({ steps: [tell] }, { person: IMKE })).toThrow('Only builders')
 	})
 })
 

@@ -58,3 +58,32 @@ export interface GivenUpRun extends RunSummary {
 	/** Of the routine. */
 	readonly name: string
 }
+
+/** What a routine would have started in the last days, and what its steps would have come to. */
+export interface TriedRoutine {
+	/** ISO dates. */
+	readonly from: string
+	readonly to: string
+	/** How many entries of the history were read; whether there were more than are. */
+	readonly read: number
+	readonly isCut: boolean
+	/** How often it would have started; by the clock, how often it comes in as many days from now. */
+	readonly starts: number
+	/** The newest of them, and saves that fitted and started nothing. */
+	readonly shown: readonly TriedStart[]
+	/** Changes of rows that the builder may not see: counted, not tried. */
+	readonly unseen: number
+	/** In a few words what each step would have come to, by its id. */
+	readonly steps: Readonly<Record<string, string>>
+	/** Why it cannot be tried; blank where it was. */
+	readonly why: string
+}
+
+export interface TriedStart {
+	readonly at: number
+	/** The row as its builder may know it; blank by the clock. */
+	readonly row: string
+	readonly by: string
+	/** Whether it would have started: a save while a crossing holds already does not. */
+	readonly starts: boolean
+}

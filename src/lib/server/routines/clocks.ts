@@ -109,6 +109,19 @@ function fire(store: Store, clock: DueClock, now: number): void {
 		addRun(store, { ...started, on: undefined, cause: `clock ${app} ${id} ${new Date(instant).toISOString()}` })
 }
 
+/** The times at which a routine comes in the next days, were it released now. */
+export function timesComing(store: Store, routine: Routine, { now, days }: { now: number; days: number }): number[] {
+	const clocked = clockedBy(routine)
+	if (!clocked) return []
+	const zone = store.workspace().timeZone
+	const since = localDate(new Date(now).toISOString(), zone)
+	const times: number[] = []
+	let next = nextOf(clocked, { since, zone }, now)
+	for (; next !== undefined && next <= now + days * 86_400_000; next = nextOf(clocked, { since, zone }, next))
+		times.push(next)
+	return times
+}
+
 type Started = Omit<Parameters<typeof addRun>[1], 'on' | 'cause'>
 
 /** One for all that were missed, each of them, or only what comes on time. */

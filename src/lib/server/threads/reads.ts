@@ -36,7 +36,8 @@ import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { findSecondFactor } from '../credentials/second-factor.ts'
 import { seenTables } from '../rights/seen-tables.ts'
 import { isDemo, listTray } from '../post/tray.ts'
-import { listRuns, readRun, routineStates, runsGivenUp } from '../routines/read-runs.ts'
+import { tryRoutine } from '../routines/try-routine.ts'
+import { countGivenUp, listRuns, readRun, routineStates, runsGivenUp } from '../routines/read-runs.ts'
 import { queueState } from '../jobs/run-jobs.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { readAnchors } from '../rows/read-anchors.ts'
@@ -175,7 +176,7 @@ export const READS = {
 	previewConversion,
 	cases: listCases,
 	waiting: (store: Store, { actor }: { actor: Actor }) =>
-		countWaiting(store, actor) + countAccessRequests(store, actor),
+		countWaiting(store, actor) + countAccessRequests(store, actor) + countGivenUp(store, { actor }),
 	ways: listWays,
 	proofs: listProofs,
 	sharing: readSharing,
@@ -195,6 +196,7 @@ export const READS = {
 	listRuns,
 	readRun,
 	runsGivenUp,
+	tryRoutine,
 	logbook: listLogbook,
 	checkSeals
 } as const

@@ -2,6 +2,8 @@
 import { dropLine, type Drop } from '$lib/core/app/lines/drop-line.ts'
 import { placeAmong } from '$lib/core/app/lines/place-among.ts'
 import { insertLine, moveLine, replaceLine, type Direction } from '$lib/core/app/lines/tree.ts'
+import { tablesOf } from '$lib/core/app/walk-app.ts'
+import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 import { vocabularyOf, type Names } from '$lib/core/app/printed.ts'
 import { beginStep, sentencesOfSteps } from '$lib/core/routine/new-step.ts'
 import { STARTS, tableOfStart, type Routine, type Start, type Step } from '$lib/core/routine/routine.ts'
@@ -9,6 +11,8 @@ import { mayHoldStep, placedSteps } from '$lib/core/routine/step-tree.ts'
 import { fromLine } from '$lib/core/sentence/line-values.ts'
 import type { LineValue } from '$lib/core/sentence/types.ts'
 import { newId, type DraftState } from '../bench/draft.svelte.ts'
+
+const isDate = ({ type, shows }: { readonly type?: string; readonly shows?: string }) => (shows ?? type) === 'date'
 
 export class RoutineEdit {
 	readonly draft: DraftState
@@ -45,14 +49,22 @@ export class RoutineEdit {
 	}
 
 	add(kind: Start['kind']): void {
-		const table = this.vocabulary.tables[0]
+		const table = this.tableFor(kind)
 		if (!table) return
 		const start = STARTS[kind].begin(table.id)
-		const dated = table.columns.find(({ type, shows }) => type === 'date' || shows === 'date')?.id
-		const begun = start.kind === 'due' ? { ...start, column: dated ?? table.columns[0]?.id ?? 1 } : start
+		const begun = start.kind === 'due' ? { ...start, column: table.columns.find(isDate)?.id ?? 1 } : start
 		const routine: Routine = { id: newId(), name: 'New routine', start: begun, steps: [] }
 		this.draft.change({ ...this.draft.document, routines: [...this.routines, routine] })
 		this.chosen = routine.id
+	}
+
+	/** The table that the app is most about; with a date where it goes by one. */
+	private tableFor(kind: Start['kind']): Vocabulary['tables'][number] | undefined {
+		const named = tablesOf(this.draft.document).map(({ table }) => table)
+		const times = (id: number) => named.filter((each) => each === id).length
+		const { tables } = this.vocabulary
+		const fitting = kind === 'due' ? tables.filter(({ columns }) => columns.some(isDate)) : tables
+		return fitting.toSorted((one, other) => times(other.id) - times(one.id))[0]
 	}
 
 	remove(id: string): void {

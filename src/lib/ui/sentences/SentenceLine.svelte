@@ -130,7 +130,8 @@
 		background: var(--paper);
 	}
 	.line:has(.beside) {
-		grid-template-columns: 40px minmax(0, 1fr) 13rem auto;
+		/* A ledger whose first line has no tools keeps their room. */
+		grid-template-columns: 40px minmax(0, 1fr) 13rem var(--tools, auto);
 	}
 	.line.open,
 	.line.marked {

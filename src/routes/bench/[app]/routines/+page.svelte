@@ -6,6 +6,8 @@
 	import { RoutineEdit } from '$lib/ui/routines/routine-edit.svelte.ts'
 	import RoutineLedger from '$lib/ui/routines/RoutineLedger.svelte'
 	import RoutineList from '$lib/ui/routines/RoutineList.svelte'
+	import TriedStarts from '$lib/ui/routines/TriedStarts.svelte'
+	import type { TriedRoutine } from '$lib/core/requests/runs.ts'
 	import RunList from '$lib/ui/routines/RunList.svelte'
 	import { showMoment } from '$lib/ui/dates.ts'
 
@@ -24,6 +26,15 @@
 	})
 
 	const { routine } = $derived(edit)
+	// Each action gives some of these.
+	const result = $derived(form as { message?: string; routine?: string; tried?: TriedRoutine } | null)
+	/** Of the routine that is open, as its draft was then. */
+	const tried = $derived(result?.routine === routine?.id ? result?.tried : undefined)
+	/** The name that is being typed stays. */
+	const keepForm =
+		() =>
+		async ({ update }: { update: (how: { reset: boolean }) => Promise<void> }) =>
+			update({ reset: false })
 	const state = $derived(data.states.find((each) => each.routine === routine?.id))
 </script>
 
@@ -39,6 +50,10 @@
 					value={routine.name}
 					onchange={(event) => edit.put({ ...routine, name: event.currentTarget.value || 'Routine' })}
 				/>
+				<form method="POST" action="?/try" use:enhance={keepForm}>
+					<input type="hidden" name="routine" value={routine.id} />
+					<button class="btn" disabled={edit.draft.saving}>Try it on the last seven days</button>
+				</form>
 				{#if state?.isLive}
 					<form method="POST" action="?/switch" use:enhance>
 						<input type="hidden" name="routine" value={routine.id} />
@@ -55,9 +70,10 @@
 					{state.paused === '' ? 'It starts nothing until somebody lets it.' : state.paused}
 				{:else if state.nextAt !== null}On; it starts next on {showMoment(state.nextAt)}.
 				{:else}On, as the live release has it.{/if}
-				{#if form?.message}<span class="says-wrong" role="alert">{form.message}</span>{/if}
+				{#if result?.message}<span class="says-wrong" role="alert">{result.message}</span>{/if}
 			</p>
-			<RoutineLedger {edit} {routine} {pointed} />
+			<RoutineLedger {edit} {routine} {pointed} {tried} />
+			{#if tried}<TriedStarts {tried} isClock={routine.start.kind === 'clock' || routine.start.kind === 'due'} />{/if}
 			{#if routine.id === data.open}<RunList runs={data.runs} app={edit.draft.app} routine={routine.id} {state} />{/if}
 		{:else}
 			<p class="none">
