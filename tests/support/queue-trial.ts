@@ -16,12 +16,13 @@ const host = await openHost({
 	folder,
 	scripts: resolve('build/threads'),
 	origin: 'http://127.0.0.1:1',
-	at: (reached) => {
-		if (reached === step) die()
+	// Other routines of the demo send too; those of a clock run on the first start.
+	at: (reached, subject) => {
+		if (reached === step && (step === 'ran' || subject.includes('A trial winch'))) die()
 	}
 })
 
-if (step !== 'work off') {
+if (step !== 'work off' && step !== 'ran') {
 	const tables = await host.read('bench', { actor: { person: await personOf('Saskia Holm') }, now: host.now() })
 	const table = tables.tables.find((each) => each.name === 'Spend requests')
 	const column = (name: string): number => table?.columns.find((each) => each.name === name)?.id ?? 0

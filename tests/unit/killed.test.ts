@@ -61,6 +61,21 @@ describe('killed and started again', () => {
 		expect(found(folder)).toEqual({ rows: 1, cases: 1, messages: 1, taken: 1, repeats, open: 0 })
 	})
 
+	test('after the first steps of what a clock started: the rest goes on, and each is told once', () => {
+		const folder = mkdtempSync(join(tmpdir(), 'tin-shed-trial-'))
+		cpSync(made, folder, { recursive: true })
+		expect(runTrial(folder, 'ran').signal).toBe('SIGKILL')
+		found(folder)
+		expect(runTrial(folder, 'work off').status).toBe(0)
+		const db = new Database(join(folder, 'workspace.db'), { readonly: true })
+		const told = db
+			.prepare(`SELECT subject FROM post_tray WHERE subject LIKE 'Stock sheet of %' ORDER BY subject`)
+			.pluck()
+		const states = db.prepare(`SELECT DISTINCT state FROM run`).pluck()
+		expect([told.all(), states.all()]).toEqual([['Stock sheet of Gull Stair', 'Stock sheet of Varrow Quay'], ['done']])
+		db.close()
+	})
+
 	test('while the change is on its way: all of it is there, or none', () => {
 		const folder = mkdtempSync(join(tmpdir(), 'tin-shed-trial-'))
 		cpSync(made, folder, { recursive: true })

@@ -17,8 +17,8 @@ export interface RunnerParts {
 	readonly origin: string
 	/** A name for this run of the program. */
 	readonly worker: string
-	/** Told what is about to happen; tests stop the program there. */
-	readonly at?: ((step: 'claimed' | 'sent' | 'finished') => void) | undefined
+	/** Told what has happened, of a message its subject; tests stop the program there. */
+	readonly at?: ((step: 'ran' | 'claimed' | 'sent' | 'finished', subject: string) => void) | undefined
 }
 
 export function startRunner({ host, post, origin, worker, at = () => undefined }: RunnerParts): Runner {
@@ -45,20 +45,21 @@ export function startRunner({ host, post, origin, worker, at = () => undefined }
 		const fired = await host.write('fireClocks', { now })
 		const released = await host.write('runInsideJob', { worker, now })
 		const ran = await host.write('runRoutines', { now })
+		if (ran) at('ran', '')
 		return fired || released || ran
 	}
 
 	async function sendNext(): Promise<boolean> {
 		const posting = await host.write('claimPosting', { worker, now: host.now() })
 		if (!posting) return false
-		at('claimed')
 		const { job, id, message, to } = posting
+		at('claimed', message.subject)
 		try {
 			const link = message.link === null ? '' : `\n\n${origin}${message.link}`
 			await post.send({ messageId: message.messageId, to, subject: message.subject, text: message.body + link })
-			at('sent')
+			at('sent', message.subject)
 			await host.write('finishPosting', { job: job.id, id, worker, now: host.now() })
-			at('finished')
+			at('finished', message.subject)
 		} catch (error) {
 			await host.write('putOffPosting', { job, worker, now: host.now(), error: String(error) })
 		}
