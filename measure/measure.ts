@@ -31,6 +31,7 @@ import { weighStaffPage } from './page-weight.ts'
 import { measureScreen } from './screen.ts'
 import { measureCharts } from './charts.ts'
 import { measureRowsShown } from './rows-shown.ts'
+import { measureRuns } from './runs.ts'
 import { measureTotals } from './totals.ts'
 import { workbookFigures } from './workbook-figures.ts'
 
@@ -48,6 +49,7 @@ const access = await measureAccess()
 const formula = measureFormula()
 const totals = measureTotals()
 const edit = measureEdit(folder)
+const runs = measureRuns(folder)
 const grid = await measureGrid(folder, scripts)
 const inBrowser = await measureInBrowser(folder, scripts)
 const merge = await measureMerge(folder, scripts)
@@ -160,6 +162,10 @@ ${totals.map((each) => `| ${each.name} | ${round(each.ours, 3)} | ${round(each.b
 ## An edit of a cell
 
 After 10,000 edits, so that neither side is measured while it is being compiled. With its computed column, two kept totals, history and seal, committed at \`synchronous=FULL\`: ${round(edit.ours, 2)} ms; a transaction written by hand that writes the same rows: ${round(edit.byHand, 2)} ms; ratio **${round(edit.ours / edit.byHand)}** (bound 1.5).
+
+## Routines that run
+
+Steps inside, each with its run, its note, its row, history and seal: ${round(runs.batches, 0)} a second where many go on in one commit (wanted: 3,000 where by hand 5,000), ${round(runs.oneByOne, 0)} at one a commit (ratio **${round(runs.batches / runs.oneByOne, 1)}**, wanted: 4), ${round(runs.byHand, 0)} by hand at fifty a commit (ratio **${round(runs.batches / runs.byHand)}**). A thousand starts on a table make an edit ${round(runs.withStarts, 3)} ms where it is ${round(runs.without, 3)} without (wanted: at most 1 ms more). Finding fifty runs that are due: ${round(runs.due, 3)} ms, and ${round(runs.dueBeside, 3)} ms beside 100,000 that wait and 100,000 that were given up.
 
 ## Bringing in a CSV of ${brought.rows.toLocaleString('en-GB')} rows, 8 columns
 

@@ -154,6 +154,9 @@ test('an app leaves with its tables as a bundle, and is put in beside them; nobo
 	const bundle = JSON.parse(text) as SavedBundle & { app: object }
 	expect(bundle.tables.map(({ name }) => name)).toEqual(expect.arrayContaining(['Berths', 'Visits']))
 	expect(text).not.toMatch(/Corrie Ashdown|Lowen Abara/)
+	// Whatever leaves is in the Logbook, each table by itself.
+	const log = await (await builder.request.get('/bench/4/logbook/__data.json?find=export')).text()
+	expect(log).toContain('"bundle"')
 
 	await builder.goto('/bench/new')
 	await expect(builder.locator('#svelte-announcer')).toBeAttached()

@@ -6,6 +6,7 @@ import { pressButton } from '$lib/server/routines/press-button.ts'
 import { listRuns, readRun, routineStates } from '$lib/server/routines/read-runs.ts'
 import { tryRoutine } from '$lib/server/routines/try-routine.ts'
 import { routineSchema } from '$lib/core/routine/routine.ts'
+import { setWorkspace } from '$lib/server/structure/set-workspace.ts'
 import { cancelRun, setRoutineOn, tryRunAgain } from '$lib/server/routines/tend-runs.ts'
 import { readRelease } from '$lib/server/releases/live.ts'
 import { BUILDER, STEWARD } from '$lib/server/rights/system-roles.ts'
@@ -177,6 +178,18 @@ describe('steps', () => {
 		stock(4)
 		workOff(store)
 		expect(dueAt()).toBe('2026-12-04T12:00:00.000Z')
+	})
+
+	test('do not count days on which nobody works, and a clock passes them over', () => {
+		const wait = { id: 'w', kind: 'wait', many: 2, span: 'working days' } as const
+		const start = { kind: 'clock', days: 'every working day', at: '12:30', missed: 'each' } as const
+		const app = release(store, [routine({ steps: [wait, tell] }), routine({ id: 'c', start, steps: [{ ...tell, to: '"wim@varrow.example"', subject: 'Day', body: '' }] })]) // prettier-ignore
+		const holidays = '30 Nov 2026 Founders’ day\n1 Dec 2026 Day of the lamps'
+		asAnybody(() => setWorkspace(store, { name: 'Scratch', timeZone: 'UTC', locale: 'en-GB', holidays, ...by }))
+		expect(routineStates(store, { app, ...by }).find((each) => each.routine === 'c')?.nextAt).toBe(Date.parse('2026-12-02T12:30:00Z')) // prettier-ignore
+		stock(4)
+		workOff(store)
+		expect(dueAt()).toBe('2026-12-03T12:00:00.000Z')
 	})
 
 	test('end where it says so', () => {

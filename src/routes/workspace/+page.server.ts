@@ -15,7 +15,7 @@ export const actions = {
 	default: async ({ request, locals }) => {
 		const form = await request.formData()
 		const text = (name: string) => String(form.get(name) ?? '')
-		const given = { name: text('name'), timeZone: text('timeZone'), locale: text('locale') }
+		const given = { name: text('name'), timeZone: text('timeZone'), locale: text('locale'), holidays: text('holidays') }
 		return forForm(given, async () => {
 			await locals.host.write('setWorkspace', { ...given, actor: getNamedActor(locals), now: locals.now })
 			return { done: 'Kept. Values stay as they are; they are written this way from now on.' }

@@ -38,6 +38,14 @@
 			</dl>
 		{/if}
 		<p class="quiet">They are typed in the same way. Formulas, files and addresses keep the dot and the year first.</p>
+		<label for="holidays">Days on which nobody works</label>
+		<textarea class="field" id="holidays" name="holidays" rows="6" placeholder="25 Dec 2026 Christmas Day"
+			>{said['holidays'] ?? data.settings.holidays}</textarea
+		>
+		<p class="quiet">
+			One a line, beside Saturdays and Sundays. Routines go by them wherever they say working days. What a formula
+			counts, says its own.
+		</p>
 		{#if said['message']}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
 		{#if said['done']}<p class="done" role="status">{said['done']}</p>{/if}
 		<button class="btn">Keep it</button>

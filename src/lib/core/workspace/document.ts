@@ -116,6 +116,11 @@ export const workspaceSchema = z.object({
 	timeZone: z.string().min(1),
 	/** Where dates and figures are written as here; as in the United Kingdom where nothing is said. */
 	locale: z.enum(LOCALES).optional(),
+	/** Days on which nobody works, beside Saturdays and Sundays, in the order of the calendar. */
+	holidays: z
+		.array(z.object({ day: z.string().regex(/^\d{4}-\d{2}-\d{2}$/), name: z.string().max(80) }))
+		.max(1_000)
+		.optional(),
 	people: id,
 	tables: z.array(tableSchema),
 	roles: z.array(roleSchema),

@@ -4,7 +4,7 @@
  */
 import { openCase } from '../signoffs/open-case.ts'
 import { addRun, keepRun } from '../routines/runs.ts'
-import { fitsStart, holds, startsOn, type RowStart } from '../routines/starts.ts'
+import { fitsStart, happened, holds, startsOn, type RowStart } from '../routines/starts.ts'
 import type { Store } from '../store/store.ts'
 import type { RowEvent } from '../rows/change.ts'
 import type { ChangeContext } from '../rows/change-context.ts'
@@ -16,10 +16,12 @@ const MAX_DEPTH = 10
 export function raiseEvents(store: Store, event: RowEvent, context: ChangeContext): void {
 	if (event.kind === 'removed') return
 	const { routines, signoffs } = startsOn(store, event.table.id)
-	for (const start of routines) if (fitsStart(store, start, event, context.now)) begin(store, start, event, context)
+	if (routines.length === 0 && signoffs.length === 0) return
+	const what = happened(store, event, context.now)
+	for (const start of routines) if (fitsStart(start, what)) begin(store, start, event, context)
 	for (const { app, signoff, condition } of signoffs) {
 		if (condition.isAlways && event.kind !== 'added') continue
-		if (!holds(store, condition, event.after, context.now)) continue
+		if (!holds(condition, what.after)) continue
 		const { person } = context.actor
 		openCase(store, { app: app.id, signoff, table: event.table, n: event.n, askedBy: person, now: context.now })
 	}

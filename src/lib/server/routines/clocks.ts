@@ -21,6 +21,7 @@ import { allOf, param, raw, sql } from '$lib/core/sql/sql.ts'
 import { findLiveApp } from '../releases/live.ts'
 import { momentAt } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
+import { holidaysOf } from './holidays-of.ts'
 import { isPaused } from './pauses.ts'
 import { addRun } from './runs.ts'
 
@@ -61,7 +62,7 @@ export function setClocks(store: Store, { app, now }: { app: number; now: number
 		const known = store.prepare<{ rule: string; since: string }>(FIND).get(of)
 		if (known?.rule === rule) continue
 		const since = localDate(new Date(now).toISOString(), timeZone)
-		store.prepare(SET).run({ ...of, rule, since, next: nextOf(clocked, { since, zone: timeZone }, now) ?? null })
+		store.prepare(SET).run({ ...of, rule, since, next: nextOf(clocked, countedFrom(store, since), now) ?? null })
 	}
 	store.touched.add('jobs')
 }
@@ -99,13 +100,13 @@ function fire(store: Store, clock: DueClock, now: number): void {
 	const live = findLiveApp(store, app)
 	const routine = live?.document.routines.find((each) => each.id === id)
 	const clocked = routine && clockedBy(routine)
-	const zone = store.workspace().timeZone
-	const next = clocked ? nextOf(clocked, { since, zone }, now) : undefined
+	const counted = countedFrom(store, since)
+	const next = clocked ? nextOf(clocked, counted, now) : undefined
 	store.prepare(FIRED).run({ app, routine: id, next: next ?? null, now })
 	if (!live || !routine || !clocked || isPaused(store, { app, routine: id })) return
 	const started = { app, release: live.release, routine: id, person: null, depth: 1, now }
 	if (routine.start.kind === 'due') return beginDue(store, { ...clock, start: routine.start }, started)
-	for (const instant of timesToFire(clocked, { since, zone, at, now }))
+	for (const instant of timesToFire(clocked, counted, { at, now }))
 		addRun(store, { ...started, on: undefined, cause: `clock ${app} ${id} ${new Date(instant).toISOString()}` })
 }
 
@@ -113,29 +114,24 @@ function fire(store: Store, clock: DueClock, now: number): void {
 export function timesComing(store: Store, routine: Routine, { now, days }: { now: number; days: number }): number[] {
 	const clocked = clockedBy(routine)
 	if (!clocked) return []
-	const zone = store.workspace().timeZone
-	const since = localDate(new Date(now).toISOString(), zone)
+	const counted = countedFrom(store, localDate(new Date(now).toISOString(), store.workspace().timeZone))
 	const times: number[] = []
-	let next = nextOf(clocked, { since, zone }, now)
-	for (; next !== undefined && next <= now + days * 86_400_000; next = nextOf(clocked, { since, zone }, next))
-		times.push(next)
+	let next = nextOf(clocked, counted, now)
+	for (; next !== undefined && next <= now + days * 86_400_000; next = nextOf(clocked, counted, next)) times.push(next)
 	return times
 }
 
 type Started = Omit<Parameters<typeof addRun>[1], 'on' | 'cause'>
 
 /** One for all that were missed, each of them, or only what comes on time. */
-function timesToFire(
-	clocked: Clocked,
-	{ since, zone, at, now }: { since: string; zone: string; at: number; now: number }
-): number[] {
+function timesToFire(clocked: Clocked, counted: Counted, { at, now }: { at: number; now: number }): number[] {
 	if (clocked.missed === 'not at all') return now - at <= ON_TIME_MS ? [at] : []
 	if (clocked.missed === 'once for all') return [at]
 	const times = [at]
 	for (
-		let next = nextOf(clocked, { since, zone }, at);
+		let next = nextOf(clocked, counted, at);
 		next !== undefined && next <= now;
-		next = nextOf(clocked, { since, zone }, next)
+		next = nextOf(clocked, counted, next)
 	) {
 		times.push(next)
 		if (times.length === MOST_MISSED) break
@@ -191,10 +187,17 @@ function clockedBy({ start }: Routine): Clocked | undefined {
 	return 'rule' in read ? { rule: read.rule, minutes: minutesOf(start.at) ?? 0, missed: start.missed } : undefined
 }
 
-function nextOf(
-	{ rule, minutes }: Clocked,
-	{ since, zone }: { since: string; zone: string },
-	after: number
-): number | undefined {
-	return nextOccurrence(rule, { date: since, minutes, zone }, after)
+/** Where a rule is counted from, and the days on which nobody works. */
+interface Counted {
+	readonly since: string
+	readonly zone: string
+	readonly holidays: ReadonlySet<string>
+}
+
+function countedFrom(store: Store, since: string): Counted {
+	return { since, zone: store.workspace().timeZone, holidays: holidaysOf(store) }
+}
+
+function nextOf({ rule, minutes }: Clocked, { since, zone, holidays }: Counted, after: number): number | undefined {
+	return nextOccurrence(rule, { date: since, minutes, zone, holidays }, after)
 }

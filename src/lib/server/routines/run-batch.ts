@@ -9,7 +9,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { Stack } from '$lib/core/routine/program.ts'
 import type { Store } from '../store/store.ts'
-import { actingOf } from './acting.ts'
+import { actingOf, type Acting } from './acting.ts'
 import { findRoutine, takeStep, type InForce } from './go-on.ts'
 import { isPaused, pauseRoutine } from './pauses.ts'
 import { dueRuns, forgetOldRuns, keepRun, type Run } from './runs.ts'
@@ -25,8 +25,11 @@ const PAUSED_MS = 60_000
 export function runRoutines(store: Store, { now }: { now: number }): boolean {
 	const due = dueRuns(store, { now, most: MOST_RUNS })
 	const until = performance.now() + BATCH_MS
+	const known: Known = new Map()
 	for (const run of due) {
-		goOn(store, run, { now, until })
+		goOn(store, run, { now, until, known })
+		// Whoever acts may do something else now.
+		if (store.touched.has('access')) known.clear()
 		if (performance.now() > until) break
 	}
 	if (due.length === 0) forgetOldRuns(store, now)
@@ -37,17 +40,21 @@ interface Slice {
 	readonly now: number
 	/** Of `performance.now()`. */
 	readonly until: number
+	readonly known: Known
 }
 
-function goOn(store: Store, run: Run, { now, until }: Slice): void {
+/** As whom runs of one batch act, by their routine, release and person: the same for all of them. */
+type Known = Map<string, Acting>
+
+function goOn(store: Store, run: Run, { now, until, known }: Slice): void {
 	if (isPaused(store, run))
 		return keepRun(store, run.id, { state: 'waiting', dueAt: now + PAUSED_MS, stack: run.stack })
-	const inForce = inForceOf(store, run, now)
+	const inForce = inForceOf(store, run, { now, known })
 	if (typeof inForce === 'string') return giveUp(store, run, { stack: run.stack, error: inForce, now })
 	let { stack } = run
 	for (let taken = 0; stack.length > 0 && taken < MOST_STEPS; taken++) {
 		if (taken > 0 && performance.now() > until) break
-		const step = inSavepoint(store, () => takeStep(store, stack, inForce))
+		const step = inSavepoint(store, () => store.steadily(() => takeStep(store, stack, inForce)))
 		if ('thrown' in step) return fail(store, run, { stack, thrown: step.thrown, now })
 		;({ stack } = step.value)
 		if (step.value.until !== undefined && stack.length > 0)
@@ -58,12 +65,15 @@ function goOn(store: Store, run: Run, { now, until }: Slice): void {
 }
 
 /** What it runs and as whom; in words, why it cannot. A routine whose role nobody gives it stops altogether. */
-function inForceOf(store: Store, run: Run, now: number): InForce | string {
+function inForceOf(store: Store, run: Run, { now, known }: Pick<Slice, 'now' | 'known'>): InForce | string {
 	try {
 		const routine = findRoutine(store, run)
 		if (!routine) return 'The routine is not in the release that it began with.'
 		const release = { app: run.app, number: run.release }
-		return { run, routine, now, acting: actingOf(store, { routine, release, person: run.person, now }) }
+		const key = `${run.app} ${run.release} ${run.routine} ${run.person}`
+		const acting = known.get(key) ?? actingOf(store, { routine, release, person: run.person, now })
+		known.set(key, acting)
+		return { run, routine, now, acting }
 	} catch (thrown) {
 		if (!(thrown instanceof AppError)) throw thrown
 		pauseRoutine(store, { ...run, why: thrown.message, by: null, now })
@@ -86,10 +96,10 @@ function giveUp(store: Store, run: Run, { stack, error, now }: { stack: Stack; e
 }
 
 function inSavepoint<T>(store: Store, work: () => T): { readonly value: T } | { readonly thrown: unknown } {
-	store.db.exec('SAVEPOINT routine_step')
+	store.prepare('SAVEPOINT routine_step').run()
 	try {
 		const value = work()
-		store.db.exec('RELEASE routine_step')
+		store.prepare('RELEASE routine_step').run()
 		return { value }
 	} catch (thrown) {
 		store.db.exec('ROLLBACK TO routine_step; RELEASE routine_step')

@@ -20,6 +20,7 @@ import { changeRows } from '../rows/change.ts'
 import type { Store } from '../store/store.ts'
 import type { Acting } from './acting.ts'
 import { composeFor } from './compose.ts'
+import { holidaysOf } from './holidays-of.ts'
 import { cellFor } from './set-cell.ts'
 import { findPerson, givenOf, sightOf, workOut, type RowAt } from './work-out.ts'
 
@@ -89,7 +90,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 	wait: ({ many, span }, { store, now }) => ({
 		outcome: DONE,
 		cameTo: 'waited',
-		until: waitUntil(now, { many, span }, store.workspace().timeZone)
+		until: waitUntil(store, { many, span }, now)
 	}),
 	stop: () => ({ outcome: { kind: 'stop' }, cameTo: 'ended here' })
 }
@@ -192,11 +193,12 @@ function scopeOf({ store, at, outer, acting }: StepNow): Scope {
 	return outer ? { ...scope, given: givenOf(store, outer, acting) } : scope
 }
 
-/** When a while is over, on the wall clock of a zone (epoch ms). */
-function waitUntil(now: number, { many, span }: { many: number; span: Span }, zone: string): number {
+/** When a while is over, on the wall clock of the workspace (epoch ms). */
+function waitUntil(store: Store, { many, span }: { many: number; span: Span }, now: number): number {
 	if (span === 'minutes' || span === 'hours') return now + many * (span === 'hours' ? 3_600_000 : 60_000)
+	const zone = store.workspace().timeZone
 	const today = localDate(new Date(now).toISOString(), zone)
-	const day = span === 'days' ? addDays(today, many) : addWorkdays(today, many)
+	const day = span === 'days' ? addDays(today, many) : addWorkdays(today, many, holidaysOf(store))
 	if (day === undefined) throw new AppError('invalid', 'It would wait past the end of the calendar.')
 	// A clock that shows it stands in UTC, as `wallClock` gives it.
 	const wall = new Date(wallClock(now, zone)).toISOString().slice(10, 23)

@@ -5,7 +5,7 @@
  * Conditions are the builder's: judged on the data as it is.
  */
 import { checkCondition } from '$lib/core/formula/check/check.ts'
-import { evaluate, isTrue } from '$lib/core/formula/evaluate/evaluate.ts'
+import { evaluate, isTrue, type Env } from '$lib/core/formula/evaluate/evaluate.ts'
 import { ownColumns, readsOwnRowOnly } from '$lib/core/formula/syntax/walk.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
 import type { Signoff } from '$lib/core/app/document.ts'
@@ -51,24 +51,41 @@ export function startsOn(store: Store, table: number): { routines: readonly RowS
 	return { routines: routines.get(table) ?? [], signoffs: signoffs.get(table) ?? [] }
 }
 
-/** Whether a start fits what happened to a row. `before`: as it stood, where it was there. */
-export function fitsStart(store: Store, start: RowStart, event: RowEvent, now: number): boolean {
-	const { condition, crosses, when } = start
-	if (!when.includes(event.kind)) return false
-	const { before, after } = event
-	if (!crosses || !before) return holds(store, condition, after, now)
-	if (condition.reads && after && !isTouched(event, condition.reads)) return false
-	return holds(store, condition, after, now) && !holds(store, condition, before, now)
+/** What happened to a row, made ready once for all that asks about it. */
+export interface Happened {
+	readonly kind: RowEvent['kind']
+	readonly after: Env | undefined
+	/** As it stood, where it was there. */
+	readonly before: Env | undefined
+	/** The columns of the store in which something else stands now. */
+	readonly changed: ReadonlySet<number>
 }
 
-export function holds(store: Store, { expr, isAlways }: Condition, row: StoredRow | undefined, now: number): boolean {
+export function happened(store: Store, { kind, before, after }: RowEvent, now: number): Happened {
+	const around = { ...momentAt(store.workspace().timeZone, now), ...storeEnv(store) }
+	const of = (row: StoredRow | undefined) => row && { ...around, rows: [row] }
+	const changed = new Set<number>()
+	if (before && after)
+		for (const [column, value] of after.stored) if (before.stored.get(column) !== value) changed.add(column)
+	return { kind, after: of(after), before: of(before), changed }
+}
+
+/** Whether a start fits what happened to a row. */
+export function fitsStart({ condition, crosses, when }: RowStart, { kind, after, before, changed }: Happened): boolean {
+	if (!when.includes(kind)) return false
+	if (!crosses || !before) return holds(condition, after)
+	if (condition.reads && !reads(condition.reads, changed)) return false
+	return holds(condition, after) && !holds(condition, before)
+}
+
+export function holds({ expr, isAlways }: Condition, env: Env | undefined): boolean {
 	if (isAlways) return true
-	if (!expr || !row) return false
-	return isTrue(evaluate(expr, { ...momentAt(store.workspace().timeZone, now), rows: [row], ...storeEnv(store) }))
+	return expr !== undefined && env !== undefined && isTrue(evaluate(expr, env))
 }
 
-function isTouched({ before, after }: RowEvent, columns: ReadonlySet<number>): boolean {
-	return [...columns].some((column) => before?.stored.get(column) !== after?.stored.get(column))
+function reads(columns: ReadonlySet<number>, changed: ReadonlySet<number>): boolean {
+	for (const column of columns) if (changed.has(column)) return true
+	return false
 }
 
 const KNOWN = new WeakMap<Store, { readonly key: string; readonly starts: Starts }>()

@@ -1,6 +1,7 @@
 /** What a steward says of the workspace as a whole: its name, where it is, and how dates and figures are written there. */
 import { AppError } from '$lib/core/app-error.ts'
 import { LOCALES, type Locale } from '$lib/core/table/conventions.ts'
+import { parseHolidays, printHolidays } from '$lib/core/workspace/holidays.ts'
 import { writeHistory } from '../history/history.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { refuseUnlessSteward } from '../rights/stewardship.ts'
@@ -14,11 +15,14 @@ export interface WorkspaceSettings {
 	/** A name of the IANA time zone database. */
 	readonly timeZone: string
 	readonly locale: Locale
+	/** One a line. */
+	readonly holidays: string
 }
 
 export function readSettings(store: Store): WorkspaceSettings {
-	const { name, timeZone, locale = 'en-GB' } = store.workspace().document
-	return { name, timeZone, locale }
+	const { document, writing } = store.workspace()
+	const { name, timeZone, locale = 'en-GB', holidays = [] } = document
+	return { name, timeZone, locale, holidays: printHolidays(holidays, writing) }
 }
 
 /** For stewards alone; values stay as they are kept, only how they are read and written changes. */
@@ -33,11 +37,20 @@ export function setWorkspace(
 	if (!isTimeZone(given.timeZone)) throw new AppError('invalid', 'There is no time zone of that name. Choose one.')
 	const locale = LOCALES.find((each) => each === given.locale)
 	if (!locale) throw new AppError('invalid', 'Choose how dates and figures are written from the list.')
-	const { locale: _was, ...document } = store.workspace().document
+	const { locale: _was, holidays: before = [], ...document } = store.workspace().document
 	const was = document.timeZone
-	const said = { name, timeZone: given.timeZone, ...(locale === 'en-GB' ? {} : { locale }) }
+	// Typed as the page was written when it was loaded.
+	const read = parseHolidays(given.holidays, store.workspace().writing)
+	if ('message' in read) throw new AppError('invalid', read.message)
+	const { holidays } = read
+	if (holidays.length > 1_000)
+		throw new AppError('invalid', 'There is room for a thousand days. Take out those that are past.')
+	const said = {
+		...{ name, timeZone: given.timeZone, holidays: [...holidays] },
+		...(locale === 'en-GB' ? {} : { locale })
+	}
 	saveWorkspace(store, { ...document, ...said }, { now, by: actor.person })
-	if (given.timeZone !== was) resetClocks(store, now)
+	if (given.timeZone !== was || JSON.stringify(before) !== JSON.stringify(holidays)) resetClocks(store, now)
 	store.touched.add('access')
 	const entry = { at: now, person: actor.person, through: 'Workspace' as const, kind: 'set workspace' }
 	writeHistory(store, { ...entry, table: null, row: null, body: { ...said, locale } })

@@ -40,6 +40,8 @@
 		display: grid;
 		grid-template-columns: 4rem minmax(0, 1fr);
 		align-items: start;
+		justify-items: start;
+		column-gap: 0.7rem;
 		padding: 0.5rem 0;
 		border-top: 1px solid var(--zinc-3);
 	}

@@ -95,7 +95,7 @@
 
 <style>
 	.steps {
-		--tools: 8.6rem;
+		--tools: 9.2rem;
 	}
 	.ledger {
 		position: relative;
