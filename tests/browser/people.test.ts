@@ -76,6 +76,26 @@ test('somebody is invited, comes in once by the link, and loses all of it in the
 	for (const page of [steward, diver, later]) await page.context().close()
 })
 
+test('a page that is shut out before it is told of anything is led out as well', async ({ browser }) => {
+	const diver = await signIn(browser, 'Bram Oyelaran')
+	let letThrough = (): void => {}
+	const isLet = new Promise<void>((resolve) => (letThrough = resolve))
+	await diver.route('/events?*', (route) => isLet.then(() => route.continue()))
+	const asked = diver.waitForRequest('/events?*')
+	await diver.goto('/app/1/all')
+	await asked
+	const steward = await signIn(browser, 'Ailith Brand')
+	await steward.getByRole('link', { name: 'People and roles' }).click()
+	await steward.getByRole('link', { name: 'Bram Oyelaran' }).click()
+	await steward.getByRole('button', { name: 'Suspend' }).click()
+	await expect(steward.locator('article .stamp')).toHaveText('suspended')
+	letThrough()
+	await expect(diver.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+	await steward.getByRole('button', { name: 'Let back in' }).click()
+	await expect(steward.locator('article .stamp')).toHaveText('active')
+	for (const page of [steward, diver]) await page.context().close()
+})
+
 test('a second step is set up, asked for, and a code is taken once', async ({ browser }) => {
 	const page = await stranger(browser)
 	await signInByHand(page, 'hale.dunmore@varrow.example', 'lantern on the quay')

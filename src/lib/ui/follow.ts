@@ -10,6 +10,9 @@ export function followTables(tables: readonly number[]): () => void {
 /** The tables that changed; null where anything may have. */
 export type ChangedTables = readonly number[] | null
 
+/** How long until a stream that the server refused is asked for again; one that broke off is by the browser itself. */
+const AGAIN_MS = 5000
+
 /**
  * Calls back when something of some tables, or who may see them, changed since the page was read; once for several changes
  * within `quietMs`. `look`: the token of a Lookout whose draft is followed too. Returns what ends it.
@@ -20,23 +23,38 @@ export function onTablesChanged(
 	quietMs: number,
 	look?: string
 ): () => void {
-	const readAt = untrack(() => page.data['readAt'] as number)
 	const as = look === undefined ? '' : `&as=${look}`
-	const source = new EventSource(`/events?tables=${tables.join(',')}&since=${readAt}${as}`)
 	let timer: ReturnType<typeof setTimeout> | undefined
+	let again: ReturnType<typeof setTimeout> | undefined
 	let changed: ChangedTables = []
-	source.addEventListener('changed', ({ data }: MessageEvent<string>) => {
+	const note = (said: ChangedTables): void => {
 		clearTimeout(timer)
-		// The stream says these or "all".
-		const said = JSON.parse(data) as readonly number[] | 'all'
-		changed = said === 'all' || changed === null ? null : [...new Set([...changed, ...said])]
+		changed = said === null || changed === null ? null : [...new Set([...changed, ...said])]
 		timer = setTimeout(() => {
 			work(changed)
 			changed = []
 		}, quietMs)
-	})
+	}
+	const open = (): EventSource => {
+		const readAt = untrack(() => page.data['readAt'] as number)
+		const opened = new EventSource(`/events?tables=${tables.join(',')}&since=${readAt}${as}`)
+		opened.addEventListener('changed', ({ data }: MessageEvent<string>) => {
+			// The stream says these or "all".
+			const said = JSON.parse(data) as readonly number[] | 'all'
+			note(said === 'all' ? null : said)
+		})
+		opened.addEventListener('error', () => {
+			if (opened.readyState !== EventSource.CLOSED) return
+			// Refused: the session ended before anything could be told, or the server is busy. The page finds out which.
+			note(null)
+			again = setTimeout(() => (source = open()), AGAIN_MS)
+		})
+		return opened
+	}
+	let source = open()
 	return () => {
 		clearTimeout(timer)
+		clearTimeout(again)
 		source.close()
 	}
 }
