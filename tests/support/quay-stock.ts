@@ -1,5 +1,5 @@
 /** A small store room: items with a least stock, orders for them, and an app whose routines a test says. */
-import { APP_FORMAT, appSchema, type AppInput } from '$lib/core/app/document.ts'
+import { APP_FORMAT, appSchema, type AppDocument, type AppInput } from '$lib/core/app/document.ts'
 import { addAppFrom } from '$lib/server/apps/apps.ts'
 import { releaseApp } from '$lib/server/apps/release-app.ts'
 import type { LineEntry } from '$lib/core/workspace/document.ts'
@@ -76,12 +76,15 @@ export function openStock({ timeZone = 'UTC' } = {}): Store {
 
 type RoutineInput = AppInput['routines'][number]
 
+export function documentOfRoutines(routines: readonly RoutineInput[]): AppDocument {
+	const none = { about: '', colour: 'sea' as const, screens: [{ id: 's', title: 'S', lines: [] }], signoffs: [] }
+	return appSchema.parse({ format: APP_FORMAT, name: 'Stock', routines: [...routines], ...none })
+}
+
 /** Makes these routines the live release of a new app. */
 export function release(store: Store, routines: readonly RoutineInput[], actor = by.actor): number {
-	const none = { about: '', colour: 'sea' as const, screens: [{ id: 's', title: 'S', lines: [] }], signoffs: [] }
-	const document = appSchema.parse({ format: APP_FORMAT, name: 'Stock', routines: [...routines], ...none })
 	return store.db.transaction(() => {
-		const app = addAppFrom(store, { document, ...by })
+		const app = addAppFrom(store, { document: documentOfRoutines(routines), ...by })
 		releaseApp(store, { app, note: '', actor, now: NOW })
 		return app
 	})()
@@ -131,4 +134,32 @@ export function itemOf(store: Store, n: number): Record<string, unknown> {
 		.prepare<Record<string, unknown>>(`SELECT c20 AS item, c21 AS stock, c22 AS least, c23 AS note FROM t2 WHERE n = ?`)
 		.get(n)
 	return found ?? {}
+}
+
+/** The steps that most routines here are made of. */
+export const tell = {
+	id: 't',
+	kind: 'send',
+	to: 'held by',
+	subject: '{item} is low',
+	body: '{stock} left of {least}'
+} as const
+export const setNote = (formula: string, id = 'n') => ({ id, kind: 'set', column: NOTE, formula }) as const
+
+/** The stock of an item, set by a diver where nobody else is named. */
+export function setStock(store: Store, value: number, n = 1, person = IMKE): void {
+	setItem(store, n, [{ column: STOCK, value }], person)
+}
+
+export function ordersOf(store: Store): { of: number; many: number; remark: string }[] {
+	return store
+		.prepare<{ of: number; many: number; remark: string }>(
+			`SELECT c30 AS of, c31 AS many, c32 AS remark FROM t3 ORDER BY n`
+		)
+		.all()
+}
+
+/** In a transaction, as everything is that changes something. */
+export function asWriter<T>(store: Store, work: () => T): T {
+	return store.db.transaction(work)()
 }

@@ -10,13 +10,12 @@ export interface RoutineState {
 	readonly paused: string | null
 	/** Epoch ms: when a clock starts it next. */
 	readonly nextAt: number | null
-	readonly waiting: number
-	readonly givenUp: number
-	readonly done: number
+	/** How many runs there are; null for who does not see all that it reads. */
+	readonly counts: { readonly waiting: number; readonly givenUp: number; readonly done: number } | null
 }
 
 export interface RunSummary {
-	readonly id: number
+	readonly id: string
 	readonly routine: string
 	readonly state: RunState
 	/** The row that it began on, as its reader may know it; blank by the clock. */
@@ -47,6 +46,8 @@ export interface RunSheet extends RunSummary {
 	readonly release: number
 	/** The name of the role that it acts as; blank where it acts as whoever pressed. */
 	readonly actsAs: string
+	/** Whether its reader sees all that it reads; if not, there are no steps. */
+	readonly isHeld: boolean
 	readonly steps: readonly RunStep[]
 	/** The step that it stands at; blank once it has ended. */
 	readonly standsAt: string
@@ -71,8 +72,6 @@ export interface TriedRoutine {
 	readonly starts: number
 	/** The newest of them, and saves that fitted and started nothing. */
 	readonly shown: readonly TriedStart[]
-	/** Changes of rows that the builder may not see: counted, not tried. */
-	readonly unseen: number
 	/** In a few words what each step would have come to, by its id. */
 	readonly steps: Readonly<Record<string, string>>
 	/** Why it cannot be tried; blank where it was. */

@@ -37,9 +37,11 @@ function refuseUnheldRoutine(store: Store, routine: Routine, by: ByActor): void 
 	const what = `Routine ${name}`
 	const begins = tableOfStart(start)
 	if (!entryOfStart(start).isPressed && begins !== undefined) refuseUnlessKeeper(store, begins, by, what)
-	for (const { step } of placedSteps(routine))
-		if (step.kind === 'each' && !entryOfStart(start).isPressed) refuseUnlessKeeper(store, step.table, by, what)
 	const role = acts ?? undefined
+	// As a role it goes through rows that whoever pressed, and its builder, may not see.
+	const isOwn = entryOfStart(start).isPressed && role === undefined
+	for (const { step } of placedSteps(routine))
+		if (step.kind === 'each' && !isOwn) refuseUnlessKeeper(store, step.table, by, what)
 	if (role !== undefined) refuseUnlessGives(store, by.actor.person, role)
 }
 

@@ -6,6 +6,7 @@ import { writeHistory } from '../history/history.ts'
 import { peopleWithApp, tellOfRelease } from '../people/sharing.ts'
 import { readRelease } from '../releases/live.ts'
 import { setClocks } from '../routines/clocks.ts'
+import { forgetStops } from '../routines/pauses.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
@@ -77,6 +78,7 @@ function setLive(
 		row: null,
 		body: { app, number }
 	})
+	forgetStops(store, app)
 	setClocks(store, { app, now })
 	store.touched.add('access')
 }

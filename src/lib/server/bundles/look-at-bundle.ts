@@ -10,7 +10,11 @@ export function lookAtBundle(store: Store, { text, actor }: GivenText): LookedAt
 	refuseUnlessBuilder(store, actor)
 	const { app, tables, access, roles, files } = readBundle(text)
 	const here = new Set(store.workspace().roles.map(({ name }) => nameKey(name)))
-	const used = new Set([...access.map(({ role }) => role), ...app.screens.flatMap(({ who }) => who)])
+	const used = new Set([
+		...access.map(({ role }) => role),
+		...app.screens.flatMap(({ who }) => who),
+		...app.routines.flatMap(({ acts }) => acts ?? [])
+	])
 	return {
 		app: app.name,
 		screens: app.screens.map(({ title }) => title),

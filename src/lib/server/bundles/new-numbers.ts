@@ -13,10 +13,13 @@ export interface NewNumbers extends MapNumbers {
 	readonly column: (id: number) => number | undefined
 	entry(table: BundleTable, keeper: number): TableEntry
 	line(line: LineEntry): LineEntry
+	/** Whether a role of the bundle is here, by its name. */
+	hasRole(id: number): boolean
 }
 
 /** The number of no table: what a bundle names and does not hold is gone, whatever has its number here. */
 const NO_TABLE = 2 ** 31 - 1
+export const NO_ROLE = 2 ** 31 - 1
 
 export function numberAnew(store: Store, { tables, people, roles }: GivenBundle): NewNumbers {
 	const { document } = store.workspace()
@@ -50,7 +53,7 @@ export function numberAnew(store: Store, { tables, people, roles }: GivenBundle)
 		...(uniqueWithin === undefined ? {} : { uniqueWithin: column(uniqueWithin) ?? 0 })
 	})
 	return {
-		...{ table, column, role },
+		...{ table, column, role, hasRole: (id: number) => roleOf.get(id) !== undefined },
 		entry: ({ rows: _rows, ...given }, keeper) => ({
 			...given,
 			...{ id: table(given.id), label: column(given.label) ?? 0, keepers: [keeper] },

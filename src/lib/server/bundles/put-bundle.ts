@@ -6,6 +6,7 @@ import { MOST_BUNDLED } from '$lib/core/app/bundle.ts'
 import * as appWalk from '$lib/core/app/walk-app.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import { renameIn, type Standing } from '$lib/core/formula/check/rename.ts'
+import type { Routine } from '$lib/core/routine/routine.ts'
 import { nameKey } from '$lib/core/text/key.ts'
 import { buildWorkspace } from '$lib/core/workspace/catalogue.ts'
 import type { LineEntry, TableEntry, WorkspaceDocument } from '$lib/core/workspace/document.ts'
@@ -19,7 +20,7 @@ import type { ByActor } from '../rights/rights-of-actor.ts'
 import { BUILDER } from '../rights/system-roles.ts'
 import type { Store } from '../store/store.ts'
 import { saveWorkspace } from '../structure/save.ts'
-import { numberAnew, type NewNumbers } from './new-numbers.ts'
+import { NO_ROLE, numberAnew, type NewNumbers } from './new-numbers.ts'
 import { addBundledRows } from './add-bundled-rows.ts'
 import { fitTables, heldRules } from './leave-out.ts'
 import { readBundle, type GivenBundle } from './read-bundle.ts'
@@ -51,7 +52,11 @@ export function putBundle(store: Store, { text, name, actor, now }: GivenText): 
 	addRules(store, held.tables, by)
 	proposeLines(store, bundle, named.lines)
 	const mapped = appWalk.mapColumns(appWalk.mapNumbers(bundle.app, numbers), numbers.column)
-	const app = addAppFrom(store, { document: appWalk.mapFormulas(mapped, named.rename), ...by })
+	const acting = {
+		...mapped,
+		routines: mapped.routines.map((each, i) => actingHere(each, bundle.app.routines[i], numbers))
+	}
+	const app = addAppFrom(store, { document: appWalk.mapFormulas(acting, named.rename), ...by })
 	for (const table of named.tables)
 		writeHistory(store, {
 			...{ at: now, person: actor.person, through: `file ${name}`, kind: 'make table', table: table.id, row: null },
@@ -82,6 +87,12 @@ function nameAnew(store: Store, bundle: GivenBundle, numbers: NewNumbers, keeper
 	const rename = (text: string, standing: Standing) => renameIn(text, standing, was, after) ?? text
 	const printed = documentWalk.mapFormulas({ ...before, tables: renamed }, rename)
 	return { rename, lines: printed.lines, tables: printed.tables }
+}
+
+/** As a role that is not here it would act as another: its builder says as which. */
+function actingHere(routine: Routine, given: Routine | undefined, { hasRole }: NewNumbers): Routine {
+	const role = given?.acts ?? undefined
+	return role === undefined || hasRole(role) ? routine : { ...routine, acts: NO_ROLE }
 }
 
 /** The tables that are here, under names that no formula of a bundle can mean. */

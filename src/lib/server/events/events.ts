@@ -4,7 +4,7 @@
  */
 import { openCase } from '../signoffs/open-case.ts'
 import { addRun, keepRun } from '../routines/runs.ts'
-import { fitsStart, happened, holds, startsOn, type RowStart } from '../routines/starts.ts'
+import { fitsStart, happened, holds, startsOn, type LiveStart } from '../routines/starts.ts'
 import type { Store } from '../store/store.ts'
 import type { RowEvent } from '../rows/change.ts'
 import type { ChangeContext } from '../rows/change-context.ts'
@@ -29,7 +29,7 @@ export function raiseEvents(store: Store, event: RowEvent, context: ChangeContex
 
 function begin(
 	store: Store,
-	{ app, routine }: RowStart,
+	{ app, routine }: LiveStart,
 	{ table, n }: RowEvent,
 	{ actor, now, depth = 0 }: ChangeContext
 ): void {

@@ -21,11 +21,11 @@ export interface Acting {
 	readonly moment: Moment
 }
 
-interface Started {
+export interface Started {
 	readonly routine: Routine
 	readonly release: { readonly app: number; readonly number: number }
-	/** Whose doing started it. */
-	readonly person: number | null
+	/** Whose doing started it; nobody's, for a clock. */
+	readonly by: Actor | undefined
 	readonly now: number
 }
 
@@ -33,15 +33,24 @@ const RELEASED_BY = `SELECT made_by FROM release WHERE app = ? AND number = ?`
 /** Of whoever it is that nobody is. */
 const NOBODY = 0
 
-export function actingOf(store: Store, { routine, release, person, now }: Started): Acting {
+/** Throws where whoever pressed may do nothing any more; a role that may not be put to work is asked for apart. */
+export function actingOf(store: Store, { routine, by, now }: Omit<Started, 'release'>): Acting {
 	const role = routine.acts ?? undefined
-	if (role === undefined) {
-		if (person !== null && entryOfStart(routine.start).isPressed) return actingAs(store, { person }, now)
+	if (role !== undefined) return actingAs(store, { ...(by ?? { person: NOBODY }), role }, now)
+	if (!by || !entryOfStart(routine.start).isPressed)
 		return { actor: undefined, rights: undefined, moment: momentAt(store.workspace().timeZone, now) }
-	}
-	const maker = store.prepare<number>(RELEASED_BY).pluck().get(release.app, release.number)
+	// Conditions would read as not holding, and what follows "Otherwise" would be done.
+	if (standingOf(store, by, now).roles.size === 0)
+		throw new AppError('forbidden', 'Whoever pressed may do nothing here any more.')
+	return actingAs(store, by, now)
+}
+
+/** Throws unless whoever released a routine may give the role that it acts as; in the Lookout, whoever looks. */
+export function refuseUnlessMayAct(store: Store, { routine, release, by }: Omit<Started, 'now'>): void {
+	const role = routine.acts ?? undefined
+	if (role === undefined) return
+	const maker = by?.lookedAtBy ?? store.prepare<number>(RELEASED_BY).pluck().get(release.app, release.number)
 	refuseUnlessGives(store, maker, role)
-	return actingAs(store, { person: person ?? NOBODY, role }, now)
 }
 
 /** A role may be put to work by who may give it; `maker`: the number of their row. */

@@ -17,7 +17,7 @@ import { parseRecurrence } from '$lib/core/schedule/recurrence-words.ts'
 import { EVERY_DAY, type Recurrence } from '$lib/core/schedule/recurrence.ts'
 import { minutesOf } from '$lib/core/schedule/time-of-day.ts'
 import { localDate } from '$lib/core/schedule/zone.ts'
-import { allOf, param, raw, sql } from '$lib/core/sql/sql.ts'
+import { allOf, param, sql } from '$lib/core/sql/sql.ts'
 import { findLiveApp } from '../releases/live.ts'
 import { momentAt } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
@@ -154,8 +154,6 @@ function beginDue(store: Store, { app, routine, start, last }: DueClock & { star
 		addRun(store, { ...started, on: { table: table.id, n }, cause: `due ${app} ${routine} ${n} ${date}` })
 }
 
-const MOST_DUE = 10_000
-
 function rowsDue(
 	store: Store,
 	{ table, start, from, upto, now }: { table: Table; start: DueStart; from: string; upto: string; now: number }
@@ -174,9 +172,7 @@ function rowsDue(
 		if (!expr) return []
 		conditions.push(compileCondition(fold(expr, moment), newContext('r', moment)))
 	}
-	const found = store.select(
-		sql`SELECT r.n, ${date} FROM t${table.id} AS r WHERE ${allOf(conditions)} ORDER BY r.n LIMIT ${raw(String(MOST_DUE))}`
-	)
+	const found = store.select(sql`SELECT r.n, ${date} FROM t${table.id} AS r WHERE ${allOf(conditions)} ORDER BY r.n`)
 	return found.map(([n, value]) => ({ n: Number(n), date: String(value).slice(0, 10) }))
 }
 

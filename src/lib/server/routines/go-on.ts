@@ -53,13 +53,13 @@ export function takeStep(store: Store, stack: Stack, { run, routine, acting, pre
 	if (!standing) return { stack: [], wrote: 0 }
 	const { step, frame, following } = standing
 	const [at, outer] = rowsAt(store, routine, standing)
-	const note = (result: StepResult) => {
-		const isNoted = result.cameTo !== '' && stack.every(({ each }) => (each?.done ?? 0) <= MOST_NOTED)
-		const { cameTo, person } = result
-		if (isNoted) noteStep(store, run.id, { step: step.id, on: at && { table: at.table.id, n: at.n }, cameTo, ...(person === undefined ? {} : { person }), at: now }) // prettier-ignore
+	const note = ({ cameTo, person }: Pick<StepResult, 'cameTo' | 'person'>) => {
+		if (cameTo === '' || stack.some(({ each }) => (each?.done ?? 0) > MOST_NOTED)) return
+		const on = at && { table: at.table.id, n: at.n }
+		noteStep(store, run.id, { step: step.id, on, cameTo, at: now, ...(person === undefined ? {} : { person }) })
 	}
 	if (at && !isThere(store, at)) {
-		note({ outcome: { kind: 'stop' }, cameTo: 'the row is gone' })
+		note({ cameTo: 'the row is gone' })
 		// Of a set the other rows go on.
 		return { stack: stack.length > 1 && standing.through ? skipRow(routine, stack) : [], wrote: 0 }
 	}
@@ -81,7 +81,7 @@ export function takeStep(store: Store, stack: Stack, { run, routine, acting, pre
 }
 
 /** The row at hand, and the one around it. */
-function rowsAt(store: Store, { start }: Routine, standing: Standing): [RowAt | undefined, RowAt | undefined] {
+export function rowsAt(store: Store, { start }: Routine, standing: Standing): [RowAt | undefined, RowAt | undefined] {
 	const begins = tableOfStart(start)
 	const inner = standing.through?.table ?? begins
 	const around = standing.through ? (standing.outerThrough?.table ?? begins) : undefined

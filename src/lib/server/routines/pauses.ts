@@ -16,6 +16,8 @@ export interface Pause {
 const PAUSE = `
 	INSERT INTO routine_pause (app, routine, why, by, at) VALUES (@app, @routine, @why, @by, @now)
 	ON CONFLICT (app, routine) DO UPDATE SET why = excluded.why, by = excluded.by, at = excluded.at`
+/** What stopped by itself may have been mended. */
+const FORGET_STOPS = `DELETE FROM routine_pause WHERE app = ? AND by IS NULL`
 const GO_ON = `DELETE FROM routine_pause WHERE app = @app AND routine = @routine`
 const WAKE = `UPDATE run SET due_at = @now WHERE app = @app AND routine = @routine AND state = 'waiting' AND attempts = 0 AND due_at <= @now + 60000`
 const FIND = `SELECT why, by, at FROM routine_pause WHERE app = @app AND routine = @routine`
@@ -34,6 +36,11 @@ export function pauseRoutine(
 	{ app, routine, why, by, now }: OfRoutine & Omit<Pause, 'at'> & { now: number }
 ): void {
 	store.prepare(PAUSE).run({ app, routine, why, by, now })
+}
+
+/** With a release, which another may have made: routines that stopped by themselves start again, those that somebody paused do not. */
+export function forgetStops(store: Store, app: number): void {
+	store.prepare(FORGET_STOPS).run(app)
 }
 
 /** What waited in the meantime goes on. */

@@ -10,8 +10,9 @@ import { getTable } from '$lib/core/model/table.ts'
 import { openThrottle } from '../base/throttle.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import { readRows } from '../rows/read.ts'
+import { isTry } from '../store/become-try.ts'
 import type { Store } from '../store/store.ts'
-import { actingOf, type Acting } from './acting.ts'
+import { actingOf, refuseUnlessMayAct } from './acting.ts'
 import { nextKind, takeStep } from './go-on.ts'
 import { findPause } from './pauses.ts'
 import { addRun, keepRun } from './runs.ts'
@@ -36,6 +37,9 @@ export function pressButton(store: Store, pressed: Press): Pressed {
 	const begins = tableOfStart(start)
 	if (!entryOfStart(start).isPressed || begins === undefined)
 		throw new AppError('invalid', 'This routine has no button.')
+	// What follows from a press may only be sent, which no door would refuse.
+	if (actor.lookedAtBy !== undefined && !isTry(store))
+		throw new AppError('forbidden', 'This is the Lookout: it changes nothing but a copy of the data.')
 	const pause = findPause(store, { app: pressed.app, routine: routine.id })
 	if (pause) throw new AppError('busy', 'This is paused at present. Tell whoever looks after the app.')
 	const table = getTable(store.workspace().catalogue, begins)
@@ -64,14 +68,13 @@ function takeAtOnce(store: Store, pressed: Press, on: { table: number; n: number
 	const { person } = actor
 	const id = addRun(store, { app, release, routine: routine.id, person, on, depth: 1, now })
 	if (id === undefined) throw new Error('Expected a press, which has no cause of its own, to begin a run')
-	const acting = actingOf(store, { routine, release: { app, number: release }, person, now })
-	// In the Lookout they act as somebody else, on a copy.
-	const asPresser = acting.actor?.role === undefined ? { ...acting, actor } : acting
-	const inForce = { run: { id, person, depth: 1 }, routine, acting: asPresser, presser: person, now }
+	const started = { routine, release: { app, number: release }, by: actor, now }
+	saidPlainly(routine, () => refuseUnlessMayAct(store, started))
+	const inForce = { run: { id, person, depth: 1 }, routine, acting: actingOf(store, started), presser: person, now }
 	let stack: Stack = beginStack(on.n)
 	let done: AtOnce = { says: '', wrote: 0 }
 	for (let kind = nextKind(routine, stack); kind && !LATER.has(kind); kind = nextKind(routine, stack)) {
-		const taken = saidPlainly(acting, () => takeStep(store, stack, inForce))
+		const taken = saidPlainly(routine, () => takeStep(store, stack, inForce))
 		;({ stack } = taken)
 		done = {
 			says: [done.says, taken.says ?? ''].filter((each) => each !== '').join(' '),
@@ -93,11 +96,11 @@ function takeAtOnce(store: Store, pressed: Press, on: { table: number; n: number
 }
 
 /** A role may name what whoever pressed does not see. */
-function saidPlainly<T>({ actor }: Acting, work: () => T): T {
+function saidPlainly<T>({ acts }: Routine, work: () => T): T {
 	try {
 		return work()
 	} catch (thrown) {
-		if (!(thrown instanceof AppError) || actor?.role === undefined) throw thrown
+		if (!(thrown instanceof AppError) || (acts ?? undefined) === undefined) throw thrown
 		throw new AppError(
 			thrown.code,
 			'This could not be done: what the button does was refused, and nothing was changed. Tell whoever looks after the app.'

@@ -9,7 +9,7 @@
 import { AppError } from '$lib/core/app-error.ts'
 import type { Stack } from '$lib/core/routine/program.ts'
 import type { Store } from '../store/store.ts'
-import { actingOf, type Acting } from './acting.ts'
+import { actingOf, refuseUnlessMayAct, type Acting } from './acting.ts'
 import { findRoutine, takeStep, type InForce } from './go-on.ts'
 import { isPaused, pauseRoutine } from './pauses.ts'
 import { dueRuns, forgetOldRuns, keepRun, type Run } from './runs.ts'
@@ -66,18 +66,33 @@ function goOn(store: Store, run: Run, { now, until, known }: Slice): void {
 
 /** What it runs and as whom; in words, why it cannot. A routine whose role nobody gives it stops altogether. */
 function inForceOf(store: Store, run: Run, { now, known }: Pick<Slice, 'now' | 'known'>): InForce | string {
+	const routine = findRoutine(store, run)
+	if (!routine) return 'The routine is not in the release that it began with.'
+	const key = `${run.app} ${run.release} ${run.routine} ${run.person}`
+	const before = known.get(key)
+	if (before) return { run, routine, now, acting: before }
+	const by = run.person === null ? undefined : { person: run.person }
+	const why = refusalOf(() =>
+		refuseUnlessMayAct(store, { routine, release: { app: run.app, number: run.release }, by })
+	)
+	if (why !== undefined) {
+		pauseRoutine(store, { ...run, why, by: null, now })
+		return why
+	}
+	let acting: Acting | undefined
+	const refused = refusalOf(() => void (acting = actingOf(store, { routine, by, now })))
+	if (!acting) return refused ?? ''
+	known.set(key, acting)
+	return { run, routine, now, acting }
+}
+
+function refusalOf(work: () => void): string | undefined {
 	try {
-		const routine = findRoutine(store, run)
-		if (!routine) return 'The routine is not in the release that it began with.'
-		const release = { app: run.app, number: run.release }
-		const key = `${run.app} ${run.release} ${run.routine} ${run.person}`
-		const acting = known.get(key) ?? actingOf(store, { routine, release, person: run.person, now })
-		known.set(key, acting)
-		return { run, routine, now, acting }
+		work()
+		return undefined
 	} catch (thrown) {
-		if (!(thrown instanceof AppError)) throw thrown
-		pauseRoutine(store, { ...run, why: thrown.message, by: null, now })
-		return thrown.message
+		if (thrown instanceof AppError) return thrown.message
+		throw thrown
 	}
 }
 

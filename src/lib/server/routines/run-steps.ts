@@ -125,10 +125,16 @@ function addRow({ table: id, lines }: StepOf<'add'>, now: StepNow): StepResult {
 	return { outcome: DONE, cameTo: 'added', wrote: 1 }
 }
 
-function send({ to, subject, body }: StepOf<'send'>, now: StepNow): StepResult {
-	const { store, at, outer, acting, cause } = now
+/** Whom a message would go to; the row is read as it is, which its builder may. */
+export function recipientOf({ to }: StepOf<'send'>, { store, at, outer, acting }: StepNow): number | undefined {
 	const given = outer && givenOf(store, outer, acting)
-	const person = findPerson(store, to, { ...at, moment: acting.moment, ...(given ? { given } : {}) })
+	return findPerson(store, to, { ...at, moment: acting.moment, ...(given ? { given } : {}) })
+}
+
+function send(step: StepOf<'send'>, now: StepNow): StepResult {
+	const { subject, body } = step
+	const { store, cause } = now
+	const person = recipientOf(step, now)
 	if (person === undefined) return { outcome: DONE, cameTo: 'nobody was named' }
 	const words = (text: string) => composeFor(store, text, { ...now, to: person })
 	addMessage(store, { cause, person, subject: words(subject), body: words(body), link: undefined, now: now.now })

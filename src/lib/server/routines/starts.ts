@@ -26,12 +26,16 @@ interface Condition {
 }
 
 export interface RowStart {
-	readonly app: LiveApp
-	readonly routine: Routine
+	readonly table: number
 	readonly when: readonly RowEvent['kind'][]
 	/** Whether only a crossing starts it. */
 	readonly crosses: boolean
 	readonly condition: Condition
+}
+
+export interface LiveStart extends RowStart {
+	readonly app: LiveApp
+	readonly routine: Routine
 }
 
 export interface Asking {
@@ -41,12 +45,12 @@ export interface Asking {
 }
 
 interface Starts {
-	readonly routines: ReadonlyMap<number, readonly RowStart[]>
+	readonly routines: ReadonlyMap<number, readonly LiveStart[]>
 	readonly signoffs: ReadonlyMap<number, readonly Asking[]>
 }
 
 /** What live releases do with rows of a table. */
-export function startsOn(store: Store, table: number): { routines: readonly RowStart[]; signoffs: readonly Asking[] } {
+export function startsOn(store: Store, table: number): { routines: readonly LiveStart[]; signoffs: readonly Asking[] } {
 	const { routines, signoffs } = startsOf(store)
 	return { routines: routines.get(table) ?? [], signoffs: signoffs.get(table) ?? [] }
 }
@@ -101,21 +105,25 @@ function startsOf(store: Store): Starts {
 }
 
 function readStarts(store: Store, apps: readonly LiveApp[]): Starts {
-	const routines = new Map<number, RowStart[]>()
+	const routines = new Map<number, LiveStart[]>()
 	const signoffs = new Map<number, Asking[]>()
 	for (const app of apps) {
 		for (const routine of app.document.routines) {
-			const { start } = routine
-			if (start.kind !== 'rows' && start.kind !== 'comes') continue
-			const crosses = start.kind === 'comes'
-			const when = (['added', 'changed'] as const).filter((each) => start.kind === 'comes' || start.when.includes(each))
-			const condition = conditionOf(store, start.where, start.table)
-			put(routines, start.table, { app, routine, when, crosses, condition })
+			const start = startOf(store, routine)
+			if (start) put(routines, start.table, { ...start, app, routine })
 		}
 		for (const signoff of app.document.signoffs)
 			put(signoffs, signoff.table, { app, signoff, condition: conditionOf(store, signoff.where, signoff.table) })
 	}
 	return { routines, signoffs }
+}
+
+/** How a routine starts with rows; undefined where it starts otherwise. */
+export function startOf(store: Store, { start }: Routine): RowStart | undefined {
+	if (start.kind !== 'rows' && start.kind !== 'comes') return undefined
+	const { table, where } = start
+	const when = (['added', 'changed'] as const).filter((each) => start.kind === 'comes' || start.when.includes(each))
+	return { table, when, crosses: start.kind === 'comes', condition: conditionOf(store, where, table) }
 }
 
 function conditionOf(store: Store, where: string, id: number): Condition {

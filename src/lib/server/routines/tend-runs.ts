@@ -6,29 +6,31 @@ import { refuseUnlessBuilder } from '../rights/builders.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { pauseRoutine, resumeRoutine } from './pauses.ts'
+import { fromRunId } from './run-ids.ts'
 import { findRun, keepRun, type Run } from './runs.ts'
 
 interface OfRun extends ByActor {
 	readonly app: number
-	readonly run: number
+	/** As the outside knows it. */
+	readonly run: string
 }
 
 /** Goes on from the step at which it was given up, as the routine was when it began. */
-export function tryRunAgain(store: Store, { app, run: id, actor, now }: OfRun): void {
-	const run = getRun(store, { app, run: id, actor, now })
+export function tryRunAgain(store: Store, { app, run: sealed, actor, now }: OfRun): void {
+	const run = getRun(store, { app, run: sealed, actor, now })
 	if (run.state !== 'given up' || run.stack.length === 0)
 		throw new AppError('conflict', 'This run was not given up at a step. Load the page again.')
-	keepRun(store, id, { state: 'ready', dueAt: now, stack: run.stack })
+	keepRun(store, run.id, { state: 'ready', dueAt: now, stack: run.stack })
 	store.touched.add('jobs')
 	note(store, run, 'try run again', { actor, now })
 }
 
 /** Ends a run where it stands; what it did stays done. */
-export function cancelRun(store: Store, { app, run: id, actor, now }: OfRun): void {
-	const run = getRun(store, { app, run: id, actor, now })
+export function cancelRun(store: Store, { app, run: sealed, actor, now }: OfRun): void {
+	const run = getRun(store, { app, run: sealed, actor, now })
 	if (run.state === 'done' || run.state === 'cancelled')
 		throw new AppError('conflict', 'This run has ended already. Load the page again.')
-	keepRun(store, id, { state: 'cancelled', dueAt: now, stack: run.stack, endedAt: now })
+	keepRun(store, run.id, { state: 'cancelled', dueAt: now, stack: run.stack, endedAt: now })
 	note(store, run, 'cancel run', { actor, now })
 }
 
@@ -54,7 +56,8 @@ export function setRoutineOn(
 
 function getRun(store: Store, { app, run, actor }: OfRun): Run {
 	refuseUnlessBuilder(store, actor)
-	const found = findRun(store, run)
+	const id = fromRunId(store, run)
+	const found = id === undefined ? undefined : findRun(store, id)
 	if (found?.app !== app) throw new AppError('not_found', 'This run is not there.')
 	return found
 }

@@ -2,7 +2,7 @@
 import type { SqlValue } from '$lib/core/sql/sql.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { Store } from '../store/store.ts'
-import type { ChangeContext } from './change-context.ts'
+import { whoseDoing, type ChangeContext } from './change-context.ts'
 import type { StoredRow } from '../store/stored-row.ts'
 import { ownJson } from '$lib/core/text/own-json.ts'
 
@@ -25,14 +25,13 @@ export function putInBin(
 	store: Store,
 	table: Table,
 	{ row, cascaded }: { row: StoredRow; cascaded: Cascaded },
-	{ now, actor }: ChangeContext
+	context: ChangeContext
 ): void {
+	const { now } = context
 	store.prepare(EMPTY_OLD).run(now - RETENTION_MS)
 	const whole = store.prepare(`SELECT * FROM t${table.id} WHERE n = ?`).get(row.n)
 	const [body, went] = [JSON.stringify(whole), JSON.stringify(cascaded)]
-	store
-		.prepare(PUT)
-		.run({ table: table.id, row: row.n, body, company: went, now, person: actor.person === 0 ? null : actor.person })
+	store.prepare(PUT).run({ table: table.id, row: row.n, body, company: went, now, person: whoseDoing(context) })
 	store.prepare(`DELETE FROM t${table.id} WHERE n = ?`).run(row.n)
 }
 

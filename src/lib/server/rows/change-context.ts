@@ -18,3 +18,8 @@ export interface AddedRow {
 	readonly table: number
 	readonly n: number | undefined
 }
+
+/** Whose doing a change is, as it is written down: nobody's where a clock or a role did it, though somebody set that off. */
+export function whoseDoing({ actor }: Pick<ChangeContext, 'actor'>): number | null {
+	return actor.role !== undefined || actor.person === 0 ? null : actor.person
+}

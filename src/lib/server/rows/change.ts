@@ -28,7 +28,7 @@ import type { Store } from '../store/store.ts'
 import { isTry } from '../store/become-try.ts'
 import { checkGuards, checkNotClosed } from './guards.ts'
 import { writeHistory } from '../history/history.ts'
-import type { AddedRow, ChangeContext } from './change-context.ts'
+import { whoseDoing, type AddedRow, type ChangeContext } from './change-context.ts'
 import { isInBin, putInBin, takeFromBin, type Cascaded } from './bin.ts'
 import { readRows } from './read.ts'
 import { nextRowNumber } from '../store/row-numbers.ts'
@@ -327,7 +327,7 @@ function sameCell(a: WireCell, b: WireCell): boolean {
 function insertRow({ store, table, context }: Door, cells: StoredCells): number {
 	const n = nextRowNumber(store, table.id)
 	const names = ['n', 'rev', 'made_by', 'made_at', 'changed_by', 'changed_at', ...cells.names]
-	const person = personOf(context)
+	const person = whoseDoing(context)
 	const values = [n, 1, person, context.now, person, context.now, ...cells.values]
 	const marks = names.map(() => '?').join(', ')
 	store.prepare(`INSERT INTO t${table.id} (${names.join(', ')}) VALUES (${marks})`).run(...values)
@@ -336,7 +336,7 @@ function insertRow({ store, table, context }: Door, cells: StoredCells): number 
 
 function updateRow({ store, table, context }: Door, n: number, cells: StoredCells): StoredRow | undefined {
 	const names = ['changed_by', 'changed_at', ...cells.names]
-	const values: SqlValue[] = [personOf(context), context.now, ...cells.values]
+	const values: SqlValue[] = [whoseDoing(context), context.now, ...cells.values]
 	return updateStoredRow(store, table, n, { names, values })
 }
 
@@ -383,12 +383,7 @@ function writeChange({ store, table, context }: Door, kind: string, n: number, b
 	store.touched.add(table.id)
 	// A person's own row decides what they see everywhere.
 	if (table.id === store.workspace().catalogue.people.id) store.touched.add('access')
-	writeHistory(store, { at: now, person: personOf(context), through, kind, table: table.id, row: n, body })
-}
-
-/** Whose doing it was; nobody's, where a clock started it. */
-function personOf({ actor }: ChangeContext): number | null {
-	return actor.person === 0 ? null : actor.person
+	writeHistory(store, { at: now, person: whoseDoing(context), through, kind, table: table.id, row: n, body })
 }
 
 /** The cells of a row as JSON, made without an object in between; beside the row as it was, only those that differ. */

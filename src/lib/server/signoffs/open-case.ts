@@ -19,6 +19,7 @@ export interface CaseAsked {
 	readonly signoff: Signoff
 	readonly table: Table
 	readonly n: number
+	/** 0 where a clock led to it. */
 	readonly askedBy: number
 	readonly now: number
 }
@@ -41,7 +42,7 @@ export function openCase(store: Store, asking: CaseAsked): void {
 	grant(store, asking, { id, person: waitsOn })
 	writeHistory(store, {
 		at: now,
-		person: askedBy,
+		person: askedBy === 0 ? null : askedBy,
 		through: { signoff: signoff.name },
 		kind: 'ask',
 		table: table.id,

@@ -2,6 +2,7 @@
 	/** The routines of an app, each with whether it starts at present, and the ways to begin a new one. */
 	import { STARTS, type Start } from '$lib/core/routine/routine.ts'
 	import type { RoutineState } from '$lib/core/requests/runs.ts'
+	import SideList from '../bench/SideList.svelte'
 	import type { RoutineEdit } from './routine-edit.svelte.ts'
 
 	type Props = { edit: RoutineEdit; states: readonly RoutineState[] }
@@ -10,12 +11,14 @@
 
 	const stateOf = (id: string) => states.find(({ routine }) => routine === id)
 
-	function says(state: RoutineState | undefined): { readonly text: string; readonly tone: string } {
-		if (!state?.isLive) return { text: 'not released', tone: 'later' }
-		if (state.paused !== null) return { text: state.paused === '' ? 'paused' : 'stopped', tone: 'past' }
-		if (state.givenUp > 0) return { text: `${state.givenUp} given up`, tone: 'past' }
-		return { text: 'on', tone: 'sound' }
+	function says(state: RoutineState | undefined): { readonly says: string; readonly isBad: boolean } {
+		if (!state?.isLive) return { says: 'not released', isBad: false }
+		if (state.paused !== null) return { says: state.paused === '' ? 'paused' : 'stopped', isBad: true }
+		const givenUp = state.counts?.givenUp ?? 0
+		return givenUp > 0 ? { says: `${givenUp} given up`, isBad: true } : { says: 'on', isBad: false }
 	}
+
+	const items = $derived(edit.routines.map(({ id, name }) => ({ id, name, ...says(stateOf(id)) })))
 
 	let isAdding = $state(false)
 
@@ -29,16 +32,7 @@
 
 <nav aria-label="Routines">
 	<h2>Routines</h2>
-	<ul>
-		{#each edit.routines as { id, name } (id)}
-			{@const state = says(stateOf(id))}
-			<li>
-				<button class:on={edit.routine?.id === id} onclick={() => (edit.chosen = id)}>
-					<span class="name">{name}</span> <span class="state {state.tone}">{state.text}</span>
-				</button>
-			</li>
-		{/each}
-	</ul>
+	<SideList {items} open={edit.routine?.id} onopen={(id) => (edit.chosen = id)} />
 	<button class="btn plain" aria-expanded={isAdding} onclick={() => (isAdding = !isAdding)}>+ New routine</button>
 	{#if isAdding}
 		<p class="quiet">It starts</p>
@@ -67,40 +61,6 @@
 		list-style: none;
 		margin: 0 0 0.6rem;
 		padding: 0;
-	}
-	li button:not(.btn) {
-		display: flex;
-		justify-content: space-between;
-		align-items: baseline;
-		gap: 0.6rem;
-		width: 100%;
-		min-height: 40px;
-		padding: 0.35rem 1rem 0.35rem 1.1rem;
-		border: 0;
-		border-left: 4px solid transparent;
-		background: none;
-		color: var(--pitch);
-		font: inherit;
-		text-align: left;
-	}
-	li button.on {
-		border-left-color: var(--marigold);
-		background: var(--paper);
-		font-weight: 650;
-	}
-	.name {
-		min-width: 0;
-		overflow-wrap: anywhere;
-	}
-	.state {
-		flex: none;
-		font-size: 0.88rem;
-		font-weight: 400;
-		color: var(--zinc-7);
-	}
-	.state.past {
-		color: var(--oxide);
-		font-weight: 650;
 	}
 	.btn.plain {
 		margin-left: 0.5rem;

@@ -10,11 +10,11 @@
 	let { runs, app, routine, state }: Props = $props()
 
 	const counts = $derived(
-		state
+		state?.counts
 			? [
-					`${showFigure(state.waiting)} under way or waiting`,
-					...(state.givenUp > 0 ? [`${showFigure(state.givenUp)} given up`] : []),
-					`${showFigure(state.done)} done`
+					`${showFigure(state.counts.waiting)} under way or waiting`,
+					...(state.counts.givenUp > 0 ? [`${showFigure(state.counts.givenUp)} given up`] : []),
+					`${showFigure(state.counts.done)} done`
 				].join(', ')
 			: ''
 	)
@@ -23,17 +23,21 @@
 
 <section aria-labelledby="runs">
 	<h2 id="runs">Runs <span class="quiet">{counts}</span></h2>
-	{#if runs.length === 0}
+	{#if state?.counts === null}
+		<p class="quiet">
+			It reads rows or columns of which you do not see every one, so its runs are not yours to read. Whoever keeps those
+			tables reads them.
+		</p>
+	{:else if runs.length === 0}
 		<p class="quiet">None yet. Each time it starts there is a line here, with what each step came to.</p>
 	{:else}
 		<table class="ruled">
-			<thead><tr><th>Run</th><th>Row</th><th>Began</th><th>By</th><th>Came to</th></tr></thead>
+			<thead><tr><th>Row</th><th>Began</th><th>By</th><th>Came to</th></tr></thead>
 			<tbody>
 				{#each runs as run (run.id)}
 					{@const says = sayState(run)}
 					<tr>
-						<td><a href="/bench/{app}/routines/{run.id}">{showFigure(run.id)}</a></td>
-						<td><strong>{run.row || '–'}</strong></td>
+						<td><a href="/bench/{app}/routines/{run.id}">{run.row || 'by the clock'}</a></td>
 						<td class="when">{showMoment(run.beganAt)}</td>
 						<td>{run.by || 'the clock'}</td>
 						<td><span class="stamp {says.tone}">{says.text}</span> <span class="quiet">{says.more}</span></td>

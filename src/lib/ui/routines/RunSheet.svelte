@@ -48,8 +48,7 @@
 
 <article>
 	<header>
-		<h1>{routine?.name ?? 'A routine that is gone'}, run {showFigure(run.id)}</h1>
-		{#if run.row}<p class="of">for <strong>{run.row}</strong></p>{/if}
+		<h1>{routine?.name ?? 'A routine that is gone'}, {run.row || showMoment(run.beganAt)}</h1>
 		<span class="stamp {says.tone}">{says.text}</span>
 		<span class="grow"></span>
 		{#if isOpen}
@@ -71,6 +70,12 @@
 		{#if run.endedAt !== null}<dt>Ended</dt>
 			<dd>{showMoment(run.endedAt)}</dd>{/if}
 	</dl>
+	{#if !run.isHeld}
+		<p class="end">
+			It reads rows or columns of which you do not see every one, so what its steps came to is not yours to read.
+			Whoever keeps those tables reads it.
+		</p>
+	{/if}
 	<table>
 		<thead><tr><th></th><th>What each line did</th><th>When</th><th>Came to</th></tr></thead>
 		<tbody>
@@ -97,13 +102,17 @@
 						{#if did.length > MOST_SHOWN}<span class="did quiet">and {showFigure(did.length - MOST_SHOWN)} more</span
 							>{/if}
 						{#if isStuckAt(id)}<span class="stamp bad">given up</span>
-						{:else if did.length === 0}<span class="quiet">{isOpen ? 'not yet' : 'not reached'}</span>{/if}
+						{:else if did.length === 0}<span class="quiet">{!run.isHeld ? '' : isOpen ? 'not yet' : 'not reached'}</span
+							>{/if}
 					</td>
 				</tr>
 			{/each}
 		</tbody>
 	</table>
-	{#if run.state === 'given up' && run.standsAt === ''}<p class="why end">{run.error}</p>{/if}
+	{#if run.state === 'given up' && run.standsAt === ''}
+		<p class="why end">{run.error}</p>
+		<form class="end" method="POST" use:enhance><button class="btn" name="move" value="again">Try again</button></form>
+	{/if}
 </article>
 
 <style>

@@ -1,10 +1,8 @@
 <script lang="ts">
 	/** What a routine would have started in the last days, change by change; or when it comes, by the clock. */
 	import type { TriedRoutine } from '$lib/core/requests/runs.ts'
-	import { showDay } from '../dates.ts'
 	import { countOf } from '$lib/core/text/count.ts'
-	import { showFigure } from '../count.ts'
-	import { showMoment } from '../dates.ts'
+	import { showDay, showMoment } from '../dates.ts'
 
 	type Props = { tried: TriedRoutine; isClock: boolean }
 
@@ -52,8 +50,7 @@
 						? ''
 						: 'Nothing would have started it.'
 					: countOf(tried.starts, 'start')}</strong
-			>{#if tried.unseen > 0}
-				· {showFigure(tried.unseen)} on rows that you may not see: counted, not shown{/if}
+			>
 		</p>
 	{/if}
 </section>

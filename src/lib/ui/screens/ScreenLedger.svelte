@@ -10,7 +10,7 @@
 	import { provideHeld } from '../formula/held-here.ts'
 	import AddLine from '../sentences/AddLine.svelte'
 	import SentenceLine from '../sentences/SentenceLine.svelte'
-	import { DragLine, LEVEL } from './drag-line.svelte.ts'
+	import DragLedger from './DragLedger.svelte'
 	import type { ScreenEdit } from './screen-edit.svelte.ts'
 
 	type Props = {
@@ -23,26 +23,11 @@
 
 	provideHeld(() => (edit.screen ? heldAround(edit.screen, edit.screens) : {}))
 
-	const drag = new DragLine()
-	let ledger: HTMLElement
-
 	function around(line: ScreenLine, within: readonly ScreenLine[]) {
 		const held = within.reduce<AroundLines>((outer, holder) => aroundIn(holder, outer), {})
 		return { table: held.table, outer: aroundIn(line, held).outer }
 	}
-
-	function letGo() {
-		const dropped = drag.end()
-		if (dropped) edit.drop(dropped.id, dropped.drop)
-	}
 </script>
-
-<svelte:window
-	onpointermove={(event) => drag.move(event, ledger, edit.screen?.lines ?? [], mayHold)}
-	onpointerup={letGo}
-	onpointercancel={() => drag.cancel()}
-	onkeydown={(event) => event.key === 'Escape' && drag.cancel()}
-/>
 
 {#if edit.screen}
 	{@const { screen } = edit}
@@ -54,32 +39,28 @@
 		onchange={(next) => edit.changeScreen(fromLine<Screen>(next))}
 	/>
 {/if}
-<div class="ledger" class:dragging={drag.id !== ''} bind:this={ledger}>
-	{#each edit.placed as { line, level, number, within } (line.id)}
-		<div
-			data-line={line.id}
-			class:lifted={line.id === drag.id || within.some(({ id }) => id === drag.id)}
-			onfocusin={() => (edit.current = line.id)}
-		>
-			<SentenceLine
-				kind={entryOfLine(line).sentence.kind}
-				{line}
-				vocabulary={edit.vocabulary}
-				{...around(line, within)}
-				{number}
-				{level}
-				marked={pointed === line.id}
-				onchange={(next) => edit.put(line.id, next)}
-				onremove={() => edit.remove(line.id)}
-				onmove={(to) => edit.move(line.id, to)}
-				ongrab={(event) => drag.begin(event, line.id, level)}
-			/>
-		</div>
-	{/each}
-	{#if drag.over}
-		<div class="gap" style:top="{drag.over.top}px" style:left="{40 + drag.over.drop.level * LEVEL}px"></div>
-	{/if}
-</div>
+<DragLedger
+	lines={edit.screen?.lines ?? []}
+	{mayHold}
+	ondrop={(id, drop) => edit.drop(id, drop)}
+	onfocus={(id) => (edit.current = id)}
+>
+	{#snippet one({ line, level, number, within }, grab)}
+		<SentenceLine
+			kind={entryOfLine(line).sentence.kind}
+			{line}
+			vocabulary={edit.vocabulary}
+			{...around(line, within)}
+			{number}
+			{level}
+			marked={pointed === line.id}
+			onchange={(next) => edit.put(line.id, next)}
+			onremove={() => edit.remove(line.id)}
+			onmove={(to) => edit.move(line.id, to)}
+			ongrab={grab}
+		/>
+	{/snippet}
+</DragLedger>
 {#if edit.said}<p class="said" role="status">{edit.said}</p>{/if}
 <AddLine
 	kinds={edit.place.kinds}
@@ -91,35 +72,6 @@
 />
 
 <style>
-	.ledger {
-		position: relative;
-	}
-	.dragging {
-		cursor: grabbing;
-		user-select: none;
-	}
-	.lifted {
-		opacity: 0.45;
-	}
-	/* Where the line would go, beginning at its level. */
-	.gap {
-		position: absolute;
-		right: 0;
-		height: 4px;
-		margin-top: -2px;
-		background: var(--marigold);
-		pointer-events: none;
-	}
-	.gap::before {
-		content: '';
-		position: absolute;
-		left: -5px;
-		top: -4px;
-		width: 12px;
-		height: 12px;
-		background: var(--marigold);
-		rotate: 45deg;
-	}
 	.said {
 		padding: 0.5rem 1rem;
 		background: var(--sea-wash);

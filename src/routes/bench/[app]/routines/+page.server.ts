@@ -11,10 +11,10 @@ export async function load({ locals, params, url, depends }) {
 	const { document } = await host.read('draft', { app })
 	const asked = url.searchParams.get('routine') ?? ''
 	const routine = document.routines.some(({ id }) => id === asked) ? asked : (document.routines[0]?.id ?? '')
-	const before = Number(url.searchParams.get('before') ?? Number.NaN)
+	const before = url.searchParams.get('before')
 	const [states, runs] = await Promise.all([
 		host.read('routineStates', { app, actor, now }),
-		host.read('listRuns', { app, routine, actor, now, ...(Number.isInteger(before) ? { before } : {}) })
+		host.read('listRuns', { app, routine, actor, now, ...(before === null ? {} : { before }) })
 	])
 	return { states, runs, open: routine }
 }
@@ -32,7 +32,7 @@ export const actions = {
 			const { document } = await locals.host.read('draft', { app: Number(params.app) })
 			const routine = document.routines.find((each) => each.id === id)
 			if (!routine) throw new AppError('not_found', 'This routine is not in the draft any more. Load the page again.')
-			return { routine: id, tried: await locals.host.read('tryRoutine', { routine, actor, now: locals.now }) }
+			return { routine: id, tried: await locals.host.read('tryRoutine', { document, routine, actor, now: locals.now }) }
 		})
 	},
 	switch: async ({ request, locals, params }) => {

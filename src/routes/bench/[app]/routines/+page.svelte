@@ -21,7 +21,8 @@
 	edit.chosen = data.open
 	$effect(() => {
 		const id = edit.routine?.id ?? ''
-		if (id !== '' && id !== data.open)
+		// What is not saved yet the server does not know: it is asked for once.
+		if (id !== '' && id !== data.open && id !== page.url.searchParams.get('routine'))
 			void goto(`?routine=${id}`, { replaceState: true, keepFocus: true, noScroll: true })
 	})
 

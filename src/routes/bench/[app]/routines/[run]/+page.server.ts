@@ -7,7 +7,7 @@ export async function load({ locals, params }) {
 	const actor = getBuilder(locals)
 	const app = Number(params.app)
 	const { host, now } = locals
-	const run = await host.read('readRun', { app, id: Number(params.run), actor, now })
+	const run = await host.read('readRun', { app, id: params.run, actor, now })
 	if (!run) error(404, 'There is no such run of this app. Ended runs are cleared after 90 days.')
 	const [released, runs] = await Promise.all([
 		host.read('release', { app, number: run.release }),
@@ -25,7 +25,7 @@ export const actions = {
 		const form = Object.fromEntries(await request.formData())
 		return forForm({}, async () => {
 			const { move } = parseForm(form, moveSchema, 'This cannot be read. Load the page again.')
-			const asked = { app: Number(params.app), run: Number(params.run), actor, now: locals.now }
+			const asked = { app: Number(params.app), run: params.run, actor, now: locals.now }
 			await locals.host.write(move === 'again' ? 'tryRunAgain' : 'cancelRun', asked)
 			return {}
 		})
