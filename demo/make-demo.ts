@@ -12,6 +12,8 @@ import { releaseApp } from '../src/lib/server/apps/release-app.ts'
 import { readKey } from '../src/lib/server/base/workspace-key.ts'
 import { hashPassword } from '../src/lib/server/sign-in/passwords.ts'
 import { changeRows } from '../src/lib/server/rows/change.ts'
+import { readRows } from '../src/lib/server/rows/read.ts'
+import { cellKey, isReferenceCell } from '../src/lib/core/query/wire.ts'
 import type { ByActor } from '../src/lib/server/rights/rights-of-actor.ts'
 import { putAccount } from '../src/lib/server/rights/accounts.ts'
 import { addWay } from '../src/lib/server/joining/ways-in.ts'
@@ -85,6 +87,7 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 		fillInspections(store, world, tables, { random, now, folder })
 		makeApps(store, world, tables, { now, folder })
 		fillRequests(store, world, tables, { random, now })
+		beginWork(store, world, tables.work, now)
 		deliverPast(store)
 	})()
 	store.db.pragma('synchronous = FULL')
@@ -208,7 +211,7 @@ function makeTables(store: Store, world: World, moorings: number, now: number): 
 		...place(world.harbours, harbourNameLine(columnsOf(store, world.harbours))),
 		...place(berths, berthLines()),
 		...place(visits, visitLines()),
-		...place(work, workLines()),
+		...place(work, workLines(columnsOf(store, work))),
 		...place(remarks, remarkLines())
 	]
 	const checked = document.tables.map((table) => (table.id === work ? { ...table, checks: WORK_CHECKS } : table))
@@ -405,6 +408,24 @@ function fillRequests(store: Store, world: World, { requests }: Tables, { random
 	}
 }
 
+/** Two divers have begun an order today, and are asked how it went. */
+function beginWork(store: Store, world: World, work: number, now: number): void {
+	const column = columnsOf(store, work)
+	const [state, diver] = [column('State'), column('Given to')]
+	const actor = { person: world.builder }
+	const { rows } = readRows(store, actor, { table: work, columns: [state, diver], limit: 100 }, now)
+	for (const name of ['Bram Oyelaran', 'Imke Dahl']) {
+		const id = store.ids.toId(PEOPLE_TABLE, world.people.get(name) ?? 0)
+		const planned = rows.find(({ cells }) => {
+			const given = cells[cellKey(diver)]
+			return cells[cellKey(state)] === 'Planned' && isReferenceCell(given) && given.id === id
+		})
+		if (!planned) throw new Error(`Expected a planned order for ${name}`)
+		const change = { kind: 'change' as const, table: work, row: planned.id, cells: [{ column: state, value: 'Under way' }] } // prettier-ignore
+		changeRows(store, [change], { actor, now, through: 'demo' })
+	}
+}
+
 const COMMENTS = ['Agreed.', 'Cheaper than two tows.', 'Use what is in stores first.', 'Within budget.', '']
 
 function decide(store: Store, world: World, { at, random }: { at: number; random: Random }): void {
@@ -424,6 +445,6 @@ function deliverPast(store: Store): void {
 		INSERT OR IGNORE INTO post_tray (message_id, sender, recipient, subject, body, taken_at)
 		SELECT m.message_id, 'tin-shed@varrow.example', p.c${PERSON_EMAIL}, m.subject, m.body || coalesce(char(10, 10) || m.link, ''), m.made_at
 		FROM message AS m JOIN t${PEOPLE_TABLE} AS p ON p.n = m.person;
-		UPDATE message SET sent_at = made_at;
+		UPDATE message SET sent_at = made_at, read_at = made_at;
 		UPDATE job SET done_at = run_at WHERE task = 'post';`)
 }

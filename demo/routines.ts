@@ -61,6 +61,37 @@ export function mooringRoutines({
 			]
 		},
 		{
+			...{ id: 'went', name: 'How did it go?', start: { kind: 'comes', table: work, where: 'State = "Under way"' } },
+			steps: [
+				{
+					...{ id: 'went-1', kind: 'ask', to: "'Given to'", columns: ['State', 'Hours', 'Note'].map(order) },
+					...{ subject: '{What} at {Mooring}: how did it go?', body: 'Say how far it is and what you found.' },
+					...{ remind: { many: 2, span: 'working days' }, ends: { many: 10, span: 'working days' } },
+					lines: [
+						{
+							id: 'went-2',
+							kind: 'send',
+							to: 'Mooring.Harbour.Master',
+							subject: '{What} at {Mooring}: {State}',
+							body: "{'Given to'} says: {Note}\n\nHours: {Hours}"
+						}
+					]
+				},
+				{
+					...{ id: 'went-3', kind: 'else' },
+					lines: [
+						{
+							id: 'went-4',
+							kind: 'send',
+							to: 'Mooring.Harbour.Master',
+							subject: 'No word of {What} at {Mooring}',
+							body: "{'Given to'} was asked how it went, and has not said in ten working days."
+						}
+					]
+				}
+			]
+		},
+		{
 			id: 'due',
 			name: 'Due in a week',
 			start: {

@@ -29,7 +29,7 @@ export const WORK_CHECKS = [
 	{ formula: 'State <> "Under way" or not ISBLANK(Given to)', message: 'Name a diver first.' }
 ]
 
-export function workLines() {
+export function workLines(order: Columns) {
 	const all = { kind: 'all' as const }
 	const own = 'Mooring.Harbour = me.Harbour'
 	return [
@@ -40,6 +40,12 @@ export function workLines() {
 			columns: all
 		},
 		{ role: ROLE_IDS.Divers, verbs: ['see' as const], where: own, columns: all },
+		{
+			role: ROLE_IDS.Divers,
+			verbs: ['change' as const],
+			where: "'Given to' = me",
+			columns: { kind: 'only' as const, columns: [order('State'), order('Hours'), order('Note')] }
+		},
 		{ role: ROLE_IDS['Trust manager'], verbs: ['see' as const], where: '', columns: all }
 	]
 }

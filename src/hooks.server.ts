@@ -11,6 +11,7 @@ import { openHost, type Host } from '$lib/server/host/host.ts'
 import { lookOf } from '$lib/server/web/look-of-pages.ts'
 import { refuseOddParams } from '$lib/server/web/address.ts'
 import { addressOf, readProxies, type Proxies } from '$lib/server/base/client-address.ts'
+import { readSmtp } from '$lib/server/stand-ins/read-smtp.ts'
 import { findFollower, hasFollowed } from '$lib/server/sign-in/look-cookie.ts'
 import { readSessionToken } from '$lib/server/sign-in/session-cookie.ts'
 import { hashToken } from '$lib/server/base/token.ts'
@@ -22,7 +23,8 @@ export const init: ServerInit = async () => {
 	const scripts = resolvePath(process.env['TIN_SHED_THREADS'] ?? 'build/threads')
 	try {
 		proxies = readProxies(process.env['TIN_SHED_PROXIES'])
-		host = await openHost({ folder, scripts, origin: process.env['ORIGIN'] ?? 'http://127.0.0.1:4700' })
+		const smtp = readSmtp(process.env['SMTP_URL'], process.env['SMTP_FROM'])
+		host = await openHost({ folder, scripts, smtp, origin: process.env['ORIGIN'] ?? 'http://127.0.0.1:4700' })
 	} catch (error) {
 		endForOperator(error, folder)
 	}
@@ -35,7 +37,7 @@ export const init: ServerInit = async () => {
  */
 const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/look', '/healthz']
 /** An account of one's own, mail and decisions: nothing for who is not named; their loads and actions say so too. */
-const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/people', '/workspace', '/today', '/find']
+const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/notices', '/people', '/workspace', '/today', '/find']
 
 let proxies: Proxies
 

@@ -6,9 +6,11 @@ export async function load({ locals, depends, cookies, url }) {
 	depends('app:waiting')
 	const { host } = locals
 	const user = locals.isFollowing ? undefined : locals.user
-	const [{ name, writing }, waiting] = await Promise.all([
+	const [{ name, writing }, head] = await Promise.all([
 		host.read('workspace', undefined),
-		user ? host.read('waiting', { actor: { person: user.person } }) : Promise.resolve(0)
+		user
+			? host.read('waiting', { actor: { person: user.person }, now: locals.now })
+			: Promise.resolve({ waiting: 0, unread: 0 })
 	])
 	const shown = user && {
 		name: user.name,
@@ -17,7 +19,7 @@ export async function load({ locals, depends, cookies, url }) {
 		isSteward: user.isSteward,
 		isVisitor: user.visits !== undefined
 	}
-	return { workspaceName: name, writing, user: shown, waiting, readAt: locals.now, draftsOf: user ? draftsOf() : '' }
+	return { workspaceName: name, writing, user: shown, ...head, readAt: locals.now, draftsOf: user ? draftsOf() : '' }
 
 	/** Under what name this browser keeps drafts: each person's own, and each visit's, since visitors are nobody in particular. */
 	function draftsOf(): string {

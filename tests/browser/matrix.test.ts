@@ -77,6 +77,8 @@ const ROUTES: Readonly<
 	'logbook/check': 'tells no rows',
 	'look/[[code]]': 'tells no rows',
 	me: 'tells no rows',
+	notices: 'one’s own cases, asked below',
+	'notices/[notice]': 'one’s own cases, asked below',
 	'options/[table]': 'asked below',
 	people: 'asked below',
 	'people/do': 'asked below',
@@ -93,7 +95,9 @@ const ROUTES: Readonly<
 	'sign-in/with/[provider]': 'tells no rows',
 	'sign-out': 'tells no rows',
 	'waiting/[[case]]': 'one’s own cases, asked below',
+	'waiting/answer': 'asked below',
 	'waiting/app': 'tells no rows',
+	'waiting/ask/[ask]': 'one’s own cases, asked below',
 	'waiting/door': 'asked below',
 	workspace: 'tells no rows'
 }
@@ -307,9 +311,31 @@ test('each person gets of each table what they may see, by every way there is', 
 		await checkBench(api, person)
 		await checkPeople(api, person)
 		await checkLogbook(api, person)
+		await checkAsks(api, person)
 		await api.dispose()
 	}
 })
+
+let asked: string | undefined
+
+/** What a diver is asked is nobody else's to read or to answer, not even its builder's. */
+async function checkAsks(api: APIRequestContext, person: DemoPerson): Promise<void> {
+	const [name, diver] = ['Imke Dahl', PEOPLE.find((each) => each.name === 'Imke Dahl') as DemoPerson]
+	if (asked === undefined) {
+		const own = await signInAs(diver, numbersOfPeople().get(name) ?? 0)
+		asked = /\/waiting\/ask\/([\w-]+)/.exec(await (await own.get('/waiting', { headers: { accept: 'text/html' } })).text())?.[1] // prettier-ignore
+		await own.dispose()
+	}
+	expect(asked, 'somebody is asked for something').toBeDefined()
+	const isTheirs = person.name === name
+	const page = await api.get(`/waiting/ask/${asked}`, { headers: { accept: 'text/html' } })
+	expect(page.status(), `${person.name} opens it`).toBe(isTheirs ? 200 : 404)
+	const list = await (await api.get('/waiting/__data.json')).text()
+	expect(list.includes(String(asked)), `${person.name} is asked`).toBe(isTheirs)
+	if (isTheirs) return
+	const answer = await api.post('/waiting/answer', { data: { ask: asked, cells: [] } })
+	expect(answer.status(), `${person.name} answers`).toBe(404)
+}
 
 /** Rows found by a few letters, through the lists of the apps: those that may be seen, and of those some. */
 async function checkFinding(api: APIRequestContext, person: DemoPerson, facts: Facts): Promise<void> {

@@ -116,6 +116,33 @@ test('a harbour master orders new tackle by one press, is told what came of it, 
 	await master.context().close()
 })
 
+test('a diver is asked how a job went, answers on a phone, and the harbour master is told', async ({ browser }) => {
+	const diver = await signIn(browser, 'Bram Oyelaran')
+	await diver.setViewportSize({ width: 390, height: 844 })
+	await diver.goto('/waiting')
+	await alive(diver)
+	await diver.getByRole('link', { name: /how did it go/ }).click()
+	const [, job = ''] = /^(.*): how did it go\?$/.exec(await diver.locator('h2.label').innerText()) ?? []
+	expect(job).toMatch(/ at VQ-\d+$/)
+	const address = diver.url()
+	await diver.getByLabel('State, must be filled in').selectOption('Done')
+	await diver.getByLabel('Note').fill('The swivel was seized.')
+	await diver.getByRole('button', { name: 'Send it' }).click()
+	await expect(diver).toHaveURL('/waiting')
+	await expect(diver.getByRole('link', { name: /how did it go/ })).toHaveCount(0)
+	await expect.poll(() => takenIn(`${job}: Done`)).toBe(1)
+	await diver.goto(address)
+	await expect(diver.getByText('This has been answered already, or is not asked any more.')).toBeVisible()
+
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/1/routines?routine=went')
+	await alive(builder)
+	await builder.getByRole('row', { name: /done/ }).first().getByRole('link').click()
+	await expect(builder.getByText('answered by Bram Oyelaran')).toBeVisible()
+	await expect(builder.getByText('sent to Osric Vane')).toBeVisible()
+	for (const page of [diver, builder]) await page.context().close()
+})
+
 interface StockRow {
 	readonly id: string
 	readonly name: string

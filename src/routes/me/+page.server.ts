@@ -8,18 +8,20 @@ import { getNamed } from '$lib/server/web/signed-in.ts'
 export async function load({ locals, cookies, url }) {
 	const { person, email, roleNames } = getNamed(locals)
 	const tokenHash = hashToken(readSessionToken(cookies, url) ?? '')
-	const [sessions, factor, zone] = await Promise.all([
+	const [sessions, factor, zone, telling] = await Promise.all([
 		locals.host.read('sessions', { person, tokenHash, now: locals.now }),
 		locals.host.read('secondFactor', { person }),
-		locals.host.read('zone', { person })
+		locals.host.read('zone', { person }),
+		locals.host.read('telling', { person })
 	])
 	const zones = Intl.supportedValuesOf('timeZone')
-	return { email, roleNames, zone, zones, sessions, hasFactor: factor?.confirmed ?? false }
+	return { email, roleNames, zone, telling, zones, sessions, hasFactor: factor?.confirmed ?? false }
 }
 
 export const actions = {
 	password: (event) => change(event, 'password', account.changePassword),
 	zone: (event) => change(event, 'zone', account.changeZone),
+	telling: (event) => change(event, 'telling', account.changeTelling),
 	endSession: (event) => change(event, 'sessions', account.endOneSession),
 	endOthers: (event) => change(event, 'sessions', account.endOtherSessions),
 	beginFactor: (event) => change(event, 'factor', account.beginFactor),

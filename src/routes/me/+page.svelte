@@ -5,6 +5,7 @@
 	import { enhance } from '$app/forms'
 	import { showMoment } from '$lib/ui/dates.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
+	import Telling from '$lib/ui/people/Telling.svelte'
 	import SecondStep from '$lib/ui/people/SecondStep.svelte'
 
 	let { data, form } = $props()
@@ -53,6 +54,8 @@
 			<button class="btn">Keep it</button>
 		</form>
 	</section>
+
+	<section><Telling telling={data.telling} said={saidOf('telling')} /></section>
 
 	<section><SecondStep hasFactor={data.hasFactor} {said} /></section>
 

@@ -30,6 +30,12 @@
 				<span class="quiet">to {message.recipient} · {showMoment(message.takenAt)}</span>
 				{#if message.repeats > 0}<span class="stamp">came {message.repeats + 1} times, taken once</span>{/if}
 			</header>
+			{#if message.html}
+				<details>
+					<summary>As mail shows it</summary>
+					<iframe title="{message.subject}, as mail shows it" sandbox="" srcdoc={message.html} loading="lazy"></iframe>
+				</details>
+			{/if}
 			<p class="body">
 				{#each partsOf(message.body) as part, i (i)}{#if part.href}<a href={part.href}>{part.text}</a
 						>{:else}{part.text}{/if}{/each}
@@ -59,6 +65,15 @@
 		flex-wrap: wrap;
 		align-items: baseline;
 		gap: 0.2rem 0.9rem;
+	}
+	iframe {
+		width: 100%;
+		height: 24rem;
+		border: 1px solid var(--zinc-3);
+		background: #fff;
+	}
+	summary {
+		color: var(--zinc-7);
 	}
 	.body {
 		white-space: pre-line;

@@ -154,12 +154,13 @@ export function namesColumn(lines: readonly ScreenLine[], column: number): boole
 	return allLines(lines).some((line) => columnsIn(kindOf(line), line).includes(column))
 }
 
-/** Whether a document cannot do without a column: it sets it, starts by its date, or follows it to the rows of a request. */
+/** Whether a document cannot do without a column: it sets it or asks for it, starts by its date, or follows it to the rows of a request. */
 export function needsColumn(document: AppDocument, column: number): string | undefined {
 	const routine = document.routines.find(
 		(each) =>
 			(each.start.kind === 'due' && each.start.column === column) ||
-			writingsOf(each).some(({ columns }) => columns.includes(column))
+			writingsOf(each).some(({ columns }) => columns.includes(column)) ||
+			placedSteps(each).some(({ step }) => step.kind === 'ask' && step.columns.includes(column))
 	)
 	if (routine) return `Routine ${routine.name}`
 	const signoff = document.signoffs.find(({ children }) => children.some((child) => child.column === column))

@@ -4,6 +4,7 @@
  */
 import type { WirePage } from '../query/wire.ts'
 import type { Examples, PreviewLines, SaveLines, WhoSees } from './access.ts'
+import type { AnswerAsk } from './asks.ts'
 import type { TakenAppFile } from './app-files.ts'
 import type { TakeCoasts } from './coasts.ts'
 import type { SavedBundle } from '../app/bundle.ts'
@@ -35,6 +36,7 @@ export interface Requests {
 		readonly '/bench/coasts': TakeCoasts
 		readonly '/waiting/door': AtTheDoor
 		readonly '/waiting/app': AskForApp
+		readonly '/waiting/answer': AnswerAsk
 		readonly [address: `/bench/imports/${string}`]: ImportRequests
 		readonly [address: `/bench/${number}/document`]: DocumentRequests
 		readonly [address: `/bench/lines/${number}`]: PreviewLines

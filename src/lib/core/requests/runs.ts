@@ -25,6 +25,8 @@ export interface RunSummary {
 	/** Epoch ms. */
 	readonly beganAt: number
 	readonly endedAt: number | null
+	/** Who was asked and has not answered, as its reader may know them; blank where it waits for nobody. */
+	readonly waitsFor: string
 	/** When it goes on, where it waits. */
 	readonly dueAt: number | null
 	/** Why it was given up, or is tried again; a plain word where that might name what its reader may not see. */

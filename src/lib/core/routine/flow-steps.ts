@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { mistake, TABLE_GONE } from '../document/findings.ts'
 import { formula, id, number } from '../document/parts.ts'
 import { checkCondition } from '../formula/check/check.ts'
-import { SPANS } from '../sentence/slots/all.ts'
+import { SPANS } from '../sentence/slots/times.ts'
 import { PLAIN_STEP, scopeAt, type StepEntry } from './step-entry.ts'
 
 export const ifStepSchema = z.object({ id, kind: z.literal('if'), where: formula })
@@ -32,13 +32,13 @@ export const elseStep: StepEntry<ElseStep> = {
 	sentence: {
 		kind: {
 			kind: 'else',
-			about: 'Does what stands in it where the condition before it did not hold',
+			about: 'Does what stands in it where the condition before it did not hold, or nobody answered in time',
 			parts: ['Otherwise']
 		},
 		blank: { kind: 'else', lines: [] }
 	},
 	holds: 'steps',
-	// Whether an "If" stands before it is seen where the steps are gone through.
+	// Whether an "If" or an "Ask" stands before it is seen where the steps are gone through.
 	check: () => []
 }
 

@@ -24,7 +24,7 @@ function run(steps: readonly Step[], world: World, interrupt: (nth: number) => b
 		if (!standing) return done
 		const { step, frame } = standing
 		const row = frame.row ?? 0
-		const outcome = outcomeOf(step, row, frame.held, frame.each, world, done)
+		const outcome = outcomeOf(step, { row, held: frame.held, each: frame.each, world, done, nth })
 		const next = after(steps, stack, outcome)
 		// What is kept is text.
 		stack = interrupt(nth) ? (JSON.parse(JSON.stringify(next)) as Stack) : next
@@ -32,15 +32,20 @@ function run(steps: readonly Step[], world: World, interrupt: (nth: number) => b
 	return done
 }
 
-function outcomeOf(
-	step: Step,
-	row: number,
-	held: boolean | undefined,
-	each: { last: number; upto: number } | undefined,
-	world: World,
-	done: Done
-): Outcome {
+interface Looking {
+	readonly row: number
+	readonly held?: boolean | undefined
+	readonly each?: { readonly last: number; readonly upto: number } | undefined
+	readonly world: World
+	readonly done: Done
+	/** How often something was looked at before. */
+	readonly nth: number
+}
+
+function outcomeOf(step: Step, { row, held, each, world, done, nth }: Looking): Outcome {
 	if (step.kind === 'if') return { kind: 'held', held: world.holds(step.id, row) }
+	// Looked at a few times before it comes to something.
+	if (step.kind === 'ask') return nth % 3 > 0 ? { kind: 'stays' } : { kind: 'held', held: world.holds(step.id, row) }
 	if (step.kind === 'else') return { kind: 'held', held: held === false }
 	if (step.kind === 'stop') return { kind: 'stop' }
 	if (step.kind === 'each') {
@@ -62,7 +67,7 @@ function oracle(steps: readonly Step[], world: World): Done {
 			const before = held
 			held = undefined
 			if (step.kind === 'stop') throw new Stopped()
-			else if (step.kind === 'if') {
+			else if (step.kind === 'if' || step.kind === 'ask') {
 				held = world.holds(step.id, row)
 				if (held) walk(step.lines, row)
 			} else if (step.kind === 'else') {
@@ -90,6 +95,7 @@ const { steps } = fc.letrec<{ steps: Step[]; step: Step }>((tie) => ({
 		fc.constant(null).map((): Step => ({ id: id(), kind: 'stop' })),
 		tie('steps').map((lines): Step => ({ id: id(), kind: 'if', where: '', lines })),
 		tie('steps').map((lines): Step => ({ id: id(), kind: 'else', lines })),
+		tie('steps').map((lines): Step => ({ id: id(), kind: 'ask', to: '', columns: [], subject: '', body: '', lines })),
 		tie('steps').map((lines): Step => ({ id: id(), kind: 'each', table: 1, where: '', lines }))
 	)
 }))
@@ -121,13 +127,15 @@ test('a row that comes while others are gone through waits for the next time', (
 	const program: Step[] = [{ id: 'e', kind: 'each', table: 1, where: '', lines: [body] }]
 	const rows = [2, 4]
 	const world = { holds: () => true, rows: () => rows }
-	const first = after(program, beginStack(1), outcomeOf(program[0] as Step, 1, undefined, undefined, world, []))
+	const first = after(program, beginStack(1), outcomeOf(program[0] as Step, { row: 1, world, done: [], nth: 0 }))
 	expect(first.at(-1)).toEqual({ at: 0, row: 2 })
 	rows.push(9)
 	const back = after(program, first, { kind: 'done', many: 1 })
 	const { frame } = standingAt(program, back) ?? {}
 	expect(frame?.each).toEqual({ last: 2, upto: 4, done: 1 })
-	expect(outcomeOf(program[0] as Step, 1, undefined, { last: 4, upto: 4 }, world, [])).toMatchObject({ row: undefined })
+	expect(outcomeOf(program[0] as Step, { row: 1, each: { last: 4, upto: 4 }, world, done: [], nth: 0 })).toMatchObject({
+		row: undefined
+	})
 })
 
 test('what stands in a step knows the row around its own', () => {

@@ -4,7 +4,7 @@
  *
  * Pure: whoever runs it does what a step says and tells what it came to.
  */
-import { linesOf, type Step } from './routine.ts'
+import { isDecided, linesOf, type Step } from './routine.ts'
 
 /** One open list of steps: which of them comes next, and on which row. */
 export interface Frame {
@@ -36,10 +36,12 @@ export function beginStack(row: number | null): Stack {
 export type Outcome =
 	/** It did what it does, and so many of its list with it. */
 	| { readonly kind: 'done'; readonly many: number }
-	/** An "If" that holds or not, an "Otherwise" that is gone into or not. */
+	/** An "If" that holds or not, an "Otherwise" that is gone into or not, an answer that is there or will not come. */
 	| { readonly kind: 'held'; readonly held: boolean }
 	/** The next row of a set; none when all are through. `upto`: the last there is, said at the first. */
 	| { readonly kind: 'row'; readonly row: number | undefined; readonly upto: number }
+	/** It waits for something, and is looked at again. */
+	| { readonly kind: 'stays' }
 	| { readonly kind: 'stop' }
 
 export interface Standing {
@@ -88,13 +90,16 @@ export function after(steps: readonly Step[], stack: Stack, outcome: Outcome): S
 		{ row: frame.row, at: frame.at + many, ...more }
 	]
 	switch (outcome.kind) {
+		case 'stays':
+			return stack
 		case 'done':
 			return leave(steps, next(outcome.many))
-		case 'held':
-			return outcome.held
-				? leave(steps, [...outer, { ...frame, held: true }, { at: 0, row: frame.row }])
-				: // Of an "Otherwise" that was passed over nothing follows for another.
-					leave(steps, next(1, listAt(steps, stack)[frame.at]?.kind === 'if' ? { held: false } : {}))
+		case 'held': {
+			if (outcome.held) return leave(steps, [...outer, { ...frame, held: true }, { at: 0, row: frame.row }])
+			const step = listAt(steps, stack)[frame.at]
+			// Of an "Otherwise" that was passed over nothing follows for another.
+			return leave(steps, next(1, step && isDecided(step) ? { held: false } : {}))
+		}
 		case 'row': {
 			if (outcome.row === undefined) return leave(steps, next())
 			const each = { last: outcome.row, upto: outcome.upto, done: (frame.each?.done ?? 0) + 1 }

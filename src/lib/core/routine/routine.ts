@@ -5,6 +5,7 @@
 import { z } from 'zod'
 import { id, number, words } from '../document/parts.ts'
 import { addStep, addStepSchema, cellStep, cellStepSchema, linkStep, linkStepSchema, type AddStep } from './add-step.ts'
+import { askStep, askStepSchema, type AskStep } from './ask-step.ts'
 import { buttonStart, buttonStartSchema } from './button-start.ts'
 import { clockStart, clockStartSchema } from './clock-start.ts'
 import { comesStart, comesStartSchema } from './comes-start.ts'
@@ -46,12 +47,18 @@ type Holder = { readonly lines: readonly Step[] }
 type HolderInput = { readonly lines?: readonly StepInput[] | undefined }
 
 export type Step =
-	z.infer<(typeof PLAIN)[number]> | (AddStep & Holder) | (IfStep & Holder) | (ElseStep & Holder) | (EachStep & Holder)
+	| z.infer<(typeof PLAIN)[number]>
+	| (AddStep & Holder)
+	| (AskStep & Holder)
+	| (IfStep & Holder)
+	| (ElseStep & Holder)
+	| (EachStep & Holder)
 
 /** A step as it is written: what has a default may be left out. */
 export type StepInput =
 	| z.input<(typeof PLAIN)[number]>
 	| (AddStep & HolderInput)
+	| (z.input<typeof askStepSchema> & HolderInput)
 	| (IfStep & HolderInput)
 	| (ElseStep & HolderInput)
 	| (EachStep & HolderInput)
@@ -61,6 +68,7 @@ const lines = z.lazy(() => z.array(stepSchema)).default([])
 export const stepSchema: z.ZodType<Step, StepInput> = z.discriminatedUnion('kind', [
 	...PLAIN,
 	addStepSchema.extend({ lines }),
+	askStepSchema.extend({ lines }),
 	ifStepSchema.extend({ lines }),
 	elseStepSchema.extend({ lines }),
 	eachStepSchema.extend({ lines })
@@ -94,6 +102,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	link: linkStep,
 	remove: removeStep,
 	send: sendStep,
+	ask: askStep,
 	say: sayStep,
 	if: ifStep,
 	else: elseStep,
@@ -125,6 +134,11 @@ export function entryOfStart(start: Start): StartEntry<Start> {
 /** The table whose rows it starts with; none by the clock. */
 export function tableOfStart(start: Start): number | undefined {
 	return 'table' in start ? start.table : undefined
+}
+
+/** Whether it comes to a yes or a no, and "Otherwise" may come after it: a condition holds, an answer is there. */
+export function isDecided({ kind }: Step): boolean {
+	return kind === 'if' || kind === 'ask'
 }
 
 /** What a step holds. */

@@ -2,7 +2,16 @@
 import { mistake, TABLE_GONE, type Found } from '../document/findings.ts'
 import type { Catalogue } from '../model/table.ts'
 import { tableOf } from '../sentence/print.ts'
-import { entryOfStart, entryOfStep, linesOf, STEPS, tableOfStart, type Routine, type Step } from './routine.ts'
+import {
+	entryOfStart,
+	entryOfStep,
+	isDecided,
+	linesOf,
+	STEPS,
+	tableOfStart,
+	type Routine,
+	type Step
+} from './routine.ts'
 import type { AroundStep, StepEntry, Writing } from './step-entry.ts'
 
 /** The tables that a step stands under, by number: of the row at hand, of that around it, and of what holds it. */
@@ -118,8 +127,10 @@ function checkPlaced(
 	const entry = entryOfStep(step)
 	const of = (id: number | undefined) => (id === undefined ? undefined : around.catalogue.tables.get(id))
 	if (!mayHoldStep(within.at(-1)?.kind, step.kind)) return mistake('It may not stand here. Move it out, or remove it.')
-	if (step.kind === 'else' && before?.kind !== 'if')
-		return mistake('"Otherwise" comes right after an "If". Move it there, or remove it.')
+	if (step.kind === 'else' && (!before || !isDecided(before)))
+		return mistake('"Otherwise" comes right after an "If" or an "Ask". Move it there, or remove it.')
+	if (step.kind === 'else' && before?.kind === 'ask' && !before.ends)
+		return mistake('The "Ask" before it waits without end, so this never comes: say there for how long at most.')
 	if (entry.needsRow && place.table === undefined)
 		return mistake('There is no row here: put it into "For each row of" a table.')
 	if (entry.needsPresser && !around.isPressed)

@@ -22,12 +22,12 @@ import {
 	WHEN,
 	MISSED,
 	SIDES,
-	SPANS,
 	type SlotType,
 	STANDINGS,
 	TAKING_AWAY,
 	ACROSS
 } from './slots/all.ts'
+import { SPANS } from './slots/times.ts'
 import { CALENDAR_VIEWS } from '../schedule/shown-period.ts'
 import { ICONS } from '../text/icons.ts'
 import type { LineValue, Sentence } from './types.ts'
@@ -117,6 +117,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	days: (random) => random.below(40),
 	side: (random) => random.pick(SIDES),
 	span: (random) => random.pick(SPANS),
+	while: (random) => ({ many: 1 + random.below(99), span: random.pick(SPANS) }),
 	missed: (random) => random.pick(MISSED),
 	count: (random) => 1 + random.below(999),
 	tone: (random) => random.pick(TONES),

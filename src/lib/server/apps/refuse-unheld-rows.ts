@@ -40,8 +40,11 @@ function refuseUnheldRoutine(store: Store, routine: Routine, by: ByActor): void 
 	const role = acts ?? undefined
 	// As a role it goes through rows that whoever pressed, and its builder, may not see.
 	const isOwn = entryOfStart(start).isPressed && role === undefined
-	for (const { step } of placedSteps(routine))
+	for (const { step, table } of placedSteps(routine)) {
 		if (step.kind === 'each' && !isOwn) refuseUnlessKeeper(store, step.table, by, what)
+		// It goes on by what is filled in, whoever filled it in.
+		if (step.kind === 'ask' && table !== undefined) refuseUnlessKeeper(store, table, by, what)
+	}
 	if (role !== undefined) refuseUnlessGives(store, by.actor.person, role)
 }
 

@@ -20,7 +20,8 @@ import { momentAt, standingOf, type ByActor } from '../rights/rights-of-actor.ts
 import type { Acting } from '../routines/acting.ts'
 import { timesComing } from '../routines/clocks.ts'
 import { rowsAt } from '../routines/go-on.ts'
-import { doStep, recipientOf, type StepNow } from '../routines/run-steps.ts'
+import { doStep } from '../routines/run-steps.ts'
+import { recipientOf, type StepNow } from '../routines/step-now.ts'
 import { fitsStart, happened, startOf } from '../routines/starts.ts'
 import { readBody, type Snapshot } from '../rows/read-history.ts'
 import { rowLabel } from '../rows/row-label.ts'
@@ -151,7 +152,7 @@ function followStep(store: Store, { routine, now }: Trying, { stack, acting, cou
 	const [at, outer] = rowsAt(store, routine, standing)
 	const outcome = outcomeOf(step, {
 		...{ store, acting, at, outer, frame, following, now },
-		...{ cause: '', routine: routine.name, depth: 0, presser: undefined }
+		...{ cause: '', routine: routine.name, depth: 0, presser: undefined, run: 0 }
 	})
 	const { reached = 0, came = 0 } = counts.get(step.id) ?? {}
 	// Each row of a set comes back to it; it was reached once.
@@ -173,6 +174,9 @@ function outcomeOf(step: Step, now: StepNow): Outcome & { readonly came: number 
 		}
 		case 'send':
 			return { kind: 'done', many: 1, came: recipientOf(step, now) === undefined ? 0 : 1 }
+		case 'ask':
+			// Nobody knows what they would answer: what stands in it is followed as though they had.
+			return { kind: 'held', held: true, came: recipientOf(step, now) === undefined ? 0 : 1 }
 		default:
 			return { kind: 'done', many: 1, came: 1 }
 	}
@@ -194,6 +198,7 @@ function nameOf(store: Store, person: number | null, { actor, now }: Trying): st
 
 const SAYS: Readonly<Partial<Record<Step['kind'], (came: number) => string>>> = {
 	send: (came) => `${came} ${came === 1 ? 'message' : 'messages'}`,
+	ask: (came) => `${came} asked`,
 	each: (came) => `${came} ${came === 1 ? 'row' : 'rows'}`,
 	add: (came) => `${came} ${came === 1 ? 'row' : 'rows'} added`,
 	remove: (came) => `${came} ${came === 1 ? 'row' : 'rows'} removed`,
@@ -202,6 +207,6 @@ const SAYS: Readonly<Partial<Record<Step['kind'], (came: number) => string>>> = 
 
 function sayCount({ kind, reached, came }: Count, isCut: boolean): string {
 	const least = isCut ? 'at least ' : ''
-	if (kind === 'send' && came < reached) return `${least}${came} of ${reached} name somebody`
+	if ((kind === 'send' || kind === 'ask') && came < reached) return `${least}${came} of ${reached} name somebody`
 	return least + (SAYS[kind]?.(came) ?? (came === reached ? `${reached}` : `${came} of ${reached}`))
 }

@@ -67,6 +67,7 @@ export function invite(store: Store, { person, words, actor, now }: Inviting): v
 		? 'Choose a password by this link. It works once, for seven days.'
 		: `Sign in with ${providers.join(' or ')}, by this address.`
 	addMessage(store, {
+		kind: 'account',
 		cause: `invitation ${hashToken(token).slice(0, 24)}`,
 		person,
 		subject: `${inviter} invites you to ${name}`,
@@ -94,6 +95,7 @@ export function askNewPassword(store: Store, { email, now }: { email: string; no
 	const token = makeOneTimeLink(store, { kind: 'password', person, by: null, now })
 	const who = describePerson(store, person)
 	addMessage(store, {
+		kind: 'account',
 		cause: `password ${hashToken(token).slice(0, 24)}`,
 		person,
 		subject: `A new password for ${store.workspace().name}`,

@@ -1,8 +1,9 @@
 /**
- * What a change of a row causes, in the transaction of the change: routines that start with it are begun, sign-offs that it
- * asks for are opened.
+ * What a change of a row causes, in the transaction of the change: routines that start with it are begun, those that wait for it
+ * look again, sign-offs that it asks for are opened.
  */
 import { openCase } from '../signoffs/open-case.ts'
+import { wakeRunsOn } from '../routines/asks.ts'
 import { addRun, keepRun } from '../routines/runs.ts'
 import { fitsStart, happened, holds, startsOn, type LiveStart } from '../routines/starts.ts'
 import type { Store } from '../store/store.ts'
@@ -14,6 +15,7 @@ const MAX_DEPTH = 10
 
 /** Begins what live routines start after a change of a row, and opens the sign-offs that it asks for. */
 export function raiseEvents(store: Store, event: RowEvent, context: ChangeContext): void {
+	wakeRunsOn(store, { table: event.table.id, n: event.n, now: context.now })
 	if (event.kind === 'removed') return
 	const { routines, signoffs } = startsOn(store, event.table.id)
 	if (routines.length === 0 && signoffs.length === 0) return

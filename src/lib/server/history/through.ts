@@ -24,6 +24,7 @@ export type Through =
 	| 'Tables'
 	| 'Ways in'
 	| 'Workspace'
+	| `answer to ${string}`
 	| `file ${string}`
 	| `routine ${string}`
 	| `taking back ${number}`

@@ -14,7 +14,7 @@ import { openLooks, type Looks } from '../people/looks.ts'
 import { openPhones, type Phones } from '../people/phones.ts'
 import { openStandIn, type StandIn } from '../stand-ins/provider.ts'
 import { RETURN_PATH } from '../sign-in/outside-sign-in.ts'
-import { openPost } from '../stand-ins/mail.ts'
+import { openSmtp, openStandInPost, type Sender } from '../stand-ins/mail.ts'
 import { openImporter } from '../imports/importer.ts'
 import { openImports, type Imports } from '../imports/imports.ts'
 import { startIndexing } from './indexing.ts'
@@ -54,6 +54,8 @@ export interface HostPlace {
 	/** Where the threads' scripts lie. */
 	readonly scripts: string
 	readonly origin: string
+	/** By which server messages leave, and from whom; left out: the stand-in, which lets nothing out. */
+	readonly smtp?: { readonly url: string; readonly from: Sender } | undefined
 	/** Told what the queue is about to do. */
 	readonly at?: RunnerParts['at']
 }
@@ -69,7 +71,10 @@ export async function openHost(place: HostPlace): Promise<Host> {
 	}
 }
 
-async function openLocked({ folder, scripts, origin, at }: HostPlace, unlock: () => void): Promise<Host> {
+/** Where nothing leaves. */
+const STAND_IN_SENDER: Sender = { name: 'Tin Shed', address: 'tin-shed@varrow.example' }
+
+async function openLocked({ folder, scripts, origin, smtp, at }: HostPlace, unlock: () => void): Promise<Host> {
 	const key = readKey(folder)
 	const queue: { runner?: Runner } = {}
 	const threads = await openThreads({
@@ -89,8 +94,10 @@ async function openLocked({ folder, scripts, origin, at }: HostPlace, unlock: ()
 	const imports = openImports(join(folder, 'staging'), importer, threads)
 	const tries = openTries({ folder, scripts, key, now, copy: importer.copyDatabase })
 	const files = openFileStore(join(folder, 'files'), threads)
-	const post = await openPost((message) => threads.write('takeMessage', { ...message, now: now() }))
 	const { demo } = await threads.read('workspace', undefined)
+	const post = smtp
+		? openSmtp(smtp.url, smtp.from)
+		: await openStandInPost((message) => threads.write('takeMessage', { ...message, now: now() }), STAND_IN_SENDER)
 	const people = () => threads.read('standInPeople', undefined)
 	const standIn = demo ? await openStandIn(people, origin + RETURN_PATH) : undefined
 	const health = watchHealth(() => threads.write('tryWrite', { now: now() }))

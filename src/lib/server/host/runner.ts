@@ -3,6 +3,7 @@
  * leaves to the post. A message that fails is tried again later; its Message-ID stays the same.
  */
 import type { Post } from '../stand-ins/mail.ts'
+import { mailHtml } from '../stand-ins/mail-html.ts'
 import type { Threads } from '../threads/threads.ts'
 
 export interface Runner {
@@ -55,8 +56,11 @@ export function startRunner({ host, post, origin, worker, at = () => undefined }
 		const { job, id, message, to } = posting
 		at('claimed', message.subject)
 		try {
-			const link = message.link === null ? '' : `\n\n${origin}${message.link}`
-			await post.send({ messageId: message.messageId, to, subject: message.subject, text: message.body + link })
+			const { messageId, subject, body } = message
+			const link = message.link === null ? undefined : origin + message.link
+			const { name: from } = await host.read('workspace', undefined)
+			const text = link === undefined ? body : `${body}\n\n${link}`
+			await post.send({ messageId, to, subject, text, html: mailHtml({ from, subject, text: body, link }) })
 			at('sent', message.subject)
 			await host.write('finishPosting', { job: job.id, id, worker, now: host.now() })
 			at('finished', message.subject)

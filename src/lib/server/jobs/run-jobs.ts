@@ -1,5 +1,6 @@
 /** Works the queue off: what happens inside the workspace in one transaction each, what leaves it under a lease. */
 import { runReleaseJob } from '../apps/timed-release.ts'
+import { runDigestJob } from '../queue/digest.ts'
 import { nextClockAt } from '../routines/clocks.ts'
 import { nextRunAt } from '../routines/runs.ts'
 import { markSent, readMessage, type Message } from '../queue/messages.ts'
@@ -12,11 +13,22 @@ const POST_LEASE_MS = 60_000
 
 /** Runs the next job that stays inside; false if none is due. Called within a transaction that also finishes it. */
 export function runInsideJob(store: Store, { worker, now }: { worker: string; now: number }): boolean {
-	const job = claimJob(store, { worker, now, leaseMs: INSIDE_LEASE_MS, task: 'release' })
-	if (!job) return false
+	const claim = { worker, now, leaseMs: INSIDE_LEASE_MS }
+	const release = claimJob(store, { ...claim, task: 'release' })
+	if (release) return runInside(store, release, claim, () => runReleaseJob(store, release, now))
+	const digest = claimJob(store, { ...claim, task: 'digest' })
+	return digest !== undefined && runInside(store, digest, claim, () => runDigestJob(store, digest, now))
+}
+
+function runInside(
+	store: Store,
+	job: Job,
+	{ worker, now }: { worker: string; now: number },
+	work: () => void
+): boolean {
 	store.db.exec('SAVEPOINT job')
 	try {
-		runReleaseJob(store, job, now)
+		work()
 		store.db.exec('RELEASE job')
 		finishJob(store, { id: job.id, worker, now })
 	} catch (error) {

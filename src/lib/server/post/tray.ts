@@ -9,16 +9,18 @@ export interface TrayMessage {
 	readonly recipient: string
 	readonly subject: string
 	readonly body: string
+	/** Blank where there is none. */
+	readonly html: string
 	readonly takenAt: number
 	readonly repeats: number
 }
 
 const TAKE = `
-	INSERT INTO post_tray (message_id, sender, recipient, subject, body, taken_at)
-	VALUES (@messageId, @sender, @recipient, @subject, @body, @now)
+	INSERT INTO post_tray (message_id, sender, recipient, subject, body, html, taken_at)
+	VALUES (@messageId, @sender, @recipient, @subject, @body, @html, @now)
 	ON CONFLICT (message_id) DO UPDATE SET repeats = repeats + 1`
 const LIST = `
-	SELECT message_id AS messageId, sender, recipient, subject, body, taken_at AS takenAt, repeats
+	SELECT message_id AS messageId, sender, recipient, subject, body, html, taken_at AS takenAt, repeats
 	FROM post_tray
 	WHERE @all = 1 OR text_key(recipient) = text_key(@email)
 	ORDER BY taken_at DESC, rowid DESC LIMIT 200`

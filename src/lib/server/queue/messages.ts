@@ -4,8 +4,14 @@
  */
 import { addJob } from './queue.ts'
 import type { Store } from '../store/store.ts'
+import { mailAt } from './telling.ts'
 
 export interface NewMessage {
+	/**
+	 * What an account needs is mail alone, and leaves at once whatever somebody chose; so does what gathers the notices of a day. Left
+	 * out: a notice.
+	 */
+	readonly kind?: 'account' | 'digest'
 	/** What caused it, as words that are the same each time: `routine 12 step a1`. */
 	readonly cause: string
 	/** 0 where it goes to an address that belongs to nobody here yet. */
@@ -19,8 +25,8 @@ export interface NewMessage {
 }
 
 const ADD = `
-	INSERT INTO message (message_id, person, to_name, to_email, subject, body, link, made_at)
-	VALUES (@messageId, @person, @toName, @toEmail, @subject, @body, @link, @now)
+	INSERT INTO message (message_id, kind, person, to_name, to_email, subject, body, link, made_at, is_held)
+	VALUES (@messageId, @kind, @person, @toName, @toEmail, @subject, @body, @link, @now, @isHeld)
 	ON CONFLICT (message_id) DO NOTHING`
 const READ = `
 	SELECT message_id AS messageId, person, to_name AS toName, to_email AS toEmail, subject, body, link
@@ -38,16 +44,23 @@ export interface Message {
 	readonly link: string | null
 }
 
-/** Puts a message to somebody in the queue, once for each cause; it leaves after the commit. */
+const HAS_DIGEST = `SELECT 1 FROM job WHERE task = 'digest' AND done_at IS NULL AND payload ->> 'person' = ?`
+
+/** Puts a message to somebody on their page and in the queue, once for each cause; it leaves after the commit, as they chose. */
 export function addMessage(store: Store, message: NewMessage): void {
 	const { cause, person, body, link = null, now } = message
+	const kind = message.kind ?? (message.to ? 'account' : 'notice')
+	const mail = kind === 'notice' ? mailAt(store, { person, now }) : ({ is: 'at', at: now } as const)
 	const domain = store.prepare<string>(WORKSPACE_ID).pluck().get() ?? 'workspace'
 	const messageId = `<${cause.replace(/[^\w]+/g, '.')}@${domain}.tin-shed.example>`
 	// A line break in a header would let a row's text add headers of its own.
 	const subject = message.subject.replace(/\s+/g, ' ').trim().slice(0, 200)
 	const to = { toName: message.to?.name.replace(/\s+/g, ' ') ?? null, toEmail: message.to?.email ?? null }
-	const added = store.prepare(ADD).run({ messageId, person, ...to, subject, body, link, now })
-	if (added.changes === 1) addJob(store, 'post', { message: Number(added.lastInsertRowid) }, now)
+	const isHeld = mail.is === 'day' ? 1 : 0
+	const added = store.prepare(ADD).run({ messageId, kind, person, ...to, subject, body, link, now, isHeld })
+	if (added.changes === 0) return
+	if (mail.is === 'at') addJob(store, 'post', { message: Number(added.lastInsertRowid) }, mail.at)
+	if (mail.is === 'day' && !store.prepare(HAS_DIGEST).get(person)) addJob(store, 'digest', { person }, mail.at)
 }
 
 export function readMessage(store: Store, id: number): Message | undefined {

@@ -15,6 +15,8 @@ const PAYLOADS = {
 	release: z.object({
 		...{ app: number, version: number, after: number, note: z.string(), tells: z.boolean(), person: number }
 	}),
+	/** The mail of the day of whoever is told once a day. */
+	digest: z.object({ person: number }),
 	/** A message that is to leave, by its number. */
 	post: z.object({ message: number })
 }

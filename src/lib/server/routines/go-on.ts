@@ -5,7 +5,8 @@ import { tableOfStart, type Routine, type StepKind } from '$lib/core/routine/rou
 import { readRelease } from '../releases/live.ts'
 import type { Store } from '../store/store.ts'
 import type { Acting } from './acting.ts'
-import { doStep, type StepResult } from './run-steps.ts'
+import { doStep } from './run-steps.ts'
+import type { StepResult } from './step-now.ts'
 import { noteStep, type Run } from './runs.ts'
 import type { RowAt } from './work-out.ts'
 
@@ -67,7 +68,7 @@ export function takeStep(store: Store, stack: Stack, { run, routine, acting, pre
 	const { depth } = run
 	const result = doStep(step, {
 		...{ store, acting, at, outer, frame, following, cause, depth, now },
-		...{ routine: routine.name, presser }
+		...{ routine: routine.name, presser, run: run.id }
 	})
 	note(result)
 	const { until, says, wrote = 0 } = result

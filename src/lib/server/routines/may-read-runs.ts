@@ -2,11 +2,14 @@
  * Who may read what a routine's runs came to. How often it started, which way an "If" went and whom a message found tell what stands in
  * rows: so they are for builders who see every row of the tables that it names, and all that its formulas read.
  */
+import type { Rights } from '$lib/core/access/rights.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { mapFormulas, tablesOf } from '$lib/core/app/walk-app.ts'
 import { isAlways } from '$lib/core/formula/syntax/constant.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { scopeOf } from '$lib/core/formula/check/rename.ts'
+import { findColumn, type Table } from '$lib/core/model/table.ts'
+import { placedSteps } from '$lib/core/routine/step-tree.ts'
 import { readRelease } from '../releases/live.ts'
 import { findUnheld } from '../rights/held-formulas.ts'
 import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
@@ -28,7 +31,16 @@ export function mayReadRuns(store: Store, of: OfRelease, by: ByActor): boolean {
 		const table = catalogue.tables.get(id)
 		return table !== undefined && isAlways(rights.rows(table))
 	})
-	return seesAll && holdsFormulas(store, alone, by)
+	const seesAnswers = alone.routines.flatMap(placedSteps).every(({ step, table: id }) => {
+		const table = id === undefined ? undefined : catalogue.tables.get(id)
+		return step.kind !== 'ask' || step.columns.every((column) => table && seesColumn(rights, table, column))
+	})
+	return seesAll && seesAnswers && holdsFormulas(store, alone, by)
+}
+
+function seesColumn(rights: Rights, table: Table, id: number): boolean {
+	const column = findColumn(table, id)
+	return column !== undefined && isAlways(rights.cell(table, column))
 }
 
 /** Whether somebody keeps all the tables that a routine names: then the words of a refusal are theirs to read too. */

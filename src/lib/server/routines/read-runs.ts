@@ -23,11 +23,12 @@ const COUNTS = `
 const CLOCKS = `SELECT routine, next_at AS nextAt FROM routine_clock WHERE app = ?`
 const LIST = `
 	SELECT id, app, release, routine, state, person, row_table AS "table", row_n AS "row", began_at AS beganAt,
-		ended_at AS endedAt, due_at AS dueAt, error
+		ended_at AS endedAt, due_at AS dueAt, error,
+		(SELECT ask.person FROM ask WHERE ask.run = run.id AND ask.state = 'open') AS asked
 	FROM run WHERE app = @app AND routine = @routine AND id < @before ORDER BY id DESC LIMIT @most`
 const GIVEN_UP = `
 	SELECT run.id, run.app, run.release, routine, state, run.person, row_table AS "table", row_n AS "row", began_at AS beganAt,
-		ended_at AS endedAt, due_at AS dueAt, error, r.made_by AS maker
+		ended_at AS endedAt, due_at AS dueAt, error, NULL AS asked, r.made_by AS maker
 	FROM run JOIN release AS r ON r.app = run.app AND r.number = run.release
 	WHERE state = 'given up' ORDER BY run.id DESC LIMIT 5000`
 const STEPS = `
@@ -138,6 +139,8 @@ interface StoredRun {
 	readonly endedAt: number | null
 	readonly dueAt: number
 	readonly error: string | null
+	/** Whoever was asked and has not answered. */
+	readonly asked: number | null
 }
 
 interface StoredStep {
@@ -167,11 +170,12 @@ function summaries(store: Store, by: ByActor): Summaries {
 		isHeld: (run) => heldOf(run).isHeld,
 		summary: (run) => {
 			const { isHeld, keeps } = heldOf(run)
-			const { id, routine, state, beganAt, endedAt, person, dueAt, error } = run
+			const { id, routine, state, beganAt, endedAt, person, dueAt, error, asked } = run
 			return {
 				...{ id: toRunId(store, id), routine, state, beganAt, endedAt },
 				row: isHeld ? nameOfRow(store, run, by) : '',
 				by: isHeld && person !== null ? nameOfPerson(store, person, by) : '',
+				waitsFor: isHeld && asked !== null ? nameOfPerson(store, asked, by) : '',
 				dueAt: state === 'waiting' || state === 'ready' ? dueAt : null,
 				error: error === null ? '' : keeps ? error : 'It was refused. Whoever keeps its tables reads why.'
 			}

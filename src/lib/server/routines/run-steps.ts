@@ -9,54 +9,18 @@ import { isTrue } from '$lib/core/formula/evaluate/evaluate.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { CellChange, Change } from '$lib/core/query/change.ts'
-import type { Frame, Outcome } from '$lib/core/routine/program.ts'
+import type { Outcome } from '$lib/core/routine/program.ts'
 import type { Step, StepKind, StepOf } from '$lib/core/routine/routine.ts'
-import { addDays, addWorkdays } from '$lib/core/schedule/calendar.ts'
-import { instantAt, localDate, wallClock } from '$lib/core/schedule/zone.ts'
-import type { Span } from '$lib/core/sentence/slots/all.ts'
 import { allOf, param, sql } from '$lib/core/sql/sql.ts'
 import { addMessage } from '../queue/messages.ts'
 import { changeRows } from '../rows/change.ts'
 import type { Store } from '../store/store.ts'
-import type { Acting } from './acting.ts'
 import { composeFor } from './compose.ts'
-import { holidaysOf } from './holidays-of.ts'
+import { askSomebody } from './ask-somebody.ts'
 import { cellFor } from './set-cell.ts'
-import { findPerson, givenOf, sightOf, workOut, type RowAt } from './work-out.ts'
-
-export interface StepNow {
-	readonly store: Store
-	readonly acting: Acting
-	/** The row at hand, and the one around it. */
-	readonly at: RowAt | undefined
-	readonly outer: RowAt | undefined
-	readonly frame: Frame
-	/** What comes after it in its list. */
-	readonly following: readonly Step[]
-	/** What it sends goes once by this. */
-	readonly cause: string
-	/** The name of the routine, for the history. */
-	readonly routine: string
-	readonly depth: number
-	/** Of a press: who it was, to be told something. */
-	readonly presser: number | undefined
-	/** Epoch ms. */
-	readonly now: number
-}
-
-export interface StepResult {
-	readonly outcome: Outcome
-	/** In a few words, without a value of any row. */
-	readonly cameTo: string
-	/** Whom it went to. */
-	readonly person?: number
-	/** What is said to whoever pressed. */
-	readonly says?: string
-	/** When the routine goes on (epoch ms), where that is later. */
-	readonly until?: number
-	/** How many entries it made in the history. */
-	readonly wrote?: number
-}
+import { recipientOf, rowOf, type StepNow, type StepResult } from './step-now.ts'
+import { waitUntil } from './wait-until.ts'
+import { givenOf, sightOf, workOut } from './work-out.ts'
 
 type DoStep<S> = (step: S, now: StepNow) => StepResult
 
@@ -73,6 +37,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 		return { outcome: DONE, cameTo: 'removed', wrote: 1 }
 	},
 	send,
+	ask: askSomebody,
 	say: ({ words }, now) => ({
 		outcome: DONE,
 		cameTo: 'said',
@@ -123,12 +88,6 @@ function addRow({ table: id, lines }: StepOf<'add'>, now: StepNow): StepResult {
 	})
 	change(now, [{ kind: 'add', table: table.id, cells }])
 	return { outcome: DONE, cameTo: 'added', wrote: 1 }
-}
-
-/** Whom a message would go to; the row is read as it is, which its builder may. */
-export function recipientOf({ to }: StepOf<'send'>, { store, at, outer, acting }: StepNow): number | undefined {
-	const given = outer && givenOf(store, outer, acting)
-	return findPerson(store, to, { ...at, moment: acting.moment, ...(given ? { given } : {}) })
 }
 
 function send(step: StepOf<'send'>, now: StepNow): StepResult {
@@ -188,25 +147,8 @@ function change({ store, acting, routine, depth, now }: StepNow, changes: readon
 	changeRows(store, changes, { actor, now, through, depth })
 }
 
-function rowOf({ at }: StepNow): RowAt {
-	if (!at) throw new AppError('invalid', 'There is no row here.')
-	return at
-}
-
 /** Formulas stand on the row at hand, and reach the one around it as `this`, as whoever acts may see it. */
 function scopeOf({ store, at, outer, acting }: StepNow): Scope {
 	const scope = { catalogue: store.workspace().catalogue, rows: at ? [at.table] : [], me: true }
 	return outer ? { ...scope, given: givenOf(store, outer, acting) } : scope
-}
-
-/** When a while is over, on the wall clock of the workspace (epoch ms). */
-function waitUntil(store: Store, { many, span }: { many: number; span: Span }, now: number): number {
-	if (span === 'minutes' || span === 'hours') return now + many * (span === 'hours' ? 3_600_000 : 60_000)
-	const zone = store.workspace().timeZone
-	const today = localDate(new Date(now).toISOString(), zone)
-	const day = span === 'days' ? addDays(today, many) : addWorkdays(today, many, holidaysOf(store))
-	if (day === undefined) throw new AppError('invalid', 'It would wait past the end of the calendar.')
-	// A clock that shows it stands in UTC, as `wallClock` gives it.
-	const wall = new Date(wallClock(now, zone)).toISOString().slice(10, 23)
-	return Date.parse(instantAt(`${day}${wall}`, zone))
 }

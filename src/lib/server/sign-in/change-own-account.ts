@@ -3,6 +3,7 @@
  * the password is asked for. Each gives what to say; a refusal is an `AppError` in words for the page.
  */
 import { AppError } from '$lib/core/app-error.ts'
+import { MAIL_WAYS } from '$lib/core/requests/notices.ts'
 import { openThrottle } from '../base/throttle.ts'
 import type { Site } from '../threads/threads.ts'
 import { beginSecondFactor, takeCode } from './one-time-codes.ts'
@@ -41,6 +42,14 @@ export async function changePassword(own: OwnAccount, form: FormData): Promise<C
 export async function changeZone({ host, person, now }: OwnAccount, form: FormData): Promise<Changed> {
 	await host.write('setZone', { person, zone: text(form, 'zone'), now })
 	return { done: 'Today is now counted by that clock.' }
+}
+
+/** How they are told by mail. */
+export async function changeTelling({ host, person, now }: OwnAccount, form: FormData): Promise<Changed> {
+	const mail = MAIL_WAYS.find((way) => way === text(form, 'mail')) ?? 'at once'
+	const [quietFrom, quietUntil] = [text(form, 'quietFrom'), text(form, 'quietUntil')]
+	await host.write('setTelling', { person, mail, quietFrom, quietUntil, now })
+	return { done: 'From now on you are told so. What you are told stands under Notices anyhow.' }
 }
 
 export async function endOneSession({ host, person, now }: OwnAccount, form: FormData): Promise<Changed> {

@@ -36,8 +36,11 @@ import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { findSecondFactor } from '../credentials/second-factor.ts'
 import { seenTables } from '../rights/seen-tables.ts'
 import { isDemo, listTray } from '../post/tray.ts'
+import { countAsks, listAsks, readAsk } from '../routines/answer-ask.ts'
 import { tryRoutine } from '../apps/try-routine.ts'
 import { countGivenUp, listRuns, readRun, routineStates, runsGivenUp } from '../routines/read-runs.ts'
+import { countUnread, listNotices } from '../queue/notices.ts'
+import { readTelling } from '../queue/telling.ts'
 import { queueState } from '../jobs/run-jobs.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { readAnchors } from '../rows/read-anchors.ts'
@@ -175,8 +178,19 @@ export const READS = {
 	previewTableRemoval,
 	previewConversion,
 	cases: listCases,
-	waiting: (store: Store, { actor }: { actor: Actor }) =>
-		countWaiting(store, actor) + countAccessRequests(store, actor) + countGivenUp(store, { actor }),
+	asks: listAsks,
+	ask: readAsk,
+	notices: listNotices,
+	telling: readTelling,
+	/** What stands in every page's head: what waits on somebody, and what they have not read. */
+	waiting: (store: Store, { actor, now }: ByActor) => ({
+		waiting:
+			countWaiting(store, actor) +
+			countAsks(store, { actor, now }) +
+			countAccessRequests(store, actor) +
+			countGivenUp(store, { actor }),
+		unread: countUnread(store, actor.person)
+	}),
 	ways: listWays,
 	proofs: listProofs,
 	sharing: readSharing,

@@ -17,6 +17,9 @@ import { moveStop } from '../apps/move-stop.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { fireClocks } from '../routines/clocks.ts'
+import { openNotice, readAllNotices } from '../queue/notices.ts'
+import { setTelling } from '../queue/telling.ts'
+import { answerAsk } from '../routines/answer-ask.ts'
 import { cancelRun, setRoutineOn, tryRunAgain } from '../routines/tend-runs.ts'
 import { runRoutines } from '../routines/run-batch.ts'
 import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
@@ -152,6 +155,10 @@ export const WRITES = {
 	keepSearch,
 	forgetSearch,
 	rate,
+	openNotice,
+	readAllNotices,
+	setTelling,
+	answerAsk,
 	decideCase,
 	addTable,
 	addColumn,
@@ -222,7 +229,7 @@ export const BULK: ReadonlySet<string> = new Set([...FILLING, 'tendIndexes', 'ru
 /** What people do with rows; building and upkeep may take longer. */
 export const STAFF: ReadonlySet<string> = new Set<WriteName>([
 	...(['changeRows', 'changeBlock', 'sendForm', 'takeBack', 'changeRecord', 'removeRecord'] as const),
-	...(['press', 'decideCase', 'runInsideJob', 'runRoutines'] as const)
+	...(['press', 'decideCase', 'answerAsk', 'runInsideJob', 'runRoutines'] as const)
 ])
 
 /** What cannot run inside a transaction. */

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte'
+	import { page } from '$app/state'
 	import FindKey from '../find/FindKey.svelte'
 	import SignOut from './SignOut.svelte'
 	import { initialsOf } from '../initials.ts'
@@ -16,6 +17,9 @@
 	}
 
 	let { title, workspace, user, waiting = 0, children, below }: Props = $props()
+
+	/** Every page is told how many notices are not read. */
+	const unread = $derived(Number(page.data['unread'] ?? 0))
 </script>
 
 <header class="page-header">
@@ -34,6 +38,9 @@
 			<FindKey />
 			<a class="waits" href="/waiting"
 				>Waiting on me{#if waiting > 0}<span class="count">{waiting}</span>{/if}</a
+			>
+			<a class="waits" href="/notices"
+				>Notices{#if unread > 0}<span class="count">{unread}</span>{/if}</a
 			>
 			<a class="waits" href="/today">Today</a>
 			<div class="who">

@@ -43,7 +43,10 @@
 	const isOpen = $derived(run.state === 'ready' || run.state === 'waiting' || run.state === 'given up')
 	const isStuckAt = (id: string) => run.state === 'given up' && run.standsAt === id
 
-	const sayStep = ({ cameTo, person }: RunStep) => (person === '' ? cameTo : `${cameTo} to ${person}`)
+	/** What stands between what a step came to and whom it was about. */
+	const JOINED: Readonly<Record<string, string>> = { sent: ' to', answered: ' by', 'not answered in time': ' by' }
+	const sayStep = ({ cameTo, person }: RunStep) =>
+		person === '' ? cameTo : `${cameTo}${JOINED[cameTo] ?? ''} ${person}`
 </script>
 
 <article>

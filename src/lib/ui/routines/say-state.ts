@@ -18,7 +18,12 @@ export interface SaidState {
 	readonly more: string
 }
 
-export function sayState({ state, dueAt, error }: Pick<RunSummary, 'state' | 'dueAt' | 'error'>): SaidState {
-	const until = state === 'waiting' && dueAt !== null ? `until ${showMoment(dueAt)}` : ''
-	return { ...WORDS[state], more: error || until }
+export function sayState(run: Pick<RunSummary, 'state' | 'dueAt' | 'error' | 'waitsFor'>): SaidState {
+	return { ...WORDS[run.state], more: run.error || (run.state === 'waiting' ? sayWait(run) : '') }
+}
+
+/** One that asked somebody is looked at now and then; that is nothing to be told. */
+function sayWait({ waitsFor, dueAt }: Pick<RunSummary, 'waitsFor' | 'dueAt'>): string {
+	if (waitsFor !== '') return `for ${waitsFor}`
+	return dueAt === null ? '' : `until ${showMoment(dueAt)}`
 }

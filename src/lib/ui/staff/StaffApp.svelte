@@ -83,7 +83,14 @@
 			<LookoutBanner as={page.lookingAs} onCopy={page.onCopy} {main} onsay={(text) => note.say(text)} />
 		{/await}
 	{/if}
-	<StaffHeader page={shown} {user} {waiting} {current} bind:isOpen={contents} />
+	<StaffHeader
+		page={shown}
+		{user}
+		{waiting}
+		unread={Number(here.data['unread'] ?? 0)}
+		{current}
+		bind:isOpen={contents}
+	/>
 	<div class="body">
 		<ThumbNav screens={main.screens} {base} {current} onmore={() => (contents = !contents)} />
 		<main class:split={beside?.screen}>

@@ -9,13 +9,15 @@
 		page: StaffPage
 		user: { name: string; isVisitor: boolean } | undefined
 		waiting: number
+		/** How many notices are not read. */
+		unread: number
 		/** The screen that is shown, or that the row was opened from. */
 		current: string | undefined
 		/** Whether the contents stand open. */
 		isOpen: boolean
 	}
 
-	let { page, user, waiting, current, isOpen = $bindable() }: Props = $props()
+	let { page, user, waiting, unread, current, isOpen = $bindable() }: Props = $props()
 
 	/** Its script comes with the contents, which are opened now and then. */
 	let LookOfPages = $state.raw<Component | undefined>()
@@ -26,6 +28,7 @@
 	const { main, base } = $derived(page)
 	/** A visitor is nobody in particular: nothing waits on them, and nothing is theirs elsewhere. */
 	const isNamed = $derived(page.lookingAs === null && user !== undefined && !user.isVisitor)
+	const notices = $derived(`Notices${unread > 0 ? ` · ${unread}` : ''}`)
 	const waits = $derived(`Waiting on me${waiting > 0 ? ` · ${waiting}` : ''}`)
 </script>
 
@@ -57,7 +60,9 @@
 				>{#if screen.icon}<Icon name={screen.icon} />{/if}{screen.title}</a
 			>
 		{/each}
-		{#if isNamed}<a href="/waiting">{waits}</a><a href="/today">What I did today</a><a href="/">All apps</a>{/if}
+		{#if isNamed}<a href="/waiting">{waits}</a><a href="/notices">{notices}</a><a href="/today">What I did today</a><a
+				href="/">All apps</a
+			>{/if}
 		{#if LookOfPages}<div class="look"><LookOfPages /></div>{/if}
 	</nav>
 {/if}

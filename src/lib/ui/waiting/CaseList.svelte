@@ -5,7 +5,7 @@
 		['asked', 'Asked by me']
 	] as const
 	const EMPTY = {
-		waiting: 'Nothing waits on you.',
+		waiting: 'No request waits for your decision.',
 		decided: 'You have decided nothing yet.',
 		asked: 'You have asked for nothing yet.'
 	} as const

@@ -1,18 +1,18 @@
 import { z } from 'zod'
 import { forForm, forPage, parseForm } from '$lib/server/web/answer.ts'
 import { getNamedActor } from '$lib/server/web/signed-in.ts'
+import { readWaiting } from '$lib/server/web/waiting.ts'
 
 export async function load({ locals, params }) {
 	const actor = getNamedActor(locals)
 	const { host, now } = locals
-	const [lists, accessRequests, givenUp] = await Promise.all([
-		host.read('cases', { actor, now }),
-		host.read('accessRequests', { actor }),
-		host.read('runsGivenUp', { actor, now })
-	])
-	const id = params.case ?? lists.waiting[0]?.id
+	const waits = await readWaiting(locals)
+	const id = params.case ?? waits.lists.waiting[0]?.id
 	const sheet = id === undefined ? null : await forPage(() => host.read('case', { id, actor, now }))
-	return { lists, accessRequests, givenUp, sheet, asked: params.case !== undefined }
+	// With no decision to show, what is asked soonest stands open.
+	const next = sheet ? undefined : waits.asks[0]?.id
+	const ask = next === undefined ? null : await forPage(() => host.read('ask', { id: next, actor, now }))
+	return { waits, sheet, ask, asked: params.case !== undefined }
 }
 
 const decisionSchema = z.object({

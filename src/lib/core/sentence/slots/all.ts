@@ -13,7 +13,7 @@ import { role, roles, screen, sharedLines, table } from './named.ts'
 import { ARRANGEMENTS, grouping, measure, type Arrangement, type Grouping, type Measure } from './measure.ts'
 import { CALENDAR_VIEWS, type CalendarView } from '../../schedule/shown-period.ts'
 import { ICONS, type Icon } from '../../text/icons.ts'
-import { days, recurrence, timeOfDay } from './times.ts'
+import { aWhile, days, recurrence, span, timeOfDay, type Span, type While } from './times.ts'
 import { verbs } from './verbs.ts'
 
 /** What a mark says of its row: it is past, needs a look, is sound, is for later, is finished. */
@@ -50,9 +50,6 @@ export const SKIPPED = ['which may be skipped'] as const
 export const WHEN = ['added', 'changed', 'added or changed'] as const
 /** On which side of a date. */
 export const SIDES = ['before', 'after'] as const
-/** How long something waits. */
-export const SPANS = ['minutes', 'hours', 'days', 'working days'] as const
-export type Span = (typeof SPANS)[number]
 /** What becomes of the times at which the program did not run. */
 export const MISSED = ['once for all', 'each', 'not at all'] as const
 
@@ -88,6 +85,7 @@ export interface SlotValues {
 	when: (typeof WHEN)[number]
 	side: (typeof SIDES)[number]
 	span: Span
+	while: While
 	missed: (typeof MISSED)[number]
 	recurrence: string
 	'time of day': string
@@ -139,7 +137,8 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	does,
 	when: oneOf(WHEN),
 	side: oneOf(SIDES),
-	span: oneOf(SPANS),
+	span,
+	while: aWhile,
 	missed: oneOf(MISSED),
 	recurrence,
 	'time of day': timeOfDay,

@@ -1,7 +1,23 @@
 /** Slots that say when: days that come again and again, a time of day, so many days. */
 import { parseRecurrence, tidyRecurrence } from '../../schedule/recurrence-words.ts'
 import { clockOf, minutesOf } from '../../schedule/time-of-day.ts'
-import type { Reading, SlotEntry } from './entry.ts'
+import { oneOf, type Reading, type SlotEntry } from './entry.ts'
+
+/** How long something waits, or how often it comes. */
+export const SPANS = ['minutes', 'hours', 'days', 'working days'] as const
+export type Span = (typeof SPANS)[number]
+
+export interface While {
+	readonly many: number
+	readonly span: Span
+}
+
+const OFTEN_WAITED: readonly While[] = [
+	{ many: 4, span: 'hours' },
+	{ many: 1, span: 'days' },
+	{ many: 2, span: 'working days' },
+	{ many: 5, span: 'working days' }
+]
 
 const OFTEN = [
 	'every day',
@@ -29,6 +45,17 @@ export const timeOfDay: SlotEntry<string> = {
 	readExact: readTime
 }
 
+export const span = oneOf(SPANS)
+
+export const aWhile: SlotEntry<While> = {
+	isFormula: false,
+	print: printWhile,
+	printExact: printWhile,
+	read: readWhile,
+	readExact: readWhile,
+	choices: () => OFTEN_WAITED.map((value) => ({ value, text: printWhile(value) }))
+}
+
 /** None is the day itself. */
 export const days: SlotEntry<number> = {
 	isFormula: false,
@@ -48,6 +75,18 @@ function readTime(text: string): Reading<string> {
 	return minutes === undefined
 		? { message: `"${text.trim()}" is no time of day. Write it like 17:00.` }
 		: { value: clockOf(minutes) }
+}
+
+function printWhile({ many, span }: While): string {
+	return `${many} ${many === 1 ? span.slice(0, -1) : span}`
+}
+
+function readWhile(text: string): Reading<While> {
+	const [, digits = '', words = ''] = /^(\d{1,4})\s+([a-z ]+)$/i.exec(text.trim()) ?? []
+	const span = SPANS.find((each) => each === `${words.trim().toLowerCase().replace(/s$/, '')}s`)
+	return span === undefined || Number(digits) < 1
+		? { message: `"${text.trim()}" is no length of time. Write it like 2 hours, 3 days or 5 working days.` }
+		: { value: { many: Number(digits), span } }
 }
 
 function readDays(text: string): Reading<number> {

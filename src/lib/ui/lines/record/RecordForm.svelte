@@ -10,10 +10,13 @@
 		edit: RecordEdit
 		base: string
 		onsave: () => void
-		onleave: () => void
+		/** Where there is something to go back to. */
+		onleave?: () => void
+		/** What its button says. */
+		sends?: string
 	}
 
-	let { edit, base, onsave, onleave }: Props = $props()
+	let { edit, base, onsave, onleave, sends = 'Save' }: Props = $props()
 
 	function onsubmit(event: SubmitEvent) {
 		event.preventDefault()
@@ -42,8 +45,8 @@
 		{/if}
 	{/each}
 	<div class="end">
-		<button class="btn main">Save</button>
-		<button type="button" class="btn" onclick={onleave}>Leave it as it was</button>
+		<button class="btn main">{sends}</button>
+		{#if onleave}<button type="button" class="btn" onclick={onleave}>Leave it as it was</button>{/if}
 	</div>
 </form>
 
@@ -68,5 +71,10 @@
 	.end .btn {
 		min-height: 48px;
 		padding: 0.4rem 1.2rem;
+	}
+	@media (max-width: 640px) {
+		.end .btn {
+			flex: 1;
+		}
 	}
 </style>

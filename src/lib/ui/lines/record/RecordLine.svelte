@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** One row, shown whole. What this person may change opens for editing. */
 	import { goto, invalidateAll } from '$app/navigation'
+	import type { CellChange } from '$lib/core/query/change.ts'
 	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 	import type { CaseOfRow } from '$lib/core/requests/cases.ts'
 	import type { ScreenPath, ShownTally } from '$lib/core/requests/screens.ts'
@@ -55,8 +56,12 @@
 		// Its script comes with the first use: most sheets are only read.
 		Form ??= (await import('./RecordForm.svelte').catch(() => undefined))?.default
 		if (!Form) return void (said = { text: 'This could not be loaded: no signal. Press again later.', wrong: true })
-		if (row) edit = new RecordEdit(row, editable, { path, base, line: line.id })
+		if (row) edit = new RecordEdit(row, editable, { base, put: put(row.id) })
 		said = undefined
+	}
+
+	function put(of: string) {
+		return (cells: readonly CellChange[]) => doOnScreen(path, { kind: 'change', line: line.id, row: of, cells })
 	}
 
 	async function save() {

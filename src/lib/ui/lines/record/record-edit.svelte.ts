@@ -1,17 +1,15 @@
 import { isPicture } from '$lib/core/capture/attachment.ts'
-import type { Conflict } from '$lib/core/query/change.ts'
+import type { CellChange, Conflict } from '$lib/core/query/change.ts'
 import { cellKey, isFileCell, type WireRow } from '$lib/core/query/wire.ts'
-import type { ScreenPath } from '$lib/core/requests/screens.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { BLANK_DRAFT, draftOf, readDraft, sameDraft, sendFiles, type CellDraft } from '../../cells/cell-draft.ts'
 import { fileAddress } from '../../cells/file-address.ts'
-import { doOnScreen } from '../do-on-screen.ts'
+import type { Sent } from '../../send.ts'
 
 interface Place {
-	readonly path: ScreenPath
 	readonly base: string
-	/** The line by which the row is shown. */
-	readonly line: string
+	/** Puts cells of the row in, where it stands. */
+	readonly put: (cells: readonly CellChange[]) => Promise<Sent<{ readonly conflicts: readonly Conflict[] }>>
 }
 
 /**
@@ -70,8 +68,7 @@ export class RecordEdit {
 		this.wrong = { ...wrong, ...files.wrong }
 		if (Object.keys(this.wrong).length > 0) return { is: 'refused', message: undefined }
 		if (cells.length === 0) return { is: 'saved', changed: false }
-		const { path, line } = this.#place
-		const answer = await doOnScreen(path, { kind: 'change', line, row: this.seen.id, cells })
+		const answer = await this.#place.put(cells)
 		if (answer.ok) {
 			this.conflicts = answer.value.conflicts
 			return this.conflicts.length > 0 ? { is: 'clashed' } : { is: 'saved', changed: true }
@@ -83,7 +80,7 @@ export class RecordEdit {
 
 	/** What was typed otherwise than it was seen: as it travels, or what is wrong with it. */
 	#read() {
-		const cells = []
+		const cells: CellChange[] = []
 		const wrong: Record<number, string> = {}
 		for (const column of this.columns) {
 			const was = this.seen.cells[cellKey(column.id)]

@@ -2,6 +2,7 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+import { doOnScreen } from '../do-on-screen.ts'
 import { RecordEdit } from './record-edit.svelte.ts'
 
 const CODE: ShownColumn = { id: 1, name: 'Code', type: 'text', required: true }
@@ -28,7 +29,10 @@ beforeEach(() => {
 		sent.push(JSON.parse(String(init.body)))
 		return Response.json(answer.body, { status: answer.status })
 	})
-	edit = new RecordEdit(row, [CODE, DEPTH, PHOTO], { path: '/app/1/sheet', base: '/app/1', line: 'l1' })
+	edit = new RecordEdit(row, [CODE, DEPTH, PHOTO], {
+		base: '/app/1',
+		put: (cells) => doOnScreen('/app/1/sheet', { kind: 'change', line: 'l1', row: row.id, cells })
+	})
 })
 
 afterEach(() => vi.unstubAllGlobals())

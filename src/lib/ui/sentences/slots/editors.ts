@@ -48,6 +48,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	when: ChoiceSlot,
 	side: ChoiceSlot,
 	span: ChoiceSlot,
+	while: TypedSlot,
 	missed: ChoiceSlot,
 	recurrence: TypedSlot,
 	'time of day': TypedSlot,

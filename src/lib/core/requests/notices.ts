@@ -1,0 +1,29 @@
+/** What somebody was told, and how they are told by mail. */
+
+export const MAIL_WAYS = ['at once', 'once a day', 'never'] as const
+
+export interface Telling {
+	readonly mail: (typeof MAIL_WAYS)[number]
+	/** Times of their own day, as `22:00`; blank for none. */
+	readonly quietFrom: string
+	readonly quietUntil: string
+}
+
+export interface Notice {
+	readonly id: string
+	readonly subject: string
+	readonly body: string
+	/** Whether it leads somewhere. */
+	readonly hasLink: boolean
+	/** Epoch ms. */
+	readonly at: number
+	readonly isRead: boolean
+}
+
+export interface Notices {
+	readonly notices: readonly Notice[]
+	/** Of all there are. */
+	readonly unread: number
+	/** Whether there are older ones. */
+	readonly isCut: boolean
+}

@@ -1,0 +1,55 @@
+/** What somebody was told, read and unread. They are shown as they were written: to them, with what they might see then. */
+import { AppError } from '$lib/core/app-error.ts'
+import type { Notice, Notices } from '$lib/core/requests/notices.ts'
+import type { Store } from '../store/store.ts'
+
+const MOST = 100
+
+const LIST = `
+	SELECT id, subject, body, link, made_at AS at, read_at AS readAt FROM message
+	WHERE person = @person AND kind = 'notice' ORDER BY id DESC LIMIT @most`
+const UNREAD = `SELECT count(*) FROM message WHERE person = ? AND kind = 'notice' AND read_at IS NULL`
+const FIND = `SELECT link FROM message WHERE id = @id AND person = @person AND kind = 'notice'`
+const READ_ONE = `UPDATE message SET read_at = @now WHERE id = @id AND person = @person AND read_at IS NULL`
+const READ_ALL = `UPDATE message SET read_at = @now WHERE person = @person AND kind = 'notice' AND read_at IS NULL`
+/** A table number that no table has. */
+const NOTICES = 2 ** 32 - 3
+
+interface StoredNotice {
+	readonly id: number
+	readonly subject: string
+	readonly body: string
+	readonly link: string | null
+	readonly at: number
+	readonly readAt: number | null
+}
+
+/** The newest first. */
+export function listNotices(store: Store, { person }: { person: number }): Notices {
+	const found = store.prepare<StoredNotice>(LIST).all({ person, most: MOST + 1 })
+	const notices = found.slice(0, MOST).map(({ id, subject, body, link, at, readAt }): Notice => ({
+		...{ id: store.ids.toId(NOTICES, id), subject, body, at },
+		...{ hasLink: link !== null, isRead: readAt !== null }
+	}))
+	return { notices, unread: countUnread(store, person), isCut: found.length > MOST }
+}
+
+export function countUnread(store: Store, person: number): number {
+	return store.pluck<number>(UNREAD, person) ?? 0
+}
+
+/** Marks one as read and gives where it leads; null where it leads nowhere. */
+export function openNotice(
+	store: Store,
+	{ id: sealed, person, now }: { id: string; person: number; now: number }
+): string | null {
+	const id = store.ids.fromId(NOTICES, sealed)
+	const found = id === undefined ? undefined : store.prepare<{ link: string | null }>(FIND).get({ id, person })
+	if (!found) throw new AppError('not_found', 'This notice is not there, or not for you to read.')
+	store.prepare(READ_ONE).run({ id, person, now })
+	return found.link
+}
+
+export function readAllNotices(store: Store, { person, now }: { person: number; now: number }): void {
+	store.prepare(READ_ALL).run({ person, now })
+}

@@ -1,0 +1,123 @@
+/**
+ * The step that asks somebody: done again whenever its run is looked at, until there is an answer, or the time for one is over.
+ *
+ * Whoever is asked answers under their own rights: they are asked only for what they may change, on a row that they see.
+ */
+import { AppError } from '$lib/core/app-error.ts'
+import type { StepOf } from '$lib/core/routine/routine.ts'
+import { getColumn } from '$lib/core/model/table.ts'
+import { addMessage } from '../queue/messages.ts'
+import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
+import { readRows } from '../rows/read.ts'
+import { readStoredRow } from '../store/stored-row.ts'
+import { addAsk, closeAsk, findAskOf, passOn, remindAgain, type Ask } from './asks.ts'
+import { askLink } from './ask-ids.ts'
+import { composeFor } from './compose.ts'
+import { recipientOf, rowOf, type StepNow, type StepResult } from './step-now.ts'
+import { waitUntil } from './wait-until.ts'
+
+type AskStep = StepOf<'ask'>
+
+/** It is looked at once a day at least: whoever was asked may have left. */
+const LOOKED_AT_MS = 86_400_000
+
+export function askSomebody(step: AskStep, now: StepNow): StepResult {
+	const ask = findAskOf(now.store, now.cause)
+	if (!ask) return begin(step, now)
+	if (ask.state === 'answered') return { outcome: { kind: 'held', held: true }, cameTo: 'answered', person: ask.person }
+	if (isFilledIn(step, ask, now)) {
+		closeAsk(now.store, { id: ask.id, state: 'answered', now: now.now })
+		return { outcome: { kind: 'held', held: true }, cameTo: 'filled in' }
+	}
+	if (ask.endsAt !== null && now.now >= ask.endsAt) {
+		closeAsk(now.store, { id: ask.id, state: 'ended', now: now.now })
+		return { outcome: { kind: 'held', held: false }, cameTo: 'not answered in time', person: ask.person }
+	}
+	if (!isHere(now, ask.person)) return passedOn(step, ask, now)
+	return reminded(step, ask, now)
+}
+
+function begin(step: AskStep, now: StepNow): StepResult {
+	const { store, run, cause, outer, now: at } = now
+	const person = refuseUnlessCanAnswer(step, now, recipientOf(step, now))
+	const { table, n } = rowOf(now)
+	const remindAt = step.remind ? waitUntil(store, step.remind, at) : null
+	const endsAt = step.ends ? waitUntil(store, step.ends, at) : null
+	const id = addAsk(store, {
+		...{ cause, run, step: step.id, person, table: table.id, row: n, askedAt: at, remindAt, endsAt },
+		...{ outerTable: outer?.table.id ?? null, outerRow: outer?.n ?? null },
+		wasMissing: isAllThere(step, now) ? 0 : 1
+	})
+	tell(step, now, { id, person, cause })
+	store.touched.add('access')
+	return { outcome: { kind: 'stays' }, cameTo: 'asked', person, until: nextLook({ remindAt, endsAt }, at) }
+}
+
+function reminded(step: AskStep, ask: Ask, now: StepNow): StepResult {
+	const { store, now: at, cause } = now
+	const stays = { outcome: { kind: 'stays' }, cameTo: '' } as const
+	if (!step.remind || ask.remindAt === null || at < ask.remindAt) return { ...stays, until: nextLook(ask, at) }
+	const remindAt = waitUntil(store, step.remind, at)
+	remindAgain(store, { id: ask.id, at: remindAt })
+	tell(step, now, { id: ask.id, person: ask.person, cause: `${cause} reminded ${ask.remindAt}` })
+	return { ...stays, cameTo: 'reminded', person: ask.person, until: nextLook({ ...ask, remindAt }, at) }
+}
+
+/** Whoever was asked has left, or does nothing here any more: whoever stands there now is asked instead. */
+function passedOn(step: AskStep, ask: Ask, now: StepNow): StepResult {
+	const { store, now: at, cause } = now
+	const named = recipientOf(step, now)
+	if (named === ask.person)
+		throw new AppError(
+			'invalid',
+			'Whoever was asked is not here any more. Name somebody else in the row, and try again.'
+		)
+	const person = refuseUnlessCanAnswer(step, now, named)
+	const remindAt = step.remind ? waitUntil(store, step.remind, at) : null
+	passOn(store, { id: ask.id, person, remindAt, now: at })
+	tell(step, now, { id: ask.id, person, cause: `${cause} to ${person}` })
+	store.touched.add('access')
+	return { outcome: { kind: 'stays' }, cameTo: 'asked', person, until: nextLook({ ...ask, remindAt }, at) }
+}
+
+function tell(step: AskStep, now: StepNow, { id, person, cause }: { id: number; person: number; cause: string }): void {
+	const { store } = now
+	const words = (text: string) => composeFor(store, text, { ...now, to: person })
+	const [subject, body] = [words(step.subject), words(step.body)]
+	addMessage(store, { cause, person, subject, body, link: askLink(store, id), now: now.now })
+}
+
+function refuseUnlessCanAnswer({ columns }: AskStep, now: StepNow, person: number | undefined): number {
+	const { store } = now
+	if (person === undefined) throw new AppError('invalid', 'Nobody is named whom it could ask.')
+	if (!isHere(now, person)) throw new AppError('invalid', 'Whoever it would ask is not here any more.')
+	const { table, n } = rowOf(now)
+	const row = store.ids.toId(table.id, n)
+	const asked = { table: table.id, row, columns: [...columns], offers: true }
+	const may = new Set(readRows(store, { person }, asked, now.now).rows[0]?.may?.change ?? [])
+	const missing = columns.find((column) => !may.has(column))
+	if (missing === undefined) return person
+	throw new AppError(
+		'invalid',
+		`Whoever it would ask may not change ${getColumn(table, missing).name} of this row, and could not answer. Give them a line for that, or ask for something else.`
+	)
+}
+
+function isHere({ store }: StepNow, person: number): boolean {
+	return rolesOf(store, person, readPersonRow(store, person)).size > 0
+}
+
+/** Somebody filled it in elsewhere, where something was missing before. */
+function isFilledIn(step: AskStep, { wasMissing }: Ask, now: StepNow): boolean {
+	return wasMissing === 1 && isAllThere(step, now)
+}
+
+function isAllThere({ columns }: AskStep, now: StepNow): boolean {
+	const { table, n } = rowOf(now)
+	const row = readStoredRow(now.store, table, n)
+	return columns.every((column) => (row?.stored.get(column) ?? null) !== null)
+}
+
+function nextLook({ remindAt, endsAt }: Pick<Ask, 'remindAt' | 'endsAt'>, now: number): number {
+	return Math.min(remindAt ?? Infinity, endsAt ?? Infinity, now + LOOKED_AT_MS)
+}

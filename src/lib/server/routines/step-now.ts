@@ -1,0 +1,57 @@
+/** What a step is done with, and what it comes to. */
+import { AppError } from '$lib/core/app-error.ts'
+import type { Frame, Outcome } from '$lib/core/routine/program.ts'
+import type { Step } from '$lib/core/routine/routine.ts'
+import type { Store } from '../store/store.ts'
+import type { Acting } from './acting.ts'
+import { findPerson, givenOf, type RowAt } from './work-out.ts'
+
+export interface StepNow {
+	readonly store: Store
+	readonly acting: Acting
+	/** The number of the run. */
+	readonly run: number
+	/** The row at hand, and the one around it. */
+	readonly at: RowAt | undefined
+	readonly outer: RowAt | undefined
+	readonly frame: Frame
+	/** What comes after it in its list. */
+	readonly following: readonly Step[]
+	/** What it sends or asks goes out once by this. */
+	readonly cause: string
+	/** The name of the routine, for the history. */
+	readonly routine: string
+	readonly depth: number
+	/** Of a press: who it was, to be told something. */
+	readonly presser: number | undefined
+	/** Epoch ms. */
+	readonly now: number
+}
+
+export interface StepResult {
+	readonly outcome: Outcome
+	/** In a few words, without a value of any row; blank where there is nothing to write down. */
+	readonly cameTo: string
+	/** Whom it went to. */
+	readonly person?: number
+	/** What is said to whoever pressed. */
+	readonly says?: string
+	/** When the routine goes on (epoch ms), where that is later. */
+	readonly until?: number
+	/** How many entries it made in the history. */
+	readonly wrote?: number
+}
+
+export function rowOf({ at }: Pick<StepNow, 'at'>): RowAt {
+	if (!at) throw new AppError('invalid', 'There is no row here.')
+	return at
+}
+
+/** Whom a message would go to; the row is read as it is, which its builder may. */
+export function recipientOf(
+	{ to }: { readonly to: string },
+	{ store, at, outer, acting }: Pick<StepNow, 'store' | 'at' | 'outer' | 'acting'>
+): number | undefined {
+	const given = outer && givenOf(store, outer, acting)
+	return findPerson(store, to, { ...at, moment: acting.moment, ...(given ? { given } : {}) })
+}

@@ -1,0 +1,11 @@
+import { getNamed } from '$lib/server/web/signed-in.ts'
+
+export async function load({ locals }) {
+	return { told: await locals.host.read('notices', { person: getNamed(locals).person }) }
+}
+
+export const actions = {
+	readAll: async ({ locals }) => {
+		await locals.host.write('readAllNotices', { person: getNamed(locals).person, now: locals.now })
+	}
+}
