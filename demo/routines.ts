@@ -43,7 +43,8 @@ export function mooringRoutines({
 					kind: 'send',
 					to: 'Mooring.Harbour.Master',
 					subject: 'Replace tackle at {Mooring}',
-					body: '{Mooring} was inspected on {Date}: {Verdict}.\n\n{Remark}'
+					body: '{Mooring} was inspected on {Date}: {Verdict}.\n\n{Remark}',
+					opens: 'inspection'
 				},
 				{ id: 'replace-2', kind: 'wait', many: 2, span: 'working days' },
 				{
@@ -54,7 +55,8 @@ export function mooringRoutines({
 							kind: 'send',
 							to: 'Mooring.Harbour.Master',
 							subject: 'Still to be ordered: tackle for {Mooring}',
-							body: 'Two working days ago {Mooring} was found to need new tackle, and no work order is open for it yet.'
+							body: 'Two working days ago {Mooring} was found to need new tackle, and no work order is open for it yet.',
+							opens: 'inspection'
 						}
 					]
 				}
@@ -73,7 +75,8 @@ export function mooringRoutines({
 							kind: 'send',
 							to: 'Mooring.Harbour.Master',
 							subject: '{What} at {Mooring}: {State}',
-							body: "{'Given to'} says: {Note}\n\nHours: {Hours}"
+							body: "{'Given to'} says: {Note}\n\nHours: {Hours}",
+							opens: 'order'
 						}
 					]
 				},
@@ -85,7 +88,8 @@ export function mooringRoutines({
 							kind: 'send',
 							to: 'Mooring.Harbour.Master',
 							subject: 'No word of {What} at {Mooring}',
-							body: "{'Given to'} was asked how it went, and has not said in ten working days."
+							body: "{'Given to'} was asked how it went, and has not said in ten working days.",
+							opens: 'order'
 						}
 					]
 				}
@@ -104,7 +108,8 @@ export function mooringRoutines({
 					kind: 'send',
 					to: 'Harbour.Master',
 					subject: '{Code} is due on {Next due}',
-					body: '{Code}, {Type}, was looked at last on {Last look}. It is due within a week.'
+					body: '{Code}, {Type}, was looked at last on {Last look}. It is due within a week.',
+					opens: 'sheet'
 				}
 			]
 		},
@@ -150,7 +155,8 @@ export function shelfRoutines({ stock, item, harbours }: ShelfTables): RoutineIn
 					kind: 'send',
 					to: 'Harbour.Storekeeper',
 					subject: '{Item} is running low at {Harbour}',
-					body: "{'In stock'} left on shelf {Shelf}, where {Least} should lie. It is sold in packs of {'Sold in'}."
+					body: "{'In stock'} left on shelf {Shelf}, where {Least} should lie. It is sold in packs of {'Sold in'}.",
+					opens: 'item'
 				}
 			]
 		},

@@ -15,6 +15,7 @@ import type { Store } from '$lib/server/store/store.ts'
 import {
 	by,
 	DAY,
+	documentOfRoutines,
 	HOUR,
 	IMKE,
 	itemOf,
@@ -46,6 +47,16 @@ import {
 let store: Store
 beforeEach(() => {
 	store = openStock()
+})
+
+test('a message leads to its row on a screen of the app, where one is named and is there', () => {
+	const app = release(store, [routine({ steps: [{ ...tell, opens: 's' }] })])
+	setStock(store, 4)
+	workOff(store)
+	const link = store.pluck<string>('SELECT link FROM message')
+	expect(link).toBe(`/app/${app}/s?row=${store.ids.toId(ITEMS, 1)}`)
+	const gone = documentOfRoutines([routine({ steps: [{ ...tell, opens: 'gone' }] })])
+	expect(checkApp(gone, store.workspace()).map(({ message }) => message)).toEqual(['The screen it opens is gone.'])
 })
 
 describe('steps', () => {

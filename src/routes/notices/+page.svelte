@@ -83,11 +83,15 @@
 		font-size: 0.92rem;
 		white-space: nowrap;
 	}
-	.body,
-	article form {
-		grid-column: 1 / -1;
+	.body {
+		grid-column: 1;
 		white-space: pre-line;
 		overflow-wrap: anywhere;
+	}
+	article form {
+		grid-column: 2;
+		justify-self: end;
+		align-self: end;
 	}
 	article form .btn {
 		min-height: 40px;
@@ -98,6 +102,10 @@
 		}
 		article {
 			grid-template-columns: 1fr;
+		}
+		article form {
+			grid-column: 1;
+			justify-self: start;
 		}
 	}
 </style>

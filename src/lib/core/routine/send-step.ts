@@ -12,7 +12,9 @@ export const sendStepSchema = z.object({
 	to: formula,
 	/** Text with formulas in braces, worked out as the recipient may see them. */
 	subject: words,
-	body: z.string().max(5_000)
+	body: z.string().max(5_000),
+	/** The screen of the app on which its recipient finds the row. */
+	opens: id.nullish()
 })
 export type SendStep = z.infer<typeof sendStepSchema>
 
@@ -28,15 +30,24 @@ export const sendStep: StepEntry<SendStep> = {
 				' the message ',
 				{ key: 'subject', type: 'subject', me: false, title: 'its subject' },
 				', saying ',
-				{ key: 'body', type: 'message', me: false, title: 'its words' }
+				{ key: 'body', type: 'message', me: false, title: 'its words' },
+				{
+					...{ key: 'opens', type: 'screen', title: 'The screen that its link opens on the row' },
+					...{ before: '; it opens ', clause: 'it opens a screen…' }
+				}
 			]
 		},
 		blank: { kind: 'send', to: '', subject: '', body: '' }
 	},
 	needsRow: false,
-	check({ to, subject, body }, around) {
+	check({ to, subject, body, opens }, around) {
 		const scope = scopeAt(around, false)
 		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
-		return [...checkPerson(to, scope), ...issues.flatMap(({ message }) => mistake(message))]
+		const screen = opens ?? undefined
+		return [
+			...checkPerson(to, scope),
+			...(screen === undefined || around.hasScreen(screen) ? [] : mistake('The screen it opens is gone.')),
+			...issues.flatMap(({ message }) => mistake(message))
+		]
 	}
 }

@@ -17,6 +17,8 @@ export interface AroundStep {
 	readonly isPressed: boolean
 	/** Whether it acts as somebody: whoever pressed, or a role. */
 	readonly acts: boolean
+	/** Whether its app has a screen. */
+	readonly hasScreen: (id: string) => boolean
 }
 
 /** What a step does to rows of a table. */

@@ -98,11 +98,14 @@ export interface StepFound extends Found {
 	readonly step?: { readonly id: string; readonly number: number }
 }
 
+interface CheckedIn {
+	readonly catalogue: Catalogue
+	readonly hasRole: (id: number) => boolean
+	readonly hasScreen: (id: string) => boolean
+}
+
 /** Everything in a routine that would not work. */
-export function checkRoutine(
-	routine: Routine,
-	{ catalogue, hasRole }: { catalogue: Catalogue; hasRole: (id: number) => boolean }
-): StepFound[] {
+export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen }: CheckedIn): StepFound[] {
 	const { start, steps, acts } = routine
 	const { check, isPressed } = entryOfStart(start)
 	const id = tableOfStart(start)
@@ -114,7 +117,7 @@ export function checkRoutine(
 		...(role === undefined || hasRole(role) ? [] : mistake('The role that it acts as is gone. Choose another.')),
 		...check(start, table, catalogue),
 		...placedSteps(routine).flatMap((placed) => {
-			const found = checkPlaced(placed, { catalogue, isPressed, acts: isPressed || role !== undefined })
+			const found = checkPlaced(placed, { catalogue, hasScreen, isPressed, acts: isPressed || role !== undefined })
 			return found.map((each) => ({ ...each, step: { id: placed.step.id, number: placed.number } }))
 		})
 	]
@@ -122,7 +125,7 @@ export function checkRoutine(
 
 function checkPlaced(
 	{ step, within, before, ...place }: PlacedStep,
-	around: Pick<AroundStep, 'catalogue' | 'isPressed' | 'acts'>
+	around: Pick<AroundStep, 'catalogue' | 'hasScreen' | 'isPressed' | 'acts'>
 ): Found[] {
 	const entry = entryOfStep(step)
 	const of = (id: number | undefined) => (id === undefined ? undefined : around.catalogue.tables.get(id))

@@ -12,7 +12,7 @@ import type { RowAt } from './work-out.ts'
 
 /** A run with what it runs. */
 export interface InForce {
-	readonly run: Pick<Run, 'id' | 'person' | 'depth'>
+	readonly run: Pick<Run, 'id' | 'app' | 'person' | 'depth'>
 	readonly routine: Routine
 	readonly acting: Acting
 	/** Of a press: who is there to be told something. */
@@ -68,7 +68,7 @@ export function takeStep(store: Store, stack: Stack, { run, routine, acting, pre
 	const { depth } = run
 	const result = doStep(step, {
 		...{ store, acting, at, outer, frame, following, cause, depth, now },
-		...{ routine: routine.name, presser, run: run.id }
+		...{ routine: routine.name, presser, run: run.id, app: run.app }
 	})
 	note(result)
 	const { until, says, wrote = 0 } = result

@@ -70,7 +70,13 @@ function takeAtOnce(store: Store, pressed: Press, on: { table: number; n: number
 	if (id === undefined) throw new Error('Expected a press, which has no cause of its own, to begin a run')
 	const started = { routine, release: { app, number: release }, by: actor, now }
 	saidPlainly(routine, () => refuseUnlessMayAct(store, started))
-	const inForce = { run: { id, person, depth: 1 }, routine, acting: actingOf(store, started), presser: person, now }
+	const inForce = {
+		run: { id, app, person, depth: 1 },
+		routine,
+		acting: actingOf(store, started),
+		presser: person,
+		now
+	}
 	let stack: Stack = beginStack(on.n)
 	let done: AtOnce = { says: '', wrote: 0 }
 	for (let kind = nextKind(routine, stack); kind && !LATER.has(kind); kind = nextKind(routine, stack)) {

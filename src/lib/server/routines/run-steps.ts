@@ -96,8 +96,22 @@ function send(step: StepOf<'send'>, now: StepNow): StepResult {
 	const person = recipientOf(step, now)
 	if (person === undefined) return { outcome: DONE, cameTo: 'nobody was named' }
 	const words = (text: string) => composeFor(store, text, { ...now, to: person })
-	addMessage(store, { cause, person, subject: words(subject), body: words(body), link: undefined, now: now.now })
+	addMessage(store, {
+		cause,
+		person,
+		subject: words(subject),
+		body: words(body),
+		link: linkTo(step, now),
+		now: now.now
+	})
 	return { outcome: DONE, cameTo: 'sent', person }
+}
+
+/** Where its recipient finds the row: what of it they see there is decided when they come. */
+function linkTo({ opens }: StepOf<'send'>, { app, at, store }: StepNow): string | undefined {
+	const screen = opens ?? undefined
+	if (screen === undefined) return undefined
+	return `/app/${app}/${screen}${at ? `?row=${store.ids.toId(at.table.id, at.n)}` : ''}`
 }
 
 function nextRow({ table: id, where }: StepOf<'each'>, now: StepNow): StepResult {

@@ -9,6 +9,8 @@ import { findPerson, givenOf, type RowAt } from './work-out.ts'
 export interface StepNow {
 	readonly store: Store
 	readonly acting: Acting
+	/** The number of its app. */
+	readonly app: number
 	/** The number of the run. */
 	readonly run: number
 	/** The row at hand, and the one around it. */

@@ -68,7 +68,7 @@
 		</dd>
 		{#if run.actsAs}<dt>Acting as</dt>
 			<dd>{run.actsAs}</dd>{/if}
-		{#if says.more && run.state !== 'given up'}<dt>Goes on</dt>
+		{#if says.more && run.state !== 'given up'}<dt>Waits</dt>
 			<dd>{says.more}</dd>{/if}
 		{#if run.endedAt !== null}<dt>Ended</dt>
 			<dd>{showMoment(run.endedAt)}</dd>{/if}

@@ -5,6 +5,10 @@
 	let { data } = $props()
 </script>
 
-<WaitingPage {data} waits={data.waits} open={data.sheet.id} isOpened>
-	{#key data.sheet.id}<AskSheet sheet={data.sheet} />{/key}
+<WaitingPage {data} waits={data.waits} open={data.sheet?.id} isOpened>
+	{#if data.sheet}
+		{#key data.sheet.id}<AskSheet sheet={data.sheet} />{/key}
+	{:else}
+		<p>{data.over}</p>
+	{/if}
 </WaitingPage>
