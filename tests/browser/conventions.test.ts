@@ -63,3 +63,14 @@ test('whoever is no steward does not come to these settings', async ({ browser }
 	expect(await sent.text()).toContain('Only stewards may do this.')
 	await builder.context().close()
 })
+
+test('a steward holds back all that leaves, and lets it go again', async ({ browser }) => {
+	const page = await signIn(browser, 'Ailith Brand')
+	await page.goto('/workspace')
+	await expect(page.locator('#svelte-announcer')).toBeAttached()
+	await page.getByRole('button', { name: 'Hold all of it back' }).click()
+	await expect(page.getByText(/^Held back since .* Nothing waits\.$/)).toBeVisible()
+	await page.getByRole('button', { name: 'Let it leave again' }).click()
+	await expect(page.getByText('Mail leaves as it comes.')).toBeVisible()
+	await page.context().close()
+})

@@ -6,6 +6,9 @@
 import { resolve } from 'node:path'
 import { openHost } from '$lib/server/host/host.ts'
 
+/** What is due later than this waits for somebody, not for the program. */
+const SOON_MS = 3_600_000
+
 const [folder = '', step = ''] = process.argv.slice(2)
 
 const die = (): void => {
@@ -60,7 +63,7 @@ async function untilIdle(): Promise<void> {
 	const until = Date.now() + 20_000
 	while (Date.now() < until) {
 		const { nextAt } = await host.read('queue', undefined)
-		if (nextAt === null) return
+		if (nextAt === null || nextAt - host.now() > SOON_MS) return
 		await new Promise((done) => setTimeout(done, 50))
 	}
 	console.error('The queue did not run dry')

@@ -1,6 +1,7 @@
 /** Asking somebody: what they are asked, who may answer, and where the routine goes on. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import { checkApp } from '$lib/core/app/check-app.ts'
+import { countUnread } from '$lib/server/queue/notices.ts'
 import { answerAsk, countAsks, listAsks, readAsk } from '$lib/server/routines/answer-ask.ts'
 import { cancelRun, tryRunAgain } from '$lib/server/routines/tend-runs.ts'
 import { listRuns, readRun } from '$lib/server/routines/read-runs.ts'
@@ -90,7 +91,9 @@ describe('somebody is asked', () => {
 
 	test('and their answer goes in by the door, once, and wakes the routine', () => {
 		begin()
+		expect(countUnread(store, WIM)).toBe(1)
 		answer(WIM, noteAs('Two boxes come on Monday'))
+		expect(countUnread(store, WIM)).toBe(0)
 		workOff(store)
 		expect(itemOf(store, 1)).toMatchObject({ note: 'Two boxes come on Monday, noted' })
 		expect(runsOf(store)).toMatchObject([{ state: 'done' }])

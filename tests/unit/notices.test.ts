@@ -1,10 +1,12 @@
 /** Being told: what stands on one's page, and when mail leaves by one's own choice. */
 import { beforeEach, describe, expect, test } from 'vitest'
-import { runInsideJob } from '$lib/server/jobs/run-jobs.ts'
+import { claimPosting, queueState, runInsideJob } from '$lib/server/jobs/run-jobs.ts'
 import { addMessage } from '$lib/server/queue/messages.ts'
 import { countUnread, listNotices, openNotice, readAllNotices } from '$lib/server/queue/notices.ts'
+import { holdOutgoing, readOutgoing } from '$lib/server/queue/outgoing.ts'
 import { readTelling, setTelling } from '$lib/server/queue/telling.ts'
 import { setZone } from '$lib/server/credentials/own-account.ts'
+import { STEWARD } from '$lib/server/rights/system-roles.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { DAY, HOUR, IMKE, NOW, openStock, WIM } from '../support/quay-stock.ts'
 
@@ -111,6 +113,23 @@ describe('mail leaves', () => {
 		expect(jobs()).toEqual(['post 2026-11-29T12:00'])
 		expect(countUnread(store, WIM)).toBe(1)
 	})
+})
+
+test('held back by a steward, nothing leaves and nothing is lost; nobody else may', () => {
+	store.db.exec(`INSERT INTO role_held (person, role) VALUES (${IMKE}, ${STEWARD})`)
+	const hold = (on: boolean, person = IMKE) => holdOutgoing(store, { hold: on, actor: { person }, now: NOW })
+	expect(() => hold(true, WIM)).toThrow()
+	hold(true)
+	tell()
+	expect(claimPosting(store, { worker: 'w', now: NOW })).toBeNull()
+	expect(readOutgoing(store)).toEqual({ heldSince: NOW, waiting: 1 })
+	expect(countUnread(store, WIM)).toBe(1)
+	// Nor does the queue wake again and again for what may not leave.
+	expect(queueState(store).nextAt).toBeNull()
+	expect(() => hold(false, WIM)).toThrow()
+	hold(false)
+	expect(queueState(store).nextAt).toBe(NOW)
+	expect(claimPosting(store, { worker: 'w', now: NOW })?.message.subject).toBe(`No. ${told}`)
 })
 
 test.each([

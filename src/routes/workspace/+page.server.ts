@@ -7,18 +7,27 @@ import { getNamed, getNamedActor } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals }) {
 	if (!getNamed(locals).isSteward) error(403, 'Stewards say what the workspace is called and how it writes.')
-	const settings = await locals.host.read('settings', undefined)
-	return { settings, zones: Intl.supportedValuesOf('timeZone'), locales: LOCALES.map(exampleOf) }
+	const [settings, outgoing] = await Promise.all([
+		locals.host.read('settings', undefined),
+		locals.host.read('outgoing', undefined)
+	])
+	return { settings, outgoing, zones: Intl.supportedValuesOf('timeZone'), locales: LOCALES.map(exampleOf) }
 }
 
 export const actions = {
-	default: async ({ request, locals }) => {
+	settings: async ({ request, locals }) => {
 		const form = await request.formData()
 		const text = (name: string) => String(form.get(name) ?? '')
 		const given = { name: text('name'), timeZone: text('timeZone'), locale: text('locale'), holidays: text('holidays') }
 		return forForm(given, async () => {
 			await locals.host.write('setWorkspace', { ...given, actor: getNamedActor(locals), now: locals.now })
 			return { done: 'Kept. Values stay as they are; they are written this way from now on.' }
+		})
+	},
+	outgoing: async ({ request, locals }) => {
+		const hold = (await request.formData()).get('hold') === 'yes'
+		return forForm({}, async () => {
+			await locals.host.write('holdOutgoing', { hold, actor: getNamedActor(locals), now: locals.now })
 		})
 	}
 }

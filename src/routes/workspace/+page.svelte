@@ -2,6 +2,7 @@
 	/** What a steward says of the workspace as a whole. */
 	import { untrack } from 'svelte'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
+	import HoldOutgoing from '$lib/ui/people/HoldOutgoing.svelte'
 
 	let { data, form } = $props()
 
@@ -16,7 +17,7 @@
 <main>
 	<h1>Workspace</h1>
 	<!-- Read anew once it is kept: everything that is written on the page is written the new way. -->
-	<form method="POST">
+	<form method="POST" action="?/settings">
 		<label for="name">What it is called</label>
 		<input class="field" id="name" name="name" value={said['name'] ?? data.settings.name} maxlength="80" required />
 		<label for="timeZone">Where it is</label>
@@ -50,6 +51,7 @@
 		{#if said['done']}<p class="done" role="status">{said['done']}</p>{/if}
 		<button class="btn">Keep it</button>
 	</form>
+	<HoldOutgoing outgoing={data.outgoing} />
 </main>
 
 <style>

@@ -27,3 +27,10 @@ export interface Notices {
 	/** Whether there are older ones. */
 	readonly isCut: boolean
 }
+
+/** Whether what leaves is held back, and how much waits. */
+export interface Outgoing {
+	/** Epoch ms; null where it leaves. */
+	readonly heldSince: number | null
+	readonly waiting: number
+}

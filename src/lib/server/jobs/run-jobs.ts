@@ -1,6 +1,7 @@
 /** Works the queue off: what happens inside the workspace in one transaction each, what leaves it under a lease. */
 import { runReleaseJob } from '../apps/timed-release.ts'
 import { runDigestJob } from '../queue/digest.ts'
+import { isHeldBack } from '../queue/outgoing.ts'
 import { nextClockAt } from '../routines/clocks.ts'
 import { nextRunAt } from '../routines/runs.ts'
 import { markSent, readMessage, type Message } from '../queue/messages.ts'
@@ -46,8 +47,9 @@ export interface Posting {
 	readonly to: { readonly name: string; readonly email: string }
 }
 
-/** Takes the next message that is to leave, under a lease. */
+/** Takes the next message that is to leave, under a lease; none while what leaves is held back. */
 export function claimPosting(store: Store, { worker, now }: { worker: string; now: number }): Posting | null {
+	if (isHeldBack(store)) return null
 	const job = claimJob(store, { task: 'post', worker, now, leaseMs: POST_LEASE_MS })
 	if (!job) return null
 	const { message: id } = payloadOf(job)

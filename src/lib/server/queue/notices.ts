@@ -12,6 +12,7 @@ const UNREAD = `SELECT count(*) FROM message WHERE person = ? AND kind = 'notice
 const FIND = `SELECT link FROM message WHERE id = @id AND person = @person AND kind = 'notice'`
 const READ_ONE = `UPDATE message SET read_at = @now WHERE id = @id AND person = @person AND read_at IS NULL`
 const READ_ALL = `UPDATE message SET read_at = @now WHERE person = @person AND kind = 'notice' AND read_at IS NULL`
+const READ_LEADING_TO = `UPDATE message SET read_at = @now WHERE person = @person AND link = @link AND kind = 'notice' AND read_at IS NULL`
 /** A table number that no table has. */
 const NOTICES = 2 ** 32 - 3
 
@@ -52,4 +53,12 @@ export function openNotice(
 
 export function readAllNotices(store: Store, { person, now }: { person: number; now: number }): void {
 	store.prepare(READ_ALL).run({ person, now })
+}
+
+/** What a notice leads to is done: it is not left to be read. */
+export function readNoticesTo(
+	store: Store,
+	{ link, person, now }: { link: string; person: number; now: number }
+): void {
+	store.prepare(READ_LEADING_TO).run({ link, person, now })
 }

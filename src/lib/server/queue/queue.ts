@@ -6,6 +6,7 @@
  */
 import { z } from 'zod'
 import type { Store } from '../store/store.ts'
+import { isHeldBack } from './outgoing.ts'
 
 const number = z.number().int()
 
@@ -49,7 +50,9 @@ const FINISH = `
 const PUT_OFF = `
 	UPDATE job SET run_at = @runAt, locked_by = NULL, locked_until = NULL, last_error = @error
 	WHERE id = @id AND locked_by = @worker AND done_at IS NULL`
-const NEXT_DUE = `SELECT min(max(run_at, coalesce(locked_until, 0))) FROM job WHERE done_at IS NULL AND attempts < max_attempts`
+const NEXT_DUE = `
+	SELECT min(max(run_at, coalesce(locked_until, 0))) FROM job
+	WHERE done_at IS NULL AND attempts < max_attempts AND (@isHeld = 0 OR task <> 'post')`
 
 /** Puts something to be done in the queue, due at a time (epoch ms); within the transaction of what causes it. */
 export function addJob<T extends Task>(store: Store, task: T, payload: Payload<T>, at: number): void {
@@ -89,7 +92,12 @@ export function putOffJob(store: Store, failed: { job: Job; worker: string; now:
 		.run({ id: failed.job.id, worker: failed.worker, runAt: failed.now + wait, error: failed.error })
 }
 
-/** When the next job is due (epoch ms). */
+/** When the next job is due (epoch ms); what is held back is not. */
 export function nextJobAt(store: Store): number | null {
-	return store.pluck<number | null>(NEXT_DUE) ?? null
+	return (
+		store
+			.prepare<number | null>(NEXT_DUE)
+			.pluck()
+			.get({ isHeld: isHeldBack(store) ? 1 : 0 }) ?? null
+	)
 }

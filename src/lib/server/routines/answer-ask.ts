@@ -11,11 +11,12 @@ import type { Routine, StepOf } from '$lib/core/routine/routine.ts'
 import { placedSteps } from '$lib/core/routine/step-tree.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { changeRows } from '../rows/change.ts'
+import { readNoticesTo } from '../queue/notices.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { readRows } from '../rows/read.ts'
 import { rowLabel } from '../rows/row-label.ts'
 import type { Store } from '../store/store.ts'
-import { fromAskId, toAskId } from './ask-ids.ts'
+import { askLink, fromAskId, toAskId } from './ask-ids.ts'
 import { closeAsk, findAsk, openAsksOf, wakeRun, type Ask } from './asks.ts'
 import { composeFor } from './compose.ts'
 import { findRoutine } from './go-on.ts'
@@ -77,6 +78,7 @@ export function answerAsk(store: Store, { id, cells, actor, now }: Answer): Chan
 	if (!step.columns.some((column) => (filled?.cells[cellKey(column)] ?? null) !== null))
 		throw new AppError('invalid', 'Nothing is filled in yet. Fill in what is asked for, then send it.')
 	closeAsk(store, { id: ask.id, state: 'answered', now })
+	readNoticesTo(store, { link: askLink(store, ask.id), person: actor.person, now })
 	wakeRun(store, { run: ask.run, now })
 	store.touched.add('access')
 	return changed

@@ -11,6 +11,7 @@ import { findColumn, getTable } from '$lib/core/model/table.ts'
 import { describePerson } from '../rights/accounts.ts'
 import type { Actor } from '../rights/rights-of-actor.ts'
 import { addMessage } from '../queue/messages.ts'
+import { readNoticesTo } from '../queue/notices.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { writeHistory } from '../history/history.ts'
 import { readRows } from '../rows/read.ts'
@@ -118,6 +119,7 @@ export function decideCase(store: Store, { id, move, comment, fingerprint, actor
 		row: found.row_n,
 		body
 	})
+	readNoticesTo(store, { link: caseLink(store, found.id), person: actor.person, now })
 	tellOutcome(store, found, { state, comment, actor, now })
 	store.touched.add(found.table_id)
 	store.touched.add('access')

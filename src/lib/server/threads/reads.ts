@@ -40,6 +40,7 @@ import { countAsks, listAsks, readAsk } from '../routines/answer-ask.ts'
 import { tryRoutine } from '../apps/try-routine.ts'
 import { countGivenUp, listRuns, readRun, routineStates, runsGivenUp } from '../routines/read-runs.ts'
 import { countUnread, listNotices } from '../queue/notices.ts'
+import { readOutgoing } from '../queue/outgoing.ts'
 import { readTelling } from '../queue/telling.ts'
 import { queueState } from '../jobs/run-jobs.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
@@ -182,6 +183,7 @@ export const READS = {
 	ask: readAsk,
 	notices: listNotices,
 	telling: readTelling,
+	outgoing: readOutgoing,
 	/** What stands in every page's head: what waits on somebody, and what they have not read. */
 	waiting: (store: Store, { actor, now }: ByActor) => ({
 		waiting:

@@ -18,6 +18,7 @@ import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { fireClocks } from '../routines/clocks.ts'
 import { openNotice, readAllNotices } from '../queue/notices.ts'
+import { holdOutgoing } from '../queue/outgoing.ts'
 import { setTelling } from '../queue/telling.ts'
 import { answerAsk } from '../routines/answer-ask.ts'
 import { cancelRun, setRoutineOn, tryRunAgain } from '../routines/tend-runs.ts'
@@ -158,6 +159,7 @@ export const WRITES = {
 	openNotice,
 	readAllNotices,
 	setTelling,
+	holdOutgoing,
 	answerAsk,
 	decideCase,
 	addTable,
