@@ -56,7 +56,7 @@ test('whoever is no steward does not come to these settings', async ({ browser }
 	const builder = await signIn(browser, 'Saskia Holm')
 	const answer = await builder.goto('/workspace')
 	expect(answer?.status()).toBe(403)
-	const sent = await builder.request.post('/workspace', {
+	const sent = await builder.request.post('/workspace?/settings', {
 		headers: { origin: new URL(builder.url()).origin },
 		form: { name: 'Taken', timeZone: 'UTC', locale: 'de-DE' }
 	})

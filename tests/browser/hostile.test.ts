@@ -64,6 +64,8 @@ test.describe('visitors', () => {
 		'/p%65ople',
 		'/waiting',
 		'/%77aiting',
+		'/notices',
+		'/n%6ftices',
 		'/post',
 		'/pos%74'
 	])
@@ -284,6 +286,8 @@ const PLACES = [
 	'/door/1/X',
 	'/join/X',
 	'/waiting/X',
+	'/waiting/ask/X',
+	'/notices/X',
 	'/bench/X',
 	'/bench/X/access',
 	'/sign-in/with/X',

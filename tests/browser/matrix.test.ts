@@ -461,6 +461,7 @@ async function checkScreens(api: APIRequestContext, person: DemoPerson, facts: F
 		'/app/2',
 		'',
 		'/waiting',
+		'/notices',
 		'/post'
 	].map((path) => `${path}/__data.json`)
 	const asked: [string, Promise<APIResponse>][] = [

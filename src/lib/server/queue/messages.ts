@@ -44,7 +44,7 @@ export interface Message {
 	readonly link: string | null
 }
 
-const HAS_DIGEST = `SELECT 1 FROM job WHERE task = 'digest' AND done_at IS NULL AND payload ->> 'person' = ?`
+const HAS_DIGEST = `SELECT 1 FROM job WHERE task = 'digest' AND done_at IS NULL AND attempts < max_attempts AND payload ->> 'person' = ?`
 
 /** Puts a message to somebody on their page and in the queue, once for each cause; it leaves after the commit, as they chose. */
 export function addMessage(store: Store, message: NewMessage): void {
