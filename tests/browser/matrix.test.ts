@@ -9,6 +9,8 @@ import { join } from 'node:path'
 import { PEOPLE, type DemoPerson } from '../../demo/people.ts'
 import type { SavedBundle } from '../../src/lib/core/app/bundle.ts'
 import { BASE, FILE, numbersOfPeople, signInAs } from './asking.ts'
+import { has, keeps, MAY_SEE, readFacts, type Facts } from './matrix-oracle.ts'
+import { ROUTES } from './matrix-routes.ts'
 
 /** A list of a screen, asked as its page asks. */
 const askList = (api: APIRequestContext, screen: string, line: string, more: object = {}) =>
@@ -20,147 +22,12 @@ const askAgain = (api: APIRequestContext, screen: string) =>
 const askForm = (api: APIRequestContext, screen: string) =>
 	api.post(`${screen}/form`, { data: { kind: 'judge', line: 'inspect-2', cells: [] } })
 
-/** Every route, and how rows could come out of it. One that is not named here fails the test. */
-const ROUTES: Readonly<
-	Record<string, 'asked below' | 'tells no rows' | 'builders only, asked below' | 'one’s own cases, asked below'>
-> = {
-	'': 'one’s own cases, asked below',
-	'app/[app]/[[screen]]': 'asked below',
-	'app/[app]/icon.png': 'tells no rows',
-	'app/[app]/icon.svg': 'tells no rows',
-	'app/[app]/manifest.webmanifest': 'tells no rows',
-	'app/[app]/[screen]/do': 'asked below',
-	'app/[app]/[screen]/export': 'asked below',
-	'to/[word]': 'tells no rows',
-	today: 'one’s own cases, asked below',
-	'app/[app]/[screen]/form': 'asked below',
-	'app/[app]/[screen]/lines': 'asked below',
-	'app/[app]/[screen]/list': 'asked below',
-	'app/[app]/[screen]/values': 'asked below',
-	'as/[token]/[[screen]]': 'builders only, asked below',
-	'as/[token]/[screen]/do': 'builders only, asked below',
-	'as/[token]/[screen]/form': 'builders only, asked below',
-	'as/[token]/[screen]/lines': 'builders only, asked below',
-	'as/[token]/[screen]/list': 'builders only, asked below',
-	'as/[token]/[screen]/values': 'builders only, asked below',
-	'bench/[app]': 'builders only, asked below',
-	'bench/[app]/access': 'builders only, asked below',
-	'bench/[app]/bundle': 'builders only, asked below',
-	'bench/[app]/document': 'tells no rows',
-	'bench/[app]/draft': 'tells no rows',
-	'bench/[app]/logbook': 'tells no rows',
-	'bench/[app]/release': 'tells no rows',
-	'bench/[app]/routines': 'builders only, asked below',
-	'bench/[app]/routines/[run]': 'builders only, asked below',
-	'bench/[app]/tables/pictures': 'builders only, asked below',
-	'bench/[app]/sources/[import]': 'builders only, asked below',
-	'bench/bundles': 'builders only, asked below',
-	'bench/coasts': 'builders only, asked below',
-	'bench/imports': 'builders only, asked below',
-	'bench/imports/[import]': 'builders only, asked below',
-	'bench/lines/[table]': 'builders only, asked below',
-	'bench/looks': 'tells no rows',
-	'bench/new': 'tells no rows',
-	'bench/structure': 'builders only, asked below',
-	'bench/try': 'builders only, asked below',
-	'door/[app]': 'tells no rows',
-	'door/[app]/[token]': 'tells no rows',
-	events: 'tells no rows',
-	'export/[table]': 'asked below',
-	find: 'asked below',
-	'files/[column]': 'asked below',
-	healthz: 'tells no rows',
-	forgot: 'tells no rows',
-	'history/[table]': 'asked below',
-	'join/[token]': 'tells no rows',
-	logbook: 'asked below',
-	'logbook/check': 'tells no rows',
-	'look/[[code]]': 'tells no rows',
-	me: 'tells no rows',
-	notices: 'one’s own cases, asked below',
-	'notices/[notice]': 'one’s own cases, asked below',
-	'options/[table]': 'asked below',
-	people: 'asked below',
-	'people/do': 'asked below',
-	pictures: 'tells no rows',
-	'pictures/[sha]': 'tells no rows',
-	post: 'one’s own cases, asked below',
-	'rows/[table]': 'asked below',
-	'rows/[table]/anchors': 'asked below',
-	'rows/[table]/groups': 'asked below',
-	'rows/[table]/past': 'asked below',
-	'schema/[name]': 'tells no rows',
-	'sign-in': 'tells no rows',
-	'sign-in/back': 'tells no rows',
-	'sign-in/with/[provider]': 'tells no rows',
-	'sign-out': 'tells no rows',
-	'waiting/[[case]]': 'one’s own cases, asked below',
-	'waiting/answer': 'asked below',
-	'waiting/app': 'tells no rows',
-	'waiting/ask/[ask]': 'one’s own cases, asked below',
-	'waiting/door': 'asked below',
-	workspace: 'tells no rows'
-}
-
 test('every route has its row in the matrix', () => {
 	const found = readdirSync('src/routes', { recursive: true, withFileTypes: true })
 		.filter((entry) => entry.isFile() && /^\+(server|page\.server|layout\.server)\.ts$/.test(entry.name))
 		.map((entry) => entry.parentPath.replace(/^src\/routes\/?/, ''))
 	expect([...new Set(found)].sort()).toEqual(Object.keys(ROUTES).sort())
 })
-
-interface Facts {
-	readonly moorings: readonly { code: string; harbour: string; arrears: number; phone: string | null }[]
-	readonly inspections: readonly { title: string; harbour: string }[]
-	readonly requests: readonly { title: string; harbour: string; decider: string }[]
-	readonly tables: ReadonlyMap<string, number>
-	/** Columns of Moorings by name. */
-	readonly columns: ReadonlyMap<string, number>
-}
-
-/** The facts as they lie in the store, read with hand-written SQL. */
-function readFacts(): Facts {
-	const db = new Database(FILE, { readonly: true })
-	const document = JSON.parse(
-		String(db.prepare(`SELECT body FROM document WHERE kind = 'workspace' ORDER BY version DESC LIMIT 1`).pluck().get())
-	) as {
-		tables: { id: number; name: string; columns: { id: number; name: string }[] }[]
-	}
-	const tables = new Map(document.tables.map((table) => [table.name, table.id]))
-	const c = (table: string, column: string): string => {
-		const found = document.tables.find((each) => each.name === table)?.columns.find((each) => each.name === column)
-		return `c${found?.id}`
-	}
-	const t = (table: string): string => `t${tables.get(table)}`
-	const harbour = `h.${c('Harbours', 'Name')} AS harbour`
-	const moorings = document.tables.find((table) => table.name === 'Moorings')?.columns ?? []
-	const facts: Facts = {
-		tables,
-		columns: new Map(moorings.map((column) => [column.name, column.id])),
-		moorings: db
-			.prepare(
-				`SELECT m.${c('Moorings', 'Code')} AS code, ${harbour}, m.${c('Moorings', 'Arrears')} AS arrears, m.${c('Moorings', 'Holder phone')} AS phone
-				 FROM ${t('Moorings')} m JOIN ${t('Harbours')} h ON h.n = m.${c('Moorings', 'Harbour')}`
-			)
-			.all() as never,
-		inspections: db
-			.prepare(
-				`SELECT i.${c('Inspections', 'Title')} AS title, ${harbour}
-				 FROM ${t('Inspections')} i JOIN ${t('Moorings')} m ON m.n = i.${c('Inspections', 'Mooring')}
-				 JOIN ${t('Harbours')} h ON h.n = m.${c('Moorings', 'Harbour')}`
-			)
-			.all() as never,
-		requests: db
-			.prepare(
-				`SELECT s.${c('Spend requests', 'What for')} AS title, ${harbour}, p.c1 AS decider
-				 FROM ${t('Spend requests')} s JOIN ${t('Harbours')} h ON h.n = s.${c('Spend requests', 'Harbour')}
-				 JOIN t1 p ON p.n = h.${c('Harbours', 'Controller')}`
-			)
-			.all() as never
-	}
-	db.close()
-	return facts
-}
 
 /** How often what was changed in the workspace, and what of it waits to leave. */
 function dump(): unknown[] {
@@ -170,44 +37,6 @@ function dump(): unknown[] {
 	)
 	db.close()
 	return counts
-}
-
-const has = (person: DemoPerson, ...roles: DemoPerson['roles'][number][]) =>
-	roles.some((role) => person.roles.includes(role))
-const keeps = (person: DemoPerson) => person.name === 'Saskia Holm'
-
-/** Who may see which rows, said once more by hand from what the trust wants. */
-const MAY_SEE: Readonly<Record<string, (facts: Facts, person: DemoPerson) => string[]>> = {
-	Moorings: ({ moorings }, person) =>
-		moorings
-			.filter(
-				(row) =>
-					keeps(person) ||
-					has(person, 'Berth clerks', 'Trust manager') ||
-					(has(person, 'Harbour masters', 'Divers') && row.harbour === person.harbour) ||
-					(has(person, 'Finance') && row.arrears > 0)
-			)
-			.map((row) => row.code),
-	Inspections: ({ inspections }, person) =>
-		inspections
-			.filter(
-				(row) =>
-					keeps(person) ||
-					has(person, 'Trust manager') ||
-					(has(person, 'Harbour masters', 'Divers') && row.harbour === person.harbour)
-			)
-			.map((row) => row.title),
-	'Spend requests': ({ requests }, person) =>
-		requests
-			.filter(
-				(row) =>
-					keeps(person) ||
-					has(person, 'Trust manager') ||
-					(has(person, 'Harbour masters', 'Divers', 'Berth clerks', 'Stores keepers') &&
-						row.harbour === person.harbour) ||
-					row.decider === person.name
-			)
-			.map((row) => row.title)
 }
 
 interface Page {

@@ -34,6 +34,7 @@ import {
 	setItem,
 	setNote,
 	setStock,
+	STOCK,
 	STORES,
 	WIM,
 	workOff
@@ -128,6 +129,18 @@ describe('somebody is asked', () => {
 		setItem(store, 1, [{ column: NOTE, value: 'theirs' }])
 		expect(answer(WIM, noteAs('mine')).conflicts).toMatchObject([{ column: NOTE, theirs: 'theirs' }])
 		expect(of(WIM)).toHaveLength(1)
+	})
+
+	test('and nothing of a whole answer goes in until all of it does', () => {
+		begin({ steps: [{ ...ask, columns: [NOTE, STOCK], lines: [answered] }] })
+		setItem(store, 1, [{ column: STOCK, value: 5 }])
+		const whole = (was: number) => [...noteAs('counted'), { column: STOCK, value: 9, was }]
+		expect(answer(WIM, whole(4)).conflicts).toMatchObject([{ column: STOCK, theirs: 5 }])
+		workOff(store)
+		expect(itemOf(store, 1)).toMatchObject({ note: null, stock: 5 })
+		expect(answer(WIM, whole(5)).conflicts).toEqual([])
+		workOff(store)
+		expect(itemOf(store, 1)).toMatchObject({ note: 'counted, noted', stock: 9 })
 	})
 
 	test('and what was filled in elsewhere is an answer too', () => {

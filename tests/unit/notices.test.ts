@@ -26,6 +26,7 @@ const jobs = () =>
 		.prepare<{ task: string; at: number }>(`SELECT task, run_at AS at FROM job WHERE done_at IS NULL ORDER BY id`)
 		.all()
 		.map(({ task, at }) => `${task} ${new Date(at).toISOString().slice(0, 16)}`)
+const newest = () => listNotices(store, { person: WIM }).notices[0]?.id ?? ''
 const work = (now: number) => {
 	while (runInsideJob(store, { worker: 'w', now }));
 }
@@ -40,7 +41,11 @@ describe('notices', () => {
 		expect(unread).toBe(2)
 		expect(openNotice(store, { id: notices[0]?.id ?? '', person: WIM, now: NOW })).toBe('/waiting')
 		expect([WIM, IMKE].map((person) => countUnread(store, person))).toEqual([1, 1])
-		readAllNotices(store, { person: WIM, now: NOW })
+		// What comes while the page is read is not read with it.
+		tell(WIM)
+		readAllNotices(store, { upto: notices[0]?.id ?? '', person: WIM, now: NOW })
+		expect([WIM, IMKE].map((person) => countUnread(store, person))).toEqual([1, 1])
+		readAllNotices(store, { upto: newest(), person: WIM, now: NOW })
 		expect([WIM, IMKE].map((person) => countUnread(store, person))).toEqual([0, 1])
 	})
 
@@ -100,9 +105,19 @@ describe('mail leaves', () => {
 		expect(mail).toEqual({ subject: '2 notices', body: `- No. ${told - 2}\n- No. ${told - 1}`, link: '/notices' })
 		expect(countUnread(store, WIM)).toBe(2)
 		tell(WIM, NOW + 20 * HOUR)
-		readAllNotices(store, { person: WIM, now: NOW + 20 * HOUR })
+		readAllNotices(store, { upto: newest(), person: WIM, now: NOW + 20 * HOUR })
 		work(NOW + 2 * DAY)
 		expect(store.pluck(`SELECT count(*) FROM message WHERE kind = 'digest'`)).toBe(1)
+	})
+
+	test('once a day after quiet hours that last longer, and not at all where never was chosen meanwhile', () => {
+		choose({ mail: 'once a day', quietFrom: '22:00', quietUntil: '09:30' })
+		tell()
+		expect(jobs()).toEqual(['digest 2026-11-30T09:30'])
+		choose({ mail: 'never' })
+		work(NOW + DAY)
+		expect(jobs()).toEqual([])
+		expect(countUnread(store, WIM)).toBe(1)
 	})
 
 	test('never, but for what an account needs', () => {

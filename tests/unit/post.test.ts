@@ -4,9 +4,10 @@ import PostalMime, { type Email } from 'postal-mime'
 import { SMTPServer } from 'smtp-server'
 import { expect, test } from 'vitest'
 import { OperatorError } from '$lib/server/base/for-operator.ts'
-import { mailHtml } from '$lib/server/stand-ins/mail-html.ts'
-import { openSmtp, openStandInPost, type TakenMessage } from '$lib/server/stand-ins/mail.ts'
-import { readSmtp } from '$lib/server/stand-ins/read-smtp.ts'
+import { mailHtml } from '$lib/server/post/mail-html.ts'
+import { readSmtp } from '$lib/server/post/read-smtp.ts'
+import { openSmtp } from '$lib/server/post/smtp.ts'
+import { openStandInPost, type TakenMessage } from '$lib/server/stand-ins/mail.ts'
 
 const FROM = { name: 'Harbour desk', address: 'desk@varrow.example' }
 const message = {

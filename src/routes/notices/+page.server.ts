@@ -5,7 +5,8 @@ export async function load({ locals }) {
 }
 
 export const actions = {
-	readAll: async ({ locals }) => {
-		await locals.host.write('readAllNotices', { person: getNamed(locals).person, now: locals.now })
+	readAll: async ({ request, locals }) => {
+		const upto = String((await request.formData()).get('upto') ?? '')
+		await locals.host.write('readAllNotices', { upto, person: getNamed(locals).person, now: locals.now })
 	}
 }

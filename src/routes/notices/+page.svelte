@@ -16,7 +16,10 @@
 	<header>
 		<h1>Notices</h1>
 		{#if told.unread > 0}
-			<form method="POST" action="?/readAll" use:enhance><button class="btn">Mark all as read</button></form>
+			<form method="POST" action="?/readAll" use:enhance>
+				<input type="hidden" name="upto" value={told.notices[0]?.id} />
+				<button class="btn">Mark all as read</button>
+			</form>
 		{/if}
 		<span class="gap"></span>
 		<a href="/me">How I am told</a>

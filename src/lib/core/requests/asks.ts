@@ -19,8 +19,10 @@ export interface AskSummary {
 
 export interface AskSheet extends AskSummary {
 	readonly body: string
+	/** The number of the table of its row. */
+	readonly table: number
 	readonly row: WireRow
-	/** The row's other columns that they see. */
+	/** The row's other columns that they see, but for that by which it is called. */
 	readonly columns: readonly ShownColumn[]
 	/** What is to be filled in. */
 	readonly asked: readonly ShownColumn[]

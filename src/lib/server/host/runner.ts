@@ -2,8 +2,8 @@
  * Keeps the queue moving: wakes when something was begun or falls due, goes on with what stays inside, and hands what
  * leaves to the post. A message that fails is tried again later; its Message-ID stays the same.
  */
-import type { Post } from '../stand-ins/mail.ts'
-import { mailHtml } from '../stand-ins/mail-html.ts'
+import { mailHtml } from '../post/mail-html.ts'
+import type { Post } from '../post/smtp.ts'
 import type { Threads } from '../threads/threads.ts'
 
 export interface Runner {

@@ -6,6 +6,7 @@ import { nextClockAt } from '../routines/clocks.ts'
 import { nextRunAt } from '../routines/runs.ts'
 import { markSent, readMessage, type Message } from '../queue/messages.ts'
 import { describePerson } from '../rights/accounts.ts'
+import { inSavepoint } from '../store/in-savepoint.ts'
 import type { Store } from '../store/store.ts'
 import { claimJob, finishJob, nextJobAt, payloadOf, putOffJob, type Job } from '../queue/queue.ts'
 
@@ -27,16 +28,9 @@ function runInside(
 	{ worker, now }: { worker: string; now: number },
 	work: () => void
 ): boolean {
-	store.db.exec('SAVEPOINT job')
-	try {
-		work()
-		store.db.exec('RELEASE job')
-		finishJob(store, { id: job.id, worker, now })
-	} catch (error) {
-		store.db.exec('ROLLBACK TO job')
-		store.db.exec('RELEASE job')
-		putOffJob(store, { job, worker, now, error: String(error) })
-	}
+	const done = inSavepoint(store, work)
+	if ('thrown' in done) putOffJob(store, { job, worker, now, error: String(done.thrown) })
+	else finishJob(store, { id: job.id, worker, now })
 	return true
 }
 

@@ -1,6 +1,7 @@
 /** What somebody was told, read and unread. They are shown as they were written: to them, with what they might see then. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Notice, Notices } from '$lib/core/requests/notices.ts'
+import { openId, sealId } from '../store/sealed-ids.ts'
 import type { Store } from '../store/store.ts'
 
 const MOST = 100
@@ -11,10 +12,8 @@ const LIST = `
 const UNREAD = `SELECT count(*) FROM message WHERE person = ? AND kind = 'notice' AND read_at IS NULL`
 const FIND = `SELECT link FROM message WHERE id = @id AND person = @person AND kind = 'notice'`
 const READ_ONE = `UPDATE message SET read_at = @now WHERE id = @id AND person = @person AND read_at IS NULL`
-const READ_ALL = `UPDATE message SET read_at = @now WHERE person = @person AND kind = 'notice' AND read_at IS NULL`
+const READ_ALL = `UPDATE message SET read_at = @now WHERE person = @person AND kind = 'notice' AND read_at IS NULL AND id <= @upto`
 const READ_LEADING_TO = `UPDATE message SET read_at = @now WHERE person = @person AND link = @link AND kind = 'notice' AND read_at IS NULL`
-/** A table number that no table has. */
-const NOTICES = 2 ** 32 - 3
 
 interface StoredNotice {
 	readonly id: number
@@ -29,7 +28,7 @@ interface StoredNotice {
 export function listNotices(store: Store, { person }: { person: number }): Notices {
 	const found = store.prepare<StoredNotice>(LIST).all({ person, most: MOST + 1 })
 	const notices = found.slice(0, MOST).map(({ id, subject, body, link, at, readAt }): Notice => ({
-		...{ id: store.ids.toId(NOTICES, id), subject, body, at },
+		...{ id: sealId(store, 'notice', id), subject, body, at },
 		...{ hasLink: link !== null, isRead: readAt !== null }
 	}))
 	return { notices, unread: countUnread(store, person), isCut: found.length > MOST }
@@ -44,15 +43,20 @@ export function openNotice(
 	store: Store,
 	{ id: sealed, person, now }: { id: string; person: number; now: number }
 ): string | null {
-	const id = store.ids.fromId(NOTICES, sealed)
+	const id = openId(store, 'notice', sealed)
 	const found = id === undefined ? undefined : store.prepare<{ link: string | null }>(FIND).get({ id, person })
 	if (!found) throw new AppError('not_found', 'This notice is not there, or not for you to read.')
 	store.prepare(READ_ONE).run({ id, person, now })
 	return found.link
 }
 
-export function readAllNotices(store: Store, { person, now }: { person: number; now: number }): void {
-	store.prepare(READ_ALL).run({ person, now })
+/** All up to one: what came since was not on the page that was read. */
+export function readAllNotices(
+	store: Store,
+	{ upto: sealed, person, now }: { upto: string; person: number; now: number }
+): void {
+	const upto = openId(store, 'notice', sealed)
+	if (upto !== undefined) store.prepare(READ_ALL).run({ person, now, upto })
 }
 
 /** What a notice leads to is done: it is not left to be read. */

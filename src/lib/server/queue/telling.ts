@@ -44,12 +44,17 @@ function timeIn(text: string): string {
 export function mailAt(
 	store: Store,
 	{ person, now }: { person: number; now: number }
-): { readonly is: 'at'; readonly at: number } | { readonly is: 'day'; readonly at: number } | { readonly is: 'never' } {
+): { readonly is: 'at' | 'day'; readonly at: number } | { readonly is: 'never' } {
 	const { mail, quietFrom, quietUntil } = readTelling(store, { person })
 	if (mail === 'never') return { is: 'never' }
 	const zone = zoneOf(store, person)
-	if (mail === 'once a day') return { is: 'day', at: nextAt(OF_THE_DAY, { zone, now }) }
-	return { is: 'at', at: isQuiet({ quietFrom, quietUntil }, { zone, now }) ? nextAt(quietUntil, { zone, now }) : now }
+	const isOfDay = mail === 'once a day'
+	const at = isOfDay ? nextAt(OF_THE_DAY, { zone, now }) : now
+	const clock = { zone, now: at }
+	return {
+		is: isOfDay ? 'day' : 'at',
+		at: isQuiet({ quietFrom, quietUntil }, clock) ? nextAt(quietUntil, clock) : at
+	}
 }
 
 function zoneOf(store: Store, person: number): string {

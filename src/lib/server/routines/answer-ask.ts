@@ -15,31 +15,37 @@ import { readNoticesTo } from '../queue/notices.ts'
 import { describeColumns } from '../rows/describe-columns.ts'
 import { readRows } from '../rows/read.ts'
 import { rowLabel } from '../rows/row-label.ts'
+import { inSavepoint } from '../store/in-savepoint.ts'
 import type { Store } from '../store/store.ts'
-import { askLink, fromAskId, toAskId } from './ask-ids.ts'
-import { closeAsk, findAsk, openAsksOf, wakeRun, type Ask } from './asks.ts'
+import { openId, sealId } from '../store/sealed-ids.ts'
+import { askLink, closeAsk, findAsk, openAsksOf, wakeRun, type Ask } from './asks.ts'
 import { composeFor } from './compose.ts'
 import { findRoutine } from './go-on.ts'
 import { findRun } from './runs.ts'
 import type { RowAt } from './work-out.ts'
 
-/** Of rows that they may not see any more nothing is asked. */
-export function listAsks(store: Store, { actor, now }: ByActor): AskSummary[] {
-	return openAsksOf(store, actor.person).flatMap((ask) => {
-		const asking = asksFor(store, ask)
-		return asking && rowSeen(store, asking, { actor, now }) ? [summarize(store, asking, { actor, now })] : []
-	})
+/** What ends soonest first. */
+export function listAsks(store: Store, by: ByActor): AskSummary[] {
+	return asksSeen(store, by).map((asking) => summarize(store, asking, by))
 }
 
 export function countAsks(store: Store, by: ByActor): number {
-	return listAsks(store, by).length
+	return asksSeen(store, by).length
+}
+
+/** Of rows that they may not see any more nothing is asked. */
+function asksSeen(store: Store, by: ByActor): Asking[] {
+	return openAsksOf(store, by.actor.person).flatMap((ask) => {
+		const asking = asksFor(store, ask)
+		return asking && rowSeen(store, asking, by) ? [asking] : []
+	})
 }
 
 /** With the row as they see it, and what of it they may fill in; `not_found` for an ask that is not theirs, or over. */
 export function readAsk(store: Store, { id, actor, now }: ByActor & { id: string }): AskSheet {
 	const asking = getAsk(store, { id, actor, now })
 	const { table, step } = asking
-	const shown = [...new Set([table.label, ...table.columns.map((column) => column.id)])]
+	const shown = table.columns.map((column) => column.id)
 	const page = readRows(store, actor, { table: table.id, row: rowId(store, asking), columns: shown, offers: true }, now)
 	const [row] = page.rows
 	if (!row) throw notThere()
@@ -49,7 +55,9 @@ export function readAsk(store: Store, { id, actor, now }: ByActor & { id: string
 		...summarize(store, asking, { actor, now }),
 		body: words(store, asking, { text: step.body, to: actor.person, now }),
 		row,
-		columns: columns.filter(({ id: column }) => !step.columns.includes(column)),
+		table: table.id,
+		// By its label the row is called anyhow.
+		columns: columns.filter(({ id: column }) => column !== table.label && !step.columns.includes(column)),
 		asked: step.columns.flatMap((id) => columns.filter((column) => column.id === id && may.has(id)))
 	}
 }
@@ -59,28 +67,47 @@ export interface Answer extends ByActor {
 	readonly cells: readonly CellChange[]
 }
 
-/** Where somebody else was faster with a cell, what is clear goes in and the ask stays open. */
-export function answerAsk(store: Store, { id, cells, actor, now }: Answer): Changed {
+/** All of it goes in, or nothing: where somebody else was faster with a cell, the ask stays open for the whole answer. */
+export function answerAsk(store: Store, answer: Answer): Changed {
+	const { id, cells, actor, now } = answer
 	if (actor.lookedAtBy !== undefined) throw new AppError('forbidden', 'This is the Lookout: nothing is answered in it.')
 	const asking = getAsk(store, { id, actor, now })
-	const { ask, step, table, routine } = asking
+	const { ask, step } = asking
 	const other = cells.find(({ column }) => !step.columns.includes(column))
 	if (other) throw new AppError('invalid', 'That was not asked for.', { column: other.column })
-	const row = rowId(store, asking)
-	const through = `answer to ${routine.name}` as const
-	const unchanged: Changed = { row, rev: 0, conflicts: [] }
-	const [changed = unchanged] =
-		cells.length === 0
-			? [unchanged]
-			: changeRows(store, [{ kind: 'change', table: table.id, row, cells }], { actor, now, through })
-	if (changed.conflicts.length > 0) return changed
-	const [filled] = readRows(store, actor, { table: table.id, row, columns: [...step.columns] }, now).rows
-	if (!step.columns.some((column) => (filled?.cells[cellKey(column)] ?? null) !== null))
-		throw new AppError('invalid', 'Nothing is filled in yet. Fill in what is asked for, then send it.')
+	const done = inSavepoint(store, () => putIn(store, asking, answer))
+	if ('thrown' in done) {
+		if (done.thrown instanceof Clash) return done.thrown.changed
+		throw done.thrown
+	}
 	closeAsk(store, { id: ask.id, state: 'answered', now })
 	readNoticesTo(store, { link: askLink(store, ask.id), person: actor.person, now })
 	wakeRun(store, { run: ask.run, now })
 	store.touched.add('access')
+	return done.value
+}
+
+/** What is clear would be an answer by itself, and the rest would come too late. */
+class Clash extends Error {
+	readonly changed: Changed
+
+	constructor(changed: Changed) {
+		super('Expected nobody else to have changed what was seen')
+		this.changed = changed
+	}
+}
+
+function putIn(store: Store, asking: Asking, { cells, actor, now }: Answer): Changed {
+	const { step, table, routine } = asking
+	const row = rowId(store, asking)
+	const unchanged: Changed = { row, rev: 0, conflicts: [] }
+	const change = { kind: 'change' as const, table: table.id, row, cells }
+	const context = { actor, now, through: `answer to ${routine.name}` as const }
+	const [changed = unchanged] = cells.length === 0 ? [] : changeRows(store, [change], context)
+	if (changed.conflicts.length > 0) throw new Clash(changed)
+	const [filled] = readRows(store, actor, { table: table.id, row, columns: [...step.columns] }, now).rows
+	if (step.columns.every((column) => (filled?.cells[cellKey(column)] ?? null) === null))
+		throw new AppError('invalid', 'Nothing is filled in yet. Fill in what is asked for, then send it.')
 	return changed
 }
 
@@ -102,7 +129,7 @@ function asksFor(store: Store, ask: Ask): Asking | undefined {
 }
 
 function getAsk(store: Store, { id, actor, now }: ByActor & { id: string }): Asking {
-	const n = fromAskId(store, id)
+	const n = openId(store, 'ask', id)
 	const ask = n === undefined ? undefined : findAsk(store, n)
 	if (ask?.person !== actor.person) throw notThere()
 	if (ask.state !== 'open') throw new AppError('conflict', 'This has been answered already, or is not asked any more.')
@@ -127,7 +154,7 @@ function rowSeen(store: Store, asking: Asking, { actor, now }: ByActor): boolean
 function summarize(store: Store, asking: Asking, { actor, now }: ByActor): AskSummary {
 	const { ask, table, step } = asking
 	return {
-		id: toAskId(store, ask.id),
+		id: sealId(store, 'ask', ask.id),
 		subject: words(store, asking, { text: step.subject, to: actor.person, now }),
 		label: rowLabel(store, table, { person: actor.person, n: ask.row, now }),
 		askedAt: ask.askedAt,

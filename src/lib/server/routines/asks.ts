@@ -1,4 +1,5 @@
 /** Asks as they lie in the store: of whom, about which row, and whether they are answered. */
+import { sealId } from '../store/sealed-ids.ts'
 import type { Store } from '../store/store.ts'
 
 export interface Ask {
@@ -89,4 +90,9 @@ export function wakeRun(store: Store, { run, now }: { run: number; now: number }
 /** Runs that wait for something of a row look again: what they asked for may have been filled in. */
 export function wakeRunsOn(store: Store, { table, n, now }: { table: number; n: number; now: number }): void {
 	for (const run of store.prepare<number>(RUNS_ON_ROW).pluck().all(table, n)) wakeRun(store, { run, now })
+}
+
+/** Where it is answered. */
+export function askLink(store: Store, id: number): string {
+	return `/waiting/ask/${sealId(store, 'ask', id)}`
 }

@@ -13,7 +13,7 @@ import { rowLabel } from '../rows/row-label.ts'
 import type { Store } from '../store/store.ts'
 import { keepsTables, mayReadRuns } from './may-read-runs.ts'
 import { findPause } from './pauses.ts'
-import { fromRunId, toRunId } from './run-ids.ts'
+import { openId, sealId } from '../store/sealed-ids.ts'
 import { findRun } from './runs.ts'
 
 const COUNTS = `
@@ -65,7 +65,7 @@ export function listRuns(
 	const read = summaries(store, { actor, now })
 	return store
 		.prepare<StoredRun>(LIST)
-		.all({ app, routine, before: (before && fromRunId(store, before)) || Number.MAX_SAFE_INTEGER, most: MOST_RUNS })
+		.all({ app, routine, before: (before && openId(store, 'run', before)) || Number.MAX_SAFE_INTEGER, most: MOST_RUNS })
 		.filter((run) => read.isHeld(run))
 		.map((run) => read.summary(run))
 }
@@ -95,7 +95,7 @@ export function readRun(
 	{ app, id: sealed, actor, now }: ByActor & { app: number; id: string }
 ): RunSheet | undefined {
 	refuseUnlessBuilder(store, actor)
-	const id = fromRunId(store, sealed)
+	const id = openId(store, 'run', sealed)
 	const run = id === undefined ? undefined : findRun(store, id)
 	if (id === undefined || run?.app !== app) return undefined
 	const [stored] = store.prepare<StoredRun>(LIST).all({ app, routine: run.routine, before: id + 1, most: 1 })
@@ -172,7 +172,7 @@ function summaries(store: Store, by: ByActor): Summaries {
 			const { isHeld, keeps } = heldOf(run)
 			const { id, routine, state, beganAt, endedAt, person, dueAt, error, asked } = run
 			return {
-				...{ id: toRunId(store, id), routine, state, beganAt, endedAt },
+				...{ id: sealId(store, 'run', id), routine, state, beganAt, endedAt },
 				row: isHeld ? nameOfRow(store, run, by) : '',
 				by: isHeld && person !== null ? nameOfPerson(store, person, by) : '',
 				waitsFor: isHeld && asked !== null ? nameOfPerson(store, asked, by) : '',

@@ -8,6 +8,7 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Stack } from '$lib/core/routine/program.ts'
+import { inSavepoint } from '../store/in-savepoint.ts'
 import type { Store } from '../store/store.ts'
 import { actingOf, refuseUnlessMayAct, type Acting } from './acting.ts'
 import { findRoutine, takeStep, type InForce } from './go-on.ts'
@@ -108,17 +109,4 @@ function fail(store: Store, run: Run, failed: { stack: Stack; thrown: unknown; n
 function giveUp(store: Store, run: Run, { stack, error, now }: { stack: Stack; error: string; now: number }): void {
 	keepRun(store, run.id, { state: 'given up', dueAt: now, stack, error })
 	store.touched.add('access')
-}
-
-function inSavepoint<T>(store: Store, work: () => T): { readonly value: T } | { readonly thrown: unknown } {
-	store.prepare('SAVEPOINT routine_step').run()
-	try {
-		const value = work()
-		store.prepare('RELEASE routine_step').run()
-		return { value }
-	} catch (thrown) {
-		store.db.exec('ROLLBACK TO routine_step; RELEASE routine_step')
-		store.forget()
-		return { thrown }
-	}
 }

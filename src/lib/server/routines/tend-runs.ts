@@ -6,7 +6,7 @@ import { refuseUnlessBuilder } from '../rights/builders.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { pauseRoutine, resumeRoutine } from './pauses.ts'
-import { fromRunId } from './run-ids.ts'
+import { openId } from '../store/sealed-ids.ts'
 import { findRun, keepRun, type Run } from './runs.ts'
 
 interface OfRun extends ByActor {
@@ -56,7 +56,7 @@ export function setRoutineOn(
 
 function getRun(store: Store, { app, run, actor }: OfRun): Run {
 	refuseUnlessBuilder(store, actor)
-	const id = fromRunId(store, run)
+	const id = openId(store, 'run', run)
 	const found = id === undefined ? undefined : findRun(store, id)
 	if (found?.app !== app) throw new AppError('not_found', 'This run is not there.')
 	return found

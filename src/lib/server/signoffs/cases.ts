@@ -16,7 +16,8 @@ import { describeColumns } from '../rows/describe-columns.ts'
 import { writeHistory } from '../history/history.ts'
 import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
-import { caseLink, fromCaseId, toCaseId } from './case-ids.ts'
+import { openId, sealId } from '../store/sealed-ids.ts'
+import { caseLink } from './open-case.ts'
 import { rowLabel } from '../rows/row-label.ts'
 
 interface StoredCase {
@@ -142,7 +143,7 @@ export function caseOfRow(store: Store, at: { table: number; n: number; actor: A
 }
 
 function getCase(store: Store, id: string, actor: Actor): StoredCase {
-	const n = fromCaseId(store, id)
+	const n = openId(store, 'case', id)
 	const found = n === undefined ? undefined : store.prepare<StoredCase>(READ).get(n)
 	if (!found || (found.asked_by !== actor.person && found.waits_on !== actor.person)) {
 		throw new AppError('not_found', 'This request is not there, or not for you to see.')
@@ -189,7 +190,7 @@ function fingerprintOf(shown: ReturnType<typeof readShown>): string {
 function summarize(store: Store, found: StoredCase, actor: Actor, now: number): CaseSummary {
 	const table = getTable(store.workspace().catalogue, found.table_id)
 	return {
-		id: toCaseId(store, found.id),
+		id: sealId(store, 'case', found.id),
 		name: signoffOf(found).name,
 		label: rowLabel(store, table, { person: actor.person, n: found.row_n, now }),
 		askedBy: nameOf(store, found.asked_by),

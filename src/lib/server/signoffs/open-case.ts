@@ -11,7 +11,7 @@ import { writeHistory } from '../history/history.ts'
 import { findPerson } from '../routines/work-out.ts'
 import type { Store } from '../store/store.ts'
 import { AppError } from '$lib/core/app-error.ts'
-import { caseLink } from './case-ids.ts'
+import { sealId } from '../store/sealed-ids.ts'
 import { rowLabel } from '../rows/row-label.ts'
 
 export interface CaseAsked {
@@ -51,6 +51,11 @@ export function openCase(store: Store, asking: CaseAsked): void {
 	})
 	tell(store, asking, { id, waitsOn })
 	store.touched.add('access')
+}
+
+/** Where it is read and decided. */
+export function caseLink(store: Store, id: number): string {
+	return `/waiting/${sealId(store, 'case', id)}`
 }
 
 function decider(store: Store, { signoff, table, n, askedBy, now }: CaseAsked): number {

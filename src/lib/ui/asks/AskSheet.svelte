@@ -1,6 +1,6 @@
 <script lang="ts">
 	/** What somebody is asked for: the words, what is to be filled in, and the row as they see it. */
-	import { goto, invalidateAll } from '$app/navigation'
+	import { goto } from '$app/navigation'
 	import type { CellChange } from '$lib/core/query/change.ts'
 	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { AskSheet } from '$lib/core/requests/asks.ts'
@@ -8,7 +8,7 @@
 	import RecordCells from '../lines/record/RecordCells.svelte'
 	import { RecordEdit } from '../lines/record/record-edit.svelte.ts'
 	import RecordForm from '../lines/record/RecordForm.svelte'
-	import { send } from '../send.ts'
+	import { ask as read, send } from '../send.ts'
 
 	type Props = { sheet: AskSheet }
 
@@ -31,8 +31,10 @@
 		if (outcome.is === 'refused')
 			return void (said = outcome.message ? `${outcome.message} What you typed is kept.` : '')
 		if (outcome.is === 'clashed') {
-			await invalidateAll()
-			edit.seen = sheet.row
+			// Read by itself: with the page this form would go, and what was typed with it, where the ask is over meanwhile.
+			const again = await read(`/rows/${sheet.table}?row=${encodeURIComponent(sheet.row.id)}`)
+			const row = again.ok ? again.value.rows[0] : undefined
+			if (row) edit.seen = row
 			return void (said =
 				'Somebody else has changed this meanwhile. Both values are shown; send again to put yours in.')
 		}

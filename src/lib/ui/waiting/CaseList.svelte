@@ -16,6 +16,7 @@
 	import type { CaseLists } from '$lib/core/requests/cases.ts'
 	import { showAge } from '../dates.ts'
 	import { toneOf } from './tone.ts'
+	import WaitItem from './WaitItem.svelte'
 
 	type Tab = keyof CaseLists
 	type Props = {
@@ -39,15 +40,15 @@
 	{/each}
 </div>
 {#each lists[tab] as item (item.id)}
-	<a class="item" class:on={item.id === open} href="/waiting/{item.id}">
-		<span>
-			<strong>{item.label}</strong>
-			<span class="quiet">{item.name} · from {item.askedBy}</span>
-		</span>
-		{#if item.state === 'waiting'}<span class="stamp info">{showAge(item.askedAt)}</span>{:else}<span
-				class="stamp {toneOf(item.state)}">{item.state}</span
-			>{/if}
-	</a>
+	{@const waits = item.state === 'waiting'}
+	<WaitItem
+		href="/waiting/{item.id}"
+		name={item.label}
+		about="{item.name} · from {item.askedBy}"
+		stamp={waits ? showAge(item.askedAt) : item.state}
+		tone={waits ? 'info' : toneOf(item.state)}
+		isOpen={item.id === open}
+	/>
 {:else}
 	<p class="none">{EMPTY[tab]}</p>
 {/each}
@@ -70,25 +71,6 @@
 	.tabs button.on {
 		color: var(--pitch);
 		border-bottom-color: var(--marigold);
-	}
-	.item {
-		display: flex;
-		justify-content: space-between;
-		align-items: flex-start;
-		gap: 0.6rem;
-		padding: 0.7rem 1rem 0.7rem 0.9rem;
-		border-bottom: 1px solid var(--zinc-2);
-		border-left: 4px solid transparent;
-		color: inherit;
-		text-decoration: none;
-	}
-	.item .quiet {
-		display: block;
-		font-size: 0.9rem;
-	}
-	.item.on {
-		background: var(--paper);
-		border-left-color: var(--marigold);
 	}
 	.none {
 		padding: 1rem;
