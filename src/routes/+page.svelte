@@ -75,18 +75,17 @@
 	</main>
 	<aside>
 		<h2>Waiting on me</h2>
-		{#each data.waitingCases as item (item.id)}
-			<a class="card" href="/waiting/{item.id}">
+		{#each data.waits as item (item.href)}
+			<a class="card" href={item.href}>
 				<span>
-					<strong>{item.label}</strong>
-					<span class="quiet">{item.name} · from {item.askedBy}</span>
+					<strong>{item.name}</strong>
+					<span class="quiet">{item.about}</span>
 				</span>
 				<span class="stamp info">{showAge(item.askedAt)}</span>
 			</a>
-		{:else}
-			<p class="quiet">Nothing waits on you.</p>
 		{/each}
-		{#if data.waiting > data.waitingCases.length}<p><a href="/waiting">All {data.waiting}</a></p>{/if}
+		{#if data.waiting === 0}<p class="quiet">Nothing waits on you.</p>{/if}
+		{#if data.waiting > data.waits.length}<p><a href="/waiting">All {data.waiting}</a></p>{/if}
 		{#if data.decided.length > 0}
 			<h2>Decided for you</h2>
 			{#each data.decided as item (item.id)}

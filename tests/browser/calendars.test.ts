@@ -31,7 +31,9 @@ test('a harbour master plans work: by month, by week, by keys and by the mouse',
 	expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([])
 
 	// A week alone, by its number; the address says which, so that a reload shows the same.
-	const week = page.getByRole('link', { name: /^Week \d+ alone$/ }).first()
+	// Not this week: from there no link leads back to it.
+	const weeks = page.getByRole('link', { name: /^Week \d+ alone$/ })
+	const week = now.getUTCDate() > 15 ? weeks.first() : weeks.last()
 	const number = /\d+/.exec(String(await week.getAttribute('aria-label')))?.[0]
 	await week.click()
 	await expect(page.getByRole('heading', { name: new RegExp(`^Week ${number} of`) })).toBeVisible()

@@ -21,18 +21,22 @@ test('a harbour master reads figures and a chart, and comes to the rows that mak
 
 	const chart = page.getByRole('figure', { name: 'Inspections by month and verdict' })
 	const bars = chart.locator('.bars button')
-	await expect(bars).toHaveCount(12)
+	await expect(bars.first()).toBeVisible()
+	// Twelve months, or fewer: on the first day of a month nothing was inspected in it yet.
+	const months = await bars.count()
+	expect(months).toBeGreaterThan(8)
 	// A bar says what it holds; its parts are in the table, and come to the same.
-	const says = String(await bars.nth(10).getAttribute('aria-label'))
+	const bar = bars.nth(months - 2)
+	const says = String(await bar.getAttribute('aria-label'))
 	const [, total = '', rest = ''] = /: (\d+), (.+)$/.exec(says) ?? []
 	expect(rest.match(/\d+/g)?.reduce((sum, part) => sum + Number(part), 0)).toBe(Number(total))
-	await bars.nth(10).focus()
+	await bar.focus()
 	await page.keyboard.press('Enter')
 	await expect(chart.locator('.rows li')).toHaveCount(Math.min(Number(total), 50))
 	expect(await violationsOf(page)).toEqual([])
 	await chart.getByRole('button', { name: 'Show the table' }).click()
-	await expect(chart.getByRole('row')).toHaveCount(13)
-	await expect(chart.getByRole('row').nth(11)).toContainText(total)
+	await expect(chart.getByRole('row')).toHaveCount(months + 1)
+	await expect(chart.getByRole('row').nth(months - 1)).toContainText(total)
 	// As a picture, with the same words.
 	await chart.getByText('Picture', { exact: true }).click()
 	for (const [format, begins] of [

@@ -119,7 +119,8 @@ test('a harbour master orders new tackle by one press, is told what came of it, 
 test('a diver is asked how a job went, answers on a phone, and the harbour master is told', async ({ browser }) => {
 	const diver = await signIn(browser, 'Bram Oyelaran')
 	await diver.setViewportSize({ width: 390, height: 844 })
-	await diver.goto('/waiting')
+	// It stands on their first page as well.
+	await diver.goto('/')
 	await alive(diver)
 	await diver.getByRole('link', { name: /how did it go/ }).click()
 	await expect(diver).toHaveURL(/\/waiting\/ask\//)
