@@ -328,7 +328,7 @@ function makeApps(
 	const pontoons = giveAppFile(store, { ...given, name: 'pontoons.png', body })
 	const { remarks } = tables
 	const quay = quayside({
-		...{ berths, visits, visit: columnsOf(store, visits), harbours, pontoons },
+		...{ people: PEOPLE_TABLE, berths, visits, visit: columnsOf(store, visits), harbours, pontoons },
 		...{ remarks, remark: columnsOf(store, remarks) }
 	})
 	for (const document of [care, spend, shelves, quay]) {

@@ -5,6 +5,7 @@ import type { WorkspaceDocument } from '../src/lib/core/workspace/document.ts'
 import type { NewColumn } from '../src/lib/server/structure/tables.ts'
 import type { Columns } from './mooring-screens.ts'
 import type { Random } from './random.ts'
+import { quayRoutines } from './routines.ts'
 import { remarkScreens } from './remarks.ts'
 import { ROLE_IDS } from './tables.ts'
 
@@ -117,6 +118,7 @@ export function visitRows(random: Random, berths: readonly BerthRow[], today: st
 }
 
 export interface QuaysideTables {
+	readonly people: number
 	readonly berths: number
 	readonly visits: number
 	readonly visit: Columns
@@ -127,7 +129,7 @@ export interface QuaysideTables {
 	readonly pontoons: AppFile
 }
 
-export function quayside({ visits, visit, harbours, pontoons, remarks, remark }: QuaysideTables): AppInput {
+export function quayside({ people, visits, visit, harbours, pontoons, remarks, remark }: QuaysideTables): AppInput {
 	const staff = (['Berth clerks', 'Harbour masters', 'Trust manager'] as const).map((role) => ROLE_IDS[role])
 	return {
 		format: APP_FORMAT,
@@ -275,7 +277,7 @@ export function quayside({ visits, visit, harbours, pontoons, remarks, remark }:
 			},
 			...remarkScreens(remarks, remark, harbours)
 		],
-		routines: [],
+		routines: quayRoutines({ people, visits, visit }),
 		signoffs: []
 	}
 }

@@ -1,6 +1,7 @@
 /** What happens by itself in the demo's apps, and what two of their buttons do. */
 import type { AppInput } from '../src/lib/core/app/document.ts'
 import type { Columns, MooringTables } from './mooring-screens.ts'
+import { ROLE_IDS } from './tables.ts'
 
 type RoutineInput = AppInput['routines'][number]
 
@@ -122,11 +123,13 @@ export function mooringRoutines({
 					...{ id: 'day-1', kind: 'each', table: harbours, where: 'not ISBLANK(Master)' },
 					lines: [
 						{
-							id: 'day-2',
-							kind: 'send',
-							to: 'Master',
+							...{ id: 'day-2', kind: 'report', to: 'Master', table: work },
+							where: 'Mooring.Harbour = this and State <> "Done" and Day <= TODAY() + 1',
+							sort: [{ column: order('Day'), descending: false }],
+							columns: ['What', 'Mooring', 'State', 'Given to', 'Day', 'Hours'].map(order),
+							...{ none: 'there are none', opens: 'work' },
 							subject: 'The day at {Name}',
-							body: `{COUNT(FILTER(moorings; 'Last look' = TODAY()))} moorings were looked at today. {COUNT(FILTER(moorings; 'Next due' < TODAY()))} are past due, and {COUNT(FILTER(moorings; 'Next due' = TODAY() + 1))} fall due tomorrow.`
+							body: `{COUNT(FILTER(moorings; 'Last look' = TODAY()))} moorings were looked at today. {COUNT(FILTER(moorings; 'Next due' < TODAY()))} are past due, and {COUNT(FILTER(moorings; 'Next due' = TODAY() + 1))} fall due tomorrow. What is under way, late or planned for tomorrow:`
 						}
 					]
 				}
@@ -169,11 +172,43 @@ export function shelfRoutines({ stock, item, harbours }: ShelfTables): RoutineIn
 					...{ id: 'sheet-1', kind: 'each', table: harbours, where: 'not ISBLANK(Storekeeper)' },
 					lines: [
 						{
-							id: 'sheet-2',
-							kind: 'send',
-							to: 'Storekeeper',
+							...{ id: 'sheet-2', kind: 'report', to: 'Storekeeper', table: stock, where: 'Harbour = this' },
+							sort: [{ column: item('Item'), descending: false }],
+							columns: ['Item', 'Shelf', 'In stock', 'Least', 'Worth'].map(item),
+							...{ attached: 'an XLSX file', opens: 'stock' },
 							subject: 'Stock sheet of {Name}',
 							body: "{COUNT(stock)} items lie on the shelves, together worth {SUM(stock.Worth)}. {COUNT(FILTER(stock; 'In stock' < Least))} of them are under their least."
+						}
+					]
+				}
+			]
+		}
+	]
+}
+
+export interface QuayTables {
+	readonly people: number
+	readonly visits: number
+	readonly visit: Columns
+}
+
+export function quayRoutines({ people, visits, visit }: QuayTables): RoutineInput[] {
+	return [
+		{
+			id: 'week',
+			name: 'Visits of the week',
+			start: { kind: 'clock', days: 'every Monday', at: '12:00', missed: 'once for all' },
+			steps: [
+				{
+					...{ id: 'week-1', kind: 'each', table: people, where: '', role: ROLE_IDS['Trust manager'] },
+					lines: [
+						{
+							...{ id: 'week-2', kind: 'report', to: 'them', table: visits },
+							...{ where: 'Came >= TODAY() - 7 and Came < TODAY()', sort: [] },
+							...{ by: { column: visit('Why'), step: null }, columns: ['Nights', 'Fee'].map(visit) },
+							...{ none: 'there are none', opens: 'visits' },
+							subject: 'Visits of the week before {TODAY()}',
+							body: 'Why boats called at the four harbours, and what they paid:'
 						}
 					]
 				}

@@ -288,6 +288,8 @@ const PLACES = [
 	'/waiting/X',
 	'/waiting/ask/X',
 	'/notices/X',
+	'/notices/X/file',
+	'/post/file?message=X',
 	'/bench/X',
 	'/bench/X/access',
 	'/sign-in/with/X',

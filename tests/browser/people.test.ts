@@ -76,7 +76,7 @@ test('somebody is invited, comes in once by the link, and loses all of it in the
 	for (const page of [steward, diver, later]) await page.context().close()
 })
 
-test('a page that is shut out before it is told of anything is led out as well', async ({ browser }) => {
+test('a page that is shut out before it is told of anything finds out as well', async ({ browser }) => {
 	const diver = await signIn(browser, 'Bram Oyelaran')
 	let letThrough = (): void => {}
 	const isLet = new Promise<void>((resolve) => (letThrough = resolve))
@@ -90,7 +90,7 @@ test('a page that is shut out before it is told of anything is led out as well',
 	await steward.getByRole('button', { name: 'Suspend' }).click()
 	await expect(steward.locator('article .stamp')).toHaveText('suspended')
 	letThrough()
-	await expect(diver.getByRole('heading', { name: 'Sign in' })).toBeVisible()
+	await expect(diver.getByRole('heading', { name: 'You are signed out' })).toBeVisible()
 	await steward.getByRole('button', { name: 'Let back in' }).click()
 	await expect(steward.locator('article .stamp')).toHaveText('active')
 	for (const page of [steward, diver]) await page.context().close()

@@ -50,7 +50,8 @@ test.each([
 	'COUNT(kids) / 2',
 	'(COUNT(kids) + 1) / (COUNT(kids) + 3) * 100',
 	'LEN(t) / LEN("three")',
-	'COUNT(kids) / COUNT(kids) ^ 2'
+	'COUNT(kids) / COUNT(kids) ^ 2',
+	'COUNT(FILTER(kids; of = this AND k > 0))'
 ])('%s', (formula) => {
 	const store = makeWorld(randomFrom(SEED), ROWS)
 	const { expr, issues } = check(formula, scopeOf(store))

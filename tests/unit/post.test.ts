@@ -13,7 +13,8 @@ const FROM = { name: 'Harbour desk', address: 'desk@varrow.example' }
 const message = {
 	messageId: '<1@varrow.example>',
 	to: { name: 'Imke Dahl', email: 'imke.dahl@varrow.example' },
-	...{ subject: 'Chain worn', text: 'NH-014', html: '<p>NH-014</p>' }
+	...{ subject: 'Chain worn', text: 'NH-014', html: '<p>NH-014</p>' },
+	file: null
 }
 
 test('line breaks in a subject or a name add no header and no recipient', async () => {
@@ -66,6 +67,7 @@ test('what stands in a message is text in its HTML, and only its own link is one
 	const html = mailHtml({
 		from: 'Varrow & <Sound>',
 		subject: '<img src=x onerror="alert(1)">',
+		...{ report: null, fileName: undefined },
 		text: 'See https://brig.example <a href="https://brig.example">here</a>\nsecond line\n\n<script>alert(1)</script>',
 		link: 'https://desk.varrow.example/waiting/ask/1"><b>'
 	})
@@ -73,7 +75,9 @@ test('what stands in a message is text in its HTML, and only its own link is one
 	expect(html).not.toMatch(/<img|<script|<b>/)
 	expect(html).toContain('Varrow &amp; &lt;Sound&gt;')
 	expect(html).toContain('here&lt;/a&gt;<br>second line</p>')
-	expect(mailHtml({ from: '', subject: '', text: 'none', link: undefined })).not.toContain('<a ')
+	expect(
+		mailHtml({ from: '', subject: '', text: 'none', report: null, fileName: undefined, link: undefined })
+	).not.toContain('<a ')
 })
 
 test.each([

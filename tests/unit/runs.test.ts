@@ -185,12 +185,14 @@ describe('as whom it acts', () => {
 		expect(() => release(store, routines)).not.toThrow()
 	})
 
-	test('it goes only through rows of tables that whoever releases it keeps, also where somebody presses', () => {
+	test('it goes only through rows of tables that whoever releases it keeps, or sees whole, also where somebody presses', () => {
 		store.db.exec(`INSERT INTO role_held (person, role, may_pass_on) VALUES (${WIM}, ${BUILDER}, 0); UPDATE role_held SET may_pass_on = 1 WHERE person = ${WIM} AND role = ${STORES}`) // prettier-ignore
-		const each = { id: 'e', kind: 'each', table: ORDERS, where: '', lines: [] } as const
+		const each = { id: 'e', kind: 'each', table: ITEMS, where: '', lines: [] } as const
+		const whole = { ...each, table: ORDERS }
 		const start = { kind: 'button', table: ITEMS } as const
 		expect(() => release(store, [routine({ start, acts: STORES, steps: [each] })], { person: WIM })).toThrow('somebody else keeps') // prettier-ignore
 		expect(() => release(store, [routine({ start, steps: [each] })], { person: WIM })).not.toThrow()
+		expect(() => release(store, [routine({ start, acts: STORES, steps: [whole] })], { person: WIM })).not.toThrow()
 	})
 
 	test('whose maker may not give the role any more stops, with the reason', () => {

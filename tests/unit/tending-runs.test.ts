@@ -1,6 +1,7 @@
 /** What a builder does with routines and reads of their runs, and trying one before it is released. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import { readOwnDay } from '$lib/server/logbook/own-day.ts'
+import { startNow } from '$lib/server/apps/start-now.ts'
 import { tryRoutine } from '$lib/server/apps/try-routine.ts'
 import { KEEPER } from '../support/scratch-store.ts'
 import { listRuns, readRun, routineStates } from '$lib/server/routines/read-runs.ts'
@@ -49,6 +50,41 @@ describe('what a builder does with routines', () => {
 		asWriter(store, () => setRoutineOn(store, { app, routine: 'r', on: true, ...by }))
 		workOff(store)
 		expect(messagesOf(store)).toHaveLength(1)
+	})
+
+	describe('started by hand', () => {
+		const clock = { kind: 'clock', days: 'every Monday', at: '08:00', missed: 'not at all' } as const
+		const toWim = { ...tell, to: '"wim@varrow.example"', subject: 'The week', body: '' }
+		const start = (app: number, parts: Partial<Parameters<typeof startNow>[1]> = {}) =>
+			asWriter(store, () => startNow(store, { app, routine: 'r', ...by, ...parts }))
+
+		test('one of the clock does what it does then, once, and the Logbook says who it was', () => {
+			const app = release(store, [routine({ start: clock, steps: [toWim] })])
+			start(app)
+			expect(() => start(app)).toThrow('less than a minute ago')
+			workOff(store)
+			expect(messagesOf(store)).toMatchObject([{ person: WIM, subject: 'The week' }])
+			expect(store.prepare(`SELECT person, kind FROM history WHERE through = 'Routines'`).all()).toEqual([
+				{ person: KEEPER, kind: 'start routine' }
+			])
+			start(app, { now: NOW + 61_000 })
+			workOff(store, NOW + 61_000)
+			expect(messagesOf(store)).toHaveLength(2)
+		})
+
+		test('not while it is paused, not one that starts with rows, and not by who may not release it', () => {
+			const app = release(store, [
+				routine({ start: clock, steps: [{ id: 'e', kind: 'each', table: ITEMS, where: '', lines: [tell] }] }),
+				routine({ id: 'rows', steps: [tell] })
+			])
+			expect(() => start(app, { routine: 'rows' })).toThrow('Release it first')
+			expect(() => start(app, { actor: { person: IMKE } })).toThrow(/builder/i)
+			store.db.exec(`INSERT INTO role_held (person, role) VALUES (${WIM}, ${BUILDER})`)
+			expect(() => start(app, { actor: { person: WIM } })).toThrow('somebody else keeps')
+			asWriter(store, () => setRoutineOn(store, { app, routine: 'r', on: false, ...by }))
+			expect(() => start(app)).toThrow('It is paused')
+			expect(runsOf(store)).toEqual([])
+		})
 	})
 
 	test('cancelled, a run ends where it waits', () => {

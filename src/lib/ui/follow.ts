@@ -1,6 +1,7 @@
 import { invalidateAll } from '$app/navigation'
 import { page } from '$app/state'
 import { untrack } from 'svelte'
+import { SIGNED_OUT } from './session/signed-out.ts'
 
 /** Reads the page again whenever what it shows has changed, or who may see it. Returns what ends it. */
 export function followTables(tables: readonly number[]): () => void {
@@ -12,6 +13,14 @@ export type ChangedTables = readonly number[] | null
 
 /** How long until a stream that the server refused is asked for again; one that broke off is by the browser itself. */
 const AGAIN_MS = 5000
+
+/** A stream does not say why it was refused: it is asked for once more, as anything else is, and left at once. */
+async function isSignedOut(address: string): Promise<boolean> {
+	const left = new AbortController()
+	const status = await fetch(address, { signal: left.signal }).then((answer) => answer.status, () => 0) // prettier-ignore
+	left.abort()
+	return status === 401
+}
 
 /**
  * Calls back when something of some tables, or who may see them, changed since the page was read; once for several changes
@@ -37,7 +46,8 @@ export function onTablesChanged(
 	}
 	const open = (): EventSource => {
 		const readAt = untrack(() => page.data['readAt'] as number)
-		const opened = new EventSource(`/events?tables=${tables.join(',')}&since=${readAt}${as}`)
+		const address = `/events?tables=${tables.join(',')}&since=${readAt}${as}`
+		const opened = new EventSource(address)
 		opened.addEventListener('changed', ({ data }: MessageEvent<string>) => {
 			// The stream says these or "all".
 			const said = JSON.parse(data) as readonly number[] | 'all'
@@ -45,8 +55,8 @@ export function onTablesChanged(
 		})
 		opened.addEventListener('error', () => {
 			if (opened.readyState !== EventSource.CLOSED) return
-			// Refused: the session ended before anything could be told, or the server is busy. The page finds out which.
-			note(null)
+			// Where the session ended before anything could be told, what was typed stays, under a word that says so.
+			void isSignedOut(address).then((out) => (out ? window.dispatchEvent(new Event(SIGNED_OUT)) : note(null)))
 			again = setTimeout(() => (source = open()), AGAIN_MS)
 		})
 		return opened

@@ -2,6 +2,7 @@
 	/** What somebody was told, the newest first; what is not read yet stands out. */
 	import { enhance } from '$app/forms'
 	import { showMoment } from '$lib/ui/dates.ts'
+	import ReportRows from '$lib/ui/waiting/ReportRows.svelte'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 
 	let { data } = $props()
@@ -29,6 +30,10 @@
 			<h2>{notice.subject}</h2>
 			<span class="when">{showMoment(notice.at)}{notice.isRead ? '' : ' · new'}</span>
 			{#if notice.body}<p class="body">{notice.body}</p>{/if}
+			{#if notice.report}
+				<div class="report"><ReportRows report={notice.report} inFile={notice.fileName !== null} /></div>
+			{/if}
+			{#if notice.fileName}<p class="body"><a href="/notices/{notice.id}/file" download>{notice.fileName}</a></p>{/if}
 			{#if notice.hasLink || !notice.isRead}
 				<form method="POST" action="/notices/{notice.id}">
 					<button class="btn" class:main={notice.hasLink && !notice.isRead}
@@ -82,6 +87,7 @@
 		font-weight: 750;
 	}
 	.when {
+		justify-self: end;
 		color: var(--zinc-7);
 		font-size: 0.92rem;
 		white-space: nowrap;
@@ -90,6 +96,10 @@
 		grid-column: 1;
 		white-space: pre-line;
 		overflow-wrap: anywhere;
+	}
+	.report {
+		grid-column: 1 / -1;
+		min-width: 0;
 	}
 	article form {
 		grid-column: 2;

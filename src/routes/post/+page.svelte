@@ -36,6 +36,13 @@
 					<iframe title="{message.subject}, as mail shows it" sandbox="" srcdoc={message.html} loading="lazy"></iframe>
 				</details>
 			{/if}
+			{#if message.fileName}
+				<p>
+					With it came <a href="/post/file?message={encodeURIComponent(message.messageId)}" download
+						>{message.fileName}</a
+					>
+				</p>
+			{/if}
 			<p class="body">
 				{#each partsOf(message.body) as part, i (i)}{#if part.href}<a href={part.href}>{part.text}</a
 						>{:else}{part.text}{/if}{/each}

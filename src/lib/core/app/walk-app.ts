@@ -52,7 +52,7 @@ type At = (standing: Standing, place: string) => (text: string) => string
 function mapRoutine(routine: Routine, at: At): Routine {
 	const { start, steps } = routine
 	const map =
-		({ table, outer }: Pick<StepPlace, 'table' | 'outer'>): MapText =>
+		({ table, outer }: Around): MapText =>
 		(text, { isOuter: _, ...own }) =>
 			at({ table, outer, ...own }, `Routine ${routine.name}`)(text)
 	const place = firstPlace(routine)
@@ -67,11 +67,14 @@ function firstPlace({ start }: Routine): StepPlace {
 	return { table: tableOfStart(start), outer: undefined, holds: undefined }
 }
 
-/** Those of a step that goes through rows stand on them, the row at hand around; all others on the row at hand. */
-function mapStepFormulas(step: Step, place: StepPlace, map: (place: StepPlace) => MapText): Step {
-	const { sentence, goesThrough } = entryOfStep(step)
-	const own = goesThrough ? { ...place, table: tableOf(sentence.kind, step), outer: place.table } : place
-	return mapFormulasIn(sentence.kind, step, map(own))
+type Around = Pick<StepPlace, 'table' | 'outer'>
+
+/** Those of a step that reads rows stand on them, the row at hand around; all others on the row at hand. */
+function mapStepFormulas(step: Step, place: StepPlace, map: (place: Around) => MapText): Step {
+	const { sentence, readsRows } = entryOfStep(step)
+	const onHand = map(place)
+	const within = readsRows ? map({ table: tableOf(sentence.kind, step), outer: place.table }) : onHand
+	return mapFormulasIn(sentence.kind, step, (text, own) => (own.isOuter ? onHand : within)(text, own))
 }
 
 /** The document with every column mapped. What cannot do without its column is left as it stands. */

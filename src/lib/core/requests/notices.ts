@@ -1,4 +1,5 @@
 /** What somebody was told, and how they are told by mail. */
+import type { ReportTable } from './report.ts'
 
 export const MAIL_WAYS = ['at once', 'once a day', 'never'] as const
 
@@ -18,6 +19,10 @@ export interface Notice {
 	/** Epoch ms. */
 	readonly at: number
 	readonly isRead: boolean
+	/** The rows that it shows, as they were seen when it was written. */
+	readonly report: ReportTable | null
+	/** The file that came with it. */
+	readonly fileName: string | null
 }
 
 export interface Notices {

@@ -2,11 +2,16 @@
 import { z } from 'zod'
 import { mistake, TABLE_GONE } from '../document/findings.ts'
 import { formula, id, number } from '../document/parts.ts'
+import { checkCondition } from '../formula/check/check.ts'
 import { findColumn } from '../model/table.ts'
 import { checkSetting } from './set-step.ts'
-import { PLAIN_STEP, type StepEntry } from './step-entry.ts'
+import { PLAIN_STEP, scopeAt, type StepEntry } from './step-entry.ts'
 
-export const addStepSchema = z.object({ id, kind: z.literal('add'), table: number })
+export const addStepSchema = z.object({
+	...{ id, kind: z.literal('add'), table: number },
+	/** What holds of a row that is there already, where none is to be added then; `this` is the row at hand. */
+	unless: formula.nullish()
+})
 export type AddStep = z.infer<typeof addStepSchema>
 
 export const addStep: StepEntry<AddStep> = {
@@ -16,15 +21,29 @@ export const addStep: StepEntry<AddStep> = {
 			kind: 'add',
 			about: 'Adds a row to a table, filled as the lines in it say',
 			tableKey: 'table',
-			parts: ['Add a row to ', { key: 'table', type: 'table', title: 'a table' }]
+			parts: [
+				'Add a row to ',
+				{ key: 'table', type: 'table', title: 'a table' },
+				{
+					...{ key: 'unless', type: 'condition', title: 'What holds of one that is there already' },
+					...{ before: ', unless there is one where ', clause: 'unless there is one where…' }
+				}
+			]
 		},
 		blank: { kind: 'add', table: null, lines: [] }
 	},
 	holds: ['cell', 'link'],
 	needsRow: false,
 	needsActor: true,
+	readsRows: true,
 	writes: ({ table }) => [{ table, verb: 'add', columns: [] }],
-	check: ({ table }, { catalogue }) => (catalogue.tables.has(table) ? [] : mistake(TABLE_GONE))
+	check({ table: id, unless }, { catalogue, table: outer, ...around }) {
+		const table = catalogue.tables.get(id)
+		if (!table) return mistake(TABLE_GONE)
+		if ((unless ?? '').trim() === '') return []
+		const scope = scopeAt({ ...around, catalogue, table, outer }, true)
+		return checkCondition(unless ?? '', scope).issues.flatMap(({ message }) => mistake(message))
+	}
 }
 
 export const cellStepSchema = z.object({ id, kind: z.literal('cell'), column: number, formula })

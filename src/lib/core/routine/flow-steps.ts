@@ -42,7 +42,11 @@ export const elseStep: StepEntry<ElseStep> = {
 	check: () => []
 }
 
-export const eachStepSchema = z.object({ id, kind: z.literal('each'), table: number, where: formula })
+export const eachStepSchema = z.object({
+	...{ id, kind: z.literal('each'), table: number, where: formula },
+	/** Of people, only those who hold it. */
+	role: number.nullish()
+})
 export type EachStep = z.infer<typeof eachStepSchema>
 
 export const eachStep: StepEntry<EachStep> = {
@@ -56,19 +60,24 @@ export const eachStep: StepEntry<EachStep> = {
 				'For each row of ',
 				{ key: 'table', type: 'table', title: 'a table' },
 				' ',
-				{ key: 'where', type: 'condition', title: 'Which rows', before: 'where ', empty: 'whatever it says' }
+				{ key: 'where', type: 'condition', title: 'Which rows', before: 'where ', empty: 'whatever it says' },
+				{ key: 'role', type: 'role', title: 'Which people', before: ', who are ', clause: 'who hold a role…' }
 			]
 		},
 		blank: { kind: 'each', table: null, where: '', lines: [] }
 	},
 	holds: 'steps',
 	needsRow: false,
+	readsRows: true,
 	goesThrough: true,
-	check({ table: id, where }, { catalogue, table, ...around }) {
+	check({ table: id, where, role }, { catalogue, table, hasRole, ...around }) {
 		const inner = catalogue.tables.get(id)
 		if (!inner) return mistake(TABLE_GONE)
+		if (typeof role === 'number' && !hasRole(role)) return mistake('The role that it goes by is gone. Choose another.')
+		if (typeof role === 'number' && inner !== catalogue.people)
+			return mistake(`Rows of ${inner.name} hold no roles. Go through ${catalogue.people.name}, or take the role off.`)
 		if (where.trim() === '') return []
-		const scope = scopeAt({ ...around, catalogue, table: inner, outer: table }, true)
+		const scope = scopeAt({ ...around, hasRole, catalogue, table: inner, outer: table }, true)
 		return checkCondition(where, scope).issues.flatMap(({ message }) => mistake(message))
 	}
 }

@@ -9,6 +9,7 @@ import { askStep, askStepSchema, type AskStep } from './ask-step.ts'
 import { buttonStart, buttonStartSchema } from './button-start.ts'
 import { clockStart, clockStartSchema } from './clock-start.ts'
 import { comesStart, comesStartSchema } from './comes-start.ts'
+import { decidedStart, decidedStartSchema } from './decided-start.ts'
 import { dueStart, dueStartSchema } from './due-start.ts'
 import {
 	eachStep,
@@ -25,6 +26,7 @@ import {
 	type ElseStep,
 	type IfStep
 } from './flow-steps.ts'
+import { reportStep, reportStepSchema } from './report-step.ts'
 import { removeStep, removeStepSchema, sayStep, sayStepSchema } from './row-steps.ts'
 import { rowsStart, rowsStartSchema } from './rows-start.ts'
 import { sendStep, sendStepSchema } from './send-step.ts'
@@ -38,6 +40,7 @@ const PLAIN = [
 	linkStepSchema,
 	removeStepSchema,
 	sendStepSchema,
+	reportStepSchema,
 	sayStepSchema,
 	waitStepSchema,
 	stopStepSchema
@@ -83,6 +86,7 @@ export const routineSchema = z.object({
 		buttonStartSchema,
 		rowsStartSchema,
 		comesStartSchema,
+		decidedStartSchema,
 		clockStartSchema,
 		dueStartSchema
 	]),
@@ -102,6 +106,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	link: linkStep,
 	remove: removeStep,
 	send: sendStep,
+	report: reportStep,
 	ask: askStep,
 	say: sayStep,
 	if: ifStep,
@@ -115,6 +120,7 @@ export const STARTS: { readonly [K in Start['kind']]: StartEntry<Extract<Start, 
 	button: buttonStart,
 	rows: rowsStart,
 	comes: comesStart,
+	decided: decidedStart,
 	due: dueStart,
 	clock: clockStart
 }

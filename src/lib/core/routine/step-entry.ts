@@ -17,6 +17,8 @@ export interface AroundStep {
 	readonly isPressed: boolean
 	/** Whether it acts as somebody: whoever pressed, or a role. */
 	readonly acts: boolean
+	/** Whether there is a role. */
+	readonly hasRole: (id: number) => boolean
 	/** Whether its app has a screen. */
 	readonly hasScreen: (id: string) => boolean
 }
@@ -41,7 +43,9 @@ export interface StepEntry<S> {
 	readonly needsActor: boolean
 	/** Whether it speaks to whoever pressed. */
 	readonly needsPresser: boolean
-	/** Whether what it holds stands on rows of the table that it names, the row at hand around them. */
+	/** Whether its own formulas stand on rows of the table that it names, the row at hand around them. */
+	readonly readsRows: boolean
+	/** Whether what it holds stands there too. */
 	readonly goesThrough: boolean
 	/** The rows and columns that it writes; `at`: the table of the row at hand, or of what holds it. */
 	writes(step: S, at: number | undefined): readonly Writing[]
@@ -51,7 +55,8 @@ export interface StepEntry<S> {
 
 /** Of a step that holds nothing, and asks for no more than a row. */
 export const PLAIN_STEP = {
-	...{ holds: [], isInner: false, needsRow: true, needsActor: false, needsPresser: false, goesThrough: false },
+	...{ holds: [], isInner: false, needsRow: true, needsActor: false, needsPresser: false },
+	...{ readsRows: false, goesThrough: false },
 	writes: () => []
 } as const
 

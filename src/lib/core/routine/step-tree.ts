@@ -117,7 +117,13 @@ export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen }
 		...(role === undefined || hasRole(role) ? [] : mistake('The role that it acts as is gone. Choose another.')),
 		...check(start, table, catalogue),
 		...placedSteps(routine).flatMap((placed) => {
-			const found = checkPlaced(placed, { catalogue, hasScreen, isPressed, acts: isPressed || role !== undefined })
+			const found = checkPlaced(placed, {
+				catalogue,
+				hasRole,
+				hasScreen,
+				isPressed,
+				acts: isPressed || role !== undefined
+			})
 			return found.map((each) => ({ ...each, step: { id: placed.step.id, number: placed.number } }))
 		})
 	]
@@ -125,7 +131,7 @@ export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen }
 
 function checkPlaced(
 	{ step, within, before, ...place }: PlacedStep,
-	around: Pick<AroundStep, 'catalogue' | 'hasScreen' | 'isPressed' | 'acts'>
+	around: Pick<AroundStep, 'catalogue' | 'hasRole' | 'hasScreen' | 'isPressed' | 'acts'>
 ): Found[] {
 	const entry = entryOfStep(step)
 	const of = (id: number | undefined) => (id === undefined ? undefined : around.catalogue.tables.get(id))

@@ -125,6 +125,9 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	'form of list': (random) => random.pick(FORMS_OF_LIST),
 	arrangement: (random) => random.pick(ARRANGEMENTS),
 	skipped: () => 'which may be skipped',
+	attached: () => 'a CSV file',
+	decision: () => 'approved or declined',
+	'where none': () => 'there are none',
 	'calendar view': (random) => random.pick(CALENDAR_VIEWS),
 	measure: (random, table) =>
 		random.chance(0.3)

@@ -53,7 +53,7 @@ function sentToNobody(counting: Counting): Finding[] {
 	return counting.document.routines.flatMap((routine) =>
 		placedSteps(routine).flatMap(({ step, table, outer, number, within }) => {
 			// Of rows within others each row is a question of its own.
-			if (step.kind !== 'send' || table === undefined || outer !== undefined) return []
+			if ((step.kind !== 'send' && step.kind !== 'report') || table === undefined || outer !== undefined) return []
 			const [nobody, all] = named(
 				counting,
 				table,

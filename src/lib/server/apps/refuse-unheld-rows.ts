@@ -4,7 +4,8 @@
  * it is, and it ends in a message, in a cell or with a decider: each of their formulas reads only what their builder holds,
  * whatever starts them. What the live release holds already was released by whoever might.
  */
-import type { ByActor } from '../rights/rights-of-actor.ts'
+import { isAlways } from '$lib/core/formula/syntax/constant.ts'
+import { standingOf, type ByActor } from '../rights/rights-of-actor.ts'
 import { AppError } from '$lib/core/app-error.ts'
 import type { AppDocument } from '$lib/core/app/document.ts'
 import { mapFormulas } from '$lib/core/app/walk-app.ts'
@@ -41,11 +42,18 @@ function refuseUnheldRoutine(store: Store, routine: Routine, by: ByActor): void 
 	// As a role it goes through rows that whoever pressed, and its builder, may not see.
 	const isOwn = entryOfStart(start).isPressed && role === undefined
 	for (const { step, table } of placedSteps(routine)) {
-		if (step.kind === 'each' && !isOwn) refuseUnlessKeeper(store, step.table, by, what)
+		if (step.kind === 'each' && !isOwn && !seesAll(store, step.table, by))
+			refuseUnlessKeeper(store, step.table, by, what)
 		// It goes on by what is filled in, whoever filled it in.
 		if (step.kind === 'ask' && table !== undefined) refuseUnlessKeeper(store, table, by, what)
 	}
 	if (role !== undefined) refuseUnlessGives(store, by.actor.person, role)
+}
+
+/** Of rows all of which a builder sees, going through them tells nothing new. */
+function seesAll(store: Store, id: number, { actor, now }: ByActor): boolean {
+	const table = store.workspace().catalogue.tables.get(id)
+	return table !== undefined && isAlways(standingOf(store, actor, now).rights.rows(table))
 }
 
 /** The document with no routines and sign-offs but those that are not released as they stand; screens decide nothing. */

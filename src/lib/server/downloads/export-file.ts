@@ -5,7 +5,11 @@ import type { WireRow } from '$lib/core/query/wire.ts'
 import type { Imports } from '../imports/imports.ts'
 import type { ToExport } from './to-export.ts'
 
-export function exportFile(imports: Imports, asked: ToExport, format: MadeFormat): Promise<ReadableStream> {
+export function exportFile(
+	imports: Pick<Imports, 'makeFile'>,
+	asked: ToExport,
+	format: MadeFormat
+): Promise<ReadableStream> {
 	const { name, columns } = asked
 	return imports.makeFile({ name, columns, format }, readPages(asked, format))
 }

@@ -4,6 +4,9 @@
  */
 import { mailHtml } from '../post/mail-html.ts'
 import type { Post } from '../post/smtp.ts'
+import type { Imports } from '../imports/imports.ts'
+import { writeReport } from './write-report.ts'
+import { reportText } from '$lib/core/requests/report.ts'
 import type { Threads } from '../threads/threads.ts'
 
 export interface Runner {
@@ -14,6 +17,8 @@ export interface Runner {
 export interface RunnerParts {
 	readonly host: Pick<Threads, 'read' | 'write' | 'now'>
 	readonly post: Post
+	/** By which files are made that come with reports. */
+	readonly imports: Pick<Imports, 'makeFile'>
 	/** Where links in messages lead. */
 	readonly origin: string
 	/** A name for this run of the program. */
@@ -22,7 +27,7 @@ export interface RunnerParts {
 	readonly at?: ((step: 'ran' | 'claimed' | 'sent' | 'finished', subject: string) => void) | undefined
 }
 
-export function startRunner({ host, post, origin, worker, at = () => undefined }: RunnerParts): Runner {
+export function startRunner({ host, post, imports, origin, worker, at = () => undefined }: RunnerParts): Runner {
 	let running: Promise<void> | undefined
 	let again = false
 	let closed = false
@@ -32,8 +37,9 @@ export function startRunner({ host, post, origin, worker, at = () => undefined }
 		// By turns, so that nobody's message waits for very many steps inside.
 		for (let isLeft = true; isLeft && !closed;) {
 			const inside = await goOnInside()
+			const written = !closed && (await writeReport({ host, imports, worker }))
 			const sent = !closed && (await sendNext())
-			isLeft = inside || sent
+			isLeft = inside || written || sent
 		}
 		const { nextAt, clockAt } = await host.read('queue', undefined)
 		clearTimeout(timer)
@@ -56,11 +62,13 @@ export function startRunner({ host, post, origin, worker, at = () => undefined }
 		const { job, id, message, to } = posting
 		at('claimed', message.subject)
 		try {
-			const { messageId, subject, body } = message
+			const { messageId, subject, body, report, file } = message
 			const link = message.link === null ? undefined : origin + message.link
 			const { name: from } = await host.read('workspace', undefined)
-			const text = link === undefined ? body : `${body}\n\n${link}`
-			await post.send({ messageId, to, subject, text, html: mailHtml({ from, subject, text: body, link }) })
+			const rows = report ? [reportText(report, file !== null)] : []
+			const text = [body, ...rows, ...(link === undefined ? [] : [link])].filter((part) => part !== '').join('\n\n')
+			const html = mailHtml({ from, subject, text: body, report, fileName: file?.name, link })
+			await post.send({ messageId, to, subject, text, html, file })
 			at('sent', message.subject)
 			await host.write('finishPosting', { job: job.id, id, worker, now: host.now() })
 			at('finished', message.subject)

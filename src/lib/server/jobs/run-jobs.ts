@@ -4,14 +4,18 @@ import { runDigestJob } from '../queue/digest.ts'
 import { isHeldBack } from '../queue/outgoing.ts'
 import { nextClockAt } from '../routines/clocks.ts'
 import { nextRunAt } from '../routines/runs.ts'
-import { markSent, readMessage, type Message } from '../queue/messages.ts'
+import type { MadeReport } from '../routines/make-report.ts'
+import { writeHistory } from '../history/history.ts'
+import { addMessage, markSent, readMessage, type Message, type MessageFile } from '../queue/messages.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { inSavepoint } from '../store/in-savepoint.ts'
 import type { Store } from '../store/store.ts'
-import { claimJob, finishJob, nextJobAt, payloadOf, putOffJob, type Job } from '../queue/queue.ts'
+import { claimJob, finishJob, nextJobAt, payloadOf, putOffJob, type Job, type Payload } from '../queue/queue.ts'
 
 const INSIDE_LEASE_MS = 1
 const POST_LEASE_MS = 60_000
+/** As long as a file of very many rows takes, on a slow machine. */
+const REPORT_LEASE_MS = 300_000
 
 /** Runs the next job that stays inside; false if none is due. Called within a transaction that also finishes it. */
 export function runInsideJob(store: Store, { worker, now }: { worker: string; now: number }): boolean {
@@ -70,9 +74,41 @@ export function finishPosting(
 	if (finishJob(store, { id: job, worker, now })) markSent(store, id, now)
 }
 
-/** Tries a message again later; after the last time it waits for a person. */
+/** Tries again later what was to leave; after the last time it waits for a person. */
 export function putOffPosting(store: Store, failed: { job: Job; worker: string; now: number; error: string }): void {
 	putOffJob(store, failed)
+}
+
+export interface ReportToWrite {
+	readonly job: Job<'report'>
+	readonly report: Payload<'report'>
+}
+
+/** Takes the next report that is to be written, under a lease. */
+export function claimReport(store: Store, { worker, now }: { worker: string; now: number }): ReportToWrite | null {
+	const job = claimJob(store, { task: 'report', worker, now, leaseMs: REPORT_LEASE_MS })
+	return job ? { job, report: payloadOf(job) } : null
+}
+
+export interface WrittenReport extends ReportToWrite {
+	readonly worker: string
+	readonly now: number
+	/** Null where there is nothing for whoever was to get it. */
+	readonly made: MadeReport | null
+	readonly file: MessageFile | null
+}
+
+/** Puts a report on its reader's page and into the post, and into the Logbook as what it is: rows that leave. */
+export function finishReport(store: Store, { job, report, worker, now, made, file }: WrittenReport): void {
+	if (!finishJob(store, { id: job.id, worker, now }) || !made) return
+	const { person, cause, routine } = report
+	const { subject, body, link, shown, table, rows, columns } = made
+	const message = { cause, person, subject, body, link: link ?? undefined, report: shown, now }
+	addMessage(store, { ...message, file: file ?? undefined })
+	const what = columns.map(({ name }) => name).join(', ')
+	const format = file ? `a message and ${file.name}` : 'a message'
+	const entry = { at: now, person, through: `routine ${routine}` as const, kind: 'export', table, row: null }
+	writeHistory(store, { ...entry, body: { what, format, rows } })
 }
 
 export interface QueueState {

@@ -7,6 +7,8 @@ export interface Outgoing {
 	readonly subject: string
 	readonly text: string
 	readonly html: string
+	/** What comes with it. */
+	readonly file: { readonly name: string; readonly mediaType: string; readonly base64: string } | null
 }
 
 export interface Sender {
@@ -31,8 +33,18 @@ export function openSmtp(url: string, from: Sender): Post {
 /** Hands a message to a server, as every server gets it. */
 export async function sendBy(
 	transport: Pick<Transporter, 'sendMail'>,
-	{ messageId, to, subject, text, html }: Outgoing,
+	{ messageId, to, subject, text, html, file }: Outgoing,
 	from: Sender
 ): Promise<void> {
-	await transport.sendMail({ messageId, from, to: { name: to.name, address: to.email }, subject, text, html })
+	const { name: filename = '', mediaType: contentType, base64: content } = file ?? {}
+	const attachments = file ? [{ filename, contentType, content, encoding: 'base64' }] : []
+	await transport.sendMail({
+		messageId,
+		from,
+		to: { name: to.name, address: to.email },
+		subject,
+		text,
+		html,
+		attachments
+	})
 }

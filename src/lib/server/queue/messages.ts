@@ -2,6 +2,8 @@
  * Messages that are to leave. Each is written in the transaction of what causes it and has a Message-ID made from its
  * cause, so that working the cause off twice writes it once, and sending it twice is seen as a repeat.
  */
+import { ownJson } from '$lib/core/text/own-json.ts'
+import type { ReportTable } from '$lib/core/requests/report.ts'
 import { addJob } from './queue.ts'
 import type { Store } from '../store/store.ts'
 import { mailAt } from './telling.ts'
@@ -21,18 +23,30 @@ export interface NewMessage {
 	readonly body: string
 	/** A path in this workspace. */
 	readonly link: string | undefined
+	/** The rows that it shows, and the file that comes with it. */
+	readonly report?: ReportTable
+	readonly file?: MessageFile | undefined
 	readonly now: number
 }
 
 const ADD = `
-	INSERT INTO message (message_id, kind, person, to_name, to_email, subject, body, link, made_at, is_held)
-	VALUES (@messageId, @kind, @person, @toName, @toEmail, @subject, @body, @link, @now, @isHeld)
+	INSERT INTO message (message_id, kind, person, to_name, to_email, subject, body, link, report, made_at, is_held)
+	VALUES (@messageId, @kind, @person, @toName, @toEmail, @subject, @body, @link, @report, @now, @isHeld)
 	ON CONFLICT (message_id) DO NOTHING`
 const READ = `
-	SELECT message_id AS messageId, person, to_name AS toName, to_email AS toEmail, subject, body, link
+	SELECT message_id AS messageId, person, to_name AS toName, to_email AS toEmail, subject, body, link, report
 	FROM message WHERE id = ?`
+const ADD_FILE = `INSERT INTO message_file (message, name, media_type, bytes) VALUES (@message, @name, @mediaType, @bytes)`
+const READ_FILE = `SELECT name, media_type AS mediaType, bytes FROM message_file WHERE message = ?`
 const MARK_SENT = `UPDATE message SET sent_at = @now WHERE id = @id AND sent_at IS NULL`
 const WORKSPACE_ID = `SELECT value FROM meta WHERE key = 'workspace id'`
+
+/** A file that travels as text. */
+export interface MessageFile {
+	readonly name: string
+	readonly mediaType: string
+	readonly base64: string
+}
 
 export interface Message {
 	readonly messageId: string
@@ -42,6 +56,8 @@ export interface Message {
 	readonly subject: string
 	readonly body: string
 	readonly link: string | null
+	readonly report: ReportTable | null
+	readonly file: MessageFile | null
 }
 
 const HAS_DIGEST = `SELECT 1 FROM job WHERE task = 'digest' AND done_at IS NULL AND attempts < max_attempts AND payload ->> 'person' = ?`
@@ -57,14 +73,31 @@ export function addMessage(store: Store, message: NewMessage): void {
 	const subject = message.subject.replace(/\s+/g, ' ').trim().slice(0, 200)
 	const to = { toName: message.to?.name.replace(/\s+/g, ' ') ?? null, toEmail: message.to?.email ?? null }
 	const isHeld = mail.is === 'day' ? 1 : 0
-	const added = store.prepare(ADD).run({ messageId, kind, person, ...to, subject, body, link, now, isHeld })
+	const report = message.report ? JSON.stringify(message.report) : null
+	const added = store.prepare(ADD).run({ messageId, kind, person, ...to, subject, body, link, report, now, isHeld })
 	if (added.changes === 0) return
+	if (message.file) addFile(store, Number(added.lastInsertRowid), message.file)
 	if (mail.is === 'at') addJob(store, 'post', { message: Number(added.lastInsertRowid) }, mail.at)
 	if (mail.is === 'day' && !store.prepare(HAS_DIGEST).get(person)) addJob(store, 'digest', { person }, mail.at)
 }
 
 export function readMessage(store: Store, id: number): Message | undefined {
-	return store.prepare<Message>(READ).get(id)
+	const found = store.prepare<Omit<Message, 'report' | 'file'> & { report: string | null }>(READ).get(id)
+	return found && { ...found, report: reportIn(found.report), file: readMessageFile(store, id) ?? null }
+}
+
+/** Rows as they were written into a message. */
+export function reportIn(text: string | null): ReportTable | null {
+	return text === null ? null : ownJson<ReportTable>(text)
+}
+
+export function readMessageFile(store: Store, id: number): MessageFile | undefined {
+	const found = store.prepare<{ name: string; mediaType: string; bytes: Buffer }>(READ_FILE).get(id)
+	return found && { name: found.name, mediaType: found.mediaType, base64: found.bytes.toString('base64') }
+}
+
+function addFile(store: Store, message: number, { name, mediaType, base64 }: MessageFile): void {
+	store.prepare(ADD_FILE).run({ message, name, mediaType, bytes: Buffer.from(base64, 'base64') })
 }
 
 /** `now`: when the post took it. */

@@ -1,13 +1,16 @@
 /** What somebody was told, read and unread. They are shown as they were written: to them, with what they might see then. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Notice, Notices } from '$lib/core/requests/notices.ts'
+import { readMessageFile, reportIn, type MessageFile } from './messages.ts'
 import { openId, sealId } from '../store/sealed-ids.ts'
 import type { Store } from '../store/store.ts'
 
 const MOST = 100
 
 const LIST = `
-	SELECT id, subject, body, link, made_at AS at, read_at AS readAt FROM message
+	SELECT id, subject, body, link, made_at AS at, read_at AS readAt, report,
+		(SELECT name FROM message_file AS f WHERE f.message = message.id) AS fileName
+	FROM message
 	WHERE person = @person AND kind = 'notice' ORDER BY id DESC LIMIT @most`
 const UNREAD = `SELECT count(*) FROM message WHERE person = ? AND kind = 'notice' AND read_at IS NULL`
 const FIND = `SELECT link FROM message WHERE id = @id AND person = @person AND kind = 'notice'`
@@ -22,14 +25,16 @@ interface StoredNotice {
 	readonly link: string | null
 	readonly at: number
 	readonly readAt: number | null
+	readonly report: string | null
+	readonly fileName: string | null
 }
 
 /** The newest first. */
 export function listNotices(store: Store, { person }: { person: number }): Notices {
 	const found = store.prepare<StoredNotice>(LIST).all({ person, most: MOST + 1 })
-	const notices = found.slice(0, MOST).map(({ id, subject, body, link, at, readAt }): Notice => ({
+	const notices = found.slice(0, MOST).map(({ id, subject, body, link, at, readAt, report, fileName }): Notice => ({
 		...{ id: sealId(store, 'notice', id), subject, body, at },
-		...{ hasLink: link !== null, isRead: readAt !== null }
+		...{ hasLink: link !== null, isRead: readAt !== null, report: reportIn(report), fileName }
 	}))
 	return { notices, unread: countUnread(store, person), isCut: found.length > MOST }
 }
@@ -48,6 +53,13 @@ export function openNotice(
 	if (!found) throw new AppError('not_found', 'This notice is not there, or not for you to read.')
 	store.prepare(READ_ONE).run({ id, person, now })
 	return found.link
+}
+
+/** The file that came with a notice of somebody; null where there is none. */
+export function noticeFile(store: Store, { id: sealed, person }: { id: string; person: number }): MessageFile | null {
+	const id = openId(store, 'notice', sealed)
+	const isOwn = id !== undefined && store.prepare(FIND).get({ id, person }) !== undefined
+	return (isOwn ? readMessageFile(store, id) : undefined) ?? null
 }
 
 /** All up to one: what came since was not on the page that was read. */

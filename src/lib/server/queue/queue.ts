@@ -5,10 +5,12 @@
  * waiting or done. Work outside (a message that leaves) is claimed under a lease and finished only by its owner.
  */
 import { z } from 'zod'
+import { reportStepSchema } from '$lib/core/routine/report-step.ts'
 import type { Store } from '../store/store.ts'
 import { isHeldBack } from './outgoing.ts'
 
 const number = z.number().int()
+const rowAt = z.object({ table: number, n: number }).nullable()
 
 /** What there is to do, and what each task is given. */
 const PAYLOADS = {
@@ -18,6 +20,11 @@ const PAYLOADS = {
 	}),
 	/** The mail of the day of whoever is told once a day. */
 	digest: z.object({ person: number }),
+	/** A report that is to be written for somebody, from the step that sends it and the rows around it. */
+	report: z.object({
+		...{ app: number, routine: z.string(), person: number, cause: z.string(), step: reportStepSchema },
+		...{ at: rowAt, outer: rowAt }
+	}),
 	/** A message that is to leave, by its number. */
 	post: z.object({ message: number })
 }

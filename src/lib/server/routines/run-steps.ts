@@ -11,14 +11,16 @@ import type { Table } from '$lib/core/model/table.ts'
 import type { CellChange, Change } from '$lib/core/query/change.ts'
 import type { Outcome } from '$lib/core/routine/program.ts'
 import type { Step, StepKind, StepOf } from '$lib/core/routine/routine.ts'
-import { allOf, param, sql } from '$lib/core/sql/sql.ts'
+import { allOf, param, sql, type Sql } from '$lib/core/sql/sql.ts'
 import { addMessage } from '../queue/messages.ts'
+import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
 import { changeRows } from '../rows/change.ts'
 import type { Store } from '../store/store.ts'
 import { composeFor } from './compose.ts'
 import { askSomebody } from './ask-somebody.ts'
 import { cellFor } from './set-cell.ts'
 import { recipientOf, rowOf, type StepNow, type StepResult } from './step-now.ts'
+import { reportTo } from './report-job.ts'
 import { waitUntil } from './wait-until.ts'
 import { givenOf, sightOf, workOut } from './work-out.ts'
 
@@ -37,6 +39,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 		return { outcome: DONE, cameTo: 'removed', wrote: 1 }
 	},
 	send,
+	report: reportTo,
 	ask: askSomebody,
 	say: ({ words }, now) => ({
 		outcome: DONE,
@@ -76,10 +79,13 @@ function setCells(step: StepOf<'set'>, now: StepNow): StepResult {
 	return { outcome: { kind: 'done', many: cells.length }, cameTo: 'set', wrote: 1 }
 }
 
-function addRow({ table: id, lines }: StepOf<'add'>, now: StepNow): StepResult {
+function addRow({ table: id, unless, lines }: StepOf<'add'>, now: StepNow): StepResult {
 	const { store } = now
 	const table = store.workspace().catalogue.tables.get(id)
 	if (!table) throw new AppError('invalid', 'The table that it adds to is gone.')
+	const known = (unless ?? '').trim() === '' ? [] : conditionsOn(table, unless ?? '', now)
+	if (known.length > 0 && firstOf(store, table, { conditions: known, role: undefined }) !== undefined)
+		return { outcome: DONE, cameTo: 'one was there already' }
 	const cells = lines.flatMap((line): CellChange[] => {
 		if (line.kind === 'cell') return [fill(line, table, now)]
 		if (line.kind !== 'link') return []
@@ -114,21 +120,37 @@ function linkTo({ opens }: StepOf<'send'>, { app, at, store }: StepNow): string 
 	return `/app/${app}/${screen}${at ? `?row=${store.ids.toId(at.table.id, at.n)}` : ''}`
 }
 
-function nextRow({ table: id, where }: StepOf<'each'>, now: StepNow): StepResult {
-	const { store, acting, at, frame } = now
+function nextRow({ table: id, where, role }: StepOf<'each'>, now: StepNow): StepResult {
+	const { store, frame } = now
 	const table = store.workspace().catalogue.tables.get(id)
 	if (!table) throw new AppError('invalid', 'The table that it goes through is gone.')
 	const { last = 0, upto = lastRow(store, table), done = 0 } = frame.each ?? {}
-	const conditions = [sql`r.n > ${param(last)}`, sql`r.n <= ${param(upto)}`]
-	const { rights, moment } = acting
-	if (rights) conditions.push(compileCondition(rights.rows(table), newContext('r', moment)))
-	if (where.trim() !== '') {
-		const scope = scopeOf({ ...now, at: { table, n: 0 }, outer: at })
-		conditions.push(compileCondition(fold(conditionOf(where, scope), moment), newContext('r', moment, rights)))
-	}
-	const [found] = store.select(sql`SELECT r.n FROM t${table.id} AS r WHERE ${allOf(conditions)} ORDER BY r.n LIMIT 1`)
-	const row = found ? Number(found[0]) : undefined
+	const conditions = [sql`r.n > ${param(last)}`, sql`r.n <= ${param(upto)}`, ...conditionsOn(table, where, now)]
+	const row = firstOf(store, table, { conditions, role: role ?? undefined })
 	return { outcome: { kind: 'row', row, upto }, cameTo: row === undefined ? `${done} rows` : '' }
+}
+
+/** What holds of the rows of a table that whoever acts sees and that fit a condition, the row at hand around them. */
+function conditionsOn(table: Table, where: string, now: StepNow): Sql[] {
+	const { rights, moment } = now.acting
+	const seen = rights ? [compileCondition(rights.rows(table), newContext('r', moment))] : []
+	if (where.trim() === '') return seen
+	const scope = scopeOf({ ...now, at: { table, n: 0 }, outer: now.at })
+	return [...seen, compileCondition(fold(conditionOf(where, scope), moment), newContext('r', moment, rights))]
+}
+
+/** The first row that fits; of people, who holds a role. */
+function firstOf(
+	store: Store,
+	{ id }: Table,
+	{ conditions, role }: { conditions: readonly Sql[]; role: number | undefined }
+): number | undefined {
+	const rows = sql`SELECT r.n FROM t${id} AS r WHERE ${allOf(conditions)} ORDER BY r.n`
+	if (role === undefined) return store.select(sql`${rows} LIMIT 1`).map(([n]) => Number(n))[0]
+	return store
+		.select(rows)
+		.map(([n]) => Number(n))
+		.find((person) => rolesOf(store, person, readPersonRow(store, person)).has(role))
 }
 
 function lastRow(store: Store, table: Table): number {

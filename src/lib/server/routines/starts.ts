@@ -9,6 +9,7 @@ import { evaluate, isTrue, type Env } from '$lib/core/formula/evaluate/evaluate.
 import { ownColumns, readsOwnRowOnly } from '$lib/core/formula/syntax/walk.ts'
 import type { Expr } from '$lib/core/model/formula.ts'
 import type { Signoff } from '$lib/core/app/document.ts'
+import type { DecidedStart } from '$lib/core/routine/decided-start.ts'
 import type { Routine } from '$lib/core/routine/routine.ts'
 import { isStored } from '$lib/core/table/storage.ts'
 import { liveApps, type LiveApp } from '../releases/live.ts'
@@ -44,15 +45,29 @@ export interface Asking {
 	readonly condition: Condition
 }
 
+/** A routine that starts with a decision of its app. */
+export interface DecidedStarting {
+	readonly app: LiveApp
+	readonly routine: Routine
+	readonly as: DecidedStart['as']
+	readonly condition: Condition
+}
+
 interface Starts {
 	readonly routines: ReadonlyMap<number, readonly LiveStart[]>
 	readonly signoffs: ReadonlyMap<number, readonly Asking[]>
+	readonly decided: ReadonlyMap<number, readonly DecidedStarting[]>
 }
 
 /** What live releases do with rows of a table. */
 export function startsOn(store: Store, table: number): { routines: readonly LiveStart[]; signoffs: readonly Asking[] } {
 	const { routines, signoffs } = startsOf(store)
 	return { routines: routines.get(table) ?? [], signoffs: signoffs.get(table) ?? [] }
+}
+
+/** What live releases start when something was decided of a row. */
+export function decidedStartsOn(store: Store, table: number): readonly DecidedStarting[] {
+	return startsOf(store).decided.get(table) ?? []
 }
 
 /** What happened to a row, made ready once for all that asks about it. */
@@ -107,15 +122,19 @@ function startsOf(store: Store): Starts {
 function readStarts(store: Store, apps: readonly LiveApp[]): Starts {
 	const routines = new Map<number, LiveStart[]>()
 	const signoffs = new Map<number, Asking[]>()
+	const decided = new Map<number, DecidedStarting[]>()
 	for (const app of apps) {
 		for (const routine of app.document.routines) {
 			const start = startOf(store, routine)
 			if (start) put(routines, start.table, { ...start, app, routine })
+			if (routine.start.kind !== 'decided') continue
+			const { table, as, where } = routine.start
+			put(decided, table, { app, routine, as, condition: conditionOf(store, where, table) })
 		}
 		for (const signoff of app.document.signoffs)
 			put(signoffs, signoff.table, { app, signoff, condition: conditionOf(store, signoff.where, signoff.table) })
 	}
-	return { routines, signoffs }
+	return { routines, signoffs, decided }
 }
 
 /** How a routine starts with rows; undefined where it starts otherwise. */

@@ -57,10 +57,11 @@ export function givenOf(
 	sight: { readonly moment: Moment; readonly rights: Rights | undefined }
 ): GivenRow {
 	const { catalogue } = store.workspace()
+	const of: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
 	return {
 		table,
+		row: () => (workOut(store, of, { table, n, ...sightOf(sight) }) === null ? null : n),
 		value: (column) => {
-			const of: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
 			const expr: Expr = { kind: 'field', of, table, column, type: columnType(catalogue, column) }
 			return workOut(store, expr, { table, n, ...sightOf(sight) })
 		}

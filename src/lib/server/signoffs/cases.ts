@@ -17,11 +17,13 @@ import { writeHistory } from '../history/history.ts'
 import { readRows } from '../rows/read.ts'
 import type { Store } from '../store/store.ts'
 import { openId, sealId } from '../store/sealed-ids.ts'
+import { beginDecided } from './begin-decided.ts'
 import { caseLink } from './open-case.ts'
 import { rowLabel } from '../rows/row-label.ts'
 
 interface StoredCase {
 	readonly id: number
+	readonly app: number
 	readonly signoff: string
 	readonly table_id: number
 	readonly row_n: number
@@ -33,7 +35,7 @@ interface StoredCase {
 	readonly comment: string
 }
 
-const COLUMNS = `id, signoff, table_id, row_n, asked_by, asked_at, waits_on, state, decided_at, comment`
+const COLUMNS = `id, app, signoff, table_id, row_n, asked_by, asked_at, waits_on, state, decided_at, comment`
 const WAITING = `SELECT ${COLUMNS} FROM signoff_case WHERE waits_on = ? AND state = 'waiting' ORDER BY asked_at, id`
 const DECIDED = `SELECT ${COLUMNS} FROM signoff_case WHERE waits_on = ? AND state <> 'waiting' ORDER BY decided_at DESC, id DESC LIMIT 200`
 const ASKED = `SELECT ${COLUMNS} FROM signoff_case WHERE asked_by = ? ORDER BY asked_at DESC, id DESC LIMIT 200`
@@ -122,6 +124,7 @@ export function decideCase(store: Store, { id, move, comment, fingerprint, actor
 	})
 	readNoticesTo(store, { link: caseLink(store, found.id), person: actor.person, now })
 	tellOutcome(store, found, { state, comment, actor, now })
+	beginDecided(store, { app: found.app, table: found.table_id, n: found.row_n, state, actor, now })
 	store.touched.add(found.table_id)
 	store.touched.add('access')
 }

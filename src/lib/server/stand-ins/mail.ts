@@ -1,6 +1,6 @@
 /** The stand-in for mail, where the operator names no server: it takes messages in and lets nothing out. */
 import nodemailer from 'nodemailer'
-import PostalMime from 'postal-mime'
+import PostalMime, { type Email } from 'postal-mime'
 import { SMTPServer } from 'smtp-server'
 import type { AddressInfo } from 'node:net'
 import { sendBy, type Post, type Sender } from '../post/smtp.ts'
@@ -13,6 +13,8 @@ export interface TakenMessage {
 	readonly body: string
 	/** Blank where there is none. */
 	readonly html: string
+	/** What came with it. */
+	readonly file: { readonly name: string; readonly mediaType: string; readonly base64: string } | null
 }
 
 /**
@@ -37,7 +39,8 @@ export async function openStandInPost(onTaken: (message: TakenMessage) => Promis
 							recipient,
 							subject: mail.subject ?? '',
 							body: (mail.text ?? '').trim(),
-							html: mail.html ?? ''
+							html: mail.html ?? '',
+							file: fileOf(mail)
 						})
 					)
 					.then(() => done(), done)
@@ -56,4 +59,12 @@ export async function openStandInPost(onTaken: (message: TakenMessage) => Promis
 		send: (message) => sendBy(transport, message, from),
 		close: () => new Promise((resolve) => server.close(() => resolve()))
 	}
+}
+
+/** No message of ours has more than one. */
+function fileOf({ attachments: [file] }: Email): TakenMessage['file'] {
+	if (!file) return null
+	const { filename, mimeType, content } = file
+	const bytes = typeof content === 'string' ? Buffer.from(content) : Buffer.from(new Uint8Array(content))
+	return { name: filename ?? '', mediaType: mimeType, base64: bytes.toString('base64') }
 }

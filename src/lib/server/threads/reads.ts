@@ -35,11 +35,12 @@ import { readPeople } from '../people/people-sheet.ts'
 import type { Actor, ByActor } from '../rights/rights-of-actor.ts'
 import { findSecondFactor } from '../credentials/second-factor.ts'
 import { seenTables } from '../rights/seen-tables.ts'
-import { isDemo, listTray } from '../post/tray.ts'
+import { isDemo, listTray, trayFile } from '../post/tray.ts'
 import { countAsks, listAsks, readAsk } from '../routines/answer-ask.ts'
+import { makeReport, reportRows } from '../routines/make-report.ts'
 import { tryRoutine } from '../apps/try-routine.ts'
 import { countGivenUp, listRuns, readRun, routineStates, runsGivenUp } from '../routines/read-runs.ts'
-import { countUnread, listNotices } from '../queue/notices.ts'
+import { countUnread, listNotices, noticeFile } from '../queue/notices.ts'
 import { readOutgoing } from '../queue/outgoing.ts'
 import { readTelling } from '../queue/telling.ts'
 import { queueState } from '../jobs/run-jobs.ts'
@@ -205,6 +206,10 @@ export const READS = {
 	zone: readZone,
 	case: readCase,
 	tray: listTray,
+	trayFile,
+	makeReport,
+	reportRows,
+	noticeFile,
 	people: (store: Store) => listPeople(store),
 	standInPeople: (store: Store) => standInPeople(store),
 	queue: (store: Store) => queueState(store),

@@ -21,9 +21,17 @@ import { openNotice, readAllNotices } from '../queue/notices.ts'
 import { holdOutgoing } from '../queue/outgoing.ts'
 import { setTelling } from '../queue/telling.ts'
 import { answerAsk } from '../routines/answer-ask.ts'
+import { startNow } from '../apps/start-now.ts'
 import { cancelRun, setRoutineOn, tryRunAgain } from '../routines/tend-runs.ts'
 import { runRoutines } from '../routines/run-batch.ts'
-import { claimPosting, finishPosting, putOffPosting, runInsideJob } from '../jobs/run-jobs.ts'
+import {
+	claimPosting,
+	claimReport,
+	finishReport,
+	finishPosting,
+	putOffPosting,
+	runInsideJob
+} from '../jobs/run-jobs.ts'
 import { addSession, endSession, noteUse, putAccount } from '../rights/accounts.ts'
 import { giveRole, takeRole } from '../people/grants.ts'
 import { openAsMe } from '../people/open-as-me.ts'
@@ -201,8 +209,11 @@ export const WRITES = {
 	tryRunAgain,
 	cancelRun,
 	setRoutineOn,
+	startNow,
 	claimPosting,
 	finishPosting,
+	claimReport,
+	finishReport,
 	putOffPosting,
 	takeMessage,
 	noteExport,

@@ -2,6 +2,7 @@
 import { error, fail, isHttpError, json, type ActionFailure } from '@sveltejs/kit'
 import type { z } from 'zod'
 import { AppError, type ErrorCode } from '$lib/core/app-error.ts'
+import type { MessageFile } from '../queue/messages.ts'
 import type { ByteRange } from '../files/file-store.ts'
 import { isPicture } from '$lib/core/capture/attachment.ts'
 
@@ -85,6 +86,19 @@ export function asAppFile(
 			etag: sign,
 			'cache-control': 'private, no-cache',
 			'content-security-policy': "default-src 'none'; sandbox"
+		}
+	})
+}
+
+/** A file that came with a message: only ever saved. 404 where there is none for whoever asks. */
+export function asMessageFile(file: MessageFile | null): Response {
+	if (!file) error(404, 'This is not there, or not for you to see.')
+	return new Response(Buffer.from(file.base64, 'base64'), {
+		headers: {
+			'content-type': file.mediaType,
+			'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+			'content-security-policy': "default-src 'none'; sandbox",
+			'cache-control': 'no-store'
 		}
 	})
 }

@@ -4,7 +4,7 @@
 	import { isFileCell, type WireCell } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { fileAddress } from './file-address.ts'
-	import { showCell } from './show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 
 	type Props = {
 		column: ShownColumn

@@ -6,7 +6,7 @@ import { isFileCell, isReferenceCell, type WireCell } from '$lib/core/query/wire
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { CONTROLS } from './controls.ts'
 import { fromDataAddress, giveFile } from './give-file.ts'
-import { asColumn } from './show-cell.ts'
+import { asColumn } from '$lib/core/requests/show-cell.ts'
 
 export interface CellDraft {
 	readonly text: string

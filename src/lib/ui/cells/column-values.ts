@@ -3,7 +3,7 @@ import type { Filter } from '$lib/core/query/filter.ts'
 import { isHiddenCell, isReferenceCell } from '$lib/core/query/wire.ts'
 import type { Group, Groups } from '$lib/core/requests/rows.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-import { isDate, showCell } from './show-cell.ts'
+import { isDate, showCell } from '$lib/core/requests/show-cell.ts'
 import { showMonth } from '../dates.ts'
 
 interface Grouped {

@@ -3,7 +3,7 @@ import type { ColumnTypeName } from '$lib/core/model/table.ts'
 import { typeInstant } from '$lib/core/table/show-times.ts'
 import { figuresOf } from '$lib/core/table/show-value.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-import { showCell } from './show-cell.ts'
+import { showCell } from '$lib/core/requests/show-cell.ts'
 
 type Scalar = string | number | boolean
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What a formula comes to, as it stands: how many rows, for whom, when it is worked out, and what it costs. */
 	import type { WireCell } from '$lib/core/query/wire.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import type { Trial } from './trial.ts'
 	import { showFigure } from '../count.ts'
 

@@ -2,7 +2,7 @@
 	/** Two people changed one cell: both values, and the choice between them. */
 	import type { Conflict } from '$lib/core/query/change.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 
 	type Props = { column: ShownColumn; conflict: Conflict; typed: string; ontheirs: () => void; onmine: () => void }
 

@@ -6,7 +6,7 @@
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isNumeric } from '../cells/controls.ts'
 	import { plainFigures, writtenFigures } from '../cells/plain-figures.ts'
-	import { isDate } from '../cells/show-cell.ts'
+	import { isDate } from '$lib/core/requests/show-cell.ts'
 
 	type Props = {
 		column: ShownColumn

@@ -6,7 +6,7 @@
 	import { isHiddenCell } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import type { Groups } from '$lib/core/requests/rows.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import { ask } from '../send.ts'
 	import { filterOf, nameOf } from '../cells/column-values.ts'
 	import type { Listing } from './grid-rows.svelte.ts'

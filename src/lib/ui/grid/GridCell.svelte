@@ -6,7 +6,7 @@
 	import { CONTROLS } from '../cells/controls.ts'
 	import { optionsAt } from '../cells/options.ts'
 	import ReferencePicker from '../cells/ReferencePicker.svelte'
-	import { showCell } from '../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import GridPanel from './GridPanel.svelte'
 
 	type Props = {

@@ -6,7 +6,7 @@
 	import type { CellDraft } from '../cells/cell-draft.ts'
 	import { fileAddress } from '../cells/file-address.ts'
 	import { isNumeric } from '../cells/controls.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import GridCell from './GridCell.svelte'
 	import type { GridView } from './grid-view.svelte.ts'
 	import { holds, type Block, type Selection } from './selection.ts'

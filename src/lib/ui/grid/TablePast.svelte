@@ -4,7 +4,7 @@
 	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { BenchTable } from '$lib/core/requests/bench.ts'
 	import type { PastPage, PastRow } from '$lib/core/requests/rows.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import { showFigure } from '../count.ts'
 	import { ask } from '../send.ts'
 

@@ -3,7 +3,7 @@ import Papa from 'papaparse'
 import { figuresOf } from '$lib/core/table/show-value.ts'
 import { isFileCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-import { showCell } from '../cells/show-cell.ts'
+import { showCell } from '$lib/core/requests/show-cell.ts'
 
 export function toClipboard(cells: readonly (readonly string[])[]): string {
 	// The library changes nothing of it, though its type would let it.

@@ -2,7 +2,7 @@
 import { cellKey } from '$lib/core/query/wire.ts'
 import type { PeopleSheet, ShownPerson } from '$lib/core/requests/people.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-import { showCell } from '../cells/show-cell.ts'
+import { showCell } from '$lib/core/requests/show-cell.ts'
 
 type Columns = Pick<PeopleSheet, 'columns' | 'label'>
 

@@ -26,7 +26,7 @@
 		const placed = edit.placed.find(({ step }) => step.id === id)
 		if (!placed) return {}
 		const { step, table, outer, holds } = placed
-		if (entryOfStep(step).goesThrough) return { table: undefined, outer: table }
+		if (entryOfStep(step).readsRows) return { table: undefined, outer: table }
 		return holds === undefined ? { table, outer } : { table: holds, outer: table }
 	}
 </script>

@@ -29,6 +29,10 @@
 		width: min(28rem, calc(100vw - 2rem));
 		margin: auto;
 	}
+	/* It shows that all is still there, to nobody who passes by. */
+	dialog::backdrop {
+		backdrop-filter: blur(10px);
+	}
 	p {
 		margin-top: 0.6rem;
 	}

@@ -3,7 +3,7 @@ import { cellKey } from '$lib/core/query/wire.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import type { BenchTable } from '$lib/core/requests/bench.ts'
 import { fromDataAddress, giveFile, readyPhoto } from '../cells/give-file.ts'
-import { showCell } from '../cells/show-cell.ts'
+import { showCell } from '$lib/core/requests/show-cell.ts'
 import { ask, send } from '../send.ts'
 
 export interface Tried {

@@ -3,7 +3,7 @@
 	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { CaseSheet } from '$lib/core/requests/cases.ts'
 	import { isNumeric } from '../cells/controls.ts'
-	import { showCell } from '../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import { showMoment } from '../dates.ts'
 	import { toneOf } from './tone.ts'
 

@@ -1,17 +1,10 @@
 import { z } from 'zod'
 import { ARRANGEMENTS, type Arrangement } from '../../sentence/slots/measure.ts'
+import { checkGrouping, groupingSchema } from '../../sentence/check-grouping.ts'
 import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
 import { id, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
-import {
-	checkGrouping,
-	checkMeasured,
-	groupingSchema,
-	MEASURED_FROM,
-	measuredParts,
-	ROW_OPENS,
-	TITLE_OVER
-} from './measured.ts'
+import { checkMeasured, MEASURED_FROM, measuredParts, ROW_OPENS, TITLE_OVER } from './measured.ts'
 import { checkHeldName, checkWhom, lineParts, withWhom } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
 

@@ -2,12 +2,12 @@
 import { z } from 'zod'
 import { columnType } from '../../formula/check/column-type.ts'
 import { checkCondition } from '../../formula/check/check.ts'
-import { findColumn, type Column, type Table } from '../../model/table.ts'
+import { findColumn, type Table } from '../../model/table.ts'
 import { mistake, type Found } from '../../document/findings.ts'
 import { formula, number } from '../../document/parts.ts'
-import { MEASURES, PERIODS } from '../../query/measure.ts'
+import { MEASURES } from '../../query/measure.ts'
 import type { Part, Slot } from '../../sentence/types.ts'
-import { isBands, type Grouping, type Measure } from '../../sentence/slots/measure.ts'
+import type { Measure } from '../../sentence/slots/measure.ts'
 import type { Around } from './entry.ts'
 import { ONCE_CHOSEN, WHICH_ROWS } from './parts.ts'
 
@@ -41,12 +41,6 @@ export const ROW_OPENS: Slot = {
 	...{ before: '; a row of it opens ', clause: 'a row of it opens…' }
 }
 
-export const groupingSchema = z.object({
-	column: number,
-	/** Of dates in which steps; of numbers in which bands: as they suit, or of one width. */
-	step: z.union([z.enum(PERIODS), z.literal('bands'), z.number().positive().max(1e15)]).nullable()
-})
-
 export interface MeasuredLine {
 	readonly table: number
 	readonly measure: Measure
@@ -66,31 +60,6 @@ export function checkRows(condition: string, table: Table, { catalogue, here }: 
 	return checkCondition(condition, { catalogue, rows: [table], me: true, here }).issues.flatMap(({ message }) =>
 		mistake(message)
 	)
-}
-
-export function checkGrouping({ column: id, step }: Grouping, table: Table, { catalogue }: Around): Found[] {
-	const column = findColumn(table, id)
-	if (!column) return mistake('A column that it goes by is gone.')
-	const { kind } = columnType(catalogue, column)
-	const isDate = kind === 'date' || kind === 'datetime'
-	const isNumber = kind === 'number'
-	if (isDate && (step === null || isBands(step)))
-		return mistake(`${column.name} holds dates. Say in which steps: ${column.name} in months.`)
-	if (isNumber && !isBands(step))
-		return mistake(`${column.name} holds numbers. Take them together: ${column.name} in bands, or in bands of 5.`)
-	if (!isDate && !isNumber && step !== null)
-		return mistake(
-			`${column.name} holds no ${isBands(step) ? 'numbers' : 'dates'}, and is taken in no ${isBands(step) ? 'bands' : step}.`
-		)
-	if (kind === 'datetime' && column.type === 'computed')
-		return mistake(`${column.name} is an instant that is worked out. Go by a column of dates, or of dates and times.`)
-	return isDate || isNumber || isToldApart(column, kind)
-		? []
-		: mistake(`${column.name} tells no few rows apart. Go by a choice, a reference, a short text or a date.`)
-}
-
-function isToldApart({ type }: Column, kind: string): boolean {
-	return ['choice', 'yes/no', 'reference', 'text', 'code'].includes(type) || kind === 'text' || kind === 'yesno'
 }
 
 function checkMeasure({ of, column: id }: Measure, table: Table, { catalogue }: Around): Found[] {

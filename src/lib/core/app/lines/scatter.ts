@@ -1,10 +1,11 @@
 import { z } from 'zod'
 import { columnType } from '../../formula/check/column-type.ts'
+import { checkGrouping, groupingSchema } from '../../sentence/check-grouping.ts'
 import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
 import { formula, id, number, words } from '../../document/parts.ts'
 import { findColumn, type Table } from '../../model/table.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
-import { checkGrouping, checkRows, groupingSchema, ROW_OPENS, TITLE_OVER } from './measured.ts'
+import { checkRows, ROW_OPENS, TITLE_OVER } from './measured.ts'
 import { checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
 

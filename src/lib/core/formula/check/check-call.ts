@@ -30,6 +30,8 @@ export interface GivenRow {
 	readonly table: Table
 	/** Blank for what is not known of it. */
 	readonly value: (column: Column) => Value
+	/** Its number, blank where it is not seen; left out of one that is still to be added. */
+	readonly row?: () => number | null
 }
 
 /** A name in a formula's text, and what it means. */

@@ -117,7 +117,7 @@ function checkTree(tree: Syntax, scope: Scope): Expr {
 		case 'me':
 			return { ...meNode(tree.span, scope), type: { kind: 'row', table: scope.catalogue.people } }
 		case 'this':
-			throw new Refused(issue.unreadable('After "this" comes a dot and a column: this.name.', tree.span))
+			return checkThis(tree.span, scope)
 		case 'member':
 			return checkMember(tree, scope)
 		case 'call':
@@ -137,6 +137,7 @@ function checkName(name: string, span: Span, scope: Scope): Expr {
 	const level = scope.rows.length - 1
 	const table = scope.rows[level]
 	if (!table) throw new Refused(issue.unknownColumn(name, 'this place, which stands on no row', undefined, span))
+	if (isThem(name, table, scope)) return { kind: 'this', level, type: { kind: 'row', table } }
 	return memberOf({ kind: 'this', level, type: { kind: 'row', table } }, name, span, scope)
 }
 
@@ -151,6 +152,11 @@ function checkMember(tree: Syntax & { kind: 'member' }, scope: Scope): Expr {
 		return memberOf({ kind: 'this', level, type: { kind: 'row', table } }, tree.name, tree.nameSpan, scope)
 	}
 	return memberOf(checkTree(tree.of, scope), tree.name, tree.nameSpan, scope)
+}
+
+/** The person whose row it is, among people; a column that is called so is meant first. */
+function isThem(name: string, table: Table, { catalogue }: Scope): boolean {
+	return nameKey(name) === 'them' && table.id === catalogue.people.id && !findByName(table.columns, name)
 }
 
 /** A column that is called so is meant first. */
@@ -170,6 +176,18 @@ function checkHere(tree: Syntax & { kind: 'member' }, { here = new Map() }: Scop
 		throw new Refused(issue.unreadable(near === undefined ? says : `${says} Did you mean here.${near}?`, tree.nameSpan))
 	}
 	return { kind: 'literal', value: held.value, type: held.type }
+}
+
+/** The row around, by itself: what points to it is compared with it. */
+function checkThis(span: Span, { rows, given }: Scope): Expr {
+	if (given && rows.length === 1) {
+		if (!given.row) throw new Refused(issue.unreadable('The row that is being filled in is none yet: write this.name.', span)) // prettier-ignore
+		return { kind: 'literal', value: given.row(), type: { kind: 'row', table: given.table } }
+	}
+	const level = rows.length - 2
+	const table = rows[level]
+	if (!table) throw new Refused(issue.unreadable('After "this" comes a dot and a column: this.name.', span))
+	return { kind: 'this', level, type: { kind: 'row', table } }
 }
 
 function checkGiven(tree: Syntax & { kind: 'member' }, scope: Scope, { table, value }: GivenRow): Expr {

@@ -52,6 +52,12 @@ export const WHEN = ['added', 'changed', 'added or changed'] as const
 export const SIDES = ['before', 'after'] as const
 /** What becomes of the times at which the program did not run. */
 export const MISSED = ['once for all', 'each', 'not at all'] as const
+/** As which file a report comes besides. */
+export const ATTACHED = ['an XLSX file', 'an ODS file', 'a CSV file'] as const
+/** Whether a report is sent where it has nothing to show. */
+export const WHERE_NONE = ['there are none'] as const
+/** What a sign-off came to. */
+export const DECISIONS = ['approved', 'declined', 'approved or declined'] as const
 
 /** What stands in a slot of each type, where it is not blank. */
 export interface SlotValues {
@@ -107,6 +113,9 @@ export interface SlotValues {
 	arrangement: Arrangement
 	'calendar view': CalendarView
 	skipped: (typeof SKIPPED)[number]
+	attached: (typeof ATTACHED)[number]
+	decision: (typeof DECISIONS)[number]
+	'where none': (typeof WHERE_NONE)[number]
 }
 
 export type SlotType = keyof SlotValues
@@ -159,7 +168,10 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	grouping,
 	arrangement: oneOf(ARRANGEMENTS),
 	'calendar view': oneOf(CALENDAR_VIEWS),
-	skipped: oneOf(SKIPPED)
+	skipped: oneOf(SKIPPED),
+	attached: oneOf(ATTACHED),
+	decision: oneOf(DECISIONS),
+	'where none': oneOf(WHERE_NONE)
 }
 
 /** What is known of a type of slot. */

@@ -84,7 +84,7 @@ function readCount(text: string): Reading<number> {
 /** A slot whose value is one of some words. */
 export function oneOf<V extends string>(words: readonly V[]): SlotEntry<V> {
 	const read = (text: string): Reading<V> => {
-		const found = words.find((word) => word === text.trim().toLowerCase())
+		const found = words.find((word) => word.toLowerCase() === text.trim().toLowerCase())
 		return found === undefined ? { message: `"${text}" is none of ${words.join(', ')}.` } : { value: found }
 	}
 	const choices = () => words.map((word) => ({ value: word, text: word }))

@@ -2,7 +2,7 @@
 import { stepWidth } from '$lib/core/query/bands.ts'
 import { isBands, type Grouping } from '$lib/core/sentence/slots/measure.ts'
 import { readSpread, type Spread } from '../../rows/read-measures.ts'
-import type { ToldBy } from './groups-along.ts'
+import type { ToldBy } from '../../rows/groups-along.ts'
 import type { View } from './view.ts'
 
 /** How many bands are wanted, where nobody says how wide they are. */

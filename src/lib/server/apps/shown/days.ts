@@ -7,7 +7,7 @@ import { findColumn, type Table } from '$lib/core/model/table.ts'
 import type { ShownDays } from '$lib/core/requests/shown-rows.ts'
 import { nameKey } from '$lib/core/text/key.ts'
 import type { Measures } from '../../rows/read-measures.ts'
-import { filtersOf, type ToldBy } from './groups-along.ts'
+import { filtersOf, type ToldBy } from '../../rows/groups-along.ts'
 import { sayMeasure } from './say-measure.ts'
 import type { View } from './view.ts'
 

@@ -5,10 +5,10 @@ import type { ShownDot, ShownScatter } from '$lib/core/requests/shown-rows.ts'
 import { readMeasures, type MeasuredGroup, type Measures } from '../../rows/read-measures.ts'
 import { rowsBehind } from '../behind.ts'
 import { spreadOf, widthOver, withBands } from './bands-of.ts'
-import { filtersOf, groupsAlong, type Along, type ToldBy } from './groups-along.ts'
+import { filtersOf, groupsAlong, type Along, type ToldBy } from '../../rows/groups-along.ts'
 import { conditionsOf } from './list.ts'
 import { mostCounted } from './most-counted.ts'
-import { sayNumber } from './say-measure.ts'
+import { sayNumber } from '../../rows/say-number.ts'
 import { tableOf, type ShownAs, type View } from './view.ts'
 
 type ScatterLine = LineOf<'scatter'>

@@ -5,7 +5,7 @@
 	import type { Filter } from '$lib/core/query/filter.ts'
 	import type { AppBase, ScreenPath } from '$lib/core/requests/screens.ts'
 	import type { RowsBehind } from '$lib/core/requests/shown-rows.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import { send } from '../../send.ts'
 	import { heldIn } from '../screen-address.ts'
 

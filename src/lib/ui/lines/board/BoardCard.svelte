@@ -3,7 +3,7 @@
 	import type { Move } from '$lib/core/requests/screen-doings.ts'
 	import type { ShownBoard } from '$lib/core/requests/shown-rows.ts'
 	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import Mark from '../list/Mark.svelte'
 
 	type Props = {

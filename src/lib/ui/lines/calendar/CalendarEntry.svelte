@@ -3,7 +3,7 @@
 	import { page } from '$app/state'
 	import { cellKey } from '$lib/core/query/wire.ts'
 	import type { ShownCalendar, ShownDayEntry } from '$lib/core/requests/shown-rows.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import Mark from '../list/Mark.svelte'
 	import { besideList } from '../screen-address.ts'
 

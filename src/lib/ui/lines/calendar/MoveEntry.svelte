@@ -4,7 +4,7 @@
 	import type { ShownCalendar, ShownDayEntry } from '$lib/core/requests/shown-rows.ts'
 	import { isIsoDate } from '$lib/core/schedule/calendar.ts'
 	import DateField from '../../cells/DateField.svelte'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import type { CalendarMove } from './calendar-move.svelte.ts'
 
 	type Props = { line: ShownCalendar; entry: ShownDayEntry; move: CalendarMove }

@@ -15,7 +15,7 @@
 	import { page } from '$app/state'
 	import { ALL_COUNTED, countedHeldBy } from '$lib/core/chart/most-counted.ts'
 	import type { Charted } from '$lib/core/requests/shown-rows.ts'
-	import { sayLeftOut, SAYS_PART } from '../behind/left-out.ts'
+	import { sayLeftOut, SAYS_PART } from '$lib/core/chart/left-out.ts'
 	import { withChosen } from '../screen-address.ts'
 
 	type Props = {

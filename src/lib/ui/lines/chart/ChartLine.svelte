@@ -2,7 +2,7 @@
 	/** Columns over a scale, each a key that shows its rows or sets what other lines go by; the table behind is one press away. */
 	import type { AppBase, ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
 	import type { ShownBar } from '$lib/core/requests/shown-rows.ts'
-	import { sayMore } from '../behind/left-out.ts'
+	import { sayMore } from '$lib/core/chart/left-out.ts'
 	import ChartFrame from './ChartFrame.svelte'
 	import ChartPlot from './ChartPlot.svelte'
 	import { setHeld } from './press.ts'

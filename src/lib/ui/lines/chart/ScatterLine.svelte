@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** Dots at two numbers of their rows. The table behind it holds the same keys, for who cannot point at a dot. */
 	import type { AppBase, ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
-	import { sayMore } from '../behind/left-out.ts'
+	import { sayMore } from '$lib/core/chart/left-out.ts'
 	import ChartLegend from './ChartLegend.svelte'
 	import ChartFrame from './ChartFrame.svelte'
 

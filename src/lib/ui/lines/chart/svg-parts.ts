@@ -1,5 +1,5 @@
 import type { Charted } from '$lib/core/requests/shown-rows.ts'
-import { SAYS_PART } from '../behind/left-out.ts'
+import { SAYS_PART } from '$lib/core/chart/left-out.ts'
 
 /** What pictures of charts are drawn with: in the light, whatever the page is in. */
 export const [WIDTH, HEIGHT] = [960, 480]

@@ -4,7 +4,7 @@
 	import type { ShownLine } from '$lib/core/requests/screens.ts'
 	import DateField from '../../cells/DateField.svelte'
 	import { CONTROLS } from '../../cells/controls.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import { withChosen, withTyped } from '../screen-address.ts'
 	import ChoiceStrip from './ChoiceStrip.svelte'
 	import { addressNow } from '../address-now.ts'

@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** One number, large, what it counts and how it stands to others; a press shows the rows that make it up. */
 	import type { AppBase, ScreenPath, ShownLine } from '$lib/core/requests/screens.ts'
-	import { sayLeftOut } from '../behind/left-out.ts'
+	import { sayLeftOut } from '$lib/core/chart/left-out.ts'
 
 	type Props = { line: Extract<ShownLine, { kind: 'figure' }>; path: ScreenPath; base: AppBase; from: string }
 

@@ -7,7 +7,7 @@
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isNumeric } from '../../cells/controls.ts'
-	import { isDate, showCell } from '../../cells/show-cell.ts'
+	import { isDate, showCell } from '$lib/core/requests/show-cell.ts'
 	import { soughtIn, withSought } from '../screen-address.ts'
 	import type { ListRows } from './list-rows.svelte.ts'
 	import { addressNow } from '../address-now.ts'

@@ -3,7 +3,7 @@
 	import type { ScreenPath, ShownList } from '$lib/core/requests/screens.ts'
 	import { isNumeric } from '../../cells/controls.ts'
 	import { fileAddress } from '../../cells/file-address.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import { page } from '$app/state'
 	import { addressOf } from './row-address.ts'
 	import Changed from './Changed.svelte'

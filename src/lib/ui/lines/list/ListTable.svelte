@@ -3,7 +3,7 @@
 	import { cellKey, type WireRow } from '$lib/core/query/wire.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isNumeric } from '../../cells/controls.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import { page } from '$app/state'
 	import { addressOf } from './row-address.ts'
 	import { useShownNow } from '../shown-now.svelte.ts'

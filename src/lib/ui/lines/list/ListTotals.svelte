@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** What some columns come to over all rows of a list, at its foot. */
 	import type { ListTotal } from '$lib/core/requests/screens.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 
 	let { totals }: { totals: readonly ListTotal[] } = $props()
 </script>

@@ -3,7 +3,7 @@
 	import type { ListTotal } from '$lib/core/requests/screens.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 	import { isNumeric } from '../../cells/controls.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 
 	type Props = {
 		columns: readonly ShownColumn[]

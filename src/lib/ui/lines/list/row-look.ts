@@ -5,7 +5,7 @@ import type { ShownList } from '$lib/core/requests/screens.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import type { Tone } from '$lib/core/sentence/slots/all.ts'
 import { isNumeric } from '../../cells/controls.ts'
-import { daysUntil, isDate, showCell } from '../../cells/show-cell.ts'
+import { daysUntil, isDate, showCell } from '$lib/core/requests/show-cell.ts'
 
 export interface RowLook {
 	readonly big: ShownColumn | undefined

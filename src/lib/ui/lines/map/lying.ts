@@ -2,7 +2,7 @@
 import { distance, type Place } from '$lib/core/map/mercator.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
 import type { ShownMap } from '$lib/core/requests/shown-rows.ts'
-import { showCell } from '../../cells/show-cell.ts'
+import { showCell } from '$lib/core/requests/show-cell.ts'
 
 export interface Lying {
 	readonly row: string

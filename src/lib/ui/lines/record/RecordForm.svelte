@@ -3,7 +3,7 @@
 	import CellField from '../../cells/CellField.svelte'
 	import { draftOf } from '../../cells/cell-draft.ts'
 	import { optionsAt } from '../../cells/options.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import type { RecordEdit } from './record-edit.svelte.ts'
 
 	type Props = {

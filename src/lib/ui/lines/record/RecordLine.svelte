@@ -6,7 +6,7 @@
 	import type { CaseOfRow } from '$lib/core/requests/cases.ts'
 	import type { ScreenPath, ShownTally } from '$lib/core/requests/screens.ts'
 	import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import { doOnScreen } from '../do-on-screen.ts'
 	import { countOf } from '$lib/core/text/count.ts'
 	import { useShownNow } from '../shown-now.svelte.ts'

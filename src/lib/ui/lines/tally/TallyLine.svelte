@@ -1,7 +1,7 @@
 <script lang="ts">
 	/** A number of the row with its set amount: strong to add, quiet to take away. */
 	import type { ScreenPath, ShownTally } from '$lib/core/requests/screens.ts'
-	import { showCell } from '../../cells/show-cell.ts'
+	import { showCell } from '$lib/core/requests/show-cell.ts'
 	import { usePressNote } from '../press-note.svelte.ts'
 
 	type Props = { line: ShownTally; path: ScreenPath }

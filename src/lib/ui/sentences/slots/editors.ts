@@ -69,7 +69,10 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	grouping: ChoiceSlot,
 	arrangement: ChoiceSlot,
 	'calendar view': ChoiceSlot,
-	skipped: ChoiceSlot
+	skipped: ChoiceSlot,
+	attached: ChoiceSlot,
+	decision: ChoiceSlot,
+	'where none': ChoiceSlot
 }
 
 export function editorOf(type: SlotType): SlotComponent<unknown> {

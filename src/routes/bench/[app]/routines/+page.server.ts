@@ -21,18 +21,27 @@ export async function load({ locals, params, url, depends }) {
 
 const switchSchema = z.object({ routine: z.string().min(1).max(40), on: z.enum(['yes', 'no']) })
 
-const trySchema = z.object({ routine: z.string().min(1).max(40) })
+const nameSchema = z.object({ routine: z.string().min(1).max(40) })
 
 export const actions = {
 	try: async ({ request, locals, params }) => {
 		const actor = getBuilder(locals)
 		const form = Object.fromEntries(await request.formData())
 		return forForm({}, async () => {
-			const { routine: id } = parseForm(form, trySchema, 'This cannot be read. Load the page again.')
+			const { routine: id } = parseForm(form, nameSchema, 'This cannot be read. Load the page again.')
 			const { document } = await locals.host.read('draft', { app: Number(params.app) })
 			const routine = document.routines.find((each) => each.id === id)
 			if (!routine) throw new AppError('not_found', 'This routine is not in the draft any more. Load the page again.')
 			return { routine: id, tried: await locals.host.read('tryRoutine', { document, routine, actor, now: locals.now }) }
+		})
+	},
+	now: async ({ request, locals, params }) => {
+		const actor = getBuilder(locals)
+		const form = Object.fromEntries(await request.formData())
+		return forForm({}, async () => {
+			const { routine } = parseForm(form, nameSchema, 'This cannot be read. Load the page again.')
+			await locals.host.write('startNow', { app: Number(params.app), routine, actor, now: locals.now })
+			return { routine, began: true }
 		})
 	},
 	switch: async ({ request, locals, params }) => {

@@ -28,7 +28,7 @@
 
 	const { routine } = $derived(edit)
 	// Each action gives some of these.
-	const result = $derived(form as { message?: string; routine?: string; tried?: TriedRoutine } | null)
+	const result = $derived(form as { message?: string; routine?: string; tried?: TriedRoutine; began?: boolean } | null)
 	/** Of the routine that is open, as its draft was then. */
 	const tried = $derived(result?.routine === routine?.id ? result?.tried : undefined)
 	/** The name that is being typed stays. */
@@ -51,12 +51,18 @@
 					value={routine.name}
 					onchange={(event) => edit.put({ ...routine, name: event.currentTarget.value || 'Routine' })}
 				/>
-				<form method="POST" action="?/try" use:enhance={keepForm}>
+				<form method="POST" action="?/try&routine={routine.id}" use:enhance={keepForm}>
 					<input type="hidden" name="routine" value={routine.id} />
 					<button class="btn" disabled={edit.draft.saving}>Try it on the last seven days</button>
 				</form>
+				{#if state?.isLive && state.paused === null && routine.start.kind === 'clock'}
+					<form method="POST" action="?/now&routine={routine.id}" use:enhance={keepForm}>
+						<input type="hidden" name="routine" value={routine.id} />
+						<button class="btn">Start it now</button>
+					</form>
+				{/if}
 				{#if state?.isLive}
-					<form method="POST" action="?/switch" use:enhance>
+					<form method="POST" action="?/switch&routine={routine.id}" use:enhance>
 						<input type="hidden" name="routine" value={routine.id} />
 						<input type="hidden" name="on" value={state.paused === null ? 'no' : 'yes'} />
 						<button class="btn">{state.paused === null ? 'Pause it' : 'Let it start again'}</button>
@@ -71,6 +77,9 @@
 					{state.paused === '' ? 'It starts nothing until somebody lets it.' : state.paused}
 				{:else if state.nextAt !== null}On; it starts next on {showMoment(state.nextAt)}.
 				{:else}On, as the live release has it.{/if}
+				{#if result?.began && result.routine === routine.id}<strong
+						>It was started. What comes of it stands below.</strong
+					>{/if}
 				{#if result?.message}<span class="says-wrong" role="alert">{result.message}</span>{/if}
 			</p>
 			<RoutineLedger {edit} {routine} {pointed} {tried} />

@@ -1,9 +1,9 @@
 /** The text of a cell as people see it, from what travelled. Pure display: nothing is decided here. */
-import { showMoney, showNumber, showValue, showYesNo } from '$lib/core/table/show-value.ts'
-import { showDate, showDuration, showInstant } from '$lib/core/table/show-times.ts'
-import type { Column } from '$lib/core/model/table.ts'
-import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '$lib/core/query/wire.ts'
-import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
+import { showMoney, showNumber, showValue, showYesNo } from '../table/show-value.ts'
+import { showDate, showDuration, showInstant } from '../table/show-times.ts'
+import type { Column } from '../model/table.ts'
+import { isErrorCell, isFileCell, isHiddenCell, isReferenceCell, type WireCell } from '../query/wire.ts'
+import type { ShownColumn } from './shown-column.ts'
 
 /** A cell as its reader sees it, in words and figures. */
 export function showCell(column: ShownColumn, cell: WireCell | undefined): string {

@@ -5,8 +5,8 @@ import { findColumn, type Column, type Table } from '$lib/core/model/table.ts'
 import type { Filter } from '$lib/core/query/filter.ts'
 import { isBand, type Band, type Step } from '$lib/core/query/measure.ts'
 import { addDays, addMonths } from '$lib/core/schedule/calendar.ts'
-import type { Measures } from '../../rows/read-measures.ts'
-import type { SayNumber } from './say-measure.ts'
+import type { Measures } from './read-measures.ts'
+import type { SayNumber } from './say-number.ts'
 
 /** By what rows are told apart, every band with its width. */
 export interface ToldBy {

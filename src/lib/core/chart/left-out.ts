@@ -1,6 +1,6 @@
 /** What is said where a number or a chart leaves something out. */
-import { MOST_COUNTED } from '$lib/core/chart/most-counted.ts'
-import { countOf } from '$lib/core/text/count.ts'
+import { MOST_COUNTED } from './most-counted.ts'
+import { countOf } from '../text/count.ts'
 
 /** Rows that are seen, and in no number, since part of them is kept from their reader. */
 export function sayLeftOut(rows: number): string {

@@ -1,0 +1,27 @@
+/** What a report shows of rows: as its reader saw them when it was written. */
+
+export interface ReportTable {
+	/** Of the table, or of what was counted. */
+	readonly title: string
+	readonly heads: readonly { readonly name: string; readonly isNumber: boolean }[]
+	readonly rows: readonly (readonly string[])[]
+	/** What all rows come to; blank where nothing is added up. */
+	readonly foot: readonly string[]
+	/** How many more there are than are shown. */
+	readonly more: number
+	/** What is not in it; blank where all is. */
+	readonly note: string
+}
+
+/** Under the rows; blank where all is shown. `inFile`: whether they are all in the file that comes with it. */
+export function underReport({ more, note }: Pick<ReportTable, 'more' | 'note'>, inFile: boolean): string {
+	const rest = more === 0 ? [] : [`and ${more.toLocaleString('en-GB')} more${inFile ? ', in the file' : ''}`]
+	return [...rest, ...(note === '' ? [] : [note])].join('; ')
+}
+
+/** As lines of text, for who reads mail without HTML. */
+export function reportText({ heads, rows, foot, ...rest }: ReportTable, inFile: boolean): string {
+	const lines = [heads.map(({ name }) => name), ...rows, ...(foot.length > 0 ? [foot] : [])]
+	const under = underReport(rest, inFile)
+	return [...lines.map((cells) => cells.map((cell) => cell || '–').join(' · ')), ...(under ? [under] : [])].join('\n')
+}
