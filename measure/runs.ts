@@ -95,7 +95,7 @@ function release(store: Store, many: number): number {
 const STEPS = 2_000
 
 function stepsASecond(store: Store, app: number, commit: (work: () => unknown) => void, most: number): number {
-	const begin = (n: number) => addRun(store, { app, release: 1, routine: 'r0', person: KEEPER, on: { table: ITEMS, n: (n % ROWS) + 1 }, depth: 1, now: NOW }) // prettier-ignore
+	const begin = (n: number) => addRun(store, { app, release: 1, routine: 'r0', person: KEEPER, on: { table: ITEMS, n: (n % ROWS) + 1 }, path: ['r0'], now: NOW }) // prettier-ignore
 	const work = () => {
 		for (let done = 0; done < STEPS; done += most) {
 			store.db.transaction(() => {

@@ -17,6 +17,7 @@ import { checkCondition } from '../formula/check/check.ts'
 import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
 import { entryOfStart } from '../routine/routine.ts'
+import type { NamedRoutine } from '../routine/step-entry.ts'
 import { checkRoutine } from '../routine/step-tree.ts'
 import { checkLinks } from './check-links.ts'
 import { checkPresses } from './check-presses.ts'
@@ -48,6 +49,11 @@ export function checkApp(
 		},
 		hasButtonRoutine: (id) => document.routines.some((each) => each.id === id && entryOfStart(each.start).isPressed)
 	}
+	const findRoutine = (id: string): NamedRoutine | undefined => {
+		const found = document.routines.find((each) => each.id === id)
+		const calledOn = found?.start.kind === 'called' ? found.start.table : undefined
+		return found && { name: found.name, calledOn }
+	}
 	const heads = shown.screens.flatMap((screen) =>
 		checkScreen(screen, around).map(at(`Screen ${screen.title}`, { bay: 'screens', screen: screen.id }))
 	)
@@ -60,7 +66,7 @@ export function checkApp(
 		)
 	])
 	const routines = document.routines.flatMap((routine) =>
-		checkRoutine(routine, around).map(({ step, ...found }) => atStep(routine, step)(found))
+		checkRoutine(routine, { ...around, findRoutine }).map(({ step, ...found }) => atStep(routine, step)(found))
 	)
 	const signoffs = document.signoffs.flatMap((signoff) =>
 		checkSignoff(signoff, catalogue).map(at(`Sign-off ${signoff.name}`, { bay: 'sign-offs' }))

@@ -7,6 +7,7 @@ import { id, number, words } from '../document/parts.ts'
 import { addStep, addStepSchema, cellStep, cellStepSchema, linkStep, linkStepSchema, type AddStep } from './add-step.ts'
 import { askStep, askStepSchema, type AskStep } from './ask-step.ts'
 import { buttonStart, buttonStartSchema } from './button-start.ts'
+import { calledStart, calledStartSchema } from './called-start.ts'
 import { clockStart, clockStartSchema } from './clock-start.ts'
 import { comesStart, comesStartSchema } from './comes-start.ts'
 import { decidedStart, decidedStartSchema } from './decided-start.ts'
@@ -29,6 +30,7 @@ import {
 import { reportStep, reportStepSchema } from './report-step.ts'
 import { removeStep, removeStepSchema, sayStep, sayStepSchema } from './row-steps.ts'
 import { rowsStart, rowsStartSchema } from './rows-start.ts'
+import { runStep, runStepSchema } from './run-step.ts'
 import { sendStep, sendStepSchema } from './send-step.ts'
 import { setStep, setStepSchema } from './set-step.ts'
 import type { StartEntry, StepEntry } from './step-entry.ts'
@@ -42,6 +44,7 @@ const PLAIN = [
 	sendStepSchema,
 	reportStepSchema,
 	sayStepSchema,
+	runStepSchema,
 	waitStepSchema,
 	stopStepSchema
 ] as const
@@ -88,7 +91,8 @@ export const routineSchema = z.object({
 		comesStartSchema,
 		decidedStartSchema,
 		clockStartSchema,
-		dueStartSchema
+		dueStartSchema,
+		calledStartSchema
 	]),
 	steps: z.array(stepSchema)
 })
@@ -109,6 +113,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	report: reportStep,
 	ask: askStep,
 	say: sayStep,
+	run: runStep,
 	if: ifStep,
 	else: elseStep,
 	each: eachStep,
@@ -122,7 +127,8 @@ export const STARTS: { readonly [K in Start['kind']]: StartEntry<Extract<Start, 
 	comes: comesStart,
 	decided: decidedStart,
 	due: dueStart,
-	clock: clockStart
+	clock: clockStart,
+	called: calledStart
 }
 
 /** What is known of the kind of a step. */

@@ -4,6 +4,12 @@ import type { Scope } from '../formula/check/check-call.ts'
 import type { Catalogue, Table } from '../model/table.ts'
 import type { Sentence } from '../sentence/types.ts'
 
+export interface NamedRoutine {
+	readonly name: string
+	/** The table on whose rows other routines run it; undefined where it starts otherwise. */
+	readonly calledOn: number | undefined
+}
+
 /** Where a step stands: on which row, around which other, and as whom it acts. */
 export interface AroundStep {
 	readonly catalogue: Catalogue
@@ -19,6 +25,8 @@ export interface AroundStep {
 	readonly acts: boolean
 	/** Whether there is a role. */
 	readonly hasRole: (id: number) => boolean
+	/** A routine of its app: what it is called, and how it starts. */
+	readonly findRoutine: (id: string) => NamedRoutine | undefined
 	/** Whether its app has a screen. */
 	readonly hasScreen: (id: string) => boolean
 }

@@ -102,10 +102,11 @@ interface CheckedIn {
 	readonly catalogue: Catalogue
 	readonly hasRole: (id: number) => boolean
 	readonly hasScreen: (id: string) => boolean
+	readonly findRoutine: AroundStep['findRoutine']
 }
 
 /** Everything in a routine that would not work. */
-export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen }: CheckedIn): StepFound[] {
+export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen, findRoutine }: CheckedIn): StepFound[] {
 	const { start, steps, acts } = routine
 	const { check, isPressed } = entryOfStart(start)
 	const id = tableOfStart(start)
@@ -121,6 +122,7 @@ export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen }
 				catalogue,
 				hasRole,
 				hasScreen,
+				findRoutine,
 				isPressed,
 				acts: isPressed || role !== undefined
 			})
@@ -131,7 +133,7 @@ export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen }
 
 function checkPlaced(
 	{ step, within, before, ...place }: PlacedStep,
-	around: Pick<AroundStep, 'catalogue' | 'hasRole' | 'hasScreen' | 'isPressed' | 'acts'>
+	around: Pick<AroundStep, 'catalogue' | 'hasRole' | 'hasScreen' | 'findRoutine' | 'isPressed' | 'acts'>
 ): Found[] {
 	const entry = entryOfStep(step)
 	const of = (id: number | undefined) => (id === undefined ? undefined : around.catalogue.tables.get(id))

@@ -145,6 +145,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 		random.chance(0.3)
 			? { kind: 'all' }
 			: { kind: random.pick(['only', 'except']), columns: random.chance(0.2) ? [] : someOf(random, columnsOf(table)) },
+	routine: (random) => (random.chance(0.1) ? 'gone' : random.pick(vocabulary.routines).id),
 	'shared lines': (random) => (random.chance(0.1) ? 'gone' : random.pick(SHARED).id),
 	screen: (random) => (random.chance(0.1) ? 'gone' : random.pick(SCREENS).id),
 	does: (random) =>

@@ -26,7 +26,7 @@ export function startNow(
 	refuseUnheldRows(store, alone, undefined, { actor, now })
 	if (isPaused(store, { app, routine: id })) throw new AppError('invalid', 'It is paused. Let it start again first.')
 	const cause = `by hand ${app} ${id} ${Math.floor(now / AGAIN_MS)}`
-	const run = { app, release: live.release, routine: id, cause, person: null, on: undefined, depth: 1, now }
+	const run = { app, release: live.release, routine: id, cause, person: null, on: undefined, path: [routine.name], now }
 	if (addRun(store, run) === undefined)
 		throw new AppError('conflict', 'It was started less than a minute ago. Look at its runs before you start it again.')
 	const entry = { at: now, person: actor.person, through: 'Routines' as const, kind: 'start routine', table: null }

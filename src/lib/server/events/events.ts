@@ -4,14 +4,11 @@
  */
 import { openCase } from '../signoffs/open-case.ts'
 import { wakeRunsOn } from '../routines/asks.ts'
-import { addRun, keepRun } from '../routines/runs.ts'
+import { addRun } from '../routines/runs.ts'
 import { fitsStart, happened, holds, startsOn, type LiveStart } from '../routines/starts.ts'
 import type { Store } from '../store/store.ts'
 import type { RowEvent } from '../rows/change.ts'
 import type { ChangeContext } from '../rows/change-context.ts'
-
-/** Chains of routines that set each other off stop here. */
-const MAX_DEPTH = 10
 
 /** Begins what live routines start after a change of a row, and opens the sign-offs that it asks for. */
 export function raiseEvents(store: Store, event: RowEvent, context: ChangeContext): void {
@@ -33,13 +30,10 @@ function begin(
 	store: Store,
 	{ app, routine }: LiveStart,
 	{ table, n }: RowEvent,
-	{ actor, now, depth = 0 }: ChangeContext
+	{ actor, now, path = [] }: ChangeContext
 ): void {
-	const id = addRun(store, {
-		...{ app: app.id, release: app.release, routine: routine.id, depth: depth + 1, now },
+	addRun(store, {
+		...{ app: app.id, release: app.release, routine: routine.id, path: [...path, routine.name], now },
 		...{ person: actor.person === 0 ? null : actor.person, on: { table: table.id, n } }
 	})
-	if (depth + 1 <= MAX_DEPTH || id === undefined) return
-	const error = `Routines set each other off ${MAX_DEPTH} times over and would never end, so this one was stopped. Make one of them start on fewer rows.`
-	keepRun(store, id, { state: 'given up', dueAt: now, stack: [], error })
 }

@@ -104,7 +104,7 @@ function fire(store: Store, clock: DueClock, now: number): void {
 	const next = clocked ? nextOf(clocked, counted, now) : undefined
 	store.prepare(FIRED).run({ app, routine: id, next: next ?? null, now })
 	if (!live || !routine || !clocked || isPaused(store, { app, routine: id })) return
-	const started = { app, release: live.release, routine: id, person: null, depth: 1, now }
+	const started = { app, release: live.release, routine: id, person: null, path: [routine.name], now }
 	if (routine.start.kind === 'due') return beginDue(store, { ...clock, start: routine.start }, started)
 	for (const instant of timesToFire(clocked, counted, { at, now }))
 		addRun(store, { ...started, on: undefined, cause: `clock ${app} ${id} ${new Date(instant).toISOString()}` })

@@ -12,7 +12,7 @@ import type { RowAt } from './work-out.ts'
 
 /** A run with what it runs. */
 export interface InForce {
-	readonly run: Pick<Run, 'id' | 'app' | 'person' | 'depth'>
+	readonly run: Pick<Run, 'id' | 'app' | 'release' | 'person' | 'path'>
 	readonly routine: Routine
 	readonly acting: Acting
 	/** Of a press: who is there to be told something. */
@@ -65,10 +65,10 @@ export function takeStep(store: Store, stack: Stack, { run, routine, acting, pre
 		return { stack: stack.length > 1 && standing.through ? skipRow(routine, stack) : [], wrote: 0 }
 	}
 	const cause = `run ${run.id} ${step.id} ${stack.map(({ row }) => row ?? '').join('.')}`
-	const { depth } = run
+	const { id, app, release, person: by, path } = run
 	const result = doStep(step, {
-		...{ store, acting, at, outer, frame, following, cause, depth, now },
-		...{ routine: routine.name, presser, run: run.id, app: run.app }
+		...{ store, acting, at, outer, frame, following, cause, path, now },
+		...{ routine: routine.name, presser, run: id, app, release, by }
 	})
 	note(result)
 	const { until, says, wrote = 0 } = result

@@ -66,12 +66,12 @@ interface AtOnce {
 function takeAtOnce(store: Store, pressed: Press, on: { table: number; n: number }): AtOnce {
 	const { app, release, routine, actor, now } = pressed
 	const { person } = actor
-	const id = addRun(store, { app, release, routine: routine.id, person, on, depth: 1, now })
+	const id = addRun(store, { app, release, routine: routine.id, person, on, path: [routine.name], now })
 	if (id === undefined) throw new Error('Expected a press, which has no cause of its own, to begin a run')
 	const started = { routine, release: { app, number: release }, by: actor, now }
 	saidPlainly(routine, () => refuseUnlessMayAct(store, started))
 	const inForce = {
-		run: { id, app, person, depth: 1 },
+		run: { id, app, release, person, path: [routine.name] },
 		routine,
 		acting: actingOf(store, started),
 		presser: person,

@@ -13,9 +13,11 @@ import type { Outcome } from '$lib/core/routine/program.ts'
 import type { Step, StepKind, StepOf } from '$lib/core/routine/routine.ts'
 import { allOf, param, sql, type Sql } from '$lib/core/sql/sql.ts'
 import { addMessage } from '../queue/messages.ts'
+import { readRelease } from '../releases/live.ts'
 import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
 import { changeRows } from '../rows/change.ts'
 import type { Store } from '../store/store.ts'
+import { addRun } from './runs.ts'
 import { composeFor } from './compose.ts'
 import { askSomebody } from './ask-somebody.ts'
 import { cellFor } from './set-cell.ts'
@@ -46,6 +48,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 		cameTo: 'said',
 		says: now.presser === undefined ? '' : composeFor(now.store, words, { ...now, to: now.presser })
 	}),
+	run: runAnother,
 	if: ({ where }, now) => {
 		const held = holds(where, now)
 		return { outcome: { kind: 'held', held }, cameTo: held ? 'went in' : 'passed over' }
@@ -120,6 +123,17 @@ function linkTo({ opens }: StepOf<'send'>, { app, at, store }: StepNow): string 
 	return `/app/${app}/${screen}${at ? `?row=${store.ids.toId(at.table.id, at.n)}` : ''}`
 }
 
+/** Of the same release; a step that is done again after a stop begins it once. */
+function runAnother({ routine: id }: StepOf<'run'>, now: StepNow): StepResult {
+	const { store, app, release, by, path, cause } = now
+	const { table, n } = rowOf(now)
+	const called = readRelease(store, app, release).routines.find((each) => each.id === id)
+	if (called?.start.kind !== 'called') throw new AppError('invalid', 'The routine that it runs is gone.')
+	const on = { table: table.id, n }
+	addRun(store, { app, release, routine: id, cause, person: by, on, path: [...path, called.name], now: now.now })
+	return { outcome: DONE, cameTo: 'begun' }
+}
+
 function nextRow({ table: id, where, role }: StepOf<'each'>, now: StepNow): StepResult {
 	const { store, frame } = now
 	const table = store.workspace().catalogue.tables.get(id)
@@ -175,12 +189,12 @@ function fill(step: { readonly column: number; readonly formula: string }, table
 	return cellFor(now.store, step, { table, scope: scopeOf(now), on: { ...now.at, ...sightOf(now.acting) } })
 }
 
-function change({ store, acting, routine, depth, now }: StepNow, changes: readonly Change[]): void {
+function change({ store, acting, routine, path, now }: StepNow, changes: readonly Change[]): void {
 	const { actor } = acting
 	if (!actor) throw new AppError('forbidden', 'It writes, and acts as nobody who may.')
 	const role = store.workspace().roles.find(({ id }) => id === actor.role)
 	const through = role ? (`routine ${routine} as ${role.name}` as const) : (`routine ${routine}` as const)
-	changeRows(store, changes, { actor, now, through, depth })
+	changeRows(store, changes, { actor, now, through, path })
 }
 
 /** Formulas stand on the row at hand, and reach the one around it as `this`, as whoever acts may see it. */

@@ -1,5 +1,6 @@
 /** Runs as they lie in the store: begun with what causes them, kept with each step, and ended. */
 import { z } from 'zod'
+import { ownJson } from '$lib/core/text/own-json.ts'
 import { beginStack, type Stack } from '$lib/core/routine/program.ts'
 import type { RunState } from '$lib/core/requests/runs.ts'
 import type { Store } from '../store/store.ts'
@@ -13,8 +14,8 @@ export interface Run {
 	readonly person: number | null
 	readonly table: number | null
 	readonly row: number | null
-	/** How many routines led here, this one among them. */
-	readonly depth: number
+	/** The routines that led here, by name, the first of them first and this one last. */
+	readonly path: readonly string[]
 	readonly state: RunState
 	readonly stack: Stack
 	readonly attempts: number
@@ -27,16 +28,16 @@ export interface NewRun {
 	readonly cause?: string
 	readonly person: number | null
 	readonly on: { readonly table: number; readonly n: number } | undefined
-	readonly depth: number
+	readonly path: readonly string[]
 	readonly now: number
 }
 
 const ADD = `
-	INSERT INTO run (app, release, routine, cause, person, row_table, row_n, depth, state, due_at, stack, began_at)
-	VALUES (@app, @release, @routine, @cause, @person, @table, @row, @depth, 'ready', @now, @stack, @now)
+	INSERT INTO run (app, release, routine, cause, person, row_table, row_n, path, state, due_at, stack, began_at)
+	VALUES (@app, @release, @routine, @cause, @person, @table, @row, @path, 'ready', @now, @stack, @now)
 	ON CONFLICT (cause) DO NOTHING`
 const COLUMNS = `
-	id, app, release, routine, person, row_table AS "table", row_n AS "row", depth, state, stack, attempts`
+	id, app, release, routine, person, row_table AS "table", row_n AS "row", path, state, stack, attempts`
 const DUE = `
 	SELECT ${COLUMNS} FROM run
 	WHERE state IN ('ready', 'waiting') AND due_at <= ? ORDER BY due_at, id LIMIT ?`
@@ -50,17 +51,32 @@ const NOTE = `
 const NEXT_DUE = `SELECT min(due_at) FROM run WHERE state IN ('ready', 'waiting')`
 const FORGET = `DELETE FROM run WHERE id IN (SELECT id FROM run WHERE ended_at < ? LIMIT ?)`
 
-/** Begins a run; false where the same cause has begun one. It goes on after the commit. */
+/** Chains of routines that set each other off stop here. */
+const LONGEST_PATH = 10
+/** Of a way that goes round and round, enough to see how. */
+const MOST_SAID = 4
+
+/** Begins a run; undefined where the same cause has begun one. It goes on after the commit. */
 export function addRun(
 	store: Store,
-	{ app, release, routine, cause, person, on, depth, now }: NewRun
+	{ app, release, routine, cause, person, on, path, now }: NewRun
 ): number | undefined {
 	const added = store.prepare(ADD).run({
-		...{ app, release, routine, cause: cause ?? null, person, depth, now },
+		...{ app, release, routine, cause: cause ?? null, person, path: JSON.stringify(path), now },
 		...{ table: on?.table ?? null, row: on?.n ?? null, stack: JSON.stringify(beginStack(on?.n ?? null)) }
 	})
 	store.touched.add('jobs')
-	return added.changes === 1 ? Number(added.lastInsertRowid) : undefined
+	if (added.changes === 0) return undefined
+	const id = Number(added.lastInsertRowid)
+	if (path.length > LONGEST_PATH)
+		keepRun(store, id, { state: 'given up', dueAt: now, stack: [], error: sayEndless(path) })
+	return id
+}
+
+/** `Low stock → Reorder → Low stock → …` */
+function sayEndless(path: readonly string[]): string {
+	const way = path.slice(0, MOST_SAID).join(' → ')
+	return `${way} → …: routines set each other off ${LONGEST_PATH} times over and would never end, so this one was stopped. Make one of them start on fewer rows.`
 }
 
 /** Those that are due, the longest first. */
@@ -118,7 +134,7 @@ export function forgetOldRuns(store: Store, now: number): void {
 	store.prepare(FORGET).run(now - KEPT_MS, MOST_FORGOTTEN)
 }
 
-type StoredRun = Omit<Run, 'stack'> & { readonly stack: string }
+type StoredRun = Omit<Run, 'stack' | 'path'> & { readonly stack: string; readonly path: string }
 
 const stackSchema = z.array(
 	z.object({
@@ -129,7 +145,7 @@ const stackSchema = z.array(
 	})
 )
 
-function fromStored({ stack, ...run }: StoredRun): Run {
+function fromStored({ stack, path, ...run }: StoredRun): Run {
 	// As the schema has it, but for what is left out where there is none.
-	return { ...run, stack: stackSchema.parse(JSON.parse(stack)) as Stack }
+	return { ...run, path: ownJson<string[]>(path), stack: stackSchema.parse(JSON.parse(stack)) as Stack }
 }

@@ -9,8 +9,11 @@ import { findPerson, givenOf, type RowAt } from './work-out.ts'
 export interface StepNow {
 	readonly store: Store
 	readonly acting: Acting
-	/** The number of its app. */
+	/** The number of its app, and of its release. */
 	readonly app: number
+	readonly release: number
+	/** Whose doing it goes back to; null for a clock's. */
+	readonly by: number | null
 	/** The number of the run. */
 	readonly run: number
 	/** The row at hand, and the one around it. */
@@ -23,7 +26,8 @@ export interface StepNow {
 	readonly cause: string
 	/** The name of the routine, for the history. */
 	readonly routine: string
-	readonly depth: number
+	/** The routines that led here, by name, this one last. */
+	readonly path: readonly string[]
 	/** Of a press: who it was, to be told something. */
 	readonly presser: number | undefined
 	/** Epoch ms. */

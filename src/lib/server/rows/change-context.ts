@@ -8,8 +8,8 @@ export interface ChangeContext {
 	readonly now: number
 	/** By what way, for the history. */
 	readonly through: Through
-	/** How many routines led here; chains stop at ten. */
-	readonly depth?: number
+	/** The routines that led to it, by name, the first of them first; none where somebody did it. */
+	readonly path?: readonly string[]
 	/** What the changes that are made together have added so far, by their place; set by the door. */
 	readonly added?: readonly (AddedRow | null)[]
 }

@@ -28,7 +28,7 @@ export function beginDecided(store: Store, { app, table: id, n, state, actor, no
 	const what = happened(store, { kind: 'changed', table, n, after }, now)
 	for (const { routine, app: live, condition } of starts) {
 		if (!holds(condition, what.after)) continue
-		const begun = { app, release: live.release, routine: routine.id, depth: 1, now }
+		const begun = { app, release: live.release, routine: routine.id, path: [routine.name], now }
 		addRun(store, { ...begun, person: actor.person, on: { table: id, n } })
 	}
 }

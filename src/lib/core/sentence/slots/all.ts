@@ -9,7 +9,7 @@ import { children, type Child } from './children.ts'
 import { column, columns, scope, sorts, type Sort } from './columns.ts'
 import { count, formulaText, oneOf, pieces, plainText, type SlotEntry } from './entry.ts'
 import { does, type Does } from './does.ts'
-import { role, roles, screen, sharedLines, table } from './named.ts'
+import { role, roles, routine, screen, sharedLines, table } from './named.ts'
 import { ARRANGEMENTS, grouping, measure, type Arrangement, type Grouping, type Measure } from './measure.ts'
 import { CALENDAR_VIEWS, type CalendarView } from '../../schedule/shown-period.ts'
 import { ICONS, type Icon } from '../../text/icons.ts'
@@ -87,6 +87,7 @@ export interface SlotValues {
 	'column scope': ColumnScope
 	screen: string
 	'shared lines': string
+	routine: string
 	does: Does
 	when: (typeof WHEN)[number]
 	side: (typeof SIDES)[number]
@@ -143,6 +144,7 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	'column scope': scope,
 	screen,
 	'shared lines': sharedLines,
+	routine,
 	does,
 	when: oneOf(WHEN),
 	side: oneOf(SIDES),

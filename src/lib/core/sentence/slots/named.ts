@@ -56,6 +56,7 @@ export const table: SlotEntry<number> = {
 }
 export const role: SlotEntry<number> = { ...oneName(roleNames), mapRoles: (id, map) => map(id) }
 export const screen = oneName(screenNames)
+export const routine = oneName(routineNames)
 export const sharedLines = oneName(sharedNames)
 
 export const roles: SlotEntry<readonly number[]> = {

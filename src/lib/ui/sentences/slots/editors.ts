@@ -44,6 +44,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	'column scope': ScopeSlot,
 	screen: ChoiceSlot,
 	'shared lines': ChoiceSlot,
+	routine: ChoiceSlot,
 	does: DoesSlot,
 	when: ChoiceSlot,
 	side: ChoiceSlot,
