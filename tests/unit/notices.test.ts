@@ -88,6 +88,24 @@ describe('mail leaves', () => {
 		expect(jobs()).toEqual([`post ${leaves}`])
 	})
 
+	test('at once a hundred times a day, and what comes besides in one mail the next morning', () => {
+		for (let i = 0; i < 103; i++) tell(WIM, NOW + i)
+		tell(IMKE)
+		expect(countUnread(store, WIM)).toBe(103)
+		const tasks = jobs().map((job) => job.slice(0, 6))
+		expect(tasks.filter((task) => task === 'post 2')).toHaveLength(101)
+		expect(jobs().filter((job) => job.startsWith('digest'))).toEqual(['digest 2026-11-30T07:00'])
+		work(NOW + DAY)
+		const { subject } =
+			store.prepare<{ subject: string }>(`SELECT subject FROM message WHERE kind = 'digest'`).get() ?? {}
+		expect(subject).toBe('3 notices')
+		// A day later it begins anew.
+		const before = jobs().length
+		tell(WIM, NOW + DAY + HOUR)
+		expect(jobs()).toHaveLength(before + 1)
+		expect(jobs().at(-1)).toMatch(/^post/)
+	})
+
 	test('once a day with all that was not read by then, in one message, or none where all was', () => {
 		choose({ mail: 'once a day' })
 		for (const hours of [0, 1, 2]) tell(WIM, NOW + hours * HOUR)

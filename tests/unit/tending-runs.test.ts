@@ -52,6 +52,23 @@ describe('what a builder does with routines', () => {
 		expect(messagesOf(store)).toHaveLength(1)
 	})
 
+	test('of which ten thousand runs wait it is stopped, whoever released it is told, and what waits is kept', () => {
+		const app = release(store, [routine({ steps: [tell] })])
+		store.db.exec(`
+			WITH RECURSIVE many (i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM many WHERE i < 9998)
+			INSERT INTO run (id, app, release, routine, state, due_at, stack, began_at)
+			SELECT i, ${app}, 1, 'r', 'ready', ${NOW}, '[]', ${NOW} FROM many`)
+		setStock(store, 4)
+		expect(routineStates(store, { app, ...by })[0]?.paused).toBeNull()
+		setStock(store, 40)
+		setStock(store, 4)
+		expect(routineStates(store, { app, ...by })[0]?.paused).toContain('10,000 runs of it wait')
+		expect(messagesOf(store)).toMatchObject([{ person: KEEPER, subject: 'Low stock was stopped' }])
+		workOff(store)
+		expect(runsOf(store)).toHaveLength(10_000)
+		expect(messagesOf(store)).toHaveLength(1)
+	})
+
 	describe('started by hand', () => {
 		const clock = { kind: 'clock', days: 'every Monday', at: '08:00', missed: 'not at all' } as const
 		const toWim = { ...tell, to: '"wim@varrow.example"', subject: 'The week', body: '' }

@@ -66,7 +66,8 @@ const HAS_DIGEST = `SELECT 1 FROM job WHERE task = 'digest' AND done_at IS NULL 
 export function addMessage(store: Store, message: NewMessage): void {
 	const { cause, person, body, link = null, now } = message
 	const kind = message.kind ?? (message.to ? 'account' : 'notice')
-	const mail = kind === 'notice' ? mailAt(store, { person, now }) : ({ is: 'at', at: now } as const)
+	const isMany = kind === 'notice' && hadMany(store, { person, now })
+	const mail = kind === 'notice' ? mailAt(store, { person, now, isMany }) : ({ is: 'at', at: now } as const)
 	const domain = store.prepare<string>(WORKSPACE_ID).pluck().get() ?? 'workspace'
 	const messageId = `<${cause.replace(/[^\w]+/g, '.')}@${domain}.tin-shed.example>`
 	// A line break in a header would let a row's text add headers of its own.
@@ -79,6 +80,15 @@ export function addMessage(store: Store, message: NewMessage): void {
 	if (message.file) addFile(store, Number(added.lastInsertRowid), message.file)
 	if (mail.is === 'at') addJob(store, 'post', { message: Number(added.lastInsertRowid) }, mail.at)
 	if (mail.is === 'day' && !store.prepare(HAS_DIGEST).get(person)) addJob(store, 'digest', { person }, mail.at)
+}
+
+/** So many mails a day to one person; what comes besides stands on their page, and in the one mail of the day. */
+const MOST_A_DAY = 100
+const NTH_LAST = `SELECT made_at FROM message WHERE person = ? AND kind = 'notice' ORDER BY id DESC LIMIT 1 OFFSET ${MOST_A_DAY - 1}`
+
+function hadMany(store: Store, { person, now }: { person: number; now: number }): boolean {
+	const at = store.prepare<number>(NTH_LAST).pluck().get(person)
+	return at !== undefined && at > now - 86_400_000
 }
 
 export function readMessage(store: Store, id: number): Message | undefined {

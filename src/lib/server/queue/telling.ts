@@ -40,15 +40,15 @@ function timeIn(text: string): string {
 	return clockOf(minutes)
 }
 
-/** When a message to somebody leaves by mail (epoch ms); `day`: with the others of their day. */
+/** When a message to somebody leaves by mail (epoch ms); `day`: with the others of their day. `isMany`: they had very many today. */
 export function mailAt(
 	store: Store,
-	{ person, now }: { person: number; now: number }
+	{ person, now, isMany }: { person: number; now: number; isMany: boolean }
 ): { readonly is: 'at' | 'day'; readonly at: number } | { readonly is: 'never' } {
 	const { mail, quietFrom, quietUntil } = readTelling(store, { person })
 	if (mail === 'never') return { is: 'never' }
 	const zone = zoneOf(store, person)
-	const isOfDay = mail === 'once a day'
+	const isOfDay = mail === 'once a day' || isMany
 	const at = isOfDay ? nextAt(OF_THE_DAY, { zone, now }) : now
 	const clock = { zone, now: at }
 	return {

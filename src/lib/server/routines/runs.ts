@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { ownJson } from '$lib/core/text/own-json.ts'
 import { beginStack, type Stack } from '$lib/core/routine/program.ts'
 import type { RunState } from '$lib/core/requests/runs.ts'
+import { stopAtCeiling } from './ceiling.ts'
 import type { Store } from '../store/store.ts'
 
 export interface Run {
@@ -56,6 +57,9 @@ const LONGEST_PATH = 10
 /** Of a way that goes round and round, enough to see how. */
 const MOST_SAID = 4
 
+/** Counting those that wait takes a while; nobody sees whether it is one too many or some hundred. */
+const LOOKED_AT_EVERY = 500
+
 /** Begins a run; undefined where the same cause has begun one. It goes on after the commit. */
 export function addRun(
 	store: Store,
@@ -70,6 +74,7 @@ export function addRun(
 	const id = Number(added.lastInsertRowid)
 	if (path.length > LONGEST_PATH)
 		keepRun(store, id, { state: 'given up', dueAt: now, stack: [], error: sayEndless(path) })
+	if (id % LOOKED_AT_EVERY === 0) stopAtCeiling(store, { app, routine, now })
 	return id
 }
 
