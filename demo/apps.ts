@@ -198,6 +198,10 @@ export function mooringCare(tables: MooringTables): AppInput {
 						columns: ['Mooring', 'Date', 'Diver', 'Verdict', 'Chain read', 'Findings', 'Remark', 'Photo', 'Signed'].map(
 							inspection
 						)
+					},
+					{
+						...{ id: 'inspection-2', kind: 'button', label: 'Send me this as PDF' },
+						does: { kind: 'run', routine: 'paper' }
 					}
 				]
 			},

@@ -9,6 +9,7 @@ export function mooringRoutines({
 	moorings,
 	mooring,
 	inspections,
+	inspection,
 	harbours,
 	work,
 	order
@@ -32,6 +33,33 @@ export function mooringRoutines({
 					]
 				},
 				{ id: 'order-5', kind: 'say', words: 'Raised: new tackle for {Code}. Give the work order a diver and a day.' }
+			]
+		},
+		{
+			...{ id: 'paper', name: 'Inspection on paper', start: { kind: 'button', table: inspections } },
+			steps: [
+				{ id: 'paper-0', kind: 'say', words: 'The sheet is on its way: it will stand under Notices.' },
+				{
+					...{ id: 'paper-1', kind: 'document', to: 'me', subject: 'Inspection of {Mooring} on {Date}' },
+					...{ body: 'The sheet as PDF.', opens: 'inspection' },
+					lines: [
+						{
+							...{ id: 'paper-2', kind: 'values' },
+							columns: ['Mooring', 'Date', 'Diver', 'Verdict', 'Chain read', 'Findings'].map(inspection)
+						},
+						{ id: 'paper-3', kind: 'words', text: '{Remark}' },
+						{ id: 'paper-4', kind: 'picture', column: inspection('Photo') },
+						{ id: 'paper-5', kind: 'heading', text: 'Earlier inspections' },
+						{
+							...{ id: 'paper-6', kind: 'list', table: inspections },
+							where: 'Mooring = this.Mooring and Date < this.Date',
+							sort: [{ column: inspection('Date'), descending: true }],
+							columns: ['Date', 'Diver', 'Verdict', 'Chain read'].map(inspection)
+						},
+						{ id: 'paper-7', kind: 'heading', text: 'Signed' },
+						{ id: 'paper-8', kind: 'picture', column: inspection('Signed') }
+					]
+				}
 			]
 		},
 		{

@@ -2,6 +2,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import { expect, test, type Page } from '@playwright/test'
 import ExcelJS from 'exceljs'
+import { readFileSync } from 'node:fs'
 import { numbersOfPeople, signInAs } from './asking.ts'
 import { signIn } from './people.ts'
 
@@ -54,4 +55,32 @@ test('a builder starts the stock sheet by hand; a storekeeper reads theirs and o
 	}
 	await builder.context().close()
 	await keeper.context().close()
+})
+
+test('a harbour master has an inspection sent to himself as PDF, with its picture and what was found before', async ({
+	browser
+}) => {
+	const master = await signIn(browser, 'Osric Vane')
+	await master.goto('/app/1/inspections')
+	await alive(master)
+	await master
+		.getByRole('main')
+		.getByRole('link', { name: /VQ-\d+ on/ })
+		.first()
+		.click()
+	await expect(master).toHaveURL(/inspection\?row=/)
+	await master.getByRole('button', { name: 'Send me this as PDF' }).click()
+	await expect(master.getByText('The sheet is on its way')).toBeVisible()
+	const link = master.getByRole('link', { name: /^Inspection of VQ-\d+ on .*\.pdf$/ }).first()
+	await expect(async () => {
+		await master.goto('/notices')
+		await expect(link).toBeVisible({ timeout: 1_000 })
+	}).toPass()
+	const given = master.waitForEvent('download')
+	await link.click()
+	const bytes = readFileSync(await (await given).path())
+	expect(bytes.subarray(0, 5).toString('latin1')).toBe('%PDF-')
+	// The photo and the signature lie in it.
+	expect(bytes.toString('latin1').match(/\/Subtype \/Image/g)?.length).toBeGreaterThanOrEqual(2)
+	await master.context().close()
 })

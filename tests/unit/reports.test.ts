@@ -3,6 +3,8 @@ import { beforeEach, describe, expect, test } from 'vitest'
 import { checkApp } from '$lib/core/app/check-app.ts'
 import type { ReportTable } from '$lib/core/requests/report.ts'
 import { claimReport, finishReport } from '$lib/server/jobs/run-jobs.ts'
+import { makePdf } from '$lib/server/exports/make-pdf.ts'
+import type { MadeReport } from '$lib/server/routines/made-report.ts'
 import { makeReport, reportRows } from '$lib/server/routines/make-report.ts'
 import type { Store } from '$lib/server/store/store.ts'
 import { KEEPER } from '../support/scratch-store.ts'
@@ -191,7 +193,7 @@ test('of many rows the first hundred are shown, the rest is counted; its file ha
 	const claimed = asWriter(store, () => claimReport(store, { worker: 'w', now }))
 	if (!claimed) throw new Error('Expected a report to be written')
 	const made = makeReport(store, { report: claimed.report, now })
-	expect([made?.shown.rows.length, made?.shown.more, made?.rows]).toEqual([100, 1_402, 1_502])
+	expect([made?.shown?.rows.length, made?.shown?.more, made?.rows]).toEqual([100, 1_402, 1_502])
 	const first = reportRows(store, { report: claimed.report, now, after: undefined })
 	const second = reportRows(store, { report: claimed.report, now, after: first.next ?? undefined })
 	expect([first.rows.length, second.rows.length, second.next]).toEqual([1_000, 502, null])
@@ -225,6 +227,7 @@ describe('before it is released', () => {
 		['a table that is gone', { table: 77 }, /table is gone/],
 		['counts with a column of words', { by: { column: NOTE, step: null }, columns: [ITEM] }, /item holds none/],
 		['counts by dates without steps', { by: { column: DUE, step: null }, columns: [] }, /Say in which steps/],
+		['a document whose picture is no picture', { kind: 'document', lines: [{ id: 'x', kind: 'picture', column: NOTE }] }, /no pictures|no row/], // prettier-ignore
 		['counts that come as a file', { by: { column: NOTE, step: null }, columns: [], attached: 'a CSV file' }, /take the file off/i] // prettier-ignore
 	])('%s is said', (_what, parts, says) => {
 		expect(found([{ ...report, ...parts }]).join(' ')).toMatch(says)
@@ -239,5 +242,78 @@ describe('before it is released', () => {
 
 	test('what works is not refused', () => {
 		expect(found([report, { ...report, id: 'q', by: { column: DUE, step: 'months' }, columns: [LEAST] }])).toEqual([])
+	})
+})
+
+describe('a document', () => {
+	const document = {
+		...{ id: 'd', kind: 'document', to: "'held by'", subject: 'Sheet of {item}', body: '{cost}', opens: 's' },
+		lines: [
+			{ id: 'h', kind: 'heading', text: 'About {item}' },
+			{ id: 'v', kind: 'values', columns: [ITEM, STOCK, COST] },
+			{ id: 'w', kind: 'words', text: 'Noted: {note}' },
+			{ id: 'l', kind: 'list', table: ORDERS, where: 'of = this', sort: [], columns: [31] }
+		]
+	} as const
+
+	/** What is written of an item for somebody, where anything is. */
+	function writtenOf(n: number, to: string): MadeReport | null {
+		const each = { id: 'e', kind: 'each', table: ITEMS, where: `item = "${['', 'Shackle', 'Chain', 'Sealed'][n]}"` }
+		release(store, [routine({ start: clock, steps: [{ ...each, lines: [{ ...document, to }] } as never] })])
+		workOff(store, NOW + 3_600_000)
+		const claimed = asWriter(store, () => claimReport(store, { worker: 'w', now: NOW + 3_600_000 }))
+		return claimed && makeReport(store, { report: claimed.report, now: NOW + 3_600_000 })
+	}
+
+	test('holds what its reader sees of the row and of those that belong to it', () => {
+		store.db.exec(`INSERT INTO t3 (n, made_at, changed_at, c30, c31) VALUES (1, 0, 0, 1, 5), (2, 0, 0, 2, 8)`)
+		const made = writtenOf(1, '"wim@varrow.example"')
+		expect(made).toMatchObject({ subject: 'Sheet of Shackle', body: '7', table: ITEMS, shown: null })
+		expect(made?.link).toBe(`/app/1/s?row=${store.ids.toId(ITEMS, 1)}`)
+		expect(made?.file).toMatchObject({
+			...{ kind: 'pages', name: 'Sheet of Shackle' },
+			pages: [
+				{ kind: 'heading', text: 'Sheet of Shackle' },
+				{ kind: 'heading', text: 'About Shackle' },
+				{
+					kind: 'values',
+					values: [
+						{ name: 'item', text: 'Shackle' },
+						{ name: 'stock', text: '40' },
+						{ name: 'cost', text: '7' }
+					]
+				},
+				{ kind: 'words', text: 'Noted: ' },
+				{ kind: 'rows', table: { rows: [['5']], more: 0 } }
+			]
+		})
+	})
+
+	test('leaves out columns and tables that its reader does not see', () => {
+		const made = writtenOf(1, '"imke@varrow.example"')
+		expect(made?.body).toBe('')
+		expect(JSON.stringify(made)).not.toContain('cost')
+		expect(made?.file).toMatchObject({ pages: [{}, {}, {}, { kind: 'words' }] })
+	})
+
+	test('of a row that its reader does not see is not written', () => {
+		expect(writtenOf(3, '"wim@varrow.example"')).toBeNull()
+	})
+
+	test('as PDF has pages with their number, and reads no file and no address whatever stands in it', async () => {
+		const rows = Array.from({ length: 120 }, (_each, i) => [`Čep Ω Ж ${i}`, String(i)])
+		const heads = [{ name: 'What', isNumber: false }, { name: 'How many', isNumber: true }] // prettier-ignore
+		const bytes = await makePdf({
+			parts: [
+				{ kind: 'heading', text: '/etc/passwd' },
+				{ kind: 'words', text: 'file:///etc/passwd https://brig.example/x.png' },
+				{ kind: 'values', values: [{ name: 'image', text: '/etc/hostname' }] },
+				{ kind: 'rows', table: { title: 'All', heads, rows, foot: ['All', '7140'], more: 3, note: '' } },
+				{ kind: 'picture', name: 'gone.jpg', sha: 'none', type: 'image/jpeg' }
+			],
+			...{ pictures: {}, foot: 'Varrow Sound Harbour Trust' }
+		})
+		expect(bytes.subarray(0, 5).toString('latin1')).toBe('%PDF-')
+		expect(bytes.toString('latin1').match(/\/Type \/Page\n/g)?.length).toBeGreaterThan(2)
 	})
 })

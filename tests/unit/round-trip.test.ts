@@ -67,7 +67,7 @@ async function sendOut(format: string, rows = ROWS): Promise<string> {
 	const path = join(mkdtempSync(join(folder, 'out-')), `calls.${format}`)
 	if (format === 'csv') {
 		const page = { rows, next: null, columns: COLUMNS.map(({ id }) => id) }
-		const stream = exportCsv({ table: 1, name: 'Calls', columns: COLUMNS, page: async () => page }, false)
+		const stream = exportCsv({ name: 'Calls', columns: COLUMNS, page: async () => page }, false)
 		writeFileSync(path, await new Response(stream).text())
 		return path
 	}

@@ -13,6 +13,13 @@ export interface ReportTable {
 	readonly note: string
 }
 
+/** What a page holds, as its reader saw it: pictures by the digest of their bytes. */
+export type PagePart =
+	| { readonly kind: 'heading' | 'words'; readonly text: string }
+	| { readonly kind: 'values'; readonly values: readonly { readonly name: string; readonly text: string }[] }
+	| { readonly kind: 'rows'; readonly table: ReportTable }
+	| { readonly kind: 'picture'; readonly name: string; readonly sha: string; readonly type: string }
+
 /** Under the rows; blank where all is shown. `inFile`: whether they are all in the file that comes with it. */
 export function underReport({ more, note }: Pick<ReportTable, 'more' | 'note'>, inFile: boolean): string {
 	const rest = more === 0 ? [] : [`and ${more.toLocaleString('en-GB')} more${inFile ? ', in the file' : ''}`]

@@ -34,7 +34,7 @@ export const askStep: StepEntry<AskStep> = {
 			about: 'Asks somebody to fill in columns of the row, and waits; what stands in it is done once they have',
 			parts: [
 				'Ask ',
-				{ key: 'to', type: 'person', me: false, title: 'a formula that names a person' },
+				{ key: 'to', type: 'person', title: 'a formula that names a person' },
 				' to fill in ',
 				{ key: 'columns', type: 'columns', title: 'columns of the row' },
 				' with the message ',
@@ -59,7 +59,7 @@ export const askStep: StepEntry<AskStep> = {
 		const scope = scopeAt(around, false)
 		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
 		return [
-			...checkPerson(to, scope),
+			...checkPerson(to, scopeAt(around, around.isPressed)),
 			...checkColumns(step, around),
 			...(subject.trim() === '' ? mistake('Its message has no subject yet.') : []),
 			...issues.flatMap(({ message }) => mistake(message))

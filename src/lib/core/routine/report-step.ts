@@ -47,7 +47,7 @@ export const reportStep: StepEntry<ReportStep> = {
 			tableKey: 'table',
 			parts: [
 				'Report to ',
-				{ key: 'to', type: 'person', me: false, title: 'a formula that names a person', isOuter: true },
+				{ key: 'to', type: 'person', title: 'a formula that names a person', isOuter: true },
 				' the rows of ',
 				{ key: 'table', type: 'table', title: 'a table' },
 				' ',
@@ -89,7 +89,7 @@ export const reportStep: StepEntry<ReportStep> = {
 		const read = step.where.trim() === '' ? [] : checkCondition(step.where, which).issues
 		const screen = step.opens ?? undefined
 		return [
-			...checkPerson(step.to, scope),
+			...checkPerson(step.to, scopeAt(around, around.isPressed)),
 			...checkShown(step, table, catalogue),
 			...(step.subject.trim() === '' ? mistake('Its message has no subject yet.') : []),
 			...[...read, ...issues].flatMap(({ message }) => mistake(message)),

@@ -11,6 +11,21 @@ import { calledStart, calledStartSchema } from './called-start.ts'
 import { clockStart, clockStartSchema } from './clock-start.ts'
 import { comesStart, comesStartSchema } from './comes-start.ts'
 import { decidedStart, decidedStartSchema } from './decided-start.ts'
+import {
+	documentStep,
+	documentStepSchema,
+	headingStep,
+	headingStepSchema,
+	listStep,
+	listStepSchema,
+	pictureStep,
+	pictureStepSchema,
+	valuesStep,
+	valuesStepSchema,
+	wordsStep,
+	wordsStepSchema,
+	type DocumentStep
+} from './document-step.ts'
 import { dueStart, dueStartSchema } from './due-start.ts'
 import {
 	eachStep,
@@ -43,6 +58,11 @@ const PLAIN = [
 	removeStepSchema,
 	sendStepSchema,
 	reportStepSchema,
+	headingStepSchema,
+	wordsStepSchema,
+	valuesStepSchema,
+	listStepSchema,
+	pictureStepSchema,
 	sayStepSchema,
 	runStepSchema,
 	waitStepSchema,
@@ -56,6 +76,7 @@ export type Step =
 	| z.infer<(typeof PLAIN)[number]>
 	| (AddStep & Holder)
 	| (AskStep & Holder)
+	| (DocumentStep & Holder)
 	| (IfStep & Holder)
 	| (ElseStep & Holder)
 	| (EachStep & Holder)
@@ -65,6 +86,7 @@ export type StepInput =
 	| z.input<(typeof PLAIN)[number]>
 	| (AddStep & HolderInput)
 	| (z.input<typeof askStepSchema> & HolderInput)
+	| (z.input<typeof documentStepSchema> & HolderInput)
 	| (IfStep & HolderInput)
 	| (ElseStep & HolderInput)
 	| (EachStep & HolderInput)
@@ -75,6 +97,7 @@ export const stepSchema: z.ZodType<Step, StepInput> = z.discriminatedUnion('kind
 	...PLAIN,
 	addStepSchema.extend({ lines }),
 	askStepSchema.extend({ lines }),
+	documentStepSchema.extend({ lines }),
 	ifStepSchema.extend({ lines }),
 	elseStepSchema.extend({ lines }),
 	eachStepSchema.extend({ lines })
@@ -111,6 +134,12 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	remove: removeStep,
 	send: sendStep,
 	report: reportStep,
+	document: documentStep,
+	heading: headingStep,
+	words: wordsStep,
+	values: valuesStep,
+	list: listStep,
+	picture: pictureStep,
 	ask: askStep,
 	say: sayStep,
 	run: runStep,

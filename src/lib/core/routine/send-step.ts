@@ -26,7 +26,7 @@ export const sendStep: StepEntry<SendStep> = {
 			about: 'Sends a message to the person that a formula names',
 			parts: [
 				'Send ',
-				{ key: 'to', type: 'person', me: false, title: 'a formula that names a person' },
+				{ key: 'to', type: 'person', title: 'a formula that names a person' },
 				' the message ',
 				{ key: 'subject', type: 'subject', me: false, title: 'its subject' },
 				', saying ',
@@ -45,7 +45,7 @@ export const sendStep: StepEntry<SendStep> = {
 		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
 		const screen = opens ?? undefined
 		return [
-			...checkPerson(to, scope),
+			...checkPerson(to, scopeAt(around, around.isPressed)),
 			...(screen === undefined || around.hasScreen(screen) ? [] : mistake('The screen it opens is gone.')),
 			...issues.flatMap(({ message }) => mistake(message))
 		]

@@ -174,6 +174,7 @@ function outcomeOf(step: Step, now: StepNow): Outcome & { readonly came: number 
 		}
 		case 'send':
 		case 'report':
+		case 'document':
 			return { kind: 'done', many: 1, came: recipientOf(step, now) === undefined ? 0 : 1 }
 		case 'ask':
 			// Nobody knows what they would answer: what stands in it is followed as though they had.
@@ -199,6 +200,7 @@ function nameOf(store: Store, person: number | null, { actor, now }: Trying): st
 
 const SAYS: Readonly<Partial<Record<Step['kind'], (came: number) => string>>> = {
 	send: (came) => `${came} ${came === 1 ? 'message' : 'messages'}`,
+	document: (came) => `${came} ${came === 1 ? 'document' : 'documents'}`,
 	report: (came) => `${came} ${came === 1 ? 'report' : 'reports'}`,
 	ask: (came) => `${came} asked`,
 	each: (came) => `${came} ${came === 1 ? 'row' : 'rows'}`,
@@ -209,7 +211,7 @@ const SAYS: Readonly<Partial<Record<Step['kind'], (came: number) => string>>> = 
 
 function sayCount({ kind, reached, came }: Count, isCut: boolean): string {
 	const least = isCut ? 'at least ' : ''
-	if ((kind === 'send' || kind === 'report' || kind === 'ask') && came < reached)
+	if (['send', 'report', 'document', 'ask'].includes(kind) && came < reached)
 		return `${least}${came} of ${reached} name somebody`
 	return least + (SAYS[kind]?.(came) ?? (came === reached ? `${reached}` : `${came} of ${reached}`))
 }

@@ -1,10 +1,10 @@
 /** A table or list as a stream of CSV, with only what its reader sees. */
 import { csvRecord, defuse, exportText } from '$lib/core/exchange/write-csv.ts'
 import { cellKey } from '$lib/core/query/wire.ts'
-import type { ToExport } from './to-export.ts'
+import type { RowsToExport } from './to-export.ts'
 
 /** `defused`: cells that a spreadsheet would run are made plain. */
-export function exportCsv({ columns, page }: ToExport, defused: boolean): ReadableStream {
+export function exportCsv({ columns, page }: RowsToExport, defused: boolean): ReadableStream {
 	const encoder = new TextEncoder()
 	const safe = defused ? defuse : (value: string) => value
 	let after: string | undefined

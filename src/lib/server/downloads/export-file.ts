@@ -3,18 +3,18 @@ import { AppError } from '$lib/core/app-error.ts'
 import { FILE_FORMATS, type MadeFormat } from '$lib/core/exchange/file-formats.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { Imports } from '../imports/imports.ts'
-import type { ToExport } from './to-export.ts'
+import type { RowsToExport } from './to-export.ts'
 
 export function exportFile(
 	imports: Pick<Imports, 'makeFile'>,
-	asked: ToExport,
+	asked: RowsToExport,
 	format: MadeFormat
 ): Promise<ReadableStream> {
 	const { name, columns } = asked
 	return imports.makeFile({ name, columns, format }, readPages(asked, format))
 }
 
-async function* readPages({ page }: ToExport, format: MadeFormat): AsyncGenerator<readonly WireRow[]> {
+async function* readPages({ page }: RowsToExport, format: MadeFormat): AsyncGenerator<readonly WireRow[]> {
 	const most = FILE_FORMATS[format].mostRows
 	let count = 0
 	let after: string | undefined

@@ -7,8 +7,11 @@ import type { Actor } from '../rights/rights-of-actor.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import type { RowsRequest } from '../rows/resolve.ts'
 
-export interface ToExport {
+export interface ToExport extends RowsToExport {
 	readonly table: number
+}
+
+export interface RowsToExport {
 	readonly name: string
 	readonly columns: readonly ShownColumn[]
 	/** The rows after a cursor, or the first. */

@@ -103,7 +103,15 @@ async function openLocked({ folder, scripts, origin, smtp, at }: HostPlace, unlo
 	const standIn = demo ? await openStandIn(people, origin + RETURN_PATH) : undefined
 	const health = watchHealth(() => threads.write('tryWrite', { now: now() }))
 	indexes.wake()
-	queue.runner = startRunner({ host: threads, post, imports, origin, worker: randomUUID(), ...(at ? { at } : {}) })
+	queue.runner = startRunner({
+		host: threads,
+		post,
+		imports,
+		files,
+		origin,
+		worker: randomUUID(),
+		...(at ? { at } : {})
+	})
 
 	async function close(): Promise<void> {
 		files.close()

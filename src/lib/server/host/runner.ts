@@ -4,8 +4,7 @@
  */
 import { mailHtml } from '../post/mail-html.ts'
 import type { Post } from '../post/smtp.ts'
-import type { Imports } from '../imports/imports.ts'
-import { writeReport } from './write-report.ts'
+import { writeReport, type ReportWriter } from './write-report.ts'
 import { reportText } from '$lib/core/requests/report.ts'
 import type { Threads } from '../threads/threads.ts'
 
@@ -18,7 +17,9 @@ export interface RunnerParts {
 	readonly host: Pick<Threads, 'read' | 'write' | 'now'>
 	readonly post: Post
 	/** By which files are made that come with reports. */
-	readonly imports: Pick<Imports, 'makeFile'>
+	readonly imports: ReportWriter['imports']
+	/** Where the bytes of pictures lie that stand in documents. */
+	readonly files: ReportWriter['files']
 	/** Where links in messages lead. */
 	readonly origin: string
 	/** A name for this run of the program. */
@@ -27,7 +28,7 @@ export interface RunnerParts {
 	readonly at?: ((step: 'ran' | 'claimed' | 'sent' | 'finished', subject: string) => void) | undefined
 }
 
-export function startRunner({ host, post, imports, origin, worker, at = () => undefined }: RunnerParts): Runner {
+export function startRunner({ host, post, imports, files, origin, worker, at = () => undefined }: RunnerParts): Runner {
 	let running: Promise<void> | undefined
 	let again = false
 	let closed = false
@@ -37,7 +38,7 @@ export function startRunner({ host, post, imports, origin, worker, at = () => un
 		// By turns, so that nobody's message waits for very many steps inside.
 		for (let isLeft = true; isLeft && !closed;) {
 			const inside = await goOnInside()
-			const written = !closed && (await writeReport({ host, imports, worker }))
+			const written = !closed && (await writeReport({ host, imports, files, worker }))
 			const sent = !closed && (await sendNext())
 			isLeft = inside || written || sent
 		}

@@ -1,22 +1,27 @@
-/** Writes reports, one after the other: read with their reader's sight, made into a file where that is wanted, and put on their page. */
-import { ATTACHED } from '$lib/core/sentence/slots/all.ts'
+/**
+ * Writes reports and documents, one after the other: read with their reader's sight, made into a file where that is wanted, and
+ * put on their page.
+ */
+import type { PagePart } from '$lib/core/requests/report.ts'
 import { FILE_FORMATS, type FileFormat } from '$lib/core/exchange/file-formats.ts'
 import type { Payload } from '../queue/queue.ts'
 import type { MessageFile } from '../queue/messages.ts'
 import { exportCsv } from '../downloads/export-csv.ts'
 import { exportFile } from '../downloads/export-file.ts'
+import type { FileStore } from '../files/file-store.ts'
 import type { Imports } from '../imports/imports.ts'
-import { MOST_IN_FILE, type MadeReport } from '../routines/make-report.ts'
+import type { FileWanted } from '../routines/made-report.ts'
 import type { Threads } from '../threads/threads.ts'
 
 export interface ReportWriter {
 	readonly host: Pick<Threads, 'read' | 'write' | 'now'>
-	readonly imports: Pick<Imports, 'makeFile'>
+	readonly imports: Pick<Imports, 'makeFile' | 'makePdf'>
+	readonly files: Pick<FileStore, 'read'>
 	/** A name for this run of the program. */
 	readonly worker: string
 }
 
-const FORMATS: Readonly<Record<(typeof ATTACHED)[number], FileFormat>> = {
+const FORMATS: Readonly<Record<Extract<FileWanted, { kind: 'rows' }>['as'], FileFormat>> = {
 	'an XLSX file': 'xlsx',
 	'an ODS file': 'ods',
 	// Whoever gets it opens it in a spreadsheet.
@@ -31,7 +36,7 @@ export async function writeReport(writer: ReportWriter): Promise<boolean> {
 	const { job, report } = claimed
 	try {
 		const made = await host.read('makeReport', { report, now: host.now() })
-		const file = made && (await fileOf(writer, report, made))
+		const file = made?.file ? await makeFile(writer, report, made.file) : null
 		await host.write('finishReport', { job, report, worker, now: host.now(), made, file })
 	} catch (error) {
 		await host.write('putOffPosting', { job, worker, now: host.now(), error: String(error) })
@@ -39,21 +44,46 @@ export async function writeReport(writer: ReportWriter): Promise<boolean> {
 	return true
 }
 
-/** Null where none is wanted, or it would be larger than what leaves by mail: the message says how many rows there are. */
-async function fileOf(
+function makeFile(writer: ReportWriter, report: Payload<'report'>, wanted: FileWanted): Promise<MessageFile> {
+	return wanted.kind === 'rows' ? makeTable(writer, report, wanted) : makePages(writer, wanted)
+}
+
+async function makeTable(
 	{ host, imports }: ReportWriter,
 	report: Payload<'report'>,
-	{ table, name, columns, rows }: MadeReport
-): Promise<MessageFile | null> {
-	const attached = report.step.attached ?? undefined
-	if (attached === undefined || rows > MOST_IN_FILE) return null
-	const format = FORMATS[attached]
+	{ as, name, columns }: Extract<FileWanted, { kind: 'rows' }>
+): Promise<MessageFile> {
+	const format = FORMATS[as]
 	const now = host.now()
 	const page = (after: string | undefined) => host.read('reportRows', { report, now, after })
-	const asked = { table, name, columns, page }
+	const asked = { name, columns, page }
 	const stream =
 		format === 'csv' || format === 'csv defused' ? exportCsv(asked, true) : await exportFile(imports, asked, format)
-	const bytes = Buffer.from(await new Response(stream).arrayBuffer())
 	const { ending, mediaType } = FILE_FORMATS[format]
-	return { name: `${name}.${ending}`, mediaType, base64: bytes.toString('base64') }
+	return { name: `${name}.${ending}`, mediaType, base64: await base64Of(stream) }
+}
+
+async function makePages(
+	{ host, imports, files }: ReportWriter,
+	{ name, pages }: Extract<FileWanted, { kind: 'pages' }>
+): Promise<MessageFile> {
+	const { name: workspace, timeZone } = await host.read('workspace', undefined)
+	const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeZone }).format(host.now())
+	const pictures = await readPictures(files, pages)
+	const base64 = await imports.makePdf({ parts: pages, pictures, foot: `${workspace} · ${day}` })
+	return { name: `${name}.pdf`, mediaType: 'application/pdf', base64 }
+}
+
+/** What is not there any more is named in the document. */
+async function readPictures(files: ReportWriter['files'], pages: readonly PagePart[]): Promise<Record<string, string>> {
+	const pictures: Record<string, string> = {}
+	for (const part of pages) {
+		const stream = part.kind === 'picture' ? await files.read(part.sha) : undefined
+		if (part.kind === 'picture' && stream) pictures[part.sha] = await base64Of(stream)
+	}
+	return pictures
+}
+
+async function base64Of(stream: ReadableStream): Promise<string> {
+	return Buffer.from(await new Response(stream).arrayBuffer()).toString('base64')
 }

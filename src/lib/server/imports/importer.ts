@@ -7,6 +7,7 @@ import { statSync } from 'node:fs'
 import type { MessagePort } from 'node:worker_threads'
 import { AppError } from '$lib/core/app-error.ts'
 import type { WireRow } from '$lib/core/query/wire.ts'
+import type { Pages } from '../exports/make-pdf.ts'
 import type { FileToMake } from '../exports/make-file.ts'
 import type { BringIn, BroughtIn } from '../sources/bring-in.ts'
 import type { Progress } from '../sources/batch-writer.ts'
@@ -21,6 +22,8 @@ export interface Importer {
 	beginFile(file: FileToMake): Promise<void>
 	addToFile(path: string, rows: readonly WireRow[]): Promise<void>
 	endFile(path: string): Promise<void>
+	/** Pages as PDF, its bytes as base64. */
+	makePdf(pages: Pages): Promise<string>
 	copyDatabase(from: string, to: string): Promise<void>
 	bringIn(
 		args: BringIn,
@@ -60,6 +63,7 @@ export function openImporter(script: string): Importer {
 		beginFile: async (file) => void (await leaving.get().ask('beginFile', file).done),
 		addToFile: async (path, rows) => void (await leaving.get().ask('addToFile', { path, rows }).done),
 		endFile: async (path) => void (await leaving.get().ask('endFile', { path }).done),
+		makePdf: (pages) => leaving.get().ask<string>('makePdf', pages).done,
 		copyDatabase: async (from, to) => void (await leaving.get().ask('copyDatabase', { from, to }).done),
 		close: async () => void (await Promise.all([small.end(), leaving.end(), large.end()]))
 	}

@@ -27,6 +27,8 @@ export interface Imports {
 	stop(id: string, actor: Actor): void
 	/** Makes a file in the thread that reads files, and gives it to be sent; nothing of it stays on disk. */
 	makeFile(file: FileAsked, pages: AsyncIterable<readonly WireRow[]>): Promise<ReadableStream>
+	/** Pages as PDF, made in the same thread; its bytes as base64. */
+	makePdf: Importer['makePdf']
 	close(): Promise<void>
 }
 
@@ -49,6 +51,7 @@ export function openImports(folder: string, importer: Importer, threads: Ways['t
 		undo: (table, actor) => undoInSteps(threads, { table, actor, now: threads.now() }),
 		state: (id, actor) => files.get(id, actor).state,
 		stop: (id, actor) => files.get(id, actor).stop?.(),
+		makePdf: importer.makePdf,
 		makeFile: (file, pages) => makeFile(importer, folder, file, pages),
 		async close() {
 			clearInterval(sweeping)

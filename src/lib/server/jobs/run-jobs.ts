@@ -4,7 +4,7 @@ import { runDigestJob } from '../queue/digest.ts'
 import { isHeldBack } from '../queue/outgoing.ts'
 import { nextClockAt } from '../routines/clocks.ts'
 import { nextRunAt } from '../routines/runs.ts'
-import type { MadeReport } from '../routines/make-report.ts'
+import type { MadeReport } from '../routines/made-report.ts'
 import { writeHistory } from '../history/history.ts'
 import { addMessage, markSent, readMessage, type Message, type MessageFile } from '../queue/messages.ts'
 import { describePerson } from '../rights/accounts.ts'
@@ -102,10 +102,9 @@ export interface WrittenReport extends ReportToWrite {
 export function finishReport(store: Store, { job, report, worker, now, made, file }: WrittenReport): void {
 	if (!finishJob(store, { id: job.id, worker, now }) || !made) return
 	const { person, cause, routine } = report
-	const { subject, body, link, shown, table, rows, columns } = made
-	const message = { cause, person, subject, body, link: link ?? undefined, report: shown, now }
-	addMessage(store, { ...message, file: file ?? undefined })
-	const what = columns.map(({ name }) => name).join(', ')
+	const { subject, body, link, shown, table, rows, what } = made
+	const message = { cause, person, subject, body, link: link ?? undefined, now }
+	addMessage(store, { ...message, ...(shown ? { report: shown } : {}), file: file ?? undefined })
 	const format = file ? `a message and ${file.name}` : 'a message'
 	const entry = { at: now, person, through: `routine ${routine}` as const, kind: 'export', table, row: null }
 	writeHistory(store, { ...entry, body: { what, format, rows } })

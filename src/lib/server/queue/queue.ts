@@ -5,6 +5,7 @@
  * waiting or done. Work outside (a message that leaves) is claimed under a lease and finished only by its owner.
  */
 import { z } from 'zod'
+import { wholeDocumentSchema } from '$lib/core/routine/document-step.ts'
 import { reportStepSchema } from '$lib/core/routine/report-step.ts'
 import type { Store } from '../store/store.ts'
 import { isHeldBack } from './outgoing.ts'
@@ -20,9 +21,15 @@ const PAYLOADS = {
 	}),
 	/** The mail of the day of whoever is told once a day. */
 	digest: z.object({ person: number }),
-	/** A report that is to be written for somebody, from the step that sends it and the rows around it. */
+	/** A report or a document that is to be written for somebody, from the step that sends it and the rows around it. */
 	report: z.object({
-		...{ app: number, routine: z.string(), person: number, cause: z.string(), step: reportStepSchema },
+		...{
+			app: number,
+			routine: z.string(),
+			person: number,
+			cause: z.string(),
+			step: z.union([reportStepSchema, wholeDocumentSchema])
+		},
 		...{ at: rowAt, outer: rowAt }
 	}),
 	/** A message that is to leave, by its number. */

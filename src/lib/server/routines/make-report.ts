@@ -4,120 +4,94 @@
  */
 import { sayLeftOut } from '$lib/core/chart/left-out.ts'
 import { stepWidth } from '$lib/core/query/bands.ts'
-import { cellKey, type WirePage } from '$lib/core/query/wire.ts'
-import type { ReportTable } from '$lib/core/requests/report.ts'
-import { showCell } from '$lib/core/requests/show-cell.ts'
+import type { WirePage } from '$lib/core/query/wire.ts'
+import type { PagePart, ReportTable } from '$lib/core/requests/report.ts'
 import type { ShownColumn } from '$lib/core/requests/shown-column.ts'
 import { findColumn, type Table } from '$lib/core/model/table.ts'
 import type { ReportStep } from '$lib/core/routine/report-step.ts'
-import { isBands, NUMBERS, type Grouping } from '$lib/core/sentence/slots/measure.ts'
+import { isBands, type Grouping } from '$lib/core/sentence/slots/measure.ts'
 import { countOf } from '$lib/core/text/count.ts'
-import type { Payload } from '../queue/queue.ts'
-import { standingOf } from '../rights/rights-of-actor.ts'
-import { describeColumns } from '../rows/describe-columns.ts'
 import { groupsAlong, type ToldBy } from '../rows/groups-along.ts'
-import { countRows, readRows } from '../rows/read.ts'
+import { readRows } from '../rows/read.ts'
 import { readMeasures, readSpread, type Measures } from '../rows/read-measures.ts'
 import type { RowsRequest } from '../rows/resolve.ts'
 import { sayNumber } from '../rows/say-number.ts'
 import type { Store } from '../store/store.ts'
 import { composeFor } from './compose.ts'
-import { givenOf, type RowAt } from './work-out.ts'
-
-export interface Reporting {
-	readonly report: Payload<'report'>
-	readonly now: number
-}
-
-export interface MadeReport {
-	readonly subject: string
-	readonly body: string
-	readonly link: string | null
-	readonly table: number
-	/** Of the table. */
-	readonly name: string
-	/** Those of it that its reader sees. */
-	readonly columns: readonly ShownColumn[]
-	readonly shown: ReportTable
-	/** How many rows they see, counted up to one more than leave as a file. */
-	readonly rows: number
-}
+import type { FileWanted, MadeReport } from './made-report.ts'
+import { makeDocument } from './make-document.ts'
+import { requestFor, rowsAround, rowsFor, type Writing } from './read-for.ts'
 
 /** More rows than anybody reads in a message; a file holds the rest. */
 const MOST_SHOWN = 100
-/** More rows than leave by mail as a file. */
-export const MOST_IN_FILE = 50_000
+/** More rows than leave by mail as a file, and than anybody prints. */
+const MOST_IN_FILE = 50_000
+const MOST_ON_PAPER = 2_000
 const PAGE = 1_000
 /** How many bands are wanted, where nobody says how wide they are. */
 const ABOUT = 12
 
 /** Null where there is nothing for them: they see nothing of the table, or no row, and it is sent only of rows. */
-export function makeReport(store: Store, { report, now }: Reporting): MadeReport | null {
+export function makeReport(store: Store, writing: Writing): MadeReport | null {
+	const { report, now } = writing
 	const { step, person, app } = report
+	if (step.kind === 'document') return makeDocument(store, step, writing)
+	const { at, outer } = rowsAround(store, report)
 	const table = store.workspace().catalogue.tables.get(step.table)
-	const request = table && requestOf(store, { report, now })
-	if (!table || !request) return null
-	const actor = { person }
-	const page = readRows(store, actor, { ...request, limit: MOST_SHOWN }, now)
-	const rows = countRows(store, actor, { ...request, limit: MOST_IN_FILE + 1 }, now)
-	if (page.columns.length === 0 || (rows === 0 && !step.none)) return null
-	const columns = describeColumns(table, page.columns)
-	const shown = step.by
-		? countedTable(store, { by: step.by, table, columns, request, report, now })
-		: rowsTable(table, { columns, page, rows })
-	if (!shown) return null
-	const words = (text: string) => composeFor(store, text, { ...rowsAround(store, report), to: person, now })
-	const link = step.opens ? `/app/${app}/${step.opens}` : null
+	if (!table || (report.at && !at)) return null
+	const request = requestFor(store, writing, { ...step, columns: shownBy(step) })
+	const isPaper = step.attached === 'a PDF file'
+	const show = isPaper ? MOST_ON_PAPER : MOST_SHOWN
+	const found = rowsFor(store, writing, { request, show, count: MOST_IN_FILE })
+	if (!found || (found.rows === 0 && !step.none)) return null
+	const { columns, rows } = found
+	const whole = step.by ? countedTable(store, { by: step.by, table, columns, request, report, now }) : found.shown
+	if (!whole) return null
+	const words = (text: string) => composeFor(store, text, { at, outer, to: person, now })
+	const [subject, body] = [words(step.subject), words(step.body)]
+	const pages: PagePart[] = [
+		{ kind: 'heading', text: subject },
+		{ kind: 'words', text: body },
+		{ kind: 'rows', table: whole }
+	]
 	return {
-		...{ subject: words(step.subject), body: words(step.body), link },
-		...{ table: table.id, name: table.name, columns, shown, rows }
+		...{ subject, body, link: step.opens ? `/app/${app}/${step.opens}` : null },
+		...{ table: table.id, what: columns.map(({ name }) => name).join(', '), rows, shown: shortened(whole) },
+		file: isPaper ? { kind: 'pages', name: table.name, pages } : fileOf(step, table, { columns, rows })
 	}
+}
+
+/** Null where none is wanted, or it would be larger than what leaves by mail: the message says how many rows there are. */
+function fileOf(
+	{ attached }: ReportStep,
+	{ name }: Table,
+	{ columns, rows }: { columns: readonly ShownColumn[]; rows: number }
+): FileWanted | null {
+	const as = attached ?? undefined
+	if (as === undefined || as === 'a PDF file' || rows > MOST_IN_FILE) return null
+	return { kind: 'rows', as, name, columns }
+}
+
+function shortened(table: ReportTable): ReportTable {
+	const cut = Math.max(0, table.rows.length - MOST_SHOWN)
+	return cut === 0 ? table : { ...table, rows: table.rows.slice(0, MOST_SHOWN), more: table.more + cut }
 }
 
 /** The rows for its file, page by page. */
-export function reportRows(store: Store, { report, now, after }: Reporting & { after: string | undefined }): WirePage {
-	const request = requestOf(store, { report, now })
-	if (!request) return { rows: [], next: null, columns: [] }
-	return readRows(store, { person: report.person }, { ...request, limit: PAGE, after }, now)
-}
-
-/** Undefined where the row at hand is of a table that is gone. */
-function requestOf(store: Store, { report, now }: Reporting): RowsRequest | undefined {
+export function reportRows(store: Store, { after, ...writing }: Writing & { after: string | undefined }): WirePage {
+	const { report, now } = writing
 	const { step, person } = report
-	const { at } = rowsAround(store, report)
-	if (report.at && !at) return undefined
-	const [sort, ...then] = step.sort
-	return {
-		...{ table: step.table, columns: shownBy(step), where: [step.where], sort, then },
-		...(at ? { given: givenOf(store, at, standingOf(store, { person }, now)) } : {})
-	}
+	const isGone = report.at && !rowsAround(store, report).at
+	if (step.kind === 'document' || isGone) return { rows: [], next: null, columns: [] }
+	const request = requestFor(store, writing, { ...step, columns: shownBy(step) })
+	return readRows(store, { person }, { ...request, limit: PAGE, after }, now)
 }
 
 function shownBy({ by, columns }: ReportStep): readonly number[] {
 	return by ? [by.column, ...columns.filter((column) => column !== by.column)] : columns
 }
 
-function rowsAround(store: Store, { at, outer }: Payload<'report'>) {
-	const of = (row: { table: number; n: number } | null): RowAt | undefined => {
-		const table = row ? store.workspace().catalogue.tables.get(row.table) : undefined
-		return row && table ? { table, n: row.n } : undefined
-	}
-	return { at: of(at), outer: of(outer) }
-}
-
-function rowsTable(
-	{ name }: Table,
-	{ columns, page, rows }: { columns: readonly ShownColumn[]; page: WirePage; rows: number }
-): ReportTable {
-	return {
-		title: name,
-		heads: columns.map(({ name, type, shows }) => ({ name, isNumber: NUMBERS.has(shows ?? type) })),
-		rows: page.rows.map((row) => columns.map((column) => showCell(column, row.cells[cellKey(column.id)]))),
-		...{ foot: [], more: rows - page.rows.length, note: '' }
-	}
-}
-
-interface Counting extends Reporting {
+interface Counting extends Writing {
 	readonly by: Grouping
 	readonly table: Table
 	readonly columns: readonly ShownColumn[]

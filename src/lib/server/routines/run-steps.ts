@@ -22,7 +22,7 @@ import { composeFor } from './compose.ts'
 import { askSomebody } from './ask-somebody.ts'
 import { cellFor } from './set-cell.ts'
 import { recipientOf, rowOf, type StepNow, type StepResult } from './step-now.ts'
-import { reportTo } from './report-job.ts'
+import { documentFor, reportTo } from './report-job.ts'
 import { waitUntil } from './wait-until.ts'
 import { givenOf, sightOf, workOut } from './work-out.ts'
 
@@ -33,8 +33,8 @@ const DONE: Outcome = { kind: 'done', many: 1 }
 const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 	set: setCells,
 	add: addRow,
-	cell: () => ({ outcome: DONE, cameTo: '' }),
-	link: () => ({ outcome: DONE, cameTo: '' }),
+	cell: withHolder,
+	link: withHolder,
 	remove: (_step, now) => {
 		const { table, n } = rowOf(now)
 		change(now, [{ kind: 'remove', table: table.id, row: now.store.ids.toId(table.id, n) }])
@@ -42,6 +42,12 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 	},
 	send,
 	report: reportTo,
+	document: documentFor,
+	heading: withHolder,
+	words: withHolder,
+	values: withHolder,
+	list: withHolder,
+	picture: withHolder,
 	ask: askSomebody,
 	say: ({ words }, now) => ({
 		outcome: DONE,
@@ -64,6 +70,11 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 		until: waitUntil(store, { many, span }, now)
 	}),
 	stop: () => ({ outcome: { kind: 'stop' }, cameTo: 'ended here' })
+}
+
+/** What stands in a row that is added, or in a document, is done with it. */
+function withHolder(): StepResult {
+	return { outcome: DONE, cameTo: '' }
 }
 
 /** Does a step; a refusal is thrown, and what it did by then is undone with the savepoint around it. */

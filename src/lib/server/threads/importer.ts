@@ -5,6 +5,7 @@
 import { parentPort, type MessagePort } from 'node:worker_threads'
 import type { WireRow } from '$lib/core/query/wire.ts'
 import type { Making } from '../exports/file-cell.ts'
+import type { Pages } from '../exports/make-pdf.ts'
 import { beginFile, type FileToMake } from '../exports/make-file.ts'
 import { bringIn, type BringIn } from '../sources/bring-in.ts'
 import { copyDatabase } from '../store/copy-database.ts'
@@ -21,6 +22,7 @@ type FromMain =
 			readonly args: { readonly path: string; readonly rows: readonly WireRow[] }
 	  }
 	| { readonly id: number; readonly name: 'endFile'; readonly args: { readonly path: string } }
+	| { readonly id: number; readonly name: 'makePdf'; readonly args: Pages }
 	| {
 			readonly id: number
 			readonly name: 'copyDatabase'
@@ -59,11 +61,19 @@ function work(message: Exclude<FromMain, { stop: number }>): Promise<unknown> {
 			return Promise.resolve(making.get(message.args.path)?.add(message.args.rows))
 		case 'endFile':
 			return endFile(message.args.path)
+		case 'makePdf':
+			return pdfOf(message.args)
 		case 'copyDatabase':
 			return Promise.resolve(copyDatabase(message.args))
 		case 'bringIn':
 			return run(message)
 	}
+}
+
+/** Loaded when it is wanted, as the makers of workbooks are. */
+async function pdfOf(pages: Pages): Promise<string> {
+	const { makePdf } = await import('../exports/make-pdf.ts')
+	return (await makePdf(pages)).toString('base64')
 }
 
 async function begin(file: FileToMake): Promise<void> {

@@ -53,7 +53,7 @@ export const SIDES = ['before', 'after'] as const
 /** What becomes of the times at which the program did not run. */
 export const MISSED = ['once for all', 'each', 'not at all'] as const
 /** As which file a report comes besides. */
-export const ATTACHED = ['an XLSX file', 'an ODS file', 'a CSV file'] as const
+export const ATTACHED = ['an XLSX file', 'an ODS file', 'a CSV file', 'a PDF file'] as const
 /** Whether a report is sent where it has nothing to show. */
 export const WHERE_NONE = ['there are none'] as const
 /** What a sign-off came to. */
