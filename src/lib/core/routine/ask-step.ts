@@ -2,13 +2,10 @@
 import { z } from 'zod'
 import { checkPerson } from '../document/check-person.ts'
 import { mistake, type Found } from '../document/findings.ts'
-import { formula, id, number, words } from '../document/parts.ts'
+import { aWhile, formula, id, number, words } from '../document/parts.ts'
 import { findColumn } from '../model/table.ts'
-import { SPANS } from '../sentence/slots/times.ts'
 import { parseMessage } from './message-text.ts'
 import { PLAIN_STEP, scopeAt, type AroundStep, type StepEntry } from './step-entry.ts'
-
-const whileSchema = z.object({ many: z.number().int().min(1).max(10_000), span: z.enum(SPANS) })
 
 export const askStepSchema = z.object({
 	id,
@@ -20,9 +17,9 @@ export const askStepSchema = z.object({
 	subject: words,
 	body: z.string().max(5_000),
 	/** How often they are reminded. */
-	remind: whileSchema.nullish(),
+	remind: aWhile.nullish(),
 	/** After which nobody is asked any more. */
-	ends: whileSchema.nullish()
+	ends: aWhile.nullish()
 })
 export type AskStep = z.infer<typeof askStepSchema>
 

@@ -1,9 +1,9 @@
 /** Steps that decide what comes next: if and otherwise, each row of a set, waiting, and the end. */
 import { z } from 'zod'
 import { mistake, TABLE_GONE } from '../document/findings.ts'
-import { formula, id, number } from '../document/parts.ts'
+import { formula, id, number, SPANS } from '../document/parts.ts'
 import { checkCondition } from '../formula/check/check.ts'
-import { SPANS } from '../sentence/slots/times.ts'
+
 import { PLAIN_STEP, scopeAt, type StepEntry } from './step-entry.ts'
 
 export const ifStepSchema = z.object({ id, kind: z.literal('if'), where: formula })

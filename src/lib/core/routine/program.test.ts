@@ -45,7 +45,8 @@ interface Looking {
 function outcomeOf(step: Step, { row, held, each, world, done, nth }: Looking): Outcome {
 	if (step.kind === 'if') return { kind: 'held', held: world.holds(step.id, row) }
 	// Looked at a few times before it comes to something.
-	if (step.kind === 'ask') return nth % 3 > 0 ? { kind: 'stays' } : { kind: 'held', held: world.holds(step.id, row) }
+	if (step.kind === 'ask' || step.kind === 'until')
+		return nth % 3 > 0 ? { kind: 'stays' } : { kind: 'held', held: world.holds(step.id, row) }
 	if (step.kind === 'else') return { kind: 'held', held: held === false }
 	if (step.kind === 'stop') return { kind: 'stop' }
 	if (step.kind === 'each') {
@@ -67,7 +68,7 @@ function oracle(steps: readonly Step[], world: World): Done {
 			const before = held
 			held = undefined
 			if (step.kind === 'stop') throw new Stopped()
-			else if (step.kind === 'if' || step.kind === 'ask') {
+			else if (step.kind === 'if' || step.kind === 'ask' || step.kind === 'until') {
 				held = world.holds(step.id, row)
 				if (held) walk(step.lines, row)
 			} else if (step.kind === 'else') {
@@ -96,6 +97,7 @@ const { steps } = fc.letrec<{ steps: Step[]; step: Step }>((tie) => ({
 		tie('steps').map((lines): Step => ({ id: id(), kind: 'if', where: '', lines })),
 		tie('steps').map((lines): Step => ({ id: id(), kind: 'else', lines })),
 		tie('steps').map((lines): Step => ({ id: id(), kind: 'ask', to: '', columns: [], subject: '', body: '', lines })),
+		tie('steps').map((lines): Step => ({ id: id(), kind: 'until', where: '', lines })),
 		tie('steps').map((lines): Step => ({ id: id(), kind: 'each', table: 1, where: '', lines }))
 	)
 }))

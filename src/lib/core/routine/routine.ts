@@ -48,6 +48,7 @@ import { rowsStart, rowsStartSchema } from './rows-start.ts'
 import { runStep, runStepSchema } from './run-step.ts'
 import { sendStep, sendStepSchema } from './send-step.ts'
 import { setStep, setStepSchema } from './set-step.ts'
+import { untilStep, untilStepSchema, type UntilStep } from './until-step.ts'
 import type { StartEntry, StepEntry } from './step-entry.ts'
 
 /** Kinds that hold no other. */
@@ -77,6 +78,7 @@ export type Step =
 	| (AddStep & Holder)
 	| (AskStep & Holder)
 	| (DocumentStep & Holder)
+	| (UntilStep & Holder)
 	| (IfStep & Holder)
 	| (ElseStep & Holder)
 	| (EachStep & Holder)
@@ -87,6 +89,7 @@ export type StepInput =
 	| (AddStep & HolderInput)
 	| (z.input<typeof askStepSchema> & HolderInput)
 	| (z.input<typeof documentStepSchema> & HolderInput)
+	| (z.input<typeof untilStepSchema> & HolderInput)
 	| (IfStep & HolderInput)
 	| (ElseStep & HolderInput)
 	| (EachStep & HolderInput)
@@ -98,6 +101,7 @@ export const stepSchema: z.ZodType<Step, StepInput> = z.discriminatedUnion('kind
 	addStepSchema.extend({ lines }),
 	askStepSchema.extend({ lines }),
 	documentStepSchema.extend({ lines }),
+	untilStepSchema.extend({ lines }),
 	ifStepSchema.extend({ lines }),
 	elseStepSchema.extend({ lines }),
 	eachStepSchema.extend({ lines })
@@ -147,6 +151,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	else: elseStep,
 	each: eachStep,
 	wait: waitStep,
+	until: untilStep,
 	stop: stopStep
 }
 
@@ -177,9 +182,9 @@ export function tableOfStart(start: Start): number | undefined {
 	return 'table' in start ? start.table : undefined
 }
 
-/** Whether it comes to a yes or a no, and "Otherwise" may come after it: a condition holds, an answer is there. */
+/** Whether it comes to a yes or a no, and "Otherwise" may come after it: a condition holds, an answer is there, or in time. */
 export function isDecided({ kind }: Step): boolean {
-	return kind === 'if' || kind === 'ask'
+	return kind === 'if' || kind === 'ask' || kind === 'until'
 }
 
 /** What a step holds. */

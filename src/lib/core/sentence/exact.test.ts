@@ -27,7 +27,7 @@ import {
 	TAKING_AWAY,
 	ACROSS
 } from './slots/all.ts'
-import { SPANS } from './slots/times.ts'
+import { SPANS } from '../document/parts.ts'
 import { CALENDAR_VIEWS } from '../schedule/shown-period.ts'
 import { ICONS } from '../text/icons.ts'
 import type { LineValue, Sentence } from './types.ts'

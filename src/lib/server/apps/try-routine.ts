@@ -176,6 +176,8 @@ function outcomeOf(step: Step, now: StepNow): Outcome & { readonly came: number 
 		case 'report':
 		case 'document':
 			return { kind: 'done', many: 1, came: recipientOf(step, now) === undefined ? 0 : 1 }
+		case 'until':
+			return { kind: 'held', held: true, came: 1 }
 		case 'ask':
 			// Nobody knows what they would answer: what stands in it is followed as though they had.
 			return { kind: 'held', held: true, came: recipientOf(step, now) === undefined ? 0 : 1 }

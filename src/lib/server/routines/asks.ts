@@ -42,7 +42,9 @@ const OPEN_OF_PERSON = `
 	SELECT ${COLUMNS} FROM ask JOIN run ON run.id = ask.run AND run.state IN ('ready', 'waiting')
 	WHERE ask.person = ? AND ask.state = 'open' ORDER BY ask.ends_at IS NULL, ask.ends_at, ask.id`
 const WAKE_RUN = `UPDATE run SET due_at = @now WHERE id = @run AND state = 'waiting'`
-const RUNS_ON_ROW = `SELECT run FROM ask WHERE row_table = ? AND row_n = ? AND state = 'open'`
+const RUNS_ON_ROW = `
+	SELECT run FROM ask WHERE row_table = @table AND row_n = @n AND state = 'open'
+	UNION ALL SELECT run FROM run_wait WHERE row_table = @table AND row_n = @n`
 
 export function addAsk(store: Store, asked: NewAsk): number {
 	return Number(store.prepare(ADD).run({ ...asked }).lastInsertRowid)
@@ -89,7 +91,7 @@ export function wakeRun(store: Store, { run, now }: { run: number; now: number }
 
 /** Runs that wait for something of a row look again: what they asked for may have been filled in. */
 export function wakeRunsOn(store: Store, { table, n, now }: { table: number; n: number; now: number }): void {
-	for (const run of store.prepare<number>(RUNS_ON_ROW).pluck().all(table, n)) wakeRun(store, { run, now })
+	for (const run of store.prepare<number>(RUNS_ON_ROW).pluck().all({ table, n })) wakeRun(store, { run, now })
 }
 
 /** Where it is answered. */

@@ -1,12 +1,5 @@
 /** What each kind of step does, on the row at hand, as whoever the routine acts as. */
 import { AppError } from '$lib/core/app-error.ts'
-import type { Scope } from '$lib/core/formula/check/check-call.ts'
-import { checkCondition } from '$lib/core/formula/check/check.ts'
-import { compileCondition } from '$lib/core/formula/sql/compile.ts'
-import { newContext } from '$lib/core/formula/sql/sql-context.ts'
-import { fold } from '$lib/core/formula/evaluate/fold.ts'
-import { isTrue } from '$lib/core/formula/evaluate/evaluate.ts'
-import type { Expr } from '$lib/core/model/formula.ts'
 import type { Table } from '$lib/core/model/table.ts'
 import type { CellChange, Change } from '$lib/core/query/change.ts'
 import type { Outcome } from '$lib/core/routine/program.ts'
@@ -18,13 +11,15 @@ import { readPersonRow, rolesOf } from '../rights/roles-held.ts'
 import { changeRows } from '../rows/change.ts'
 import type { Store } from '../store/store.ts'
 import { addRun } from './runs.ts'
+import { conditionsOn, holds, scopeOf } from './conditions.ts'
 import { composeFor } from './compose.ts'
 import { askSomebody } from './ask-somebody.ts'
 import { cellFor } from './set-cell.ts'
 import { recipientOf, rowOf, type StepNow, type StepResult } from './step-now.ts'
 import { documentFor, reportTo } from './report-job.ts'
+import { waitForRow } from './wait-for-row.ts'
 import { waitUntil } from './wait-until.ts'
-import { givenOf, sightOf, workOut } from './work-out.ts'
+import { sightOf } from './work-out.ts'
 
 type DoStep<S> = (step: S, now: StepNow) => StepResult
 
@@ -64,6 +59,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 		return { outcome: { kind: 'held', held }, cameTo: held ? 'went in' : 'passed over' }
 	},
 	each: nextRow,
+	until: waitForRow,
 	wait: ({ many, span }, { store, now }) => ({
 		outcome: DONE,
 		cameTo: 'waited',
@@ -155,15 +151,6 @@ function nextRow({ table: id, where, role }: StepOf<'each'>, now: StepNow): Step
 	return { outcome: { kind: 'row', row, upto }, cameTo: row === undefined ? `${done} rows` : '' }
 }
 
-/** What holds of the rows of a table that whoever acts sees and that fit a condition, the row at hand around them. */
-function conditionsOn(table: Table, where: string, now: StepNow): Sql[] {
-	const { rights, moment } = now.acting
-	const seen = rights ? [compileCondition(rights.rows(table), newContext('r', moment))] : []
-	if (where.trim() === '') return seen
-	const scope = scopeOf({ ...now, at: { table, n: 0 }, outer: now.at })
-	return [...seen, compileCondition(fold(conditionOf(where, scope), moment), newContext('r', moment, rights))]
-}
-
 /** The first row that fits; of people, who holds a role. */
 function firstOf(
 	store: Store,
@@ -182,20 +169,6 @@ function lastRow(store: Store, table: Table): number {
 	return store.pluck<number | null>(`SELECT max(n) FROM t${table.id}`) ?? 0
 }
 
-function holds(where: string, now: StepNow): boolean {
-	const { store, at, acting } = now
-	if (!at) return false
-	const expr = conditionOf(where, scopeOf(now))
-	return isTrue(workOut(store, expr, { ...at, ...sightOf(acting) }))
-}
-
-function conditionOf(where: string, scope: Scope): Expr {
-	const { expr, issues } = checkCondition(where, scope)
-	if (!expr)
-		throw new AppError('invalid', `"${where}" cannot be read any more: ${issues[0]?.message ?? 'it is damaged.'}`)
-	return expr
-}
-
 function fill(step: { readonly column: number; readonly formula: string }, table: Table, now: StepNow): CellChange {
 	return cellFor(now.store, step, { table, scope: scopeOf(now), on: { ...now.at, ...sightOf(now.acting) } })
 }
@@ -206,10 +179,4 @@ function change({ store, acting, routine, path, now }: StepNow, changes: readonl
 	const role = store.workspace().roles.find(({ id }) => id === actor.role)
 	const through = role ? (`routine ${routine} as ${role.name}` as const) : (`routine ${routine}` as const)
 	changeRows(store, changes, { actor, now, through, path })
-}
-
-/** Formulas stand on the row at hand, and reach the one around it as `this`, as whoever acts may see it. */
-function scopeOf({ store, at, outer, acting }: StepNow): Scope {
-	const scope = { catalogue: store.workspace().catalogue, rows: at ? [at.table] : [], me: true }
-	return outer ? { ...scope, given: givenOf(store, outer, acting) } : scope
 }

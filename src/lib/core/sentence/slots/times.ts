@@ -1,10 +1,9 @@
 /** Slots that say when: days that come again and again, a time of day, so many days. */
 import { parseRecurrence, tidyRecurrence } from '../../schedule/recurrence-words.ts'
 import { clockOf, minutesOf } from '../../schedule/time-of-day.ts'
+import { SPANS } from '../../document/parts.ts'
 import { oneOf, type Reading, type SlotEntry } from './entry.ts'
 
-/** How long something waits, or how often it comes. */
-export const SPANS = ['minutes', 'hours', 'days', 'working days'] as const
 export type Span = (typeof SPANS)[number]
 
 export interface While {
