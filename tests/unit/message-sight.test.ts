@@ -59,3 +59,11 @@ test('of a row that they do not see, nothing is written at all', () => {
 	const text = written(2, IMKE)
 	for (const secret of ['Gannet', '44', 'Heron']) expect(text).not.toContain(secret)
 })
+
+test('whoever reads it is called by their name, and reads of their own row what they see of it', () => {
+	const greet = (to: number) =>
+		composeFor(store, 'Dear {me.Name}, {me.Email}', { at: undefined, outer: undefined, to, now: NOW })
+	store.db.exec(`UPDATE t1 SET c2 = 'imke@varrow.example', c2k = 'imke@varrow.example' WHERE n = ${IMKE}`)
+	// Their address is not among what they see of People here.
+	expect([greet(IMKE), greet(JUTTA)]).toEqual(['Dear Imke, ', 'Dear Jutta, '])
+})

@@ -35,9 +35,9 @@ export const askStep: StepEntry<AskStep> = {
 				' to fill in ',
 				{ key: 'columns', type: 'columns', title: 'columns of the row' },
 				' with the message ',
-				{ key: 'subject', type: 'subject', me: false, title: 'its subject' },
+				{ key: 'subject', type: 'subject', title: 'its subject' },
 				', saying ',
-				{ key: 'body', type: 'message', me: false, title: 'its words' },
+				{ key: 'body', type: 'message', title: 'its words' },
 				{
 					key: 'remind',
 					type: 'while',
@@ -53,7 +53,7 @@ export const askStep: StepEntry<AskStep> = {
 	holds: 'steps',
 	check(step, around) {
 		const { to, subject, body } = step
-		const scope = scopeAt(around, false)
+		const scope = scopeAt(around, true)
 		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
 		return [
 			...checkPerson(to, scopeAt(around, around.isPressed)),

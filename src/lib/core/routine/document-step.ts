@@ -56,9 +56,9 @@ export const documentStep: StepEntry<DocumentStep> = {
 				'Write for ',
 				{ key: 'to', type: 'person', title: 'a formula that names a person' },
 				' the document ',
-				{ key: 'subject', type: 'subject', me: false, title: 'what it is called' },
+				{ key: 'subject', type: 'subject', title: 'what it is called' },
 				', with the words ',
-				{ key: 'body', type: 'message', me: false, title: 'the words of its message', empty: 'none' },
+				{ key: 'body', type: 'message', title: 'the words of its message', empty: 'none' },
 				{
 					...{ key: 'opens', type: 'screen', title: 'The screen that its link opens on the row' },
 					...{ before: '; it opens ', clause: 'it opens a screen…' }
@@ -89,7 +89,7 @@ export const headingStep: StepEntry<HeadingStep> = {
 		kind: {
 			kind: 'heading',
 			about: 'A heading in the document',
-			parts: ['Heading ', { key: 'text', type: 'subject', me: false, title: 'the heading' }]
+			parts: ['Heading ', { key: 'text', type: 'subject', title: 'the heading' }]
 		},
 		blank: { kind: 'heading', text: '' }
 	},
@@ -102,7 +102,7 @@ export const wordsStep: StepEntry<WordsStep> = {
 		kind: {
 			kind: 'words',
 			about: 'Paragraphs in the document, with values in braces',
-			parts: ['Words ', { key: 'text', type: 'message', me: false, title: 'the words' }]
+			parts: ['Words ', { key: 'text', type: 'message', title: 'the words' }]
 		},
 		blank: { kind: 'words', text: '' }
 	},
@@ -173,5 +173,5 @@ export const listStep: StepEntry<ListStep> = {
 }
 
 function checkWords(text: string, around: AroundStep): Found[] {
-	return parseMessage(text, scopeAt(around, false)).issues.flatMap(({ message }) => mistake(message))
+	return parseMessage(text, scopeAt(around, true)).issues.flatMap(({ message }) => mistake(message))
 }

@@ -57,9 +57,9 @@ export const reportStep: StepEntry<ReportStep> = {
 				', showing ',
 				{ key: 'columns', type: 'columns', title: 'columns' },
 				' with the message ',
-				{ key: 'subject', type: 'subject', me: false, title: 'its subject', isOuter: true },
+				{ key: 'subject', type: 'subject', title: 'its subject', isOuter: true },
 				', saying ',
-				{ key: 'body', type: 'message', me: false, title: 'its words', isOuter: true, empty: 'nothing more' },
+				{ key: 'body', type: 'message', title: 'its words', isOuter: true, empty: 'nothing more' },
 				{ key: 'by', type: 'grouping', title: 'Counted by', before: '; counted by ', clause: 'counted by…' },
 				{
 					...{ key: 'attached', type: 'attached', title: 'The file that comes with it' },
@@ -83,7 +83,7 @@ export const reportStep: StepEntry<ReportStep> = {
 		const { catalogue, table: outer, hasScreen } = around
 		const table = catalogue.tables.get(step.table)
 		if (!table) return mistake(TABLE_GONE)
-		const scope = scopeAt(around, false)
+		const scope = scopeAt(around, true)
 		const issues = [step.subject, step.body].flatMap((text) => parseMessage(text, scope).issues)
 		const which = scopeAt({ ...around, table, outer }, true)
 		const read = step.where.trim() === '' ? [] : checkCondition(step.where, which).issues

@@ -28,7 +28,7 @@ export const sayStep: StepEntry<SayStep> = {
 		kind: {
 			kind: 'say',
 			about: 'Shows words to whoever pressed, as they may see the row',
-			parts: ['Say to whoever pressed ', { key: 'words', type: 'subject', me: false, title: 'the words' }]
+			parts: ['Say to whoever pressed ', { key: 'words', type: 'subject', title: 'the words' }]
 		},
 		blank: { kind: 'say', words: '' }
 	},
@@ -36,5 +36,5 @@ export const sayStep: StepEntry<SayStep> = {
 	check: ({ words }, around) =>
 		words.trim() === ''
 			? mistake('It says nothing yet.')
-			: parseMessage(words, scopeAt(around, false)).issues.flatMap(({ message }) => mistake(message))
+			: parseMessage(words, scopeAt(around, true)).issues.flatMap(({ message }) => mistake(message))
 }

@@ -10,7 +10,7 @@ export const sendStepSchema = z.object({
 	kind: z.literal('send'),
 	/** A formula that names a person. */
 	to: formula,
-	/** Text with formulas in braces, worked out as the recipient may see them. */
+	/** Text with formulas in braces, worked out as the recipient may see them; `me` is the recipient. */
 	subject: words,
 	body: z.string().max(5_000),
 	/** The screen of the app on which its recipient finds the row. */
@@ -28,9 +28,9 @@ export const sendStep: StepEntry<SendStep> = {
 				'Send ',
 				{ key: 'to', type: 'person', title: 'a formula that names a person' },
 				' the message ',
-				{ key: 'subject', type: 'subject', me: false, title: 'its subject' },
+				{ key: 'subject', type: 'subject', title: 'its subject' },
 				', saying ',
-				{ key: 'body', type: 'message', me: false, title: 'its words' },
+				{ key: 'body', type: 'message', title: 'its words' },
 				{
 					...{ key: 'opens', type: 'screen', title: 'The screen that its link opens on the row' },
 					...{ before: '; it opens ', clause: 'it opens a screen…' }
@@ -41,7 +41,7 @@ export const sendStep: StepEntry<SendStep> = {
 	},
 	needsRow: false,
 	check({ to, subject, body, opens }, around) {
-		const scope = scopeAt(around, false)
+		const scope = scopeAt(around, true)
 		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
 		const screen = opens ?? undefined
 		return [

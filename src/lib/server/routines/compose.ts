@@ -1,5 +1,6 @@
-/** Puts a message into words for the one who will read it: what they may not see is left out. */
+/** Puts a message into words for the one who will read it: what they may not see is left out, and `me` is they. */
 import { parseMessage, showResult } from '$lib/core/routine/message-text.ts'
+import { momentShown } from '../rights/shown-me.ts'
 import { momentAt, standingOf } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
 import { givenOf, workOut, type RowAt } from './work-out.ts'
@@ -15,9 +16,10 @@ export interface Composing {
 
 export function composeFor(store: Store, text: string, { at, outer, to, now }: Composing): string {
 	const { catalogue, timeZone } = store.workspace()
-	const { rights } = standingOf(store, { person: to }, now)
-	const sight = { moment: momentAt(timeZone, now), rights }
-	const scope = { catalogue, rows: at ? [at.table] : [], me: false }
+	const standing = standingOf(store, { person: to }, now)
+	const { me } = momentShown(store, standing)
+	const sight = { moment: { ...momentAt(timeZone, now), ...(me ? { me } : {}) }, rights: standing.rights }
+	const scope = { catalogue, rows: at ? [at.table] : [], me: true }
 	return parseMessage(text, outer ? { ...scope, given: givenOf(store, outer, sight) } : scope)
 		.parts.map((part) =>
 			'text' in part ? part.text : showResult(part.expr, workOut(store, part.expr, { ...at, ...sight }), catalogue)
