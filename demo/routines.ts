@@ -32,7 +32,8 @@ export function mooringRoutines({
 						{ id: 'order-4', kind: 'cell', column: order('State'), formula: '"Raised"' }
 					]
 				},
-				{ id: 'order-5', kind: 'say', words: 'Raised: new tackle for {Code}. Give the work order a diver and a day.' }
+				{ id: 'order-5', kind: 'say', words: 'Raised: new tackle for {Code}. Give the work order a diver and a day.' },
+				{ id: 'order-6', kind: 'open', screen: 'order', on: 'the row that was added' }
 			]
 		},
 		{

@@ -110,6 +110,9 @@ test('a harbour master orders new tackle by one press, is told what came of it, 
 	const said = master.getByText(/^Raised: new tackle for VQ-\d+\./)
 	await expect(said).toBeVisible()
 	const code = /VQ-\d+/.exec(await said.innerText())?.[0] ?? ''
+	// It stands open, to be given to somebody.
+	await expect(master).toHaveURL(/\/app\/1\/order\?row=/)
+	await expect(master.getByRole('heading', { name: `New tackle for ${code}` })).toBeVisible()
 	await master.goto('/app/1/work')
 	await alive(master)
 	await expect(master.getByText(`New tackle for ${code}`).first()).toBeVisible()

@@ -300,6 +300,32 @@ describe('a button', () => {
 		expect(press(WIM).says).toBe('Shackle: 38 left, cost 7')
 	})
 
+	test('opens a screen on its row, or on the one that it added; of neither where nothing was added', () => {
+		const open = (on: 'this row' | 'the row that was added') => ({
+			id: `o${on}`,
+			kind: 'open' as const,
+			screen: 's',
+			on
+		})
+		const add = {
+			id: 'a',
+			kind: 'add' as const,
+			table: ORDERS,
+			lines: [{ id: 'l', kind: 'link' as const, column: OF }]
+		}
+		const app = release(store, [routine({ start, acts: STORES, steps: [add, open('the row that was added')] })])
+		expect(press(IMKE, 1, app).opens).toEqual({ screen: 's', row: store.ids.toId(ORDERS, 1) })
+		const own = release(store, [routine({ start, steps: [open('this row')] })])
+		expect(press(IMKE, 1, own).opens).toEqual({ screen: 's', row: store.ids.toId(ITEMS, 1) })
+		const none = release(store, [routine({ start, steps: [open('the row that was added')] })])
+		expect(press(IMKE, 1, none).opens).toEqual({ screen: 's', row: null })
+		// Once it has waited nobody is there to be shown anything.
+		const late = release(store, [routine({ start, steps: [{ id: 'w', kind: 'wait', many: 1, span: 'hours' }, open('this row')] })]) // prettier-ignore
+		expect(press(IMKE, 1, late).opens).toBeUndefined()
+		workOff(store, NOW + HOUR)
+		expect(runsOf(store).at(-1)).toMatchObject({ state: 'done', error: null })
+	})
+
 	test('does all that it does at once, or nothing', () => {
 		const steps = [{ id: 's', kind: 'set', column: STOCK, formula: 'stock - 1' } as const, { id: 'i', kind: 'if', where: 'TRUE', lines: [setNote('"x"')] } as const] // prettier-ignore
 		release(store, [routine({ start, steps })])

@@ -87,6 +87,8 @@ export interface Pressed {
 	readonly entry: number | null
 	/** What the button says then, in its builder's words. */
 	readonly says?: string
+	/** The screen that is opened then, and on which row. */
+	readonly opens?: { readonly screen: string; readonly row: string | null }
 }
 
 /** What moving a card to a lane, or an entry to a day, would come to. */

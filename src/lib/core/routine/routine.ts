@@ -43,6 +43,7 @@ import {
 	type IfStep
 } from './flow-steps.ts'
 import { reportStep, reportStepSchema } from './report-step.ts'
+import { openStep, openStepSchema } from './open-step.ts'
 import { removeStep, removeStepSchema, sayStep, sayStepSchema } from './row-steps.ts'
 import { rowsStart, rowsStartSchema } from './rows-start.ts'
 import { runStep, runStepSchema } from './run-step.ts'
@@ -65,6 +66,7 @@ const PLAIN = [
 	listStepSchema,
 	pictureStepSchema,
 	sayStepSchema,
+	openStepSchema,
 	runStepSchema,
 	waitStepSchema,
 	stopStepSchema
@@ -146,6 +148,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	picture: pictureStep,
 	ask: askStep,
 	say: sayStep,
+	open: openStep,
 	run: runStep,
 	if: ifStep,
 	else: elseStep,

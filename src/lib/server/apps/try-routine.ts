@@ -152,7 +152,17 @@ function followStep(store: Store, { routine, now }: Trying, { stack, acting, cou
 	const [at, outer] = rowsAt(store, routine, standing)
 	const outcome = outcomeOf(step, {
 		...{ store, acting, at, outer, frame, following, now },
-		...{ cause: '', routine: routine.name, path: [], presser: undefined, run: 0, app: 0, release: 0, by: null }
+		...{
+			cause: '',
+			routine: routine.name,
+			path: [],
+			presser: undefined,
+			added: undefined,
+			run: 0,
+			app: 0,
+			release: 0,
+			by: null
+		}
 	})
 	const { reached = 0, came = 0 } = counts.get(step.id) ?? {}
 	// Each row of a set comes back to it; it was reached once.

@@ -17,6 +17,8 @@ export interface InForce {
 	readonly acting: Acting
 	/** Of a press: who is there to be told something. */
 	readonly presser?: number
+	/** Of a press: the row that it added last. */
+	readonly added?: RowAt | undefined
 	/** Epoch ms. */
 	readonly now: number
 }
@@ -28,8 +30,10 @@ export interface Taken {
 	readonly says?: string
 	/** How many changes it made. */
 	readonly wrote: number
-	/** The row of which it set columns. */
+	/** The row of which it set columns, and the one that it added. */
 	readonly set?: RowAt
+	readonly added?: RowAt
+	readonly opens?: StepResult['opens']
 }
 
 /** Rows of a set after which single steps are not written down any more: the run says how many there were. */
@@ -49,7 +53,7 @@ export function nextKind({ steps }: Routine, stack: Stack): StepKind | undefined
 }
 
 /** Does the step that comes next and writes down what it came to. A refusal is thrown; called within a savepoint. */
-export function takeStep(store: Store, stack: Stack, { run, routine, acting, presser, now }: InForce): Taken {
+export function takeStep(store: Store, stack: Stack, { run, routine, acting, presser, added, now }: InForce): Taken {
 	const standing = standingAt(routine.steps, stack)
 	if (!standing) return { stack: [], wrote: 0 }
 	const { step, frame, following } = standing
@@ -68,7 +72,7 @@ export function takeStep(store: Store, stack: Stack, { run, routine, acting, pre
 	const { id, app, release, person: by, path } = run
 	const result = doStep(step, {
 		...{ store, acting, at, outer, frame, following, cause, path, now },
-		...{ routine: routine.name, presser, run: id, app, release, by }
+		...{ routine: routine.name, presser, added, run: id, app, release, by }
 	})
 	note(result)
 	const { until, says, wrote = 0 } = result
@@ -77,7 +81,9 @@ export function takeStep(store: Store, stack: Stack, { run, routine, acting, pre
 		wrote,
 		...(step.kind === 'set' && at ? { set: at } : {}),
 		...(until === undefined ? {} : { until }),
-		...(says === undefined ? {} : { says })
+		...(says === undefined ? {} : { says }),
+		...(result.added ? { added: result.added } : {}),
+		...(result.opens ? { opens: result.opens } : {})
 	}
 }
 

@@ -47,11 +47,12 @@ export function pressButton(store: Store, pressed: Press): Pressed {
 	// A button is pressed on a row that is seen: on another there is none, whoever it acts as.
 	const seen = readRows(store, actor, { table: table.id, columns: [], row: pressed.row, limit: 1 }, now).rows.length > 0
 	if (n === undefined || !seen) throw new AppError('not_found', 'This row is not there, or not for you to see.')
-	const { says, wrote, set } = takeAtOnce(store, pressed, { table: table.id, n })
+	const { says, wrote, set, opens } = takeAtOnce(store, pressed, { table: table.id, n })
 	const isOnlyThis = wrote === 1 && set?.table === table && set.n === n
 	return {
 		entry: isOnlyThis ? entryOf(store, { table, n, actor, now }) : null,
-		...(says === '' ? {} : { says })
+		...(says === '' ? {} : { says }),
+		...(opens ? { opens } : {})
 	}
 }
 
@@ -59,8 +60,10 @@ interface AtOnce {
 	/** What is said to whoever pressed. */
 	readonly says: string
 	readonly wrote: number
-	/** The row of which columns were set last. */
-	readonly set?: RowAt
+	/** The row of which columns were set last, and the one that was added last. */
+	readonly set?: RowAt | undefined
+	readonly added?: RowAt | undefined
+	readonly opens?: Pressed['opens'] | undefined
 }
 
 function takeAtOnce(store: Store, pressed: Press, on: { table: number; n: number }): AtOnce {
@@ -80,12 +83,14 @@ function takeAtOnce(store: Store, pressed: Press, on: { table: number; n: number
 	let stack: Stack = beginStack(on.n)
 	let done: AtOnce = { says: '', wrote: 0 }
 	for (let kind = nextKind(routine, stack); kind && !LATER.has(kind); kind = nextKind(routine, stack)) {
-		const taken = saidPlainly(routine, () => takeStep(store, stack, inForce))
+		const taken = saidPlainly(routine, () => takeStep(store, stack, { ...inForce, added: done.added }))
 		;({ stack } = taken)
 		done = {
 			says: [done.says, taken.says ?? ''].filter((each) => each !== '').join(' '),
 			wrote: done.wrote + taken.wrote,
-			...(taken.set ? { set: taken.set } : done.set ? { set: done.set } : {})
+			set: taken.set ?? done.set,
+			added: taken.added ?? done.added,
+			opens: taken.opens ?? done.opens
 		}
 		if (taken.until !== undefined && stack.length > 0) {
 			keepRun(store, id, { state: 'waiting', dueAt: taken.until, stack })

@@ -1,7 +1,7 @@
 /** What each kind of step does, on the row at hand, as whoever the routine acts as. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Table } from '$lib/core/model/table.ts'
-import type { CellChange, Change } from '$lib/core/query/change.ts'
+import type { CellChange, Change, Changed } from '$lib/core/query/change.ts'
 import type { Outcome } from '$lib/core/routine/program.ts'
 import type { Step, StepKind, StepOf } from '$lib/core/routine/routine.ts'
 import { allOf, param, sql, type Sql } from '$lib/core/sql/sql.ts'
@@ -49,6 +49,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 		cameTo: 'said',
 		says: now.presser === undefined ? '' : composeFor(now.store, words, { ...now, to: now.presser })
 	}),
+	open: openScreen,
 	run: runAnother,
 	if: ({ where }, now) => {
 		const held = holds(where, now)
@@ -102,8 +103,9 @@ function addRow({ table: id, unless, lines }: StepOf<'add'>, now: StepNow): Step
 		const at = rowOf(now)
 		return [{ column: line.column, value: { id: store.ids.toId(at.table.id, at.n) } }]
 	})
-	change(now, [{ kind: 'add', table: table.id, cells }])
-	return { outcome: DONE, cameTo: 'added', wrote: 1 }
+	const [made] = change(now, [{ kind: 'add', table: table.id, cells }])
+	const n = made && store.ids.fromId(table.id, made.row)
+	return { outcome: DONE, cameTo: 'added', wrote: 1, ...(n === undefined ? {} : { added: { table, n } }) }
 }
 
 function send(step: StepOf<'send'>, now: StepNow): StepResult {
@@ -128,6 +130,13 @@ function linkTo({ opens }: StepOf<'send'>, { app, at, store }: StepNow): string 
 	const screen = opens ?? undefined
 	if (screen === undefined) return undefined
 	return `/app/${app}/${screen}${at ? `?row=${store.ids.toId(at.table.id, at.n)}` : ''}`
+}
+
+/** Whoever pressed is there only until the first step that waits: after that nothing is opened. */
+function openScreen({ screen, on }: StepOf<'open'>, { store, at, added, presser }: StepNow): StepResult {
+	if (presser === undefined) return { outcome: DONE, cameTo: 'nobody was there any more' }
+	const row = on === 'this row' ? at : added
+	return { outcome: DONE, cameTo: 'opened', opens: { screen, row: row ? store.ids.toId(row.table.id, row.n) : null } }
 }
 
 /** Of the same release; a step that is done again after a stop begins it once. */
@@ -173,10 +182,10 @@ function fill(step: { readonly column: number; readonly formula: string }, table
 	return cellFor(now.store, step, { table, scope: scopeOf(now), on: { ...now.at, ...sightOf(now.acting) } })
 }
 
-function change({ store, acting, routine, path, now }: StepNow, changes: readonly Change[]): void {
+function change({ store, acting, routine, path, now }: StepNow, changes: readonly Change[]): Changed[] {
 	const { actor } = acting
 	if (!actor) throw new AppError('forbidden', 'It writes, and acts as nobody who may.')
 	const role = store.workspace().roles.find(({ id }) => id === actor.role)
 	const through = role ? (`routine ${routine} as ${role.name}` as const) : (`routine ${routine}` as const)
-	changeRows(store, changes, { actor, now, through, path })
+	return changeRows(store, changes, { actor, now, through, path })
 }

@@ -1,6 +1,7 @@
 /** What a step is done with, and what it comes to. */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Frame, Outcome } from '$lib/core/routine/program.ts'
+import type { Pressed } from '$lib/core/requests/screen-doings.ts'
 import type { Step } from '$lib/core/routine/routine.ts'
 import type { Store } from '../store/store.ts'
 import type { Acting } from './acting.ts'
@@ -30,6 +31,8 @@ export interface StepNow {
 	readonly path: readonly string[]
 	/** Of a press: who it was, to be told something. */
 	readonly presser: number | undefined
+	/** Of a press: the row that it added last. */
+	readonly added: RowAt | undefined
 	/** Epoch ms. */
 	readonly now: number
 }
@@ -42,6 +45,10 @@ export interface StepResult {
 	readonly person?: number
 	/** What is said to whoever pressed. */
 	readonly says?: string
+	/** What is opened for whoever pressed. */
+	readonly opens?: Pressed['opens']
+	/** The row that it added. */
+	readonly added?: RowAt
 	/** When the routine goes on (epoch ms), where that is later. */
 	readonly until?: number
 	/** How many entries it made in the history. */

@@ -3,6 +3,7 @@
  * stays, with the way back, until something else is pressed or it is put away.
  */
 import { getContext, setContext } from 'svelte'
+import { goto } from '$app/navigation'
 import { page } from '$app/state'
 import type { ScreenPath } from '$lib/core/requests/screens.ts'
 import type { Press, Pressed } from '$lib/core/requests/screen-doings.ts'
@@ -56,7 +57,9 @@ export class PressNote {
 			}
 			const text = answer.value.says ?? `Done: ${what}.`
 			this.said = { text, wrong: false, ...undoOf(path, [answer.value]) }
-			await this.#readAgain()
+			const { opens } = answer.value
+			if (opens) await goto(addressOf(path, opens))
+			else await this.#readAgain()
 			return true
 		})
 	}
@@ -104,6 +107,13 @@ export class PressNote {
 	close(): void {
 		this.said = undefined
 	}
+}
+
+/** Beside the screen on which it was pressed, with the way back. */
+function addressOf(path: ScreenPath, { screen, row }: NonNullable<Pressed['opens']>): string {
+	const at = path.lastIndexOf('/')
+	const from = path.slice(at + 1)
+	return `${path.slice(0, at)}/${screen}${row === null ? '' : `?row=${row}&from=${from}`}`
 }
 
 function ask(path: ScreenPath, press: Press): Promise<Sent<Pressed>> {

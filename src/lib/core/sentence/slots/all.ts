@@ -58,6 +58,8 @@ export const ATTACHED = ['an XLSX file', 'an ODS file', 'a CSV file', 'a PDF fil
 export const WHERE_NONE = ['there are none'] as const
 /** What a sign-off came to. */
 export const DECISIONS = ['approved', 'declined', 'approved or declined'] as const
+/** On which row a routine opens a screen. */
+export const OPENED_ROWS = ['this row', 'the row that was added'] as const
 
 /** What stands in a slot of each type, where it is not blank. */
 export interface SlotValues {
@@ -116,6 +118,7 @@ export interface SlotValues {
 	skipped: (typeof SKIPPED)[number]
 	attached: (typeof ATTACHED)[number]
 	decision: (typeof DECISIONS)[number]
+	'opened row': (typeof OPENED_ROWS)[number]
 	'where none': (typeof WHERE_NONE)[number]
 }
 
@@ -173,6 +176,7 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	skipped: oneOf(SKIPPED),
 	attached: oneOf(ATTACHED),
 	decision: oneOf(DECISIONS),
+	'opened row': oneOf(OPENED_ROWS),
 	'where none': oneOf(WHERE_NONE)
 }
 
