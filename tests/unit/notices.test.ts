@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { claimPosting, queueState, runInsideJob } from '$lib/server/jobs/run-jobs.ts'
 import { addMessage } from '$lib/server/queue/messages.ts'
-import { countUnread, listNotices, openNotice, readAllNotices } from '$lib/server/queue/notices.ts'
+import { clearNotices, countUnread, listNotices, openNotice, readAllNotices } from '$lib/server/queue/notices.ts'
 import { holdOutgoing, readOutgoing } from '$lib/server/queue/outgoing.ts'
 import { readTelling, setTelling } from '$lib/server/queue/telling.ts'
 import { setZone } from '$lib/server/credentials/own-account.ts'
@@ -47,6 +47,21 @@ describe('notices', () => {
 		expect([WIM, IMKE].map((person) => countUnread(store, person))).toEqual([1, 1])
 		readAllNotices(store, { upto: newest(), person: WIM, now: NOW })
 		expect([WIM, IMKE].map((person) => countUnread(store, person))).toEqual([0, 1])
+	})
+
+	test('that were read are put away, what is new stays, and nothing is told a second time', () => {
+		tell(WIM)
+		readAllNotices(store, { upto: newest(), person: WIM, now: NOW })
+		tell(WIM)
+		const upto = newest()
+		clearNotices(store, { upto, person: IMKE })
+		expect(listNotices(store, { person: WIM }).notices).toHaveLength(2)
+		clearNotices(store, { upto, person: WIM })
+		clearNotices(store, { upto: 'x', person: WIM })
+		expect(listNotices(store, { person: WIM }).notices.map(({ isRead }) => isRead)).toEqual([false])
+		// The cause of the one that was put away.
+		addMessage(store, { cause: `t ${told - 2}`, person: WIM, subject: 'again', body: '', link: undefined, now: NOW })
+		expect(listNotices(store, { person: WIM }).notices).toHaveLength(1)
 	})
 
 	test('of somebody else are not there, by whatever id', () => {

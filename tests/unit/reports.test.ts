@@ -1,6 +1,7 @@
 /** Reports: each of whom gets what of which rows, when none is sent, and what the Logbook says. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import { checkApp } from '$lib/core/app/check-app.ts'
+import { addMessage, dropOldFiles } from '$lib/server/queue/messages.ts'
 import type { ReportTable } from '$lib/core/requests/report.ts'
 import { claimReport, finishReport } from '$lib/server/jobs/run-jobs.ts'
 import { makePdf } from '$lib/server/exports/make-pdf.ts'
@@ -11,6 +12,7 @@ import { KEEPER } from '../support/scratch-store.ts'
 import {
 	asWriter,
 	COST,
+	DAY,
 	documentOfRoutines,
 	DUE,
 	HELD_BY,
@@ -197,6 +199,17 @@ test('of many rows the first hundred are shown, the rest is counted; its file ha
 	const first = reportRows(store, { report: claimed.report, now, after: undefined })
 	const second = reportRows(store, { report: claimed.report, now, after: first.next ?? undefined })
 	expect([first.rows.length, second.rows.length, second.next]).toEqual([1_000, 502, null])
+})
+
+test('a file that came with a message is kept for ninety days, its message longer', () => {
+	const kept = () => store.pluck<number>('SELECT count(*) FROM message_file')
+	const file = { name: 'a.csv', mediaType: 'text/csv', base64: 'YQ==' }
+	addMessage(store, { cause: 'old', person: WIM, subject: 'Old', body: '', link: undefined, file, now: NOW })
+	dropOldFiles(store, NOW + 90 * DAY)
+	expect(kept()).toBe(1)
+	dropOldFiles(store, NOW + 90 * DAY + 1)
+	expect(kept()).toBe(0)
+	expect(messagesOf(store)).toHaveLength(1)
 })
 
 test('what leaves by a report is an export in the Logbook: to whom, which columns, how many rows', () => {

@@ -5,6 +5,10 @@ export async function load({ locals }) {
 }
 
 export const actions = {
+	clear: async ({ request, locals }) => {
+		const upto = String((await request.formData()).get('upto') ?? '')
+		await locals.host.write('clearNotices', { upto, person: getNamed(locals).person })
+	},
 	readAll: async ({ request, locals }) => {
 		const upto = String((await request.formData()).get('upto') ?? '')
 		await locals.host.write('readAllNotices', { upto, person: getNamed(locals).person, now: locals.now })

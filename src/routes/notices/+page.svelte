@@ -22,6 +22,12 @@
 				<button class="btn">Mark all as read</button>
 			</form>
 		{/if}
+		{#if told.notices.some(({ isRead }) => isRead)}
+			<form method="POST" action="?/clear" use:enhance>
+				<input type="hidden" name="upto" value={told.notices[0]?.id} />
+				<button class="btn plain">Clear what is read</button>
+			</form>
+		{/if}
 		<span class="gap"></span>
 		<a href="/me">How I am told</a>
 	</header>
@@ -44,7 +50,7 @@
 			{/if}
 		</article>
 	{:else}
-		<p class="quiet">You have been told nothing yet. What routines send you, and what is asked of you, stands here.</p>
+		<p class="quiet">There is nothing here. What routines send you, and what is asked of you, will stand here.</p>
 	{/each}
 	{#if told.isCut}<p class="quiet">Older ones are not shown.</p>{/if}
 </main>

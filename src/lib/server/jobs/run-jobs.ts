@@ -6,7 +6,7 @@ import { nextClockAt } from '../routines/clocks.ts'
 import { nextRunAt } from '../routines/runs.ts'
 import type { MadeReport } from '../routines/made-report.ts'
 import { writeHistory } from '../history/history.ts'
-import { addMessage, markSent, readMessage, type Message, type MessageFile } from '../queue/messages.ts'
+import { addMessage, dropOldFiles, markSent, readMessage, type Message, type MessageFile } from '../queue/messages.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { inSavepoint } from '../store/in-savepoint.ts'
 import type { Store } from '../store/store.ts'
@@ -100,6 +100,7 @@ export interface WrittenReport extends ReportToWrite {
 
 /** Puts a report on its reader's page and into the post, and into the Logbook as what it is: rows that leave. */
 export function finishReport(store: Store, { job, report, worker, now, made, file }: WrittenReport): void {
+	dropOldFiles(store, now)
 	if (!finishJob(store, { id: job.id, worker, now }) || !made) return
 	const { person, cause, routine } = report
 	const { subject, body, link, shown, table, rows, what } = made

@@ -106,6 +106,16 @@ export function readMessageFile(store: Store, id: number): MessageFile | undefin
 	return found && { name: found.name, mediaType: found.mediaType, base64: found.bytes.toString('base64') }
 }
 
+const KEPT_MS = 90 * 86_400_000
+const DROP_OLD = `
+	DELETE FROM message_file WHERE message IN
+		(SELECT f.message FROM message_file AS f JOIN message AS m ON m.id = f.message WHERE m.made_at < ? LIMIT 50)`
+
+/** Files that came with messages are kept for 90 days; what the messages say stays. */
+export function dropOldFiles(store: Store, now: number): void {
+	store.prepare(DROP_OLD).run(now - KEPT_MS)
+}
+
 function addFile(store: Store, message: number, { name, mediaType, base64 }: MessageFile): void {
 	store.prepare(ADD_FILE).run({ message, name, mediaType, bytes: Buffer.from(base64, 'base64') })
 }

@@ -11,11 +11,14 @@ const LIST = `
 	SELECT id, subject, body, link, made_at AS at, read_at AS readAt, report,
 		(SELECT name FROM message_file AS f WHERE f.message = message.id) AS fileName
 	FROM message
-	WHERE person = @person AND kind = 'notice' ORDER BY id DESC LIMIT @most`
+	WHERE person = @person AND kind = 'notice' AND is_cleared = 0 ORDER BY id DESC LIMIT @most`
 const UNREAD = `SELECT count(*) FROM message WHERE person = ? AND kind = 'notice' AND read_at IS NULL`
 const FIND = `SELECT link FROM message WHERE id = @id AND person = @person AND kind = 'notice'`
 const READ_ONE = `UPDATE message SET read_at = @now WHERE id = @id AND person = @person AND read_at IS NULL`
 const READ_ALL = `UPDATE message SET read_at = @now WHERE person = @person AND kind = 'notice' AND read_at IS NULL AND id <= @upto`
+const CLEAR = `
+	UPDATE message SET is_cleared = 1
+	WHERE person = @person AND kind = 'notice' AND is_cleared = 0 AND read_at IS NOT NULL AND id <= @upto`
 const READ_LEADING_TO = `UPDATE message SET read_at = @now WHERE person = @person AND link = @link AND kind = 'notice' AND read_at IS NULL`
 
 interface StoredNotice {
@@ -69,6 +72,12 @@ export function readAllNotices(
 ): void {
 	const upto = openId(store, 'notice', sealed)
 	if (upto !== undefined) store.prepare(READ_ALL).run({ person, now, upto })
+}
+
+/** Puts away what was read, up to one that stood on the page. */
+export function clearNotices(store: Store, { upto: sealed, person }: { upto: string; person: number }): void {
+	const upto = openId(store, 'notice', sealed)
+	if (upto !== undefined) store.prepare(CLEAR).run({ person, upto })
 }
 
 /** What a notice leads to is done: it is not left to be read. */

@@ -17,7 +17,7 @@ import { moveStop } from '../apps/move-stop.ts'
 import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { fireClocks } from '../routines/clocks.ts'
-import { openNotice, readAllNotices } from '../queue/notices.ts'
+import { openNotice, readAllNotices, clearNotices } from '../queue/notices.ts'
 import { holdOutgoing } from '../queue/outgoing.ts'
 import { setTelling } from '../queue/telling.ts'
 import { answerAsk } from '../routines/answer-ask.ts'
@@ -166,6 +166,7 @@ export const WRITES = {
 	rate,
 	openNotice,
 	readAllNotices,
+	clearNotices,
 	setTelling,
 	holdOutgoing,
 	answerAsk,
