@@ -54,6 +54,26 @@ describe('a crossing', () => {
 		expect(runsOf(store)).toHaveLength(1)
 	})
 
+	test('by a file that is brought in is one for each row, unless that is not wanted; so is a save', () => {
+		const where = { table: ITEMS, where: 'stock < 25' }
+		release(store, [
+			routine({ id: 'a', start: { kind: 'comes', ...where }, steps: [tell] }),
+			routine({ id: 'b', start: { kind: 'comes', ...where, but: 'files that come in' }, steps: [tell] }),
+			routine({ id: 'c', start: { kind: 'rows', when: 'changed', ...where }, steps: [tell] }),
+			routine({ id: 'd', start: { kind: 'rows', when: 'changed', ...where, but: 'files that come in' }, steps: [tell] })
+		])
+		const begun = (through: 'grid' | 'file Stock.csv', value: number) => {
+			const before = runsOf(store).length
+			const cells = [{ column: STOCK, value }]
+			const change = { kind: 'change' as const, table: ITEMS, row: store.ids.toId(ITEMS, 1), cells }
+			asWriter(store, () => changeRows(store, [change], { ...by, through }))
+			return store.prepare<string>(`SELECT routine FROM run WHERE id > ? ORDER BY id`).pluck().all(before).join('')
+		}
+		expect(begun('file Stock.csv', 4)).toBe('ac')
+		expect(begun('grid', 40)).toBe('')
+		expect(begun('grid', 4)).toBe('abcd')
+	})
+
 	test('a change of other columns is none, though the condition holds', () => {
 		setStock(store, 3)
 		release(store, [routine({ steps: [tell] })])

@@ -5,10 +5,15 @@ import { formula, number } from '../document/parts.ts'
 import { checkCondition } from '../formula/check/check.ts'
 import { isVolatile, someNode } from '../formula/syntax/walk.ts'
 import type { Expr } from '../model/formula.ts'
+import { NOT_STARTING } from '../sentence/slots/all.ts'
 import { ACTS_AS } from './acts-as.ts'
+import { NOT_OF_FILES } from './not-of-files.ts'
 import type { StartEntry } from './step-entry.ts'
 
-export const comesStartSchema = z.object({ kind: z.literal('comes'), table: number, where: formula })
+export const comesStartSchema = z.object({
+	...{ kind: z.literal('comes'), table: number, where: formula },
+	but: z.enum(NOT_STARTING).nullish()
+})
 export type ComesStart = z.infer<typeof comesStartSchema>
 
 export const comesStart: StartEntry<ComesStart> = {
@@ -23,6 +28,7 @@ export const comesStart: StartEntry<ComesStart> = {
 				' comes to ',
 				{ key: 'start.where', type: 'condition', me: false, title: 'what it comes to' },
 				', once for each crossing',
+				NOT_OF_FILES,
 				ACTS_AS
 			]
 		},

@@ -2,14 +2,17 @@ import { z } from 'zod'
 import { mistake, TABLE_GONE } from '../document/findings.ts'
 import { formula, number } from '../document/parts.ts'
 import { checkCondition } from '../formula/check/check.ts'
+import { NOT_STARTING } from '../sentence/slots/all.ts'
 import { ACTS_AS } from './acts-as.ts'
+import { NOT_OF_FILES } from './not-of-files.ts'
 import type { StartEntry } from './step-entry.ts'
 
 export const rowsStartSchema = z.object({
 	kind: z.literal('rows'),
 	table: number,
 	when: z.enum(['added', 'changed', 'added or changed']),
-	where: formula
+	where: formula,
+	but: z.enum(NOT_STARTING).nullish()
 })
 export type RowsStart = z.infer<typeof rowsStartSchema>
 
@@ -33,6 +36,7 @@ export const rowsStart: StartEntry<RowsStart> = {
 					before: 'and ',
 					empty: 'whatever it says'
 				},
+				NOT_OF_FILES,
 				ACTS_AS
 			]
 		},

@@ -126,6 +126,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	arrangement: (random) => random.pick(ARRANGEMENTS),
 	skipped: () => 'which may be skipped',
 	attached: () => 'a CSV file',
+	'not starting': () => 'files that come in',
 	'opened row': () => 'the row that was added',
 	decision: () => 'approved or declined',
 	'where none': () => 'there are none',

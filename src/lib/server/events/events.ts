@@ -17,7 +17,9 @@ export function raiseEvents(store: Store, event: RowEvent, context: ChangeContex
 	const { routines, signoffs } = startsOn(store, event.table.id)
 	if (routines.length === 0 && signoffs.length === 0) return
 	const what = happened(store, event, context.now)
-	for (const start of routines) if (fitsStart(start, what)) begin(store, start, event, context)
+	const isOfFile = typeof context.through === 'string' && context.through.startsWith('file ')
+	for (const start of routines)
+		if ((start.ofFiles || !isOfFile) && fitsStart(start, what)) begin(store, start, event, context)
 	for (const { app, signoff, condition } of signoffs) {
 		if (condition.isAlways && event.kind !== 'added') continue
 		if (!holds(condition, what.after)) continue

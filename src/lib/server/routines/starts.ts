@@ -31,6 +31,8 @@ export interface RowStart {
 	readonly when: readonly RowEvent['kind'][]
 	/** Whether only a crossing starts it. */
 	readonly crosses: boolean
+	/** Whether rows of a file that is brought in start it too. */
+	readonly ofFiles: boolean
 	readonly condition: Condition
 }
 
@@ -142,7 +144,8 @@ export function startOf(store: Store, { start }: Routine): RowStart | undefined 
 	if (start.kind !== 'rows' && start.kind !== 'comes') return undefined
 	const { table, where } = start
 	const when = (['added', 'changed'] as const).filter((each) => start.kind === 'comes' || start.when.includes(each))
-	return { table, when, crosses: start.kind === 'comes', condition: conditionOf(store, where, table) }
+	const ofFiles = !start.but
+	return { table, when, ofFiles, crosses: start.kind === 'comes', condition: conditionOf(store, where, table) }
 }
 
 function conditionOf(store: Store, where: string, id: number): Condition {

@@ -73,6 +73,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	skipped: ChoiceSlot,
 	attached: ChoiceSlot,
 	decision: ChoiceSlot,
+	'not starting': ChoiceSlot,
 	'opened row': ChoiceSlot,
 	'where none': ChoiceSlot
 }
