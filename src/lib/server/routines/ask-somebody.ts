@@ -58,7 +58,7 @@ function reminded(step: AskStep, ask: Ask, now: StepNow): StepResult {
 	if (!step.remind || ask.remindAt === null || at < ask.remindAt) return { ...stays, until: nextLook(ask, at) }
 	const remindAt = waitUntil(store, step.remind, at)
 	remindAgain(store, { id: ask.id, at: remindAt })
-	tell(step, now, { id: ask.id, person: ask.person, cause: `${cause} reminded ${ask.remindAt}` })
+	tell(step, now, { id: ask.id, person: ask.person, cause: `${cause} reminded ${ask.remindAt}`, isAgain: true })
 	return { ...stays, cameTo: 'reminded', person: ask.person, until: nextLook({ ...ask, remindAt }, at) }
 }
 
@@ -79,11 +79,16 @@ function passedOn(step: AskStep, ask: Ask, now: StepNow): StepResult {
 	return { outcome: { kind: 'stays' }, cameTo: 'asked', person, until: nextLook({ ...ask, remindAt }, at) }
 }
 
-function tell(step: AskStep, now: StepNow, { id, person, cause }: { id: number; person: number; cause: string }): void {
+function tell(
+	step: AskStep,
+	now: StepNow,
+	{ id, person, cause, isAgain = false }: { id: number; person: number; cause: string; isAgain?: boolean }
+): void {
 	const { store } = now
 	const words = (text: string) => composeFor(store, text, { ...now, to: person })
 	const [subject, body] = [words(step.subject), words(step.body)]
-	addMessage(store, { cause, person, subject, body, link: askLink(store, id), now: now.now })
+	const called = isAgain ? `Reminder: ${subject}` : subject
+	addMessage(store, { cause, person, subject: called, body, link: askLink(store, id), now: now.now })
 }
 
 function refuseUnlessCanAnswer({ columns }: AskStep, now: StepNow, person: number | undefined): number {
