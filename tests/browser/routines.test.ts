@@ -240,3 +240,57 @@ async function setStock(builder: Page, { table, column }: Stock, row: string, va
 function escaped(text: string): string {
 	return text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 }
+
+test('a builder types steps of every newer kind, in an app of their own, and nothing is left to mend', async ({
+	browser
+}) => {
+	const builder = await signIn(browser, 'Saskia Holm')
+	await builder.goto('/bench/1/routines')
+	await alive(builder)
+	const begin = async (start: string, name: string) => {
+		await builder.getByRole('button', { name: '+ New routine' }).click()
+		await builder.getByRole('button', { name: start, exact: true }).click()
+		await builder.getByLabel('Name of the routine').fill(name)
+		await builder.getByLabel('Name of the routine').blur()
+		await expect(builder.getByRole('button', { name: new RegExp(name) })).toBeVisible()
+	}
+	const table = async (name: string) => {
+		await builder.getByRole('group', { name: 'Line ▸' }).locator('[data-slot="start.table"]').click()
+		await builder
+			.getByRole('option', { name, exact: true })
+			.or(builder.getByRole('button', { name, exact: true }))
+			.click()
+	}
+	await begin('when another routine runs it', 'Nudge')
+	await table('Work orders')
+	await addLine(builder, 'Send Mooring.Harbour.Master the message {What} waits, saying Dear {me.Name}, look at it.')
+	await begin('at a button', 'Chase')
+	await table('Work orders')
+	await addLine(builder, 'Run Nudge on the row')
+	await addLine(builder, 'Open for whoever pressed Work order on this row')
+	await addLine(builder, 'Wait until State = "Done", for at most 5 working days')
+	await addLine(
+		builder,
+		'Report to Mooring.Harbour.Master the rows of Work orders where Mooring = this.Mooring, by Day, A to Z, showing What, State with the message Done: {What}, saying All of it:; attached as a PDF file'
+	)
+	await addLine(builder, 'Write for Mooring.Harbour.Master the document {What}, with the words As PDF.')
+	for (const [i, text] of [
+		'Run Nudge on the row',
+		'Open for whoever pressed Work order on this row',
+		'Wait until State = "Done", for at most 5 working days',
+		'attached as a PDF file',
+		'Write for Mooring.Harbour.Master the document {What}'
+	].entries())
+		await expect(builder.getByRole('group', { name: `Line ${i + 1}`, exact: true })).toContainText(text)
+	await builder.getByRole('link', { name: 'Check and release' }).click()
+	await expect(builder.getByRole('heading', { name: 'Release' }).first()).toBeVisible()
+	await expect(builder.getByText(/^Routine (Nudge|Chase), line/)).toHaveCount(0)
+	await builder.goto('/bench/1/routines')
+	await alive(builder)
+	for (const name of ['Chase', 'Nudge']) {
+		await builder.getByRole('button', { name: new RegExp(name) }).click()
+		await builder.getByRole('button', { name: 'Remove routine' }).click()
+		await expect(builder.getByRole('button', { name: new RegExp(name) })).toHaveCount(0)
+	}
+	await builder.context().close()
+})
