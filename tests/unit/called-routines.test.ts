@@ -97,6 +97,28 @@ describe('before it is released', () => {
 		expect(found(routines).join(' ')).toContain(says)
 	})
 
+	test('a step that waits within each row of a set is remarked on; run by another routine it is not', () => {
+		const wait = { id: 'w', kind: 'wait', many: 1, span: 'days' } as const
+		const each = (step: object) => ({ id: 'e', kind: 'each', table: ITEMS, where: '', lines: [step] }) as never
+		const remarks = (routines: Parameters<typeof documentOfRoutines>[0]) =>
+			checkApp(documentOfRoutines(routines), store.workspace())
+				.filter(({ weight, place }) => weight === 'remark' && place.startsWith('Routine'))
+				.map(({ message }) => message)
+		expect(remarks([routine({ steps: [each(wait)] })])).toEqual([expect.stringContaining('one after the other')])
+		expect(remarks([routine({ steps: [each(run('a'))] }), other({ steps: [wait, tell] })])).toEqual([])
+	})
+
+	test('all rows that are given to another wait at once', () => {
+		const each = { id: 'e', kind: 'each', table: ITEMS, where: 'stock > 5', lines: [run('a')] } as const
+		const wait = { id: 'w', kind: 'wait', many: 1, span: 'hours' } as const
+		release(store, [routine({ steps: [each] }), other({ steps: [wait, tell] })])
+		setStock(store, 6)
+		workOff(store)
+		expect(messagesOf(store)).toEqual([])
+		workOff(store, Date.parse('2026-11-29T13:00:00Z'))
+		expect(messagesOf(store).map(({ subject }) => subject)).toEqual(['Shackle is low', 'Chain is low'])
+	})
+
 	test('what works is not refused', () => {
 		expect(found([routine({ steps: [run('a')] }), other()])).toEqual([])
 	})

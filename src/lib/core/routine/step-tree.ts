@@ -1,5 +1,5 @@
 /** The steps of a routine as a tree: on which rows each stands, what may stand where, and what is wrong with it. */
-import { mistake, TABLE_GONE, type Found } from '../document/findings.ts'
+import { mistake, remark, TABLE_GONE, type Found } from '../document/findings.ts'
 import type { Catalogue } from '../model/table.ts'
 import { tableOf } from '../sentence/print.ts'
 import {
@@ -131,6 +131,11 @@ export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen, 
 	]
 }
 
+/** Steps at which a routine stands still. */
+const WAITING: ReadonlySet<string> = new Set(['ask', 'until', 'wait'])
+const ONE_AFTER_ANOTHER =
+	'Rows come one after the other, so each waits here for the one before it. To let all wait at once, run another routine on each row.'
+
 function checkPlaced(
 	{ step, within, before, ...place }: PlacedStep,
 	around: Pick<AroundStep, 'catalogue' | 'hasRole' | 'hasScreen' | 'findRoutine' | 'isPressed' | 'acts'>
@@ -148,7 +153,11 @@ function checkPlaced(
 		return mistake('Nobody presses here, so there is nobody to say it to. Send a message instead.')
 	if (entry.needsActor && !around.acts)
 		return mistake('It writes, and nobody presses here: say at the start which role it acts as.')
-	return entry.check(step, { ...around, table: of(place.table), outer: of(place.outer), holds: of(place.holds) })
+	const waits = WAITING.has(step.kind) && within.some(({ kind }) => kind === 'each') ? remark(ONE_AFTER_ANOTHER) : []
+	return [
+		...entry.check(step, { ...around, table: of(place.table), outer: of(place.outer), holds: of(place.holds) }),
+		...waits
+	]
 }
 
 function entryOfKind(kind: string): StepEntry<never> | undefined {
