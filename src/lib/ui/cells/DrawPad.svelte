@@ -27,6 +27,9 @@
 		const made = new SignaturePad(canvas, { penColor: '#16201B', minWidth: 1, maxWidth: 2.6 })
 		made.addEventListener('endStroke', tell)
 		pad = made
+		// A stroke that ends in motion is a fling to the browser, which then swallows the next tap, wherever it is: this is no gesture.
+		const noGesture = (event: TouchEvent) => event.preventDefault()
+		canvas.addEventListener('touchstart', noGesture, { passive: false })
 		return () => made.off()
 	})
 
