@@ -11,7 +11,7 @@ import type { SlotPlace } from './slots/entry.ts'
 import type { LineValue, ParsedLine, Sentence, SentenceKind, Slot } from './types.ts'
 import type { Vocabulary } from './vocabulary.ts'
 
-/** The line that a sentence says, by the first kind whose first words it begins with. */
+/** The line that a sentence says, by the kind with whose first words it begins; by the longest of them, where several do. */
 export function parseLine(
 	text: string,
 	kinds: readonly Sentence[],
@@ -21,7 +21,7 @@ export function parseLine(
 	const typed = text.trim()
 	const exact = readExact(typed, kinds, vocabulary, table)
 	if (exact) return exact
-	for (const { kind, blank } of kinds) {
+	for (const { kind, blank } of kinds.toSorted((a, b) => headOf(b).length - headOf(a).length)) {
 		const found = matchParts(kind, typed)
 		if (found) return fill(kind, blank, found, { vocabulary, table })
 	}
@@ -34,6 +34,11 @@ export function firstWords(kind: SentenceKind): string {
 	if (kind.offer) return kind.offer
 	const [first] = kind.parts
 	return typeof first === 'string' ? first.trim() : (first?.title ?? kind.kind)
+}
+
+/** The words with which a sentence of the kind must begin. */
+function headOf({ kind: { parts } }: Sentence): string {
+	return typeof parts[0] === 'string' ? parts[0].trim() : ''
 }
 
 interface Filled {
