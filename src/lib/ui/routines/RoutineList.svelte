@@ -70,11 +70,14 @@
 	}
 	.kinds {
 		display: grid;
+		grid-template-columns: minmax(0, 1fr);
 		gap: 0.4rem;
 		padding: 0 1.1rem;
 	}
 	.kinds .btn {
 		width: 100%;
+		justify-content: flex-start;
 		text-align: left;
+		white-space: normal;
 	}
 </style>
