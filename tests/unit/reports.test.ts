@@ -196,6 +196,13 @@ test('of many rows the first hundred are shown, the rest is counted; its file ha
 	if (!claimed) throw new Error('Expected a report to be written')
 	const made = makeReport(store, { report: claimed.report, now })
 	expect([made?.shown?.rows.length, made?.shown?.more, made?.rows]).toEqual([100, 1_402, 1_502])
+	// On paper there are fewer; the message says so where some are left out.
+	const paper = { ...claimed.report, step: { ...claimed.report.step, attached: 'a PDF file' } } as typeof claimed.report
+	expect(makeReport(store, { report: paper, now })?.shown).toMatchObject({ more: 1_402, note: '' })
+	const further = Array.from({ length: 700 }, (_each, i) => `(${i + 2_000}, 0, 0, 'More ${i}', 1)`)
+	store.db.exec(`INSERT INTO t2 (n, made_at, changed_at, c20, c21) VALUES ${further.join(', ')}`)
+	expect(makeReport(store, { report: paper, now })?.shown?.note).toBe('the file holds the first 2,000 rows')
+	store.db.exec('DELETE FROM t2 WHERE n >= 2000')
 	const first = reportRows(store, { report: claimed.report, now, after: undefined })
 	const second = reportRows(store, { report: claimed.report, now, after: first.next ?? undefined })
 	expect([first.rows.length, second.rows.length, second.next]).toEqual([1_000, 502, null])

@@ -5,7 +5,7 @@ import { findLiveApp } from '../releases/live.ts'
 import { refuseUnlessBuilder } from '../rights/builders.ts'
 import type { ByActor } from '../rights/rights-of-actor.ts'
 import { isPaused } from '../routines/pauses.ts'
-import { addRun } from '../routines/runs.ts'
+import { addRun, BY_HAND, lastByHand } from '../routines/runs.ts'
 import type { Store } from '../store/store.ts'
 import { refuseUnheldRows } from './refuse-unheld-rows.ts'
 
@@ -25,10 +25,11 @@ export function startNow(
 	const alone = { ...live.document, screens: [], signoffs: [], routines: [routine] }
 	refuseUnheldRows(store, alone, undefined, { actor, now })
 	if (isPaused(store, { app, routine: id })) throw new AppError('invalid', 'It is paused. Let it start again first.')
-	const cause = `by hand ${app} ${id} ${Math.floor(now / AGAIN_MS)}`
-	const run = { app, release: live.release, routine: id, cause, person: null, on: undefined, path: [routine.name], now }
-	if (addRun(store, run) === undefined)
+	if (lastByHand(store, { app, routine: id }) > now - AGAIN_MS)
 		throw new AppError('conflict', 'It was started less than a minute ago. Look at its runs before you start it again.')
+	const cause = `${BY_HAND}${app} ${id} ${now}`
+	const run = { app, release: live.release, routine: id, cause, person: null, on: undefined, path: [routine.name], now }
+	addRun(store, run)
 	const entry = { at: now, person: actor.person, through: 'Routines' as const, kind: 'start routine', table: null }
 	writeHistory(store, { ...entry, row: null, body: { app, routine: id, name: routine.name } })
 	store.touched.add('access')

@@ -1,5 +1,4 @@
 /** A message as HTML: the same words as its text, every sign of them as text, so that no value becomes a link or a heading. */
-
 import { underReport, type ReportTable } from '$lib/core/requests/report.ts'
 
 export interface MailWords {

@@ -56,7 +56,12 @@ export function makeReport(store: Store, writing: Writing): MadeReport | null {
 	]
 	return {
 		...{ subject, body, link: step.opens ? `/app/${app}/${step.opens}` : null },
-		...{ table: table.id, what: columns.map(({ name }) => name).join(', '), rows, shown: shortened(whole) },
+		...{
+			table: table.id,
+			what: columns.map(({ name }) => name).join(', '),
+			rows,
+			shown: { ...shortened(whole), note: noteOf(step, whole, rows) }
+		},
 		file: isPaper ? { kind: 'pages', name: table.name, pages } : fileOf(step, table, { columns, rows })
 	}
 }
@@ -70,6 +75,13 @@ function fileOf(
 	const as = attached ?? undefined
 	if (as === undefined || as === 'a PDF file' || rows > MOST_IN_FILE) return null
 	return { kind: 'rows', as, name, columns }
+}
+
+/** What is in neither the message nor the file. */
+function noteOf({ attached }: ReportStep, { note }: ReportTable, rows: number): string {
+	if (attached === 'a PDF file' && rows > MOST_ON_PAPER)
+		return `the file holds the first ${countOf(MOST_ON_PAPER, 'row')}`
+	return attached && rows > MOST_IN_FILE ? `more than ${countOf(MOST_IN_FILE, 'row')} do not come as a file` : note
 }
 
 function shortened(table: ReportTable): ReportTable {

@@ -50,6 +50,10 @@ const NOTE = `
 	INSERT INTO run_step (run, nth, step, row_table, row_n, came_to, person, at)
 	VALUES (@run, (SELECT coalesce(max(nth), 0) + 1 FROM run_step WHERE run = @run), @step, @table, @row, @cameTo, @person, @at)`
 const NEXT_DUE = `SELECT min(due_at) FROM run WHERE state IN ('ready', 'waiting')`
+/** What the cause of a run begins with that somebody began out of turn. */
+export const BY_HAND = 'by hand '
+const LAST_BY_HAND = `
+	SELECT began_at FROM run WHERE app = @app AND routine = @routine AND cause LIKE '${BY_HAND}%' ORDER BY id DESC LIMIT 1`
 const FORGET = `DELETE FROM run WHERE id IN (SELECT id FROM run WHERE ended_at < ? LIMIT ?)`
 
 /** Chains of routines that set each other off stop here. */
@@ -82,6 +86,11 @@ export function addRun(
 function sayEndless(path: readonly string[]): string {
 	const way = path.slice(0, MOST_SAID).join(' → ')
 	return `${way} → …: routines set each other off ${LONGEST_PATH} times over and would never end, so this one was stopped. Make one of them start on fewer rows.`
+}
+
+/** When somebody last began a routine by hand (epoch ms); 0 for never. */
+export function lastByHand(store: Store, of: { app: number; routine: string }): number {
+	return store.prepare<number>(LAST_BY_HAND).pluck().get(of) ?? 0
 }
 
 /** Those that are due, the longest first. */
