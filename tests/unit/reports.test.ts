@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, test } from 'vitest'
 import { checkApp } from '$lib/core/app/check-app.ts'
 import { addMessage, dropOldFiles } from '$lib/server/queue/messages.ts'
-import type { ReportTable } from '$lib/core/requests/report.ts'
+import { reportText, type ReportTable } from '$lib/core/requests/report.ts'
 import { claimReport, finishReport } from '$lib/server/jobs/run-jobs.ts'
 import { makePdf } from '$lib/server/exports/make-pdf.ts'
 import type { MadeReport } from '$lib/server/routines/made-report.ts'
@@ -150,10 +150,20 @@ describe('what somebody is sent', () => {
 	})
 })
 
+test('a report that cannot be read holds up none behind it', () => {
+	store.db.exec(`INSERT INTO job (run_at, task, payload) VALUES (0, 'report', '{"person":"nobody"}')`)
+	strike(report)
+	expect(told()).toHaveLength(0)
+	write(fired + 1)
+	expect(told()).toHaveLength(1)
+})
+
 describe('nothing is sent', () => {
 	test('where there is no row, unless that is wanted', () => {
 		strike({ ...report, where: 'stock > 1000' }, { ...report, id: 'q', where: 'stock > 1000', none: 'there are none' })
 		expect(told()).toMatchObject([{ shown: { rows: [], more: 0 } }])
+		const [{ shown }] = told() as [Told]
+		expect(reportText(shown, false)).toBe('item · stock · cost\nThere are none')
 	})
 
 	test('to who sees nothing of the table, whatever is wanted', () => {
@@ -258,6 +268,14 @@ describe('before it is released', () => {
 			expect.stringContaining('hold no roles')
 		])
 		expect(found([people({ role: 99 }, [report])])).toEqual([expect.stringContaining('role that it goes by is gone')])
+	})
+
+	test('me is whoever presses, where it acts as them alone', () => {
+		const toMe = { ...report, to: 'me' }
+		const pressed = { start: { kind: 'button' as const, table: ITEMS }, steps: [toMe] }
+		const says = (parts: object) =>
+			checkApp(documentOfRoutines([routine({ ...pressed, ...parts })]), store.workspace()).filter(({ weight }) => weight === 'mistake').length // prettier-ignore
+		expect([says({}), says({ acts: STORES }), found([toMe]).length]).toEqual([0, 1, 1])
 	})
 
 	test('what works is not refused', () => {

@@ -21,14 +21,16 @@ export type PagePart =
 	| { readonly kind: 'picture'; readonly name: string; readonly sha: string; readonly type: string }
 
 /** Under the rows; blank where all is shown. `inFile`: whether they are all in the file that comes with it. */
-export function underReport({ more, note }: Pick<ReportTable, 'more' | 'note'>, inFile: boolean): string {
+export function underReport({ rows, more, note }: Omit<ReportTable, 'title'>, inFile: boolean): string {
+	const none = rows.length === 0 && more === 0 ? ['There are none'] : []
 	const rest = more === 0 ? [] : [`and ${more.toLocaleString('en-GB')} more${inFile ? ', in the file' : ''}`]
-	return [...rest, ...(note === '' ? [] : [note])].join('; ')
+	return [...none, ...rest, ...(note === '' ? [] : [note])].join('; ')
 }
 
 /** As lines of text, for who reads mail without HTML. */
-export function reportText({ heads, rows, foot, ...rest }: ReportTable, inFile: boolean): string {
+export function reportText(report: ReportTable, inFile: boolean): string {
+	const { heads, rows, foot } = report
 	const lines = [heads.map(({ name }) => name), ...rows, ...(foot.length > 0 ? [foot] : [])]
-	const under = underReport(rest, inFile)
+	const under = underReport(report, inFile)
 	return [...lines.map((cells) => cells.map((cell) => cell || '–').join(' · ')), ...(under ? [under] : [])].join('\n')
 }

@@ -56,7 +56,7 @@ export const askStep: StepEntry<AskStep> = {
 		const scope = scopeAt(around, true)
 		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
 		return [
-			...checkPerson(to, scopeAt(around, around.isPressed)),
+			...checkPerson(to, scopeAt(around, around.hasMe)),
 			...checkColumns(step, around),
 			...(subject.trim() === '' ? mistake('Its message has no subject yet.') : []),
 			...issues.flatMap(({ message }) => mistake(message))

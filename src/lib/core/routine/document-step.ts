@@ -72,7 +72,7 @@ export const documentStep: StepEntry<DocumentStep> = {
 	check({ to, subject, body, opens }, around) {
 		const screen = opens ?? undefined
 		return [
-			...checkPerson(to, scopeAt(around, around.isPressed)),
+			...checkPerson(to, scopeAt(around, around.hasMe)),
 			...(subject.trim() === '' ? mistake('It is not called anything yet.') : []),
 			...[subject, body].flatMap((text) => checkWords(text, around)),
 			...(screen === undefined || around.hasScreen(screen) ? [] : mistake(SCREEN_GONE))

@@ -89,7 +89,7 @@ export const reportStep: StepEntry<ReportStep> = {
 		const read = step.where.trim() === '' ? [] : checkCondition(step.where, which).issues
 		const screen = step.opens ?? undefined
 		return [
-			...checkPerson(step.to, scopeAt(around, around.isPressed)),
+			...checkPerson(step.to, scopeAt(around, around.hasMe)),
 			...checkShown(step, table, catalogue),
 			...(step.subject.trim() === '' ? mistake('Its message has no subject yet.') : []),
 			...[...read, ...issues].flatMap(({ message }) => mistake(message)),

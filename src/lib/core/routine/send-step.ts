@@ -45,7 +45,7 @@ export const sendStep: StepEntry<SendStep> = {
 		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
 		const screen = opens ?? undefined
 		return [
-			...checkPerson(to, scopeAt(around, around.isPressed)),
+			...checkPerson(to, scopeAt(around, around.hasMe)),
 			...(screen === undefined || around.hasScreen(screen) ? [] : mistake('The screen it opens is gone.')),
 			...issues.flatMap(({ message }) => mistake(message))
 		]

@@ -21,6 +21,8 @@ export interface AroundStep {
 	readonly holds: Table | undefined
 	/** Whether somebody presses, who is there to be told something. */
 	readonly isPressed: boolean
+	/** Whether it acts as whoever pressed, who is `me` then. */
+	readonly hasMe: boolean
 	/** Whether it acts as somebody: whoever pressed, or a role. */
 	readonly acts: boolean
 	/** Whether there is a role. */

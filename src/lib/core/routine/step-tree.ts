@@ -124,6 +124,7 @@ export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen, 
 				hasScreen,
 				findRoutine,
 				isPressed,
+				hasMe: isPressed && role === undefined,
 				acts: isPressed || role !== undefined
 			})
 			return found.map((each) => ({ ...each, step: { id: placed.step.id, number: placed.number } }))
@@ -138,7 +139,7 @@ const ONE_AFTER_ANOTHER =
 
 function checkPlaced(
 	{ step, within, before, ...place }: PlacedStep,
-	around: Pick<AroundStep, 'catalogue' | 'hasRole' | 'hasScreen' | 'findRoutine' | 'isPressed' | 'acts'>
+	around: Pick<AroundStep, 'catalogue' | 'hasRole' | 'hasScreen' | 'findRoutine' | 'isPressed' | 'hasMe' | 'acts'>
 ): Found[] {
 	const entry = entryOfStep(step)
 	const of = (id: number | undefined) => (id === undefined ? undefined : around.catalogue.tables.get(id))

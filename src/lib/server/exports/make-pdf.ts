@@ -72,13 +72,14 @@ function contentOf(part: PagePart, { isTitle, pictures }: { isTitle: boolean; pi
 	}
 }
 
-function rowsOf({ heads, rows, foot, ...rest }: ReportTable): Content {
+function rowsOf(table: ReportTable): Content {
+	const { heads, rows, foot } = table
 	const cell = (text: string, i: number, bold: boolean): TableCell => ({
 		...{ text, bold, alignment: heads[i]?.isNumber ? 'right' : 'left' }
 	})
 	const line = (texts: readonly string[], bold = false) => texts.map((text, i) => cell(text, i, bold))
 	const body = [line(heads.map(({ name }) => name), true), ...rows.map((row) => line(row)), ...(foot.length > 0 ? [line(foot, true)] : [])] // prettier-ignore
-	const under = underReport(rest, false)
+	const under = underReport(table, false)
 	return [
 		{
 			// Numbers take what they need, words share the rest.

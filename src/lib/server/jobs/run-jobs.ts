@@ -6,7 +6,7 @@ import { nextClockAt } from '../routines/clocks.ts'
 import { nextRunAt } from '../routines/runs.ts'
 import type { MadeReport } from '../routines/made-report.ts'
 import { writeHistory } from '../history/history.ts'
-import { addMessage, dropOldFiles, markSent, readMessage, type Message, type MessageFile } from '../queue/messages.ts'
+import { addMessage, markSent, readMessage, type Message, type MessageFile } from '../queue/messages.ts'
 import { describePerson } from '../rights/accounts.ts'
 import { inSavepoint } from '../store/in-savepoint.ts'
 import type { Store } from '../store/store.ts'
@@ -87,7 +87,12 @@ export interface ReportToWrite {
 /** Takes the next report that is to be written, under a lease. */
 export function claimReport(store: Store, { worker, now }: { worker: string; now: number }): ReportToWrite | null {
 	const job = claimJob(store, { task: 'report', worker, now, leaseMs: REPORT_LEASE_MS })
-	return job ? { job, report: payloadOf(job) } : null
+	if (!job) return null
+	// One that cannot be read is its own failure: those behind it are written all the same.
+	const read = inSavepoint(store, () => payloadOf(job))
+	if (!('thrown' in read)) return { job, report: read.value }
+	putOffJob(store, { job, worker, now, error: String(read.thrown) })
+	return null
 }
 
 export interface WrittenReport extends ReportToWrite {
@@ -100,7 +105,6 @@ export interface WrittenReport extends ReportToWrite {
 
 /** Puts a report on its reader's page and into the post, and into the Logbook as what it is: rows that leave. */
 export function finishReport(store: Store, { job, report, worker, now, made, file }: WrittenReport): void {
-	dropOldFiles(store, now)
 	if (!finishJob(store, { id: job.id, worker, now }) || !made) return
 	const { person, cause, routine } = report
 	const { subject, body, link, shown, table, rows, what } = made

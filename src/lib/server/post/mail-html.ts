@@ -38,7 +38,8 @@ export function mailHtml({ from, subject, text, report, fileName, link }: MailWo
 }
 
 /** Widths are left to whoever shows it: what does not fit is moved sideways. */
-function reportHtml({ heads, rows, foot, ...rest }: ReportTable, inFile: boolean): string {
+function reportHtml(report: ReportTable, inFile: boolean): string {
+	const { heads, rows, foot } = report
 	const cell = (tag: 'th' | 'td', style: string) => (text: string, i: number) =>
 		`<${tag} style="padding:7px 14px 7px 0;text-align:${heads[i]?.isNumber ? 'right' : 'left'};vertical-align:top;${style}">${escaped(text)}</${tag}>`
 	const line = (cells: readonly string[], tag: 'th' | 'td', style: string) =>
@@ -50,7 +51,7 @@ function reportHtml({ heads, rows, foot, ...rest }: ReportTable, inFile: boolean
 	)
 	const body = rows.map((cells) => line(cells, 'td', `border-bottom:1px solid ${LINE}`)).join('')
 	const last = foot.length === 0 ? '' : line(foot, 'td', 'font-weight:bold')
-	const under = underReport(rest, inFile)
+	const under = underReport(report, inFile)
 	const says = under === '' ? '' : `<p style="margin:8px 0 0;font-size:14px;color:${QUIET}">${escaped(under)}</p>`
 	return `<div style="overflow-x:auto"><table style="border-collapse:collapse;width:100%;font-size:15px">${head}${body}${last}</table></div>${says}`
 }

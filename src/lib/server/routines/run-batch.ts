@@ -8,6 +8,7 @@
  */
 import { AppError } from '$lib/core/app-error.ts'
 import type { Stack } from '$lib/core/routine/program.ts'
+import { dropOldFiles } from '../queue/messages.ts'
 import { inSavepoint } from '../store/in-savepoint.ts'
 import type { Store } from '../store/store.ts'
 import { actingOf, refuseUnlessMayAct, type Acting } from './acting.ts'
@@ -33,8 +34,10 @@ export function runRoutines(store: Store, { now }: { now: number }): boolean {
 		if (store.touched.has('access')) known.clear()
 		if (performance.now() > until) break
 	}
-	if (due.length === 0) forgetOldRuns(store, now)
-	return due.length > 0
+	if (due.length > 0) return true
+	forgetOldRuns(store, now)
+	dropOldFiles(store, now)
+	return false
 }
 
 interface Slice {

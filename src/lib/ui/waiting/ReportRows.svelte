@@ -37,7 +37,6 @@
 			</tfoot>
 		{/if}
 	</table>
-	{#if report.rows.length === 0}<p class="quiet">There are none.</p>{/if}
 	{#if under}<p class="quiet">{under}</p>{/if}
 </div>
 
