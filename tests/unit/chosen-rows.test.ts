@@ -136,7 +136,7 @@ describe('a row that is chosen among few', () => {
 		expect(found({ id: 'x', kind: 'choose', table: PORTS, where: '', holds: '' })).toContain(
 			'Say what the chosen row is called'
 		)
-		expect(found(lines[1] as ScreenInput['lines'][number])).toContain('Nothing on this screen is chosen or held.')
+		expect(found(lines[1] as ScreenInput['lines'][number])).toContain('Nothing is chosen or held here.')
 	})
 })
 
@@ -147,7 +147,7 @@ describe('before a release', () => {
 
 	test('what is chosen nowhere is said', () => {
 		expect(found(...LINES)).toEqual([])
-		expect(found(berths).join()).toContain('Nothing on this screen is chosen or held.')
+		expect(found(berths).join()).toContain('Nothing is chosen or held here.')
 		expect(found(sheet).join()).toContain('Nothing on this screen chooses or holds a row of ports called "port".')
 		const near = { ...ports, holds: 'ports' } as typeof ports
 		expect(found(near, berths).join()).toContain('Did you mean here.ports?')

@@ -16,6 +16,7 @@ import {
 import { checkCondition } from '../formula/check/check.ts'
 import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
+import { takenBy } from '../routine/held-values.ts'
 import { entryOfStart } from '../routine/routine.ts'
 import type { NamedRoutine } from '../routine/step-entry.ts'
 import { checkRoutine } from '../routine/step-tree.ts'
@@ -52,7 +53,7 @@ export function checkApp(
 	const findRoutine = (id: string): NamedRoutine | undefined => {
 		const found = document.routines.find((each) => each.id === id)
 		const calledOn = found?.start.kind === 'called' ? found.start.table : undefined
-		return found && { name: found.name, calledOn }
+		return found && { name: found.name, calledOn, takes: takenBy(found) }
 	}
 	const heads = shown.screens.flatMap((screen) =>
 		checkScreen(screen, around).map(at(`Screen ${screen.title}`, { bay: 'screens', screen: screen.id }))

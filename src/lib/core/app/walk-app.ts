@@ -1,5 +1,6 @@
 /** Goes through an app document: every formula in it with where it stands, and every column that it names by number. */
 import type { HeldKind, Standing } from '../formula/check/rename.ts'
+import { heldIn } from '../routine/held-values.ts'
 import { entryOfStart, entryOfStep, tableOfStart, type Routine, type Step } from '../routine/routine.ts'
 import { mapSteps, placedSteps, writingsOf, type StepPlace } from '../routine/step-tree.ts'
 import { tableOf } from '../sentence/print.ts'
@@ -51,10 +52,11 @@ type At = (standing: Standing, place: string) => (text: string) => string
 
 function mapRoutine(routine: Routine, at: At): Routine {
 	const { start, steps } = routine
+	const here = heldIn(routine)
 	const map =
 		({ table, outer }: Around): MapText =>
 		(text, { isOuter: _, ...own }) =>
-			at({ table, outer, ...own }, `Routine ${routine.name}`)(text)
+			at({ table, outer, here, ...own }, `Routine ${routine.name}`)(text)
 	const place = firstPlace(routine)
 	return {
 		...routine,

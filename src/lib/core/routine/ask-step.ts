@@ -4,7 +4,7 @@ import { checkPerson } from '../document/check-person.ts'
 import { mistake, type Found } from '../document/findings.ts'
 import { aWhile, formula, id, number, words } from '../document/parts.ts'
 import { findColumn } from '../model/table.ts'
-import { parseMessage } from './message-text.ts'
+import { checkWords } from './check-words.ts'
 import { PLAIN_STEP, scopeAt, type AroundStep, type StepEntry } from './step-entry.ts'
 
 export const askStepSchema = z.object({
@@ -53,13 +53,11 @@ export const askStep: StepEntry<AskStep> = {
 	holds: 'steps',
 	check(step, around) {
 		const { to, subject, body } = step
-		const scope = scopeAt(around, true)
-		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
 		return [
 			...checkPerson(to, scopeAt(around, around.hasMe)),
 			...checkColumns(step, around),
 			...(subject.trim() === '' ? mistake('Its message has no subject yet.') : []),
-			...issues.flatMap(({ message }) => mistake(message))
+			...checkWords([subject, body], around)
 		]
 	}
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { number } from '../document/parts.ts'
 import { ACTS_AS } from './acts-as.ts'
-import type { StartEntry } from './step-entry.ts'
+import { PLAIN_START, type StartEntry } from './step-entry.ts'
 
 export const buttonStartSchema = z.object({ kind: z.literal('button'), table: number })
 export type ButtonStart = z.infer<typeof buttonStartSchema>
@@ -20,6 +20,7 @@ export const buttonStart: StartEntry<ButtonStart> = {
 		},
 		blank: { start: { kind: 'button', table: null } }
 	},
+	...PLAIN_START,
 	offer: 'at a button',
 	isPressed: true,
 	begin: (table) => ({ kind: 'button', table }),

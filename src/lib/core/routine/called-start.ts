@@ -22,6 +22,8 @@ export const calledStart: StartEntry<CalledStart> = {
 		},
 		blank: { start: { kind: 'called', table: null } }
 	},
+	holds: {},
+	takes: 'from a routine',
 	offer: 'when another routine runs it',
 	isPressed: false,
 	begin: (table) => ({ kind: 'called', table }),

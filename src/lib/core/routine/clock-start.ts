@@ -6,7 +6,7 @@ import { parseRecurrence } from '../schedule/recurrence-words.ts'
 import { minutesOf } from '../schedule/time-of-day.ts'
 import { MISSED } from '../sentence/slots/all.ts'
 import { ACTS_AS } from './acts-as.ts'
-import type { StartEntry } from './step-entry.ts'
+import { PLAIN_START, type StartEntry } from './step-entry.ts'
 
 export const clockStartSchema = z.object({
 	kind: z.literal('clock'),
@@ -35,6 +35,7 @@ export const clockStart: StartEntry<ClockStart> = {
 		},
 		blank: { start: { kind: 'clock', days: 'every working day', at: '08:00', missed: 'once for all' } }
 	},
+	...PLAIN_START,
 	offer: 'by the clock',
 	isPressed: false,
 	begin: () => ({ kind: 'clock', days: 'every working day', at: '08:00', missed: 'once for all' }),

@@ -8,7 +8,7 @@ import type { Expr } from '../model/formula.ts'
 import { NOT_STARTING } from '../sentence/slots/all.ts'
 import { ACTS_AS } from './acts-as.ts'
 import { NOT_OF_FILES } from './not-of-files.ts'
-import type { StartEntry } from './step-entry.ts'
+import { PLAIN_START, type StartEntry } from './step-entry.ts'
 
 export const comesStartSchema = z.object({
 	...{ kind: z.literal('comes'), table: number, where: formula },
@@ -34,6 +34,7 @@ export const comesStart: StartEntry<ComesStart> = {
 		},
 		blank: { start: { kind: 'comes', table: null, where: '' } }
 	},
+	...PLAIN_START,
 	offer: 'when a row comes to fit a condition',
 	isPressed: false,
 	begin: (table) => ({ kind: 'comes', table, where: '' }),

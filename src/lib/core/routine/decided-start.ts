@@ -5,7 +5,7 @@ import { formula, number } from '../document/parts.ts'
 import { checkCondition } from '../formula/check/check.ts'
 import { DECISIONS } from '../sentence/slots/all.ts'
 import { ACTS_AS } from './acts-as.ts'
-import type { StartEntry } from './step-entry.ts'
+import { PLAIN_START, type StartEntry } from './step-entry.ts'
 
 export const decidedStartSchema = z.object({
 	kind: z.literal('decided'),
@@ -36,6 +36,7 @@ export const decidedStart: StartEntry<DecidedStart> = {
 		},
 		blank: { start: { kind: 'decided', table: null, as: 'approved', where: '' } }
 	},
+	...PLAIN_START,
 	offer: 'when a sign-off is decided',
 	isPressed: false,
 	begin: (table) => ({ kind: 'decided', table, as: 'approved', where: '' }),

@@ -2,12 +2,12 @@
 import { z } from 'zod'
 import { holdsFile } from '../capture/attachment.ts'
 import { checkPerson } from '../document/check-person.ts'
-import { checkColumns, mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../document/findings.ts'
+import { checkColumns, mistake, SCREEN_GONE, TABLE_GONE } from '../document/findings.ts'
 import { formula, id, number, words } from '../document/parts.ts'
 import { checkCondition } from '../formula/check/check.ts'
 import { findColumn } from '../model/table.ts'
-import { parseMessage } from './message-text.ts'
-import { PLAIN_STEP, scopeAt, type AroundStep, type StepEntry } from './step-entry.ts'
+import { checkWordsLater } from './check-words.ts'
+import { PLAIN_STEP, scopeAt, scopeOfReader, type StepEntry } from './step-entry.ts'
 
 export const documentStepSchema = z.object({
 	...{ id, kind: z.literal('document'), to: formula },
@@ -74,7 +74,7 @@ export const documentStep: StepEntry<DocumentStep> = {
 		return [
 			...checkPerson(to, scopeAt(around, around.hasMe)),
 			...(subject.trim() === '' ? mistake('It is not called anything yet.') : []),
-			...[subject, body].flatMap((text) => checkWords(text, around)),
+			...checkWordsLater([subject, body], around),
 			...(screen === undefined || around.hasScreen(screen) ? [] : mistake(SCREEN_GONE))
 		]
 	}
@@ -93,7 +93,7 @@ export const headingStep: StepEntry<HeadingStep> = {
 		},
 		blank: { kind: 'heading', text: '' }
 	},
-	check: ({ text }, around) => checkWords(text, around)
+	check: ({ text }, around) => checkWordsLater([text], around)
 }
 
 export const wordsStep: StepEntry<WordsStep> = {
@@ -106,7 +106,7 @@ export const wordsStep: StepEntry<WordsStep> = {
 		},
 		blank: { kind: 'words', text: '' }
 	},
-	check: ({ text }, around) => checkWords(text, around)
+	check: ({ text }, around) => checkWordsLater([text], around)
 }
 
 export const valuesStep: StepEntry<ValuesStep> = {
@@ -166,12 +166,8 @@ export const listStep: StepEntry<ListStep> = {
 	check({ table: id, where, columns }, { catalogue, table: outer, ...around }) {
 		const table = catalogue.tables.get(id)
 		if (!table) return mistake(TABLE_GONE)
-		const scope = scopeAt({ ...around, catalogue, table, outer }, true)
+		const scope = scopeOfReader({ ...around, catalogue, table, outer })
 		const issues = where.trim() === '' ? [] : checkCondition(where, scope).issues
 		return [...checkColumns(columns, table), ...issues.flatMap(({ message }) => mistake(message))]
 	}
-}
-
-function checkWords(text: string, around: AroundStep): Found[] {
-	return parseMessage(text, scopeAt(around, true)).issues.flatMap(({ message }) => mistake(message))
 }

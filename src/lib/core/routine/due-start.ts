@@ -8,7 +8,7 @@ import { findColumn } from '../model/table.ts'
 import { minutesOf } from '../schedule/time-of-day.ts'
 import { SIDES } from '../sentence/slots/all.ts'
 import { ACTS_AS } from './acts-as.ts'
-import type { StartEntry } from './step-entry.ts'
+import { PLAIN_START, type StartEntry } from './step-entry.ts'
 
 export const dueStartSchema = z.object({
 	kind: z.literal('due'),
@@ -52,6 +52,7 @@ export const dueStart: StartEntry<DueStart> = {
 		},
 		blank: { start: { kind: 'due', table: null, many: 3, side: 'before', column: null, at: '08:00', where: '' } }
 	},
+	...PLAIN_START,
 	offer: 'before or after a date',
 	isPressed: false,
 	begin: (table) => ({ kind: 'due', table, many: 3, side: 'before', column: 0, at: '08:00', where: '' }),

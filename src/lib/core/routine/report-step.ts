@@ -11,8 +11,8 @@ import { columnType } from '../formula/check/column-type.ts'
 import { checkCondition } from '../formula/check/check.ts'
 import { findColumn, type Catalogue, type Table } from '../model/table.ts'
 import { ATTACHED, WHERE_NONE } from '../sentence/slots/all.ts'
-import { parseMessage } from './message-text.ts'
-import { PLAIN_STEP, scopeAt, type StepEntry } from './step-entry.ts'
+import { checkWordsLater } from './check-words.ts'
+import { PLAIN_STEP, scopeAt, scopeOfReader, type StepEntry } from './step-entry.ts'
 
 export const reportStepSchema = z.object({
 	id,
@@ -83,16 +83,15 @@ export const reportStep: StepEntry<ReportStep> = {
 		const { catalogue, table: outer, hasScreen } = around
 		const table = catalogue.tables.get(step.table)
 		if (!table) return mistake(TABLE_GONE)
-		const scope = scopeAt(around, true)
-		const issues = [step.subject, step.body].flatMap((text) => parseMessage(text, scope).issues)
-		const which = scopeAt({ ...around, table, outer }, true)
+		const which = scopeOfReader({ ...around, table, outer })
 		const read = step.where.trim() === '' ? [] : checkCondition(step.where, which).issues
 		const screen = step.opens ?? undefined
 		return [
 			...checkPerson(step.to, scopeAt(around, around.hasMe)),
 			...checkShown(step, table, catalogue),
 			...(step.subject.trim() === '' ? mistake('Its message has no subject yet.') : []),
-			...[...read, ...issues].flatMap(({ message }) => mistake(message)),
+			...read.flatMap(({ message }) => mistake(message)),
+			...checkWordsLater([step.subject, step.body], around),
 			...(screen === undefined || hasScreen(screen) ? [] : mistake(SCREEN_GONE))
 		]
 	}

@@ -46,11 +46,12 @@ import { reportStep, reportStepSchema } from './report-step.ts'
 import { openStep, openStepSchema } from './open-step.ts'
 import { removeStep, removeStepSchema, sayStep, sayStepSchema } from './row-steps.ts'
 import { rowsStart, rowsStartSchema } from './rows-start.ts'
-import { runStep, runStepSchema } from './run-step.ts'
+import { runStep, runStepSchema, type RunStep } from './run-step.ts'
 import { sendStep, sendStepSchema } from './send-step.ts'
 import { setStep, setStepSchema } from './set-step.ts'
-import { untilStep, untilStepSchema, type UntilStep } from './until-step.ts'
 import type { StartEntry, StepEntry } from './step-entry.ts'
+import { untilStep, untilStepSchema, type UntilStep } from './until-step.ts'
+import { keepStep, keepStepSchema, takeStep, takeStepSchema, giveStep, giveStepSchema } from './value-steps.ts'
 
 /** Kinds that hold no other. */
 const PLAIN = [
@@ -67,7 +68,9 @@ const PLAIN = [
 	pictureStepSchema,
 	sayStepSchema,
 	openStepSchema,
-	runStepSchema,
+	takeStepSchema,
+	keepStepSchema,
+	giveStepSchema,
 	waitStepSchema,
 	stopStepSchema
 ] as const
@@ -81,6 +84,7 @@ export type Step =
 	| (AskStep & Holder)
 	| (DocumentStep & Holder)
 	| (UntilStep & Holder)
+	| (RunStep & Holder)
 	| (IfStep & Holder)
 	| (ElseStep & Holder)
 	| (EachStep & Holder)
@@ -92,6 +96,7 @@ export type StepInput =
 	| (z.input<typeof askStepSchema> & HolderInput)
 	| (z.input<typeof documentStepSchema> & HolderInput)
 	| (z.input<typeof untilStepSchema> & HolderInput)
+	| (RunStep & HolderInput)
 	| (IfStep & HolderInput)
 	| (ElseStep & HolderInput)
 	| (EachStep & HolderInput)
@@ -104,6 +109,7 @@ export const stepSchema: z.ZodType<Step, StepInput> = z.discriminatedUnion('kind
 	askStepSchema.extend({ lines }),
 	documentStepSchema.extend({ lines }),
 	untilStepSchema.extend({ lines }),
+	runStepSchema.extend({ lines }),
 	ifStepSchema.extend({ lines }),
 	elseStepSchema.extend({ lines }),
 	eachStepSchema.extend({ lines })
@@ -150,6 +156,9 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	say: sayStep,
 	open: openStep,
 	run: runStep,
+	take: takeStep,
+	keep: keepStep,
+	give: giveStep,
 	if: ifStep,
 	else: elseStep,
 	each: eachStep,

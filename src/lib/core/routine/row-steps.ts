@@ -2,8 +2,8 @@
 import { z } from 'zod'
 import { mistake } from '../document/findings.ts'
 import { id } from '../document/parts.ts'
-import { parseMessage } from './message-text.ts'
-import { PLAIN_STEP, scopeAt, type StepEntry } from './step-entry.ts'
+import { checkWords } from './check-words.ts'
+import { PLAIN_STEP, type StepEntry } from './step-entry.ts'
 
 export const removeStepSchema = z.object({ id, kind: z.literal('remove') })
 export type RemoveStep = z.infer<typeof removeStepSchema>
@@ -36,5 +36,7 @@ export const sayStep: StepEntry<SayStep> = {
 	check: ({ words }, around) =>
 		words.trim() === ''
 			? mistake('It says nothing yet.')
-			: parseMessage(words, scopeAt(around, true)).issues.flatMap(({ message }) => mistake(message))
+			: around.hasMe
+				? checkWords([words], { ...around, given: around.here })
+				: checkWords([words], around)
 }

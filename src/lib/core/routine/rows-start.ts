@@ -5,7 +5,7 @@ import { checkCondition } from '../formula/check/check.ts'
 import { NOT_STARTING } from '../sentence/slots/all.ts'
 import { ACTS_AS } from './acts-as.ts'
 import { NOT_OF_FILES } from './not-of-files.ts'
-import type { StartEntry } from './step-entry.ts'
+import { PLAIN_START, type StartEntry } from './step-entry.ts'
 
 export const rowsStartSchema = z.object({
 	kind: z.literal('rows'),
@@ -42,6 +42,7 @@ export const rowsStart: StartEntry<RowsStart> = {
 		},
 		blank: { start: { kind: 'rows', table: null, when: 'added', where: '' } }
 	},
+	...PLAIN_START,
 	offer: 'when a row is added or changed',
 	isPressed: false,
 	begin: (table) => ({ kind: 'rows', table, when: 'added', where: '' }),

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { checkPerson } from '../document/check-person.ts'
 import { mistake } from '../document/findings.ts'
 import { formula, id, words } from '../document/parts.ts'
-import { parseMessage } from './message-text.ts'
+import { checkWords } from './check-words.ts'
 import { PLAIN_STEP, scopeAt, type StepEntry } from './step-entry.ts'
 
 export const sendStepSchema = z.object({
@@ -41,13 +41,11 @@ export const sendStep: StepEntry<SendStep> = {
 	},
 	needsRow: false,
 	check({ to, subject, body, opens }, around) {
-		const scope = scopeAt(around, true)
-		const issues = [subject, body].flatMap((text) => parseMessage(text, scope).issues)
 		const screen = opens ?? undefined
 		return [
 			...checkPerson(to, scopeAt(around, around.hasMe)),
 			...(screen === undefined || around.hasScreen(screen) ? [] : mistake('The screen it opens is gone.')),
-			...issues.flatMap(({ message }) => mistake(message))
+			...checkWords([subject, body], around)
 		]
 	}
 }

@@ -1,6 +1,7 @@
 /** What the program must know of a kind of step and of a kind of start, whatever it does with it. */
 import type { Found } from '../document/findings.ts'
-import type { Scope } from '../formula/check/check-call.ts'
+import type { Here, Scope } from '../formula/check/check-call.ts'
+import type { HeldKind } from '../formula/check/rename.ts'
 import type { Catalogue, Table } from '../model/table.ts'
 import type { Sentence } from '../sentence/types.ts'
 
@@ -8,6 +9,8 @@ export interface NamedRoutine {
 	readonly name: string
 	/** The table on whose rows other routines run it; undefined where it starts otherwise. */
 	readonly calledOn: number | undefined
+	/** The values that it takes, by name. */
+	readonly takes: Readonly<Record<string, HeldKind>>
 }
 
 /** Where a step stands: on which row, around which other, and as whom it acts. */
@@ -31,6 +34,10 @@ export interface AroundStep {
 	readonly findRoutine: (id: string) => NamedRoutine | undefined
 	/** Whether its app has a screen. */
 	readonly hasScreen: (id: string) => boolean
+	/** The values that the routine holds by name. */
+	readonly here: Here
+	/** Those of them that anybody may read. */
+	readonly given: Here
 }
 
 /** What a step does to rows of a table. */
@@ -76,12 +83,31 @@ export interface StartEntry<S> {
 	readonly offer: string
 	/** Whether somebody presses it, on a row that they see; else it learns of rows by itself, which is its keeper's to release. */
 	readonly isPressed: boolean
+	/** The values that it brings by itself, by name. */
+	readonly holds: Readonly<Record<string, HeldKind>>
+	/** Who gives the values that the first lines take. */
+	readonly takes: 'nothing' | 'from a routine' | 'from outside'
 	/** A fresh one, on a table. */
 	begin(table: number): S
 	check(start: S, table: Table | undefined, catalogue: Catalogue): Found[]
 }
 
+/** Of a start that brings no values. */
+export const PLAIN_START = { holds: {}, takes: 'nothing' } as const
+
 /** What formulas of a step are checked in. */
-export function scopeAt({ catalogue, table, outer }: AroundStep, me: boolean): Scope {
-	return { catalogue, rows: table ? [...(outer ? [outer] : []), table] : [], me }
+export function scopeAt({ catalogue, table, outer, here }: AroundStep, me: boolean): Scope {
+	return { catalogue, rows: table ? [...(outer ? [outer] : []), table] : [], me, here }
 }
+
+/** What words to somebody are checked in: of what is held, nothing that they might not see. */
+export function scopeOfWords(around: AroundStep): Scope {
+	return scopeAt({ ...around, here: around.given }, true)
+}
+
+/** What is checked in that is read by somebody else, later and elsewhere: nothing that is held reaches there. */
+export function scopeOfReader(around: AroundStep): Scope {
+	return scopeAt({ ...around, here: NOTHING }, true)
+}
+
+const NOTHING: Here = new Map()

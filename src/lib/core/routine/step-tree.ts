@@ -1,7 +1,9 @@
 /** The steps of a routine as a tree: on which rows each stands, what may stand where, and what is wrong with it. */
 import { mistake, remark, TABLE_GONE, type Found } from '../document/findings.ts'
+import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
 import { tableOf } from '../sentence/print.ts'
+import { givenTo, heldIn } from './held-values.ts'
 import {
 	entryOfStart,
 	entryOfStep,
@@ -12,7 +14,7 @@ import {
 	type Routine,
 	type Step
 } from './routine.ts'
-import type { AroundStep, StepEntry, Writing } from './step-entry.ts'
+import type { AroundStep, StartEntry, StepEntry, Writing } from './step-entry.ts'
 
 /** The tables that a step stands under, by number: of the row at hand, of that around it, and of what holds it. */
 export interface StepPlace {
@@ -108,7 +110,7 @@ interface CheckedIn {
 /** Everything in a routine that would not work. */
 export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen, findRoutine }: CheckedIn): StepFound[] {
 	const { start, steps, acts } = routine
-	const { check, isPressed } = entryOfStart(start)
+	const { check, isPressed, takes } = entryOfStart(start)
 	const id = tableOfStart(start)
 	const table = id === undefined ? undefined : catalogue.tables.get(id)
 	if (id !== undefined && !table) return mistake(TABLE_GONE)
@@ -124,6 +126,9 @@ export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen, 
 				hasScreen,
 				findRoutine,
 				isPressed,
+				takes,
+				here: hereIn(heldIn(routine), catalogue) ?? new Map(),
+				given: hereIn(givenTo(routine), catalogue) ?? new Map(),
 				hasMe: isPressed && role === undefined,
 				acts: isPressed || role !== undefined
 			})
@@ -139,7 +144,7 @@ const ONE_AFTER_ANOTHER =
 
 function checkPlaced(
 	{ step, within, before, ...place }: PlacedStep,
-	around: Pick<AroundStep, 'catalogue' | 'hasRole' | 'hasScreen' | 'findRoutine' | 'isPressed' | 'hasMe' | 'acts'>
+	{ takes, ...around }: Omit<AroundStep, 'table' | 'outer' | 'holds'> & { readonly takes: StartEntry<never>['takes'] }
 ): Found[] {
 	const entry = entryOfStep(step)
 	const of = (id: number | undefined) => (id === undefined ? undefined : around.catalogue.tables.get(id))
@@ -154,6 +159,12 @@ function checkPlaced(
 		return mistake('Nobody presses here, so there is nobody to say it to. Send a message instead.')
 	if (entry.needsActor && !around.acts)
 		return mistake('It writes, and nobody presses here: say at the start which role it acts as.')
+	if (step.kind === 'take' && (within.length > 0 || (before && before.kind !== 'take')))
+		return mistake('What it takes is there from the start: move this up, before everything else.')
+	if (step.kind === 'take' && takes === 'nothing')
+		return mistake(
+			'Nothing that starts it gives it a value. Let another routine run it, or another program ask for it.'
+		)
 	const waits = WAITING.has(step.kind) && within.some(({ kind }) => kind === 'each') ? remark(ONE_AFTER_ANOTHER) : []
 	return [
 		...entry.check(step, { ...around, table: of(place.table), outer: of(place.outer), holds: of(place.holds) }),

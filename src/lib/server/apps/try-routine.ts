@@ -21,6 +21,7 @@ import type { Acting } from '../routines/acting.ts'
 import { timesComing } from '../routines/clocks.ts'
 import { rowsAt } from '../routines/go-on.ts'
 import { doStep } from '../routines/run-steps.ts'
+import { heldOf } from '../routines/held.ts'
 import { recipientOf, type StepNow } from '../routines/step-now.ts'
 import { fitsStart, happened, startOf } from '../routines/starts.ts'
 import { readBody, type Snapshot } from '../rows/read-history.ts'
@@ -161,7 +162,9 @@ function followStep(store: Store, { routine, now }: Trying, { stack, acting, cou
 			run: 0,
 			app: 0,
 			release: 0,
-			by: null
+			by: null,
+			// Nobody gave it anything, and nothing is kept.
+			held: heldOf(store, routine, 0)
 		}
 	})
 	const { reached = 0, came = 0 } = counts.get(step.id) ?? {}

@@ -21,6 +21,7 @@ import { openId, sealId } from '../store/sealed-ids.ts'
 import { askLink, closeAsk, findAsk, openAsksOf, wakeRun, type Ask } from './asks.ts'
 import { composeFor } from './compose.ts'
 import { findRoutine } from './go-on.ts'
+import { heldOf } from './held.ts'
 import { findRun } from './runs.ts'
 import type { RowAt } from './work-out.ts'
 
@@ -164,10 +165,11 @@ function summarize(store: Store, asking: Asking, { actor, now }: ByActor): AskSu
 
 function words(
 	store: Store,
-	{ ask, table }: Asking,
+	{ ask, table, routine }: Asking,
 	{ text, to, now }: { text: string; to: number; now: number }
 ): string {
 	const outer = ask.outerTable === null ? undefined : getTable(store.workspace().catalogue, ask.outerTable)
 	const around: RowAt | undefined = outer && { table: outer, n: ask.outerRow ?? 0 }
-	return composeFor(store, text, { at: { table, n: ask.row }, outer: around, to, now })
+	const here = heldOf(store, routine, ask.run).given
+	return composeFor(store, text, { at: { table, n: ask.row }, outer: around, here, to, now })
 }

@@ -85,7 +85,7 @@ function tell(
 	{ id, person, cause, isAgain = false }: { id: number; person: number; cause: string; isAgain?: boolean }
 ): void {
 	const { store } = now
-	const words = (text: string) => composeFor(store, text, { ...now, to: person })
+	const words = (text: string) => composeFor(store, text, { ...now, here: now.held.given, to: person })
 	const [subject, body] = [words(step.subject), words(step.body)]
 	const called = isAgain ? `Reminder: ${subject}` : subject
 	addMessage(store, { cause, person, subject: called, body, link: askLink(store, id), now: now.now })

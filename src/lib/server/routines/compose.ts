@@ -1,4 +1,5 @@
 /** Puts a message into words for the one who will read it: what they may not see is left out, and `me` is they. */
+import type { Here } from '$lib/core/formula/check/check-call.ts'
 import { parseMessage, showResult } from '$lib/core/routine/message-text.ts'
 import { momentShown } from '../rights/shown-me.ts'
 import { momentAt, standingOf } from '../rights/rights-of-actor.ts'
@@ -9,17 +10,19 @@ export interface Composing {
 	/** The row that it is about, and the one around that. */
 	readonly at: RowAt | undefined
 	readonly outer: RowAt | undefined
+	/** What is held by name, of what they may read. */
+	readonly here?: Here
 	/** Who will read it. */
 	readonly to: number
 	readonly now: number
 }
 
-export function composeFor(store: Store, text: string, { at, outer, to, now }: Composing): string {
+export function composeFor(store: Store, text: string, { at, outer, here, to, now }: Composing): string {
 	const { catalogue, timeZone } = store.workspace()
 	const standing = standingOf(store, { person: to }, now)
 	const { me } = momentShown(store, standing)
 	const sight = { moment: { ...momentAt(timeZone, now), ...(me ? { me } : {}) }, rights: standing.rights }
-	const scope = { catalogue, rows: at ? [at.table] : [], me: true }
+	const scope = { catalogue, rows: at ? [at.table] : [], me: true, here }
 	return parseMessage(text, outer ? { ...scope, given: givenOf(store, outer, sight) } : scope)
 		.parts.map((part) =>
 			'text' in part ? part.text : showResult(part.expr, workOut(store, part.expr, { ...at, ...sight }), catalogue)

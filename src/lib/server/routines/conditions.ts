@@ -30,8 +30,8 @@ export function conditionsOn(table: Table, where: string, now: StepNow): Sql[] {
 }
 
 /** Formulas stand on the row at hand, and reach the one around it as `this`, as whoever acts may see it. */
-export function scopeOf({ store, at, outer, acting }: StepNow): Scope {
-	const scope = { catalogue: store.workspace().catalogue, rows: at ? [at.table] : [], me: true }
+export function scopeOf({ store, at, outer, acting, held: { here } }: StepNow): Scope {
+	const scope = { catalogue: store.workspace().catalogue, rows: at ? [at.table] : [], me: true, here }
 	return outer ? { ...scope, given: givenOf(store, outer, acting) } : scope
 }
 

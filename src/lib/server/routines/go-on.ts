@@ -5,6 +5,7 @@ import { tableOfStart, type Routine, type StepKind } from '$lib/core/routine/rou
 import { readRelease } from '../releases/live.ts'
 import type { Store } from '../store/store.ts'
 import type { Acting } from './acting.ts'
+import { heldOf, holdValue } from './held.ts'
 import { doStep } from './run-steps.ts'
 import type { StepResult } from './step-now.ts'
 import { noteStep, type Run } from './runs.ts'
@@ -71,10 +72,11 @@ export function takeStep(store: Store, stack: Stack, { run, routine, acting, pre
 	const cause = `run ${run.id} ${step.id} ${stack.map(({ row }) => row ?? '').join('.')}`
 	const { id, app, release, person: by, path } = run
 	const result = doStep(step, {
-		...{ store, acting, at, outer, frame, following, cause, path, now },
+		...{ store, acting, at, outer, frame, following, cause, path, now, held: heldOf(store, routine, id) },
 		...{ routine: routine.name, presser, added, run: id, app, release, by }
 	})
 	note(result)
+	if (result.keeps) holdValue(store, id, result.keeps)
 	const { until, says, wrote = 0 } = result
 	return {
 		stack: after(routine.steps, stack, result.outcome),

@@ -19,6 +19,7 @@ import { recipientOf, rowOf, type StepNow, type StepResult } from './step-now.ts
 import { documentFor, reportTo } from './report-job.ts'
 import { waitForRow } from './wait-for-row.ts'
 import { waitUntil } from './wait-until.ts'
+import { valueOf, valuesOf } from './step-values.ts'
 import { sightOf } from './work-out.ts'
 
 type DoStep<S> = (step: S, now: StepNow) => StepResult
@@ -44,13 +45,16 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 	list: withHolder,
 	picture: withHolder,
 	ask: askSomebody,
-	say: ({ words }, now) => ({
-		outcome: DONE,
-		cameTo: 'said',
-		says: now.presser === undefined ? '' : composeFor(now.store, words, { ...now, to: now.presser })
-	}),
+	say: ({ words }, now) => ({ outcome: DONE, cameTo: 'said', says: sayTo(now.presser, words, now) }),
 	open: openScreen,
 	run: runAnother,
+	take: withHolder,
+	keep: ({ holds, value }, now) => ({
+		outcome: DONE,
+		cameTo: 'kept',
+		keeps: { name: holds, value: valueOf(value, now) }
+	}),
+	give: withHolder,
 	if: ({ where }, now) => {
 		const held = holds(where, now)
 		return { outcome: { kind: 'held', held }, cameTo: held ? 'went in' : 'passed over' }
@@ -69,7 +73,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 	stop: () => ({ outcome: { kind: 'stop' }, cameTo: 'ended here' })
 }
 
-/** What stands in a row that is added, or in a document, is done with it. */
+/** What stands in a row that is added, in a document, or goes along with a run, is done with it. */
 function withHolder(): StepResult {
 	return { outcome: DONE, cameTo: '' }
 }
@@ -113,7 +117,7 @@ function send(step: StepOf<'send'>, now: StepNow): StepResult {
 	const { store, cause } = now
 	const person = recipientOf(step, now)
 	if (person === undefined) return { outcome: DONE, cameTo: 'nobody was named' }
-	const words = (text: string) => composeFor(store, text, { ...now, to: person })
+	const words = (text: string) => composeFor(store, text, { ...now, here: now.held.given, to: person })
 	addMessage(store, {
 		cause,
 		person,
@@ -140,14 +144,23 @@ function openScreen({ screen, on }: StepOf<'open'>, { store, at, added, presser 
 }
 
 /** Of the same release; a step that is done again after a stop begins it once. */
-function runAnother({ routine: id }: StepOf<'run'>, now: StepNow): StepResult {
+function runAnother({ routine: id, lines }: StepOf<'run'>, now: StepNow): StepResult {
 	const { store, app, release, by, path, cause } = now
 	const { table, n } = rowOf(now)
 	const called = readRelease(store, app, release).routines.find((each) => each.id === id)
 	if (called?.start.kind !== 'called') throw new AppError('invalid', 'The routine that it runs is gone.')
 	const on = { table: table.id, n }
-	addRun(store, { app, release, routine: id, cause, person: by, on, path: [...path, called.name], now: now.now })
+	const held = valuesOf(lines, now)
+	addRun(store, { app, release, routine: id, cause, person: by, on, path: [...path, called.name], held, now: now.now })
 	return { outcome: DONE, cameTo: 'begun' }
+}
+
+/** Whoever a routine acts as has read what it keeps: only to themselves it is said. */
+function sayTo(presser: number | undefined, words: string, now: StepNow): string {
+	if (presser === undefined) return ''
+	const { held, acting } = now
+	const here = acting.actor?.person === presser && acting.actor.role === undefined ? held.here : held.given
+	return composeFor(now.store, words, { ...now, here, to: presser })
 }
 
 function nextRow({ table: id, where, role }: StepOf<'each'>, now: StepNow): StepResult {

@@ -4,6 +4,7 @@ import { ownJson } from '$lib/core/text/own-json.ts'
 import { beginStack, type Stack } from '$lib/core/routine/program.ts'
 import type { RunState } from '$lib/core/requests/runs.ts'
 import { stopAtCeiling } from './ceiling.ts'
+import type { Held } from './held.ts'
 import type { Store } from '../store/store.ts'
 
 export interface Run {
@@ -30,12 +31,14 @@ export interface NewRun {
 	readonly person: number | null
 	readonly on: { readonly table: number; readonly n: number } | undefined
 	readonly path: readonly string[]
+	/** Values that it is given, by name. */
+	readonly held?: Held
 	readonly now: number
 }
 
 const ADD = `
-	INSERT INTO run (app, release, routine, cause, person, row_table, row_n, path, state, due_at, stack, began_at)
-	VALUES (@app, @release, @routine, @cause, @person, @table, @row, @path, 'ready', @now, @stack, @now)
+	INSERT INTO run (app, release, routine, cause, person, row_table, row_n, path, held, state, due_at, stack, began_at)
+	VALUES (@app, @release, @routine, @cause, @person, @table, @row, @path, @held, 'ready', @now, @stack, @now)
 	ON CONFLICT (cause) DO NOTHING`
 const COLUMNS = `
 	id, app, release, routine, person, row_table AS "table", row_n AS "row", path, state, stack, attempts`
@@ -67,10 +70,11 @@ const LOOKED_AT_EVERY = 500
 /** Begins a run; undefined where the same cause has begun one. It goes on after the commit. */
 export function addRun(
 	store: Store,
-	{ app, release, routine, cause, person, on, path, now }: NewRun
+	{ app, release, routine, cause, person, on, path, held = {}, now }: NewRun
 ): number | undefined {
 	const added = store.prepare(ADD).run({
 		...{ app, release, routine, cause: cause ?? null, person, path: JSON.stringify(path), now },
+		held: JSON.stringify(held),
 		...{ table: on?.table ?? null, row: on?.n ?? null, stack: JSON.stringify(beginStack(on?.n ?? null)) }
 	})
 	store.touched.add('jobs')

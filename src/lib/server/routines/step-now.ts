@@ -1,10 +1,12 @@
 /** What a step is done with, and what it comes to. */
 import { AppError } from '$lib/core/app-error.ts'
+import type { Plain } from '$lib/core/model/formula.ts'
 import type { Frame, Outcome } from '$lib/core/routine/program.ts'
 import type { Pressed } from '$lib/core/requests/screen-doings.ts'
 import type { Step } from '$lib/core/routine/routine.ts'
 import type { Store } from '../store/store.ts'
 import type { Acting } from './acting.ts'
+import type { HeldHere } from './held.ts'
 import { findPerson, givenOf, type RowAt } from './work-out.ts'
 
 export interface StepNow {
@@ -21,6 +23,8 @@ export interface StepNow {
 	readonly at: RowAt | undefined
 	readonly outer: RowAt | undefined
 	readonly frame: Frame
+	/** What the routine holds by name, and what of it may stand in words to anybody. */
+	readonly held: HeldHere
 	/** What comes after it in its list. */
 	readonly following: readonly Step[]
 	/** What it sends or asks goes out once by this. */
@@ -49,6 +53,8 @@ export interface StepResult {
 	readonly opens?: Pressed['opens']
 	/** The row that it added. */
 	readonly added?: RowAt
+	/** A value that is held from now on. */
+	readonly keeps?: { readonly name: string; readonly value: Plain }
 	/** When the routine goes on (epoch ms), where that is later. */
 	readonly until?: number
 	/** How many entries it made in the history. */
@@ -63,8 +69,8 @@ export function rowOf({ at }: Pick<StepNow, 'at'>): RowAt {
 /** Whom a message would go to; the row is read as it is, which its builder may. */
 export function recipientOf(
 	{ to }: { readonly to: string },
-	{ store, at, outer, acting }: Pick<StepNow, 'store' | 'at' | 'outer' | 'acting'>
+	{ store, at, outer, acting, held }: Pick<StepNow, 'store' | 'at' | 'outer' | 'acting' | 'held'>
 ): number | undefined {
 	const given = outer && givenOf(store, outer, acting)
-	return findPerson(store, to, { ...at, moment: acting.moment, ...(given ? { given } : {}) })
+	return findPerson(store, to, { ...at, moment: acting.moment, here: held.here, ...(given ? { given } : {}) })
 }

@@ -1,6 +1,6 @@
 /** Works formulas out on one row in the database: as the data is, or as somebody may see it. */
 import type { Rights } from '$lib/core/access/rights.ts'
-import type { GivenRow } from '$lib/core/formula/check/check-call.ts'
+import type { GivenRow, Here } from '$lib/core/formula/check/check-call.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { columnType } from '$lib/core/formula/check/column-type.ts'
 import { compileCondition, compileError, compileValue } from '$lib/core/formula/sql/compile.ts'
@@ -72,11 +72,11 @@ export function givenOf(
 export function findPerson(
 	store: Store,
 	formula: string,
-	{ given, ...on }: OnRow & { readonly given?: GivenRow }
+	{ given, here, ...on }: OnRow & { readonly given?: GivenRow; readonly here?: Here }
 ): number | undefined {
 	const { catalogue } = store.workspace()
 	const rows = on.table ? [on.table] : []
-	const { expr } = check(formula, { catalogue, rows, me: on.moment.me !== undefined, given })
+	const { expr } = check(formula, { catalogue, rows, me: on.moment.me !== undefined, given, here })
 	if (!expr) return undefined
 	const value = workOut(store, expr, on)
 	if (expr.type.kind === 'row' && expr.type.table.id === catalogue.people.id)

@@ -1,10 +1,12 @@
 <script lang="ts">
 	/** The start of a routine and its steps, each at its level: to be changed, moved by keys or dragged, and added to. */
+	import { heldIn } from '$lib/core/routine/held-values.ts'
 	import { entryOfStart, entryOfStep, type Routine } from '$lib/core/routine/routine.ts'
 	import { mayHoldStep } from '$lib/core/routine/step-tree.ts'
 	import { asLine, fromLine } from '$lib/core/sentence/line-values.ts'
 	import type { TriedRoutine } from '$lib/core/requests/runs.ts'
 	import { countOf } from '$lib/core/text/count.ts'
+	import { provideHeld } from '../formula/held-here.ts'
 	import AddLine from '../sentences/AddLine.svelte'
 	import SentenceLine from '../sentences/SentenceLine.svelte'
 	import DragLedger from '../screens/DragLedger.svelte'
@@ -20,6 +22,8 @@
 	}
 
 	let { edit, routine, pointed, tried }: Props = $props()
+
+	provideHeld(() => heldIn(routine))
 
 	/** The table that the columns of a step are those of, and that of the row around. */
 	function tablesOf(id: string) {

@@ -2,10 +2,11 @@ import { z } from 'zod'
 import { ARRANGEMENTS, type Arrangement } from '../../sentence/slots/measure.ts'
 import { checkGrouping, groupingSchema } from '../../sentence/check-grouping.ts'
 import { mistake, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
+import { checkHeldName } from '../../document/held-kind.ts'
 import { id, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
 import { checkMeasured, MEASURED_FROM, measuredParts, ROW_OPENS, TITLE_OVER } from './measured.ts'
-import { checkHeldName, checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkWhom, lineParts, withWhom } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const chartSchema = z.object({

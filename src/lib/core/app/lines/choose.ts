@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { mistake, TABLE_GONE } from '../../document/findings.ts'
+import { checkHeldName } from '../../document/held-kind.ts'
 import { formula, number, words } from '../../document/parts.ts'
 import { checkCondition } from '../../formula/check/check.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
-import { checkHeldName, checkWhom, lineParts, withWhom, WHICH_ROWS } from './parts.ts'
+import { checkWhom, lineParts, withWhom, WHICH_ROWS } from './parts.ts'
 import { remarkUnseen } from './unseen.ts'
 
 export const chooseSchema = z.object({

@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { mistake, TABLE_GONE, type Found } from '../../document/findings.ts'
+import { checkHeldName } from '../../document/held-kind.ts'
 import { number, words } from '../../document/parts.ts'
 import { findColumn, type Column, type ColumnTypeName } from '../../model/table.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
-import { checkHeldName, checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkWhom, lineParts, withWhom } from './parts.ts'
 
 export const filterSchema = z.object({
 	...lineParts,

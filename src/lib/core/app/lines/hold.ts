@@ -1,13 +1,12 @@
 import { z } from 'zod'
 import { mistake, TABLE_GONE, type Found } from '../../document/findings.ts'
+import { checkHeldName, fitsHeld, kindOfHeld } from '../../document/held-kind.ts'
 import { formula, number, words } from '../../document/parts.ts'
 import { check } from '../../formula/check/check.ts'
-import type { HeldKind } from '../../formula/check/rename.ts'
-import type { Type } from '../../model/formula.ts'
 import { HELD_KINDS } from '../../sentence/slots/all.ts'
 import { nameKey } from '../../text/key.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
-import { checkHeldName, checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkWhom, lineParts, withWhom } from './parts.ts'
 
 export const holdSchema = z.object({
 	...lineParts,
@@ -44,11 +43,11 @@ export const hold: LineEntry<HoldLine> = {
 		blank: { kind: 'hold', what: 'a text', rows: null, holds: 'value', starts: '', who: [] }
 	},
 	chooses(line) {
-		const kind = kindOf(line)
+		const kind = kindOfHeld(line)
 		return line.holds === '' || !kind ? undefined : { name: line.holds, kind, starts: line.starts }
 	},
 	check(line, around) {
-		const kind = kindOf(line)
+		const kind = kindOfHeld(line)
 		if (!kind) return mistake('Say of which table the row is.')
 		if ('table' in kind && !around.catalogue.tables.has(kind.table)) return mistake(TABLE_GONE)
 		return [
@@ -57,13 +56,6 @@ export const hold: LineEntry<HoldLine> = {
 			...checkStart(line, around)
 		]
 	}
-}
-
-const VALUES = { 'a text': 'text', 'a number': 'number', 'a date': 'date', 'yes or no': 'yesno' } as const
-
-function kindOf({ what, rows }: HoldLine): HeldKind | undefined {
-	if (what !== 'a row') return { type: VALUES[what] }
-	return rows === null ? undefined : { table: rows }
 }
 
 function checkStart({ starts, holds }: HoldLine, { catalogue, here }: Around): Found[] {
@@ -76,11 +68,4 @@ function checkStart({ starts, holds }: HoldLine, { catalogue, here }: Around): F
 			? mistake('What it begins as is of another kind than it holds.')
 			: [])
 	]
-}
-
-/** Whether something of a type can be held as one of another. */
-export function fitsHeld(given: Type, wanted: Type): boolean {
-	if (given.kind === 'blank') return true
-	if (given.kind === 'row' && wanted.kind === 'row') return given.table.id === wanted.table.id
-	return given.kind === wanted.kind
 }

@@ -6,21 +6,12 @@ import { isSameTree, someNode } from '../../formula/syntax/walk.ts'
 import type { Expr } from '../../model/formula.ts'
 import { findColumn, type Table } from '../../model/table.ts'
 import { checkColumns, mistake, remark, SCREEN_GONE, TABLE_GONE, type Found } from '../../document/findings.ts'
+import { checkHeldName } from '../../document/held-kind.ts'
 import { formula, id, number, words } from '../../document/parts.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
 import { FORMS_OF_LIST } from '../../sentence/slots/all.ts'
 import { isKept } from '../../query/kept.ts'
-import {
-	checkBelongs,
-	checkDay,
-	checkHeldName,
-	checkKept,
-	checkWhom,
-	lineParts,
-	withWhom,
-	WHICH_ROWS,
-	ONCE_CHOSEN
-} from './parts.ts'
+import { checkBelongs, checkDay, checkKept, checkWhom, lineParts, withWhom, WHICH_ROWS, ONCE_CHOSEN } from './parts.ts'
 import type { TreeLine } from './tree.ts'
 import { remarkUnseen } from './unseen.ts'
 

@@ -65,13 +65,6 @@ export function checkKept(conditions: readonly string[], table: Table, { catalog
 	})
 }
 
-/** What is wrong with what a chosen row is called, as formulas would read it. */
-export function checkHeldName(name: string): Found[] {
-	return /^\p{L}[\p{L}\p{N}_]*$/u.test(name)
-		? []
-		: mistake(`"${name}" cannot follow "here." in a formula. Call the chosen row by one word, such as mooring.`)
-}
-
 /** What is to be looked at where a picture says nothing to who cannot see it. */
 export function remarkUnsaid(picture: AppFile | null, says: string): Found[] {
 	return picture !== null && says.trim() === '' ? remark('Say what is on the picture, for who cannot see it.') : []

@@ -1,8 +1,9 @@
 import { z } from 'zod'
 import { mistake } from '../../document/findings.ts'
+import { checkHeldName } from '../../document/held-kind.ts'
 import { words } from '../../document/parts.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
-import { checkHeldName, checkWhom, lineParts, withWhom } from './parts.ts'
+import { checkWhom, lineParts, withWhom } from './parts.ts'
 
 export const searchSchema = z.object({
 	...lineParts,

@@ -1,12 +1,12 @@
 import { z } from 'zod'
 import { mistake, type Found } from '../../document/findings.ts'
+import { fitsHeld } from '../../document/held-kind.ts'
 import { formula, words } from '../../document/parts.ts'
 import { check } from '../../formula/check/check.ts'
 import type { Here } from '../../formula/check/check-call.ts'
 import type { Type } from '../../model/formula.ts'
 import { nameKey } from '../../text/key.ts'
 import { PLAIN_LINE, type Around, type LineEntry } from './entry.ts'
-import { fitsHeld } from './hold.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'
 import type { TreeLine } from './tree.ts'
 

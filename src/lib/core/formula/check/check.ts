@@ -171,8 +171,8 @@ function checkHere(tree: Syntax & { kind: 'member' }, { here = new Map() }: Scop
 		const near = findNearest(tree.name, names)
 		const says =
 			names.length === 0
-				? 'Nothing on this screen is chosen or held.'
-				: `Nothing chosen or held on this screen is called "${tree.name}".`
+				? 'Nothing is chosen or held here.'
+				: `Nothing chosen or held here is called "${tree.name}".`
 		throw new Refused(issue.unreadable(near === undefined ? says : `${says} Did you mean here.${near}?`, tree.nameSpan))
 	}
 	return { kind: 'literal', value: held.value, type: held.type }
