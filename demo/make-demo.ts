@@ -7,6 +7,8 @@
 import { mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import type { ImportPlan } from '../src/lib/core/exchange/plan.ts'
+import { seal } from '../src/lib/server/base/seal.ts'
+import { addProgram, newSecret } from '../src/lib/server/outside/programs.ts'
 import { addAppFrom } from '../src/lib/server/apps/apps.ts'
 import { releaseApp } from '../src/lib/server/apps/release-app.ts'
 import { readKey } from '../src/lib/server/base/workspace-key.ts'
@@ -85,6 +87,7 @@ export async function makeDemo(folder: string, now: number): Promise<void> {
 		fillRemarks(store, tables.remarks, filling)
 		fillSoundings(store, moorings, filling)
 		fillInspections(store, world, tables, { random, now, folder })
+		addChandlery(store, world, key, now)
 		makeApps(store, world, tables, { now, folder })
 		fillRequests(store, world, tables, { random, now })
 		beginWork(store, world, tables.work, now)
@@ -295,6 +298,13 @@ function fillInspections(
 			add(store, Object.keys(pictures).length > 0 ? diver : world.builder, inspections, { ...cells, ...pictures }, at)
 		}
 	}
+}
+
+/** A program outside that routines of the stores speak with; nobody knows its secret until a steward asks for a new one. */
+function addChandlery(store: Store, { people }: World, key: string, now: number): void {
+	const actor = { person: people.get('Ailith Brand') ?? 0 }
+	const sealedSecret = seal(key, 'program', newSecret())
+	addProgram(store, { name: 'Chandlery', address: 'https://orders.chandlery.example/in', sealedSecret, actor, now })
 }
 
 function makeApps(

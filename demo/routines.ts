@@ -180,6 +180,39 @@ export function shelfRoutines({ stock, item, harbours }: ShelfTables): RoutineIn
 			steps: [{ id: 'counted-1', kind: 'set', column: item('Counted'), formula: 'TODAY()' }]
 		},
 		{
+			...{ id: 'pack', name: 'Order a pack from the chandlery', start: { kind: 'button', table: stock } },
+			steps: [
+				{ id: 'pack-1', kind: 'set', column: item('On order'), formula: 'TRUE' },
+				{ id: 'pack-2', kind: 'say', words: "{Item} is being ordered: one pack of {'Sold in'}." },
+				{
+					...{ id: 'pack-3', kind: 'call', program: 'Chandlery', path: '/orders' },
+					lines: [
+						{ id: 'pack-4', kind: 'give', value: 'Barcode', as: 'code' },
+						{ id: 'pack-5', kind: 'give', value: "'Sold in'", as: 'count' },
+						{ id: 'pack-6', kind: 'give', value: 'Harbour.Name', as: 'to' }
+					]
+				}
+			]
+		},
+		{
+			...{ id: 'coming', name: 'Goods are on their way', start: { kind: 'request', from: 'Chandlery' } },
+			steps: [
+				{ id: 'coming-1', kind: 'take', what: 'a text', holds: 'code' },
+				{ id: 'coming-2', kind: 'take', what: 'a number', holds: 'count' },
+				{ id: 'coming-3', kind: 'take', what: 'a date', holds: 'day' },
+				{
+					...{ id: 'coming-4', kind: 'each', table: stock, where: 'Barcode = here.code' },
+					lines: [
+						{
+							...{ id: 'coming-5', kind: 'send', to: 'Harbour.Storekeeper', opens: 'item' },
+							subject: '{here.count} of {Item} come on {here.day}',
+							body: "The chandlery sends them to {Harbour}. {'In stock'} lie on shelf {Shelf} now."
+						}
+					]
+				}
+			]
+		},
+		{
 			...{ id: 'low', name: 'Low stock', start: { kind: 'comes', table: stock, where: "'In stock' < Least" } },
 			steps: [
 				{

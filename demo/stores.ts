@@ -298,6 +298,7 @@ export function stores({ stock, item, harbours, takings, taking }: StoresTables)
 						...{ id: 'item-11', kind: 'buttons' },
 						lines: [
 							{ id: 'item-6', kind: 'button', label: 'Counted today', does: { kind: 'run', routine: 'counted' } },
+							{ id: 'item-15', kind: 'button', label: 'Order a pack', does: { kind: 'run', routine: 'pack' } },
 							{
 								id: 'item-7',
 								kind: 'button',

@@ -24,7 +24,8 @@ export const init: ServerInit = async () => {
 	try {
 		proxies = readProxies(process.env['TIN_SHED_PROXIES'])
 		const smtp = readSmtp(process.env['SMTP_URL'], process.env['SMTP_FROM'])
-		host = await openHost({ folder, scripts, smtp, origin: process.env['ORIGIN'] ?? 'http://127.0.0.1:4700' })
+		const calls = process.env['TIN_SHED_CALLS']
+		host = await openHost({ folder, scripts, smtp, calls, origin: process.env['ORIGIN'] ?? 'http://127.0.0.1:4700' })
 	} catch (error) {
 		endForOperator(error, folder)
 	}
@@ -35,7 +36,9 @@ export const init: ServerInit = async () => {
  * By the beginning of a route, never of an address: an address can be written in many ways that lead to one route. What has
  * no route is nothing that is open.
  */
-const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/look', '/healthz']
+/** Where other programs ask: each request is signed, and comes from no page. */
+const REQUESTS = '/request'
+const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/look', '/healthz', REQUESTS]
 /** An account of one's own, mail and decisions: nothing for who is not named; their loads and actions say so too. */
 const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/notices', '/people', '/workspace', '/today', '/find']
 
@@ -55,7 +58,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 	locals.sessionHash = follower?.sessionHash ?? (token ? hashToken(token) : '')
 	locals.isFollowing = follower !== undefined
 	locals.user = follower ? await host.read('session', { tokenHash: follower.sessionHash, now: locals.now }) : own
-	refuseForeign(request, url)
+	if (!route.startsWith(`${REQUESTS}/`)) refuseForeign(request, url)
 	refuseOddParams(event.params)
 	refuseTooMuch(request, route)
 	const isUnder = (routes: readonly string[]) => routes.some((each) => route === each || route.startsWith(`${each}/`))

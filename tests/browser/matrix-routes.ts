@@ -65,6 +65,7 @@ export const ROUTES: Readonly<
 	'pictures/[sha]': 'tells no rows',
 	post: 'one’s own cases, asked below',
 	'post/file': 'one’s own cases, asked below',
+	'request/[app]/[routine]': 'tells no rows',
 	'rows/[table]': 'asked below',
 	'rows/[table]/anchors': 'asked below',
 	'rows/[table]/groups': 'asked below',

@@ -84,7 +84,7 @@ export const sounding: LineEntry<z.infer<typeof soundingSchema>> = {
 const SOUNDING_IMPORT = ["import { text, textSchema } from './text.ts'", "import { sounding, soundingSchema } from './sounding.ts'\nimport { text, textSchema } from './text.ts'"] as const // prettier-ignore
 const line = ['	withSchema\n] as const', `	withSchema,\n	soundingSchema\n] as const`] as const
 const step = ['	stopStepSchema\n] as const', `	stopStepSchema,\n	setStepSchema.extend({ kind: z.literal('ring') })\n] as const`] as const // prettier-ignore
-const start = ['		calledStartSchema\n	])', `		calledStartSchema,\n		buttonStartSchema.extend({ kind: z.literal('bell') })\n	])`] as const // prettier-ignore
+const start = ['		buttonStartSchema,\n', `		buttonStartSchema,\n		buttonStartSchema.extend({ kind: z.literal('bell') }),\n`] as const // prettier-ignore
 
 const TYPES = 'src/lib/core/model/table.ts'
 const KINDS = 'src/lib/core/table/kinds/all.ts'
@@ -225,6 +225,8 @@ export const REGISTRIES: readonly Registry[] = [
 			},
 			blank: { start: { kind: 'bell', table: null } }
 		},
+		holds: {},
+		takes: 'nothing',
 		offer: 'when somebody rings',
 		isPressed: true,
 		begin: (table) => ({ kind: 'bell', table }),

@@ -2,16 +2,20 @@ import { error } from '@sveltejs/kit'
 import { conventionsOf, LOCALES } from '$lib/core/table/conventions.ts'
 import { showMoney, showNumber } from '$lib/core/table/show-value.ts'
 import { figuresOfDate, showInstant } from '$lib/core/table/show-times.ts'
+import { seal } from '$lib/server/base/seal.ts'
+import { newSecret } from '$lib/server/outside/programs.ts'
 import { forForm } from '$lib/server/web/answer.ts'
 import { getNamed, getNamedActor } from '$lib/server/web/signed-in.ts'
 
 export async function load({ locals }) {
 	if (!getNamed(locals).isSteward) error(403, 'Stewards say what the workspace is called and how it writes.')
-	const [settings, outgoing] = await Promise.all([
+	const asked = { actor: getNamedActor(locals), now: locals.now }
+	const [settings, outgoing, programs] = await Promise.all([
 		locals.host.read('settings', undefined),
-		locals.host.read('outgoing', undefined)
+		locals.host.read('outgoing', undefined),
+		locals.host.read('programs', asked)
 	])
-	return { settings, outgoing, zones: Intl.supportedValuesOf('timeZone'), locales: LOCALES.map(exampleOf) }
+	return { settings, outgoing, programs, zones: Intl.supportedValuesOf('timeZone'), locales: LOCALES.map(exampleOf) }
 }
 
 export const actions = {
@@ -24,6 +28,29 @@ export const actions = {
 			return { done: 'Kept. Values stay as they are; they are written this way from now on.' }
 		})
 	},
+	addProgram: async ({ request, locals }) => {
+		const form = await request.formData()
+		const typed = { name: String(form.get('name') ?? ''), address: String(form.get('address') ?? '') }
+		const secret = newSecret()
+		const done = await forForm({ program: typed }, async () => {
+			const sealedSecret = seal(locals.host.key, 'program', secret)
+			return { given: await locals.host.write('addProgram', { ...typed, sealedSecret, ...by(locals) }) }
+		})
+		return 'given' in done ? { given: { ...done.given, secret } } : done
+	},
+	renewProgram: async ({ request, locals }) => {
+		const id = Number((await request.formData()).get('program'))
+		const secret = newSecret()
+		const done = await forForm({}, async () => {
+			const sealedSecret = seal(locals.host.key, 'program', secret)
+			return { given: await locals.host.write('renewProgram', { id, sealedSecret, ...by(locals) }) }
+		})
+		return 'given' in done ? { given: { ...done.given, secret } } : done
+	},
+	removeProgram: async ({ request, locals }) => {
+		const id = Number((await request.formData()).get('program'))
+		return forForm({}, async () => void (await locals.host.write('removeProgram', { id, ...by(locals) })))
+	},
 	outgoing: async ({ request, locals }) => {
 		const hold = (await request.formData()).get('hold') === 'yes'
 		return forForm({}, async () => {
@@ -31,6 +58,8 @@ export const actions = {
 		})
 	}
 }
+
+const by = (locals: App.Locals) => ({ actor: getNamedActor(locals), now: locals.now })
 
 /** A locale by its region and by one of each that is written its way. */
 function exampleOf(locale: (typeof LOCALES)[number]) {

@@ -1,12 +1,21 @@
 <script lang="ts">
 	/** What a steward says of the workspace as a whole. */
-	import { untrack } from 'svelte'
+	import { untrack, type ComponentProps } from 'svelte'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
+	import OtherPrograms from '$lib/ui/people/OtherPrograms.svelte'
 	import HoldOutgoing from '$lib/ui/people/HoldOutgoing.svelte'
 
 	let { data, form } = $props()
 
+	// Each action gives some of these.
 	const said = $derived((form ?? {}) as Record<string, string | undefined>)
+	const { given, program: typed } = $derived(
+		(form ?? {}) as {
+			given?: ComponentProps<typeof OtherPrograms>['given']
+			program?: { name: string; address: string }
+		}
+	)
+	const refused = $derived(typed && { ...typed, says: said['message'] ?? '' })
 	let locale = $state(untrack(() => said['locale'] ?? data.settings.locale))
 	const example = $derived(data.locales.find((each) => each.locale === locale))
 </script>
@@ -47,10 +56,11 @@
 			One a line, beside Saturdays and Sundays. Routines go by them wherever they say working days. What a formula
 			counts, says its own.
 		</p>
-		{#if said['message']}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
+		{#if said['message'] && !typed}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
 		{#if said['done']}<p class="done" role="status">{said['done']}</p>{/if}
 		<button class="btn">Keep it</button>
 	</form>
+	<OtherPrograms programs={data.programs} {given} {refused} />
 	<HoldOutgoing outgoing={data.outgoing} />
 </main>
 

@@ -1,5 +1,5 @@
 /** The values that a routine holds by name, from its start on or from the step that keeps them. */
-import { kindOfHeld } from '../document/held-kind.ts'
+import { kindOfHeld } from '../sentence/held-kind.ts'
 import type { HeldKind } from '../formula/check/rename.ts'
 import { entryOfStart, linesOf, type Routine, type Step } from './routine.ts'
 

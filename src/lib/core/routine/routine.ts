@@ -7,6 +7,7 @@ import { id, number, words } from '../document/parts.ts'
 import { addStep, addStepSchema, cellStep, cellStepSchema, linkStep, linkStepSchema, type AddStep } from './add-step.ts'
 import { askStep, askStepSchema, type AskStep } from './ask-step.ts'
 import { buttonStart, buttonStartSchema } from './button-start.ts'
+import { callStep, callStepSchema, type CallStep } from './call-step.ts'
 import { calledStart, calledStartSchema } from './called-start.ts'
 import { clockStart, clockStartSchema } from './clock-start.ts'
 import { comesStart, comesStartSchema } from './comes-start.ts'
@@ -45,6 +46,7 @@ import {
 import { reportStep, reportStepSchema } from './report-step.ts'
 import { openStep, openStepSchema } from './open-step.ts'
 import { removeStep, removeStepSchema, sayStep, sayStepSchema } from './row-steps.ts'
+import { requestStart, requestStartSchema } from './request-start.ts'
 import { rowsStart, rowsStartSchema } from './rows-start.ts'
 import { runStep, runStepSchema, type RunStep } from './run-step.ts'
 import { sendStep, sendStepSchema } from './send-step.ts'
@@ -85,6 +87,7 @@ export type Step =
 	| (DocumentStep & Holder)
 	| (UntilStep & Holder)
 	| (RunStep & Holder)
+	| (CallStep & Holder)
 	| (IfStep & Holder)
 	| (ElseStep & Holder)
 	| (EachStep & Holder)
@@ -97,6 +100,7 @@ export type StepInput =
 	| (z.input<typeof documentStepSchema> & HolderInput)
 	| (z.input<typeof untilStepSchema> & HolderInput)
 	| (RunStep & HolderInput)
+	| (CallStep & HolderInput)
 	| (IfStep & HolderInput)
 	| (ElseStep & HolderInput)
 	| (EachStep & HolderInput)
@@ -110,6 +114,7 @@ export const stepSchema: z.ZodType<Step, StepInput> = z.discriminatedUnion('kind
 	documentStepSchema.extend({ lines }),
 	untilStepSchema.extend({ lines }),
 	runStepSchema.extend({ lines }),
+	callStepSchema.extend({ lines }),
 	ifStepSchema.extend({ lines }),
 	elseStepSchema.extend({ lines }),
 	eachStepSchema.extend({ lines })
@@ -127,7 +132,8 @@ export const routineSchema = z.object({
 		decidedStartSchema,
 		clockStartSchema,
 		dueStartSchema,
-		calledStartSchema
+		calledStartSchema,
+		requestStartSchema
 	]),
 	steps: z.array(stepSchema)
 })
@@ -156,6 +162,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	say: sayStep,
 	open: openStep,
 	run: runStep,
+	call: callStep,
 	take: takeStep,
 	keep: keepStep,
 	give: giveStep,
@@ -174,7 +181,8 @@ export const STARTS: { readonly [K in Start['kind']]: StartEntry<Extract<Start, 
 	decided: decidedStart,
 	due: dueStart,
 	clock: clockStart,
-	called: calledStart
+	called: calledStart,
+	request: requestStart
 }
 
 /** What is known of the kind of a step. */

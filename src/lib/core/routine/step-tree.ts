@@ -87,11 +87,14 @@ export function needsActor({ steps, start }: Pick<Routine, 'start' | 'steps'>): 
 
 /** The kinds of steps that may follow a start: what speaks to whoever pressed has its place after a press alone. */
 export function stepsAfter({ start, acts }: Pick<Routine, 'start' | 'acts'>): readonly StepEntry<Step>[] {
-	const { isPressed } = entryOfStart(start)
+	const { isPressed, takes } = entryOfStart(start)
 	const isActing = isPressed || (acts ?? undefined) !== undefined
 	// Of every kind of step: which one is asked of the entry itself.
 	return (Object.values(STEPS) as StepEntry<Step>[]).filter(
-		({ needsActor, needsPresser }) => (isPressed || !needsPresser) && (isActing || !needsActor)
+		({ needsActor, needsPresser, sentence }) =>
+			(isPressed || !needsPresser) &&
+			(isActing || !needsActor) &&
+			(takes !== 'nothing' || sentence.kind.kind !== 'take')
 	)
 }
 
@@ -165,6 +168,8 @@ function checkPlaced(
 		return mistake(
 			'Nothing that starts it gives it a value. Let another routine run it, or another program ask for it.'
 		)
+	if (step.kind === 'take' && takes === 'from outside' && step.what === 'a row')
+		return mistake('Another program knows no rows of ours. Take a text, and look the row up by it.')
 	const waits = WAITING.has(step.kind) && within.some(({ kind }) => kind === 'each') ? remark(ONE_AFTER_ANOTHER) : []
 	return [
 		...entry.check(step, { ...around, table: of(place.table), outer: of(place.outer), holds: of(place.holds) }),

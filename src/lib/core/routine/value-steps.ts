@@ -1,7 +1,7 @@
 /** Values that a routine hands on by name: formulas of later steps read them as `here.name`. */
 import { z } from 'zod'
 import { mistake, TABLE_GONE, type Found } from '../document/findings.ts'
-import { checkHeldName, fitsHeld, kindOfHeld, type HeldWords } from '../document/held-kind.ts'
+import { checkHeldName, fitsHeld, kindOfHeld, type HeldWords } from '../sentence/held-kind.ts'
 import { formula, id, number, words } from '../document/parts.ts'
 import { check } from '../formula/check/check.ts'
 import type { Type } from '../model/formula.ts'

@@ -129,6 +129,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	'not starting': () => 'files that come in',
 	'opened row': () => 'the row that was added',
 	decision: () => 'approved or declined',
+	program: (random) => random.pick(NASTY),
 	'where none': () => 'there are none',
 	'calendar view': (random) => random.pick(CALENDAR_VIEWS),
 	measure: (random, table) =>

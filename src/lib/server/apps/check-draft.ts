@@ -7,6 +7,7 @@ import type { Finding } from '$lib/core/document/findings.ts'
 import { check } from '$lib/core/formula/check/check.ts'
 import { scopeOf } from '$lib/core/formula/check/rename.ts'
 import { findTooDear } from '../derived/formula-cost.ts'
+import { checkPrograms } from '../outside/check-programs.ts'
 import type { Store } from '../store/store.ts'
 import { brokenExamples } from '../structure/examples.ts'
 import { readDraft, readVersion } from './apps.ts'
@@ -32,7 +33,12 @@ export function checkDraft(store: Store, { app, now, version }: CheckedDraft): F
 			message: `${says}. Change the lines at Access, or take the example off there.`
 		}))
 	const found = [...checkApp(document, workspace), ...broken]
-	return [...found, ...findTooDearIn(store, document), ...checkAccess(document, workspace)]
+	return [
+		...found,
+		...checkPrograms(store, document),
+		...findTooDearIn(store, document),
+		...checkAccess(document, workspace)
+	]
 }
 
 /** Conditions and formulas that nobody would wait for. */

@@ -37,6 +37,12 @@ const MOST_SHOWN = 50
 /** Steps that are followed, over all starts; beyond them the counts are the least. */
 const MOST_STEPS = 5_000
 
+/** What the history holds nothing of. */
+const OTHERWISE: Readonly<Partial<Record<Routine['start']['kind'], string>>> = {
+	button: 'It starts when somebody presses. Try it in the Lookout.',
+	request: 'It starts when another program asks for it, of which the Logbook holds nothing. Send a request to try it.'
+}
+
 const ENTRIES = `SELECT at, person, kind, table_id AS "table", row_n AS "row", body FROM history ORDER BY seq DESC`
 
 export interface Trying extends ByActor {
@@ -50,8 +56,8 @@ export function tryRoutine(store: Store, trying: Trying): TriedRoutine {
 	refuseUnlessBuilder(store, by.actor)
 	const to = localDate(new Date(now).toISOString(), store.workspace().timeZone)
 	const none = { from: addDays(to, -DAYS) ?? to, to, read: 0, isCut: false, starts: 0, shown: [], steps: {} }
-	if (routine.start.kind === 'button')
-		return { ...none, why: 'It starts when somebody presses. Try it in the Lookout.' }
+	const other = OTHERWISE[routine.start.kind]
+	if (other !== undefined) return { ...none, why: other }
 	try {
 		refuseUnheldRows(store, { ...document, screens: [], signoffs: [], routines: [routine] }, undefined, { ...by, now })
 		return { ...none, why: '', ...(isByRows(routine) ? tryRows(store, trying, none.from) : tryClock(store, trying)) }
@@ -218,6 +224,7 @@ const SAYS: Readonly<Partial<Record<Step['kind'], (came: number) => string>>> = 
 	document: (came) => `${came} ${came === 1 ? 'document' : 'documents'}`,
 	report: (came) => `${came} ${came === 1 ? 'report' : 'reports'}`,
 	ask: (came) => `${came} asked`,
+	call: (came) => `${came} ${came === 1 ? 'call' : 'calls'}`,
 	each: (came) => `${came} ${came === 1 ? 'row' : 'rows'}`,
 	add: (came) => `${came} ${came === 1 ? 'row' : 'rows'} added`,
 	remove: (came) => `${came} ${came === 1 ? 'row' : 'rows'} removed`,

@@ -16,6 +16,9 @@ import { openStandIn, type StandIn } from '../stand-ins/provider.ts'
 import { RETURN_PATH } from '../sign-in/outside-sign-in.ts'
 import { openSmtp, type Sender } from '../post/smtp.ts'
 import { openStandInPost } from '../stand-ins/mail.ts'
+import { openStandInPrograms } from '../stand-ins/programs.ts'
+import { openGuard } from '../outside/guard.ts'
+import { openOutside } from '../outside/outside.ts'
 import { openImporter } from '../imports/importer.ts'
 import { openImports, type Imports } from '../imports/imports.ts'
 import { startIndexing } from './indexing.ts'
@@ -57,6 +60,8 @@ export interface HostPlace {
 	readonly origin: string
 	/** By which server messages leave, and from whom; left out: the stand-in, which lets nothing out. */
 	readonly smtp?: { readonly url: string; readonly from: Sender } | undefined
+	/** Private networks that may be called, as the operator names them. */
+	readonly calls?: string | undefined
 	/** Told what the queue is about to do. */
 	readonly at?: RunnerParts['at']
 }
@@ -75,7 +80,7 @@ export async function openHost(place: HostPlace): Promise<Host> {
 /** Where nothing leaves. */
 const STAND_IN_SENDER: Sender = { name: 'Tin Shed', address: 'tin-shed@varrow.example' }
 
-async function openLocked({ folder, scripts, origin, smtp, at }: HostPlace, unlock: () => void): Promise<Host> {
+async function openLocked({ folder, scripts, origin, smtp, calls, at }: HostPlace, unlock: () => void): Promise<Host> {
 	const key = readKey(folder)
 	const queue: { runner?: Runner } = {}
 	const threads = await openThreads({
@@ -103,8 +108,12 @@ async function openLocked({ folder, scripts, origin, smtp, at }: HostPlace, unlo
 	const standIn = demo ? await openStandIn(people, origin + RETURN_PATH) : undefined
 	const health = watchHealth(() => threads.write('tryWrite', { now: now() }))
 	indexes.wake()
+	const beyond = openOutside(openGuard(calls))
+	const outside = smtp ? beyond : openStandInPrograms(beyond, (message) => threads.write('takeMessage', { ...message, now: now() })) // prettier-ignore
 	queue.runner = startRunner({
 		host: threads,
+		outside,
+		key,
 		post,
 		imports,
 		files,

@@ -3,6 +3,8 @@
  * leaves to the post. A message that fails is tried again later; its Message-ID stays the same.
  */
 import { mailHtml } from '../post/mail-html.ts'
+import type { Outside } from '../outside/outside.ts'
+import { sendCall } from './send-call.ts'
 import type { Post } from '../post/smtp.ts'
 import { writeReport, type ReportWriter } from './write-report.ts'
 import { reportText } from '$lib/core/requests/report.ts'
@@ -20,6 +22,9 @@ export interface RunnerParts {
 	readonly imports: ReportWriter['imports']
 	/** Where the bytes of pictures lie that stand in documents. */
 	readonly files: ReportWriter['files']
+	/** How calls leave for other programs, and the key that seals their secrets. */
+	readonly outside: Outside
+	readonly key: string
 	/** Where links in messages lead. */
 	readonly origin: string
 	/** A name for this run of the program. */
@@ -28,7 +33,17 @@ export interface RunnerParts {
 	readonly at?: ((step: 'ran' | 'claimed' | 'sent' | 'finished', subject: string) => void) | undefined
 }
 
-export function startRunner({ host, post, imports, files, origin, worker, at = () => undefined }: RunnerParts): Runner {
+export function startRunner({
+	host,
+	post,
+	imports,
+	files,
+	outside,
+	key,
+	origin,
+	worker,
+	at = () => undefined
+}: RunnerParts): Runner {
 	let running: Promise<void> | undefined
 	let again = false
 	let closed = false
@@ -40,7 +55,8 @@ export function startRunner({ host, post, imports, files, origin, worker, at = (
 			const inside = await goOnInside()
 			const written = !closed && (await writeReport({ host, imports, files, worker }))
 			const sent = !closed && (await sendNext())
-			isLeft = inside || written || sent
+			const called = !closed && (await sendCall({ host, outside, key }))
+			isLeft = inside || written || sent || called
 		}
 		const { nextAt, clockAt } = await host.read('queue', undefined)
 		clearTimeout(timer)

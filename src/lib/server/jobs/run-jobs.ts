@@ -2,6 +2,7 @@
 import { runReleaseJob } from '../apps/timed-release.ts'
 import { runDigestJob } from '../queue/digest.ts'
 import { isHeldBack } from '../queue/outgoing.ts'
+import { nextCallAt } from '../routines/call-program.ts'
 import { nextClockAt } from '../routines/clocks.ts'
 import { nextRunAt } from '../routines/runs.ts'
 import type { MadeReport } from '../routines/made-report.ts'
@@ -123,7 +124,6 @@ export interface QueueState {
 }
 
 export function queueState(store: Store): QueueState {
-	const [job, run] = [nextJobAt(store), nextRunAt(store)]
-	const nextAt = job === null || run === null ? (job ?? run) : Math.min(job, run)
-	return { nextAt, clockAt: nextClockAt(store) }
+	const due = [nextJobAt(store), nextRunAt(store), nextCallAt(store)].filter((at) => at !== null)
+	return { nextAt: due.length === 0 ? null : Math.min(...due), clockAt: nextClockAt(store) }
 }

@@ -29,7 +29,7 @@ export interface Press {
 }
 
 /** What is taken after the commit. */
-const LATER: ReadonlySet<StepKind> = new Set<StepKind>(['send', 'report', 'document', 'ask', 'each'])
+const LATER: ReadonlySet<StepKind> = new Set<StepKind>(['send', 'report', 'document', 'ask', 'call', 'each'])
 
 export function pressButton(store: Store, pressed: Press): Pressed {
 	const { routine, actor, now } = pressed

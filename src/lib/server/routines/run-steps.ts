@@ -14,6 +14,7 @@ import { addRun } from './runs.ts'
 import { conditionsOn, holds, scopeOf } from './conditions.ts'
 import { composeFor } from './compose.ts'
 import { askSomebody } from './ask-somebody.ts'
+import { callProgram } from './call-program.ts'
 import { cellFor } from './set-cell.ts'
 import { recipientOf, rowOf, type StepNow, type StepResult } from './step-now.ts'
 import { documentFor, reportTo } from './report-job.ts'
@@ -48,6 +49,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 	say: ({ words }, now) => ({ outcome: DONE, cameTo: 'said', says: sayTo(now.presser, words, now) }),
 	open: openScreen,
 	run: runAnother,
+	call: callProgram,
 	take: withHolder,
 	keep: ({ holds, value }, now) => ({
 		outcome: DONE,

@@ -19,9 +19,14 @@ export function valueOf(formula: string, now: StepNow): Plain {
 	return value
 }
 
-/** Those of the lines "Give … as …", by name. */
-export function valuesOf(lines: readonly Step[], now: StepNow): Held {
+/** Those of the lines "Give … as …", by their names as they are written. */
+export function namedValues(lines: readonly Step[], now: StepNow): Held {
 	return Object.fromEntries(
-		lines.flatMap((line) => (line.kind === 'give' ? [[nameKey(line.as), valueOf(line.value, now)] as const] : []))
+		lines.flatMap((line) => (line.kind === 'give' ? [[line.as, valueOf(line.value, now)] as const] : []))
 	)
+}
+
+/** The same by the keys of their names. */
+export function valuesOf(lines: readonly Step[], now: StepNow): Held {
+	return Object.fromEntries(Object.entries(namedValues(lines, now)).map(([name, value]) => [nameKey(name), value]))
 }

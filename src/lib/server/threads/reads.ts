@@ -29,6 +29,7 @@ import { checkUpload, readFileCell } from '../rows/uploads.ts'
 import { findAccount, findSession, describePerson } from '../rights/accounts.ts'
 import { listSessions, readZone } from '../credentials/own-account.ts'
 import { mayUsePassword, readSignInWays } from '../credentials/password-use.ts'
+import { listPrograms, programByKey, programNames } from '../outside/programs.ts'
 import { findProvider, listProviders } from '../joining/providers.ts'
 import { findOneTimeLink } from '../credentials/one-time-links.ts'
 import { readPeople } from '../people/people-sheet.ts'
@@ -82,6 +83,9 @@ export const READS = {
 	oneTimeLink: findOneTimeLink,
 	signInWays: readSignInWays,
 	mayUsePassword,
+	programs: listPrograms,
+	programNames,
+	programByKey,
 	providers: listProviders,
 	provider: findProvider,
 	secondFactor: findSecondFactor,

@@ -23,6 +23,9 @@ import { setTelling } from '../queue/telling.ts'
 import { answerAsk } from '../routines/answer-ask.ts'
 import { startNow } from '../apps/start-now.ts'
 import { cancelRun, setRoutineOn, tryRunAgain } from '../routines/tend-runs.ts'
+import { claimCall, finishCall } from '../routines/call-program.ts'
+import { takeRequest } from '../routines/take-request.ts'
+import { addProgram, removeProgram, renewProgram } from '../outside/programs.ts'
 import { runRoutines } from '../routines/run-batch.ts'
 import {
 	claimPosting,
@@ -216,6 +219,12 @@ export const WRITES = {
 	claimReport,
 	finishReport,
 	putOffPosting,
+	claimCall,
+	finishCall,
+	takeRequest,
+	addProgram,
+	renewProgram,
+	removeProgram,
 	takeMessage,
 	noteExport,
 	noteFailedSignIn,

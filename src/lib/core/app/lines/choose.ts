@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { mistake, TABLE_GONE } from '../../document/findings.ts'
-import { checkHeldName } from '../../document/held-kind.ts'
+import { checkHeldName } from '../../sentence/held-kind.ts'
 import { formula, number, words } from '../../document/parts.ts'
 import { checkCondition } from '../../formula/check/check.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { mistake, TABLE_GONE, type Found } from '../../document/findings.ts'
-import { checkHeldName } from '../../document/held-kind.ts'
+import { checkHeldName } from '../../sentence/held-kind.ts'
 import { number, words } from '../../document/parts.ts'
 import { findColumn, type Column, type ColumnTypeName } from '../../model/table.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'

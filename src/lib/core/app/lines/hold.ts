@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { mistake, TABLE_GONE, type Found } from '../../document/findings.ts'
-import { checkHeldName, fitsHeld, kindOfHeld } from '../../document/held-kind.ts'
+import { checkHeldName, fitsHeld, kindOfHeld } from '../../sentence/held-kind.ts'
 import { formula, number, words } from '../../document/parts.ts'
 import { check } from '../../formula/check/check.ts'
 import { HELD_KINDS } from '../../sentence/slots/all.ts'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { mistake } from '../../document/findings.ts'
-import { checkHeldName } from '../../document/held-kind.ts'
+import { checkHeldName } from '../../sentence/held-kind.ts'
 import { words } from '../../document/parts.ts'
 import { PLAIN_LINE, type LineEntry } from './entry.ts'
 import { checkWhom, lineParts, withWhom } from './parts.ts'

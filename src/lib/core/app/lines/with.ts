@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { mistake, type Found } from '../../document/findings.ts'
-import { fitsHeld } from '../../document/held-kind.ts'
+import { fitsHeld } from '../../sentence/held-kind.ts'
 import { formula, words } from '../../document/parts.ts'
 import { check } from '../../formula/check/check.ts'
 import type { Here } from '../../formula/check/check-call.ts'

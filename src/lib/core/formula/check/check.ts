@@ -170,9 +170,7 @@ function checkHere(tree: Syntax & { kind: 'member' }, { here = new Map() }: Scop
 		const names = [...here.keys()]
 		const near = findNearest(tree.name, names)
 		const says =
-			names.length === 0
-				? 'Nothing is chosen or held here.'
-				: `Nothing chosen or held here is called "${tree.name}".`
+			names.length === 0 ? 'Nothing is chosen or held here.' : `Nothing chosen or held here is called "${tree.name}".`
 		throw new Refused(issue.unreadable(near === undefined ? says : `${says} Did you mean here.${near}?`, tree.nameSpan))
 	}
 	return { kind: 'literal', value: held.value, type: held.type }

@@ -92,6 +92,8 @@ export interface SlotValues {
 	screen: string
 	'shared lines': string
 	routine: string
+	/** The name of another program. */
+	program: string
 	does: Does
 	when: (typeof WHEN)[number]
 	side: (typeof SIDES)[number]
@@ -151,6 +153,7 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	screen,
 	'shared lines': sharedLines,
 	routine,
+	program: plainText,
 	does,
 	when: oneOf(WHEN),
 	side: oneOf(SIDES),

@@ -12,6 +12,7 @@ import CountSlot from './CountSlot.svelte'
 import DoesSlot from './DoesSlot.svelte'
 import GroundSlot from './GroundSlot.svelte'
 import IconSlot from './IconSlot.svelte'
+import ProgramSlot from './ProgramSlot.svelte'
 import RolesSlot from './RolesSlot.svelte'
 import SortsSlot from './SortsSlot.svelte'
 import type { SlotProps } from './slot-props.ts'
@@ -45,6 +46,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	screen: ChoiceSlot,
 	'shared lines': ChoiceSlot,
 	routine: ChoiceSlot,
+	program: ProgramSlot,
 	does: DoesSlot,
 	when: ChoiceSlot,
 	side: ChoiceSlot,

@@ -12,11 +12,12 @@ export async function load({ locals, params, url, depends }) {
 	const asked = url.searchParams.get('routine') ?? ''
 	const routine = document.routines.some(({ id }) => id === asked) ? asked : (document.routines[0]?.id ?? '')
 	const before = url.searchParams.get('before')
-	const [states, runs] = await Promise.all([
+	const [states, runs, programs] = await Promise.all([
 		host.read('routineStates', { app, actor, now }),
-		host.read('listRuns', { app, routine, actor, now, ...(before === null ? {} : { before }) })
+		host.read('listRuns', { app, routine, actor, now, ...(before === null ? {} : { before }) }),
+		host.read('programNames', { actor, now })
 	])
-	return { states, runs, open: routine }
+	return { states, runs, programs, open: routine }
 }
 
 const switchSchema = z.object({ routine: z.string().min(1).max(40), on: z.enum(['yes', 'no']) })

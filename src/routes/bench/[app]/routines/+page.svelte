@@ -4,6 +4,8 @@
 	import { page } from '$app/state'
 	import { useDraft } from '$lib/ui/bench/draft.svelte.ts'
 	import { RoutineEdit } from '$lib/ui/routines/routine-edit.svelte.ts'
+	import RequestSheet from '$lib/ui/routines/RequestSheet.svelte'
+	import { provideProgramNames } from '$lib/ui/sentences/slots/program-names.ts'
 	import RoutineLedger from '$lib/ui/routines/RoutineLedger.svelte'
 	import RoutineList from '$lib/ui/routines/RoutineList.svelte'
 	import TriedStarts from '$lib/ui/routines/TriedStarts.svelte'
@@ -13,6 +15,7 @@
 
 	let { data, form } = $props()
 
+	provideProgramNames(() => data.programs)
 	const edit = new RoutineEdit(useDraft(), () => data.bench.vocabulary)
 	const pointed = $derived(page.url.searchParams.get('line') ?? '')
 
@@ -83,6 +86,9 @@
 				{#if result?.message}<span class="says-wrong" role="alert">{result.message}</span>{/if}
 			</p>
 			<RoutineLedger {edit} {routine} {pointed} {tried} />
+			{#if routine.start.kind === 'request'}
+				<RequestSheet {routine} app={edit.draft.app} isLive={state?.isLive ?? false} />
+			{/if}
 			{#if tried}<TriedStarts {tried} isClock={routine.start.kind === 'clock' || routine.start.kind === 'due'} />{/if}
 			{#if routine.id === data.open}<RunList runs={data.runs} app={edit.draft.app} routine={routine.id} {state} />{/if}
 		{:else}

@@ -1,8 +1,8 @@
 /** Values that are held under a name, on a screen or by a routine: what kind of thing each is, and whether another fits. */
 import type { HeldKind } from '../formula/check/rename.ts'
 import type { Type } from '../model/formula.ts'
-import type { HELD_KINDS } from '../sentence/slots/all.ts'
-import { mistake, type Found } from './findings.ts'
+import type { HELD_KINDS } from './slots/all.ts'
+import { mistake, type Found } from '../document/findings.ts'
 
 /** What a line says of a value that it holds. */
 export interface HeldWords {
