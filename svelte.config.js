@@ -6,6 +6,8 @@ export default {
 	preprocess: vitePreprocess(),
 	kit: {
 		adapter: adapter({ out: 'build/server' }),
+		// Only who asks to be told while the app is closed has one.
+		serviceWorker: { register: false },
 		csp: {
 			mode: 'nonce',
 			directives: {

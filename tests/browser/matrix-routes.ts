@@ -56,6 +56,7 @@ export const ROUTES: Readonly<
 	'look/[[code]]': 'tells no rows',
 	me: 'tells no rows',
 	notices: 'one’s own cases, asked below',
+	'notices/device': 'tells no rows',
 	'notices/[notice]': 'one’s own cases, asked below',
 	'notices/[notice]/file': 'one’s own cases, asked below',
 	'options/[table]': 'asked below',

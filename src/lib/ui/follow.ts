@@ -1,4 +1,4 @@
-import { invalidateAll } from '$app/navigation'
+import { invalidate, invalidateAll } from '$app/navigation'
 import { page } from '$app/state'
 import { untrack } from 'svelte'
 import { SIGNED_OUT } from './session/signed-out.ts'
@@ -53,6 +53,7 @@ export function onTablesChanged(
 			const said = JSON.parse(data) as readonly number[] | 'all'
 			note(said === 'all' ? null : said)
 		})
+		opened.addEventListener('told', () => void invalidate('app:waiting'))
 		opened.addEventListener('error', () => {
 			if (opened.readyState !== EventSource.CLOSED) return
 			// Where the session ended before anything could be told, what was typed stays, under a word that says so.

@@ -15,7 +15,8 @@ export async function load({ locals, cookies, url }) {
 		locals.host.read('telling', { person })
 	])
 	const zones = Intl.supportedValuesOf('timeZone')
-	return { email, roleNames, zone, telling, zones, sessions, hasFactor: factor?.confirmed ?? false }
+	const { pushKey } = locals.host
+	return { pushKey, email, roleNames, zone, telling, zones, sessions, hasFactor: factor?.confirmed ?? false }
 }
 
 export const actions = {

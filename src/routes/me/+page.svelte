@@ -55,7 +55,7 @@
 		</form>
 	</section>
 
-	<section><Telling telling={data.telling} said={saidOf('telling')} /></section>
+	<section><Telling telling={data.telling} pushKey={data.pushKey} said={saidOf('telling')} /></section>
 
 	<section><SecondStep hasFactor={data.hasFactor} {said} /></section>
 

@@ -1,6 +1,9 @@
 <script lang="ts">
 	/** What somebody was told, the newest first; what is not read yet stands out. */
+	import { untrack } from 'svelte'
 	import { enhance } from '$app/forms'
+	import { invalidateAll } from '$app/navigation'
+	import { followTables } from '$lib/ui/follow.ts'
 	import { showMoment } from '$lib/ui/dates.ts'
 	import ReportRows from '$lib/ui/waiting/ReportRows.svelte'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
@@ -8,6 +11,12 @@
 	let { data } = $props()
 
 	const { told } = $derived(data)
+
+	// What comes while the page is open comes into it: what the header counts is read again then.
+	$effect(() => followTables([]))
+	$effect(() => {
+		if (data.unread > untrack(() => told.unread)) void invalidateAll()
+	})
 </script>
 
 <svelte:head><title>Notices</title></svelte:head>
@@ -32,7 +41,7 @@
 		<a href="/me">How I am told</a>
 	</header>
 	{#each told.notices as notice (notice.id)}
-		<article class:unread={!notice.isRead}>
+		<article id={notice.id} class:unread={!notice.isRead}>
 			<h2>{notice.subject}</h2>
 			<span class="when">{showMoment(notice.at)}{notice.isRead ? '' : ' · new'}</span>
 			{#if notice.body}<p class="body">{notice.body}</p>{/if}

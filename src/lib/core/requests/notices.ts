@@ -33,6 +33,22 @@ export interface Notices {
 	readonly isCut: boolean
 }
 
+/** Where a browser is told while it is closed, and the keys by which it opens what it is told (RFC 8291), as base64url. */
+export interface DeviceKeys {
+	readonly endpoint: string
+	readonly p256dh: string
+	readonly auth: string
+}
+
+/** What a closed browser is told: no more than stands on a locked screen for anybody to see. */
+export interface PushWords {
+	/** Of the workspace. */
+	readonly from: string
+	readonly subject: string
+	/** A path of ours. */
+	readonly open: string
+}
+
 /** Whether what leaves is held back, and how much waits. */
 export interface Outgoing {
 	/** Epoch ms; null where it leaves. */

@@ -17,6 +17,7 @@ import type { GivenImport, ImportRequests, ImportState, UndoImport } from './imp
 import type { AskForApp, AtTheDoor } from './joining.ts'
 import type { LookRequests } from './looks.ts'
 import type { SealCheck } from './logbook.ts'
+import type { DeviceKeys } from './notices.ts'
 import type { Pair } from './pair.ts'
 import type { PersonRequests, TeamRequests } from './people.ts'
 import type { Anchors, Groups, HistoryEntry, Option, PastPage, RowRequests, TakenFile } from './rows.ts'
@@ -34,6 +35,7 @@ export interface Requests {
 		readonly '/bench/imports': UndoImport
 		readonly '/bench/bundles': BundleRequests
 		readonly '/bench/coasts': TakeCoasts
+		readonly '/notices/device': Pair<DeviceKeys, void>
 		readonly '/waiting/door': AtTheDoor
 		readonly '/waiting/app': AskForApp
 		readonly '/waiting/answer': AnswerAsk
@@ -56,6 +58,7 @@ export interface Requests {
 	}
 	readonly DELETE: {
 		readonly '/bench/looks': Pair<object, void>
+		readonly '/notices/device': Pair<Pick<DeviceKeys, 'endpoint'>, void>
 	}
 }
 

@@ -4,7 +4,7 @@
  */
 import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto'
 
-export type Purpose = 'second factor' | 'provider' | 'program'
+export type Purpose = 'second factor' | 'provider' | 'program' | 'push'
 
 const IV_BYTES = 12
 const TAG_BYTES = 16

@@ -21,6 +21,7 @@ import { openGuard } from '../outside/guard.ts'
 import { openOutside } from '../outside/outside.ts'
 import { openImporter } from '../imports/importer.ts'
 import { openImports, type Imports } from '../imports/imports.ts'
+import { openPushKeys } from './send-push.ts'
 import { startIndexing } from './indexing.ts'
 import { openThreads } from './open-threads.ts'
 import { readKey } from '../base/workspace-key.ts'
@@ -47,6 +48,8 @@ export interface Host extends Site {
 	/** The stand-in for a provider of sign-in; in a demo only. */
 	readonly standIn: StandIn | undefined
 	readonly folder: string
+	/** By which browsers know whose notices they let in. */
+	readonly pushKey: string
 	/** Whether the last small write went well. */
 	isWell(): boolean
 	close(): Promise<void>
@@ -108,12 +111,14 @@ async function openLocked({ folder, scripts, origin, smtp, calls, at }: HostPlac
 	const standIn = demo ? await openStandIn(people, origin + RETURN_PATH) : undefined
 	const health = watchHealth(() => threads.write('tryWrite', { now: now() }))
 	indexes.wake()
+	const pushKeys = await openPushKeys(threads, key)
 	const beyond = openOutside(openGuard(calls))
 	const outside = smtp ? beyond : openStandInPrograms(beyond, (message) => threads.write('takeMessage', { ...message, now: now() })) // prettier-ignore
 	queue.runner = startRunner({
 		host: threads,
 		outside,
 		key,
+		pushKeys,
 		post,
 		imports,
 		files,
@@ -135,7 +140,19 @@ async function openLocked({ folder, scripts, origin, smtp, calls, at }: HostPlac
 
 	const looks = openLooks(now)
 	const phones = openPhones(now)
-	const parts = { imports, looks, phones, tries, files, standIn, folder, origin, key, close }
+	const parts = {
+		pushKey: pushKeys.publicKey,
+		imports,
+		looks,
+		phones,
+		tries,
+		files,
+		standIn,
+		folder,
+		origin,
+		key,
+		close
+	}
 	const filesFolder = join(folder, 'files')
 	return {
 		...{ ...threads, isWell: health.isWell, ...parts },

@@ -4,6 +4,7 @@
  */
 import { mailHtml } from '../post/mail-html.ts'
 import type { Outside } from '../outside/outside.ts'
+import { sendPush, type PushKeys } from './send-push.ts'
 import { sendCall } from './send-call.ts'
 import type { Post } from '../post/smtp.ts'
 import { writeReport, type ReportWriter } from './write-report.ts'
@@ -25,6 +26,8 @@ export interface RunnerParts {
 	/** How calls leave for other programs, and the key that seals their secrets. */
 	readonly outside: Outside
 	readonly key: string
+	/** By which push services know this workspace. */
+	readonly pushKeys: PushKeys
 	/** Where links in messages lead. */
 	readonly origin: string
 	/** A name for this run of the program. */
@@ -40,6 +43,7 @@ export function startRunner({
 	files,
 	outside,
 	key,
+	pushKeys,
 	origin,
 	worker,
 	at = () => undefined
@@ -55,8 +59,9 @@ export function startRunner({
 			const inside = await goOnInside()
 			const written = !closed && (await writeReport({ host, imports, files, worker }))
 			const sent = !closed && (await sendNext())
+			const told = !closed && (await sendPush({ host, outside, pushKeys, origin, worker }))
 			const called = !closed && (await sendCall({ host, outside, key }))
-			isLeft = inside || written || sent || called
+			isLeft = inside || written || sent || told || called
 		}
 		const { nextAt, clockAt } = await host.read('queue', undefined)
 		clearTimeout(timer)

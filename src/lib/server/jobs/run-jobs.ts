@@ -1,6 +1,9 @@
 /** Works the queue off: what happens inside the workspace in one transaction each, what leaves it under a lease. */
 import { runReleaseJob } from '../apps/timed-release.ts'
 import { runDigestJob } from '../queue/digest.ts'
+import { dropDevice, findDevice, type Device } from '../queue/devices.ts'
+import { findUnread } from '../queue/notices.ts'
+import { sealId } from '../store/sealed-ids.ts'
 import { isHeldBack } from '../queue/outgoing.ts'
 import { nextCallAt } from '../routines/call-program.ts'
 import { nextClockAt } from '../routines/clocks.ts'
@@ -78,6 +81,41 @@ export function finishPosting(
 /** Tries again later what was to leave; after the last time it waits for a person. */
 export function putOffPosting(store: Store, failed: { job: Job; worker: string; now: number; error: string }): void {
 	putOffJob(store, failed)
+}
+
+export interface DuePush {
+	readonly job: Job<'push'>
+	readonly device: Device
+	readonly notice: { readonly id: string; readonly subject: string }
+}
+
+/** Takes the next message of which a browser is to be told; one that was read meanwhile is told to nobody. */
+export function claimPush(store: Store, { worker, now }: { worker: string; now: number }): DuePush | null {
+	if (isHeldBack(store)) return null
+	for (;;) {
+		const job = claimJob(store, { task: 'push', worker, now, leaseMs: POST_LEASE_MS })
+		if (!job) return null
+		const { message, device: id } = payloadOf(job)
+		const notice = findUnread(store, message)
+		const device = notice && findDevice(store, { id, person: notice.person, now })
+		if (notice && device)
+			return { job, device, notice: { id: sealId(store, 'notice', message), subject: notice.subject } }
+		finishJob(store, { id: job.id, worker, now })
+	}
+}
+
+export interface Pushed {
+	readonly job: Job
+	readonly device: number
+	readonly outcome: 'sent' | 'gone' | 'away'
+	readonly worker: string
+	readonly now: number
+}
+
+export function finishPush(store: Store, { job, device, outcome, worker, now }: Pushed): void {
+	if (outcome === 'away') return putOffJob(store, { job, worker, now, error: 'The push service was away.' })
+	finishJob(store, { id: job.id, worker, now })
+	if (outcome === 'gone') dropDevice(store, device)
 }
 
 export interface ReportToWrite {

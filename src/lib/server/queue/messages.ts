@@ -6,7 +6,8 @@ import { ownJson } from '$lib/core/text/own-json.ts'
 import type { ReportTable } from '$lib/core/requests/report.ts'
 import { addJob } from './queue.ts'
 import type { Store } from '../store/store.ts'
-import { mailAt } from './telling.ts'
+import { devicesOf } from './devices.ts'
+import { mailAt, quietUntil } from './telling.ts'
 
 export interface NewMessage {
 	/**
@@ -78,8 +79,16 @@ export function addMessage(store: Store, message: NewMessage): void {
 	const added = store.prepare(ADD).run({ messageId, kind, person, ...to, subject, body, link, report, now, isHeld })
 	if (added.changes === 0) return
 	if (message.file) addFile(store, Number(added.lastInsertRowid), message.file)
+	if (kind === 'notice') tellAtOnce(store, { message: Number(added.lastInsertRowid), person, now })
 	if (mail.is === 'at') addJob(store, 'post', { message: Number(added.lastInsertRowid) }, mail.at)
 	if (mail.is === 'day' && !store.prepare(HAS_DIGEST).get(person)) addJob(store, 'digest', { person }, mail.at)
+}
+
+/** Open pages show it, and closed browsers are told; these not in quiet hours. */
+function tellAtOnce(store: Store, { message, person, now }: { message: number; person: number; now: number }): void {
+	store.touched.add(`told ${person}`)
+	const at = quietUntil(store, { person, now })
+	for (const device of devicesOf(store, person)) addJob(store, 'push', { message, device }, at)
 }
 
 /** So many mails a day to one person; what comes besides stands on their page, and in the one mail of the day. */

@@ -13,6 +13,7 @@ const LIST = `
 	FROM message
 	WHERE person = @person AND kind = 'notice' AND is_cleared = 0 ORDER BY id DESC LIMIT @most`
 const UNREAD = `SELECT count(*) FROM message WHERE person = ? AND kind = 'notice' AND read_at IS NULL`
+const UNREAD_ONE = `SELECT person, subject FROM message WHERE id = ? AND kind = 'notice' AND read_at IS NULL`
 const FIND = `SELECT link FROM message WHERE id = @id AND person = @person AND kind = 'notice'`
 const READ_ONE = `UPDATE message SET read_at = @now WHERE id = @id AND person = @person AND read_at IS NULL`
 const READ_ALL = `UPDATE message SET read_at = @now WHERE person = @person AND kind = 'notice' AND read_at IS NULL AND id <= @upto`
@@ -40,6 +41,14 @@ export function listNotices(store: Store, { person }: { person: number }): Notic
 		...{ hasLink: link !== null, isRead: readAt !== null, report: reportIn(report), fileName }
 	}))
 	return { notices, unread: countUnread(store, person), isCut: found.length > MOST }
+}
+
+/** A message as long as it was not read. */
+export function findUnread(
+	store: Store,
+	id: number
+): { readonly person: number; readonly subject: string } | undefined {
+	return store.prepare<{ person: number; subject: string }>(UNREAD_ONE).get(id)
 }
 
 export function countUnread(store: Store, person: number): number {

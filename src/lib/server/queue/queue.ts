@@ -33,7 +33,9 @@ const PAYLOADS = {
 		...{ at: rowAt, outer: rowAt }
 	}),
 	/** A message that is to leave, by its number. */
-	post: z.object({ message: number })
+	post: z.object({ message: number }),
+	/** A message of which a browser is to be told. */
+	push: z.object({ message: number, device: number })
 }
 
 export type Task = keyof typeof PAYLOADS
@@ -66,7 +68,7 @@ const PUT_OFF = `
 	WHERE id = @id AND locked_by = @worker AND done_at IS NULL`
 const NEXT_DUE = `
 	SELECT min(max(run_at, coalesce(locked_until, 0))) FROM job
-	WHERE done_at IS NULL AND attempts < max_attempts AND (@isHeld = 0 OR task <> 'post')`
+	WHERE done_at IS NULL AND attempts < max_attempts AND (@isHeld = 0 OR task NOT IN ('post', 'push'))`
 
 /** Puts something to be done in the queue, due at a time (epoch ms); within the transaction of what causes it. */
 export function addJob<T extends Task>(store: Store, task: T, payload: Payload<T>, at: number): void {

@@ -57,6 +57,13 @@ export function mailAt(
 	}
 }
 
+/** When somebody's quiet hours end (epoch ms); now, outside of them. */
+export function quietUntil(store: Store, { person, now }: { person: number; now: number }): number {
+	const { quietFrom, quietUntil: until } = readTelling(store, { person })
+	const clock = { zone: zoneOf(store, person), now }
+	return isQuiet({ quietFrom, quietUntil: until }, clock) ? nextAt(until, clock) : now
+}
+
 function zoneOf(store: Store, person: number): string {
 	return store.prepare<string>(OWN_ZONE).pluck().get(person) ?? store.workspace().timeZone
 }

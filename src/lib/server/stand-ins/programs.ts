@@ -13,7 +13,8 @@ export function openStandInPrograms(outside: Outside, onTaken: (message: TakenMe
 			if (!NOBODYS.test(hostname)) return outside.post(call)
 			const fields = ['idempotency-key', 'content-digest', 'signature-input', 'signature']
 			const said = fields.map((name) => `${name}: ${call.headers[name] ?? ''}`).join('\n')
-			const text = typeof call.body === 'string' ? JSON.stringify(JSON.parse(call.body), undefined, 2) : ''
+			// What is sealed for a browser nobody else reads.
+			const text = typeof call.body === 'string' ? JSON.stringify(JSON.parse(call.body), undefined, 2) : `${call.body.length} bytes, sealed` // prettier-ignore
 			await onTaken({
 				...{ messageId: call.headers['idempotency-key'] ?? '', sender: 'tin-shed', recipient: host },
 				...{ subject: `POST ${call.url}`, body: `${text}\n\n${said}`, html: '', file: null }

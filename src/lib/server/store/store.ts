@@ -21,8 +21,8 @@ export interface Store {
 	pluck<Value = unknown>(text: string, ...params: readonly unknown[]): Value | undefined
 	/** Runs a compiled query; rows come as arrays. */
 	select(query: Sql): unknown[][]
-	/** What the current group of changes touched: tables by number, who may see what, queued work, who is signed in, drafts of apps. */
-	readonly touched: Set<number | 'access' | 'jobs' | 'sessions' | `draft ${number}`>
+	/** What the current group of changes touched: tables by number, who may see what, queued work, who is signed in, drafts of apps, people who were told something. */
+	readonly touched: Set<number | 'access' | 'jobs' | 'sessions' | `draft ${number}` | `told ${number}`>
 	/** Orders that no index served, by table and column (`derived/order-index.ts`). */
 	readonly wanted: Map<string, WantedOrder>
 	/** Forgets what was read of the workspace, after a change of it was undone. */

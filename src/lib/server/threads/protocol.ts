@@ -27,6 +27,8 @@ export interface ChangeNotice {
 	readonly access: boolean
 	/** Apps whose drafts were written on. */
 	readonly drafts: readonly number[]
+	/** People who were told something, by number. */
+	readonly told: readonly number[]
 	/** Work was queued. */
 	readonly jobs: boolean
 	/** Sessions ended: whoever is still listening asks whether theirs did. */

@@ -29,6 +29,7 @@ import { checkUpload, readFileCell } from '../rows/uploads.ts'
 import { findAccount, findSession, describePerson } from '../rights/accounts.ts'
 import { listSessions, readZone } from '../credentials/own-account.ts'
 import { mayUsePassword, readSignInWays } from '../credentials/password-use.ts'
+import { readPushKeys } from '../queue/devices.ts'
 import { listPrograms, programByKey, programNames } from '../outside/programs.ts'
 import { findProvider, listProviders } from '../joining/providers.ts'
 import { findOneTimeLink } from '../credentials/one-time-links.ts'
@@ -83,6 +84,7 @@ export const READS = {
 	oneTimeLink: findOneTimeLink,
 	signInWays: readSignInWays,
 	mayUsePassword,
+	pushKeys: readPushKeys,
 	programs: listPrograms,
 	programNames,
 	programByKey,

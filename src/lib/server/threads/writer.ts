@@ -157,11 +157,15 @@ function tellChanged(): void {
 	if (store.touched.size === 0) return
 	const tables = [...store.touched].filter((each) => typeof each === 'number')
 	const has = (what: 'access' | 'jobs' | 'sessions') => store.touched.has(what)
-	const drafts = [...store.touched].flatMap((each) =>
-		typeof each === 'string' && each.startsWith('draft ') ? Number(each.slice(6)) : []
-	)
+	const numbered = (what: 'draft' | 'told') =>
+		[...store.touched].flatMap((each) =>
+			typeof each === 'string' && each.startsWith(`${what} `) ? Number(each.slice(what.length + 1)) : []
+		)
 	const message: Changed = {
-		changed: { tables, drafts, access: has('access'), jobs: has('jobs'), sessions: has('sessions') }
+		changed: {
+			...{ tables, drafts: numbered('draft'), told: numbered('told') },
+			...{ access: has('access'), jobs: has('jobs'), sessions: has('sessions') }
+		}
 	}
 	parentPort?.postMessage(message)
 }

@@ -18,6 +18,7 @@ import { backUp } from '../store/back-up.ts'
 import { dropOldUploads, noteUpload } from '../rows/uploads.ts'
 import { fireClocks } from '../routines/clocks.ts'
 import { openNotice, readAllNotices, clearNotices } from '../queue/notices.ts'
+import { addDevice, keepPushKeys, removeDevice } from '../queue/devices.ts'
 import { holdOutgoing } from '../queue/outgoing.ts'
 import { setTelling } from '../queue/telling.ts'
 import { answerAsk } from '../routines/answer-ask.ts'
@@ -29,7 +30,9 @@ import { addProgram, removeProgram, renewProgram } from '../outside/programs.ts'
 import { runRoutines } from '../routines/run-batch.ts'
 import {
 	claimPosting,
+	claimPush,
 	claimReport,
+	finishPush,
 	finishReport,
 	finishPosting,
 	putOffPosting,
@@ -219,6 +222,11 @@ export const WRITES = {
 	claimReport,
 	finishReport,
 	putOffPosting,
+	addDevice,
+	removeDevice,
+	keepPushKeys,
+	claimPush,
+	finishPush,
 	claimCall,
 	finishCall,
 	takeRequest,

@@ -23,6 +23,9 @@ const BEAT_MS = 25_000
 /** Where anything may have changed: who may see what, or what happened while nobody listened. */
 const ALL = changed('all')
 
+/** Where whoever listens was told something. */
+const TOLD = 'event: told\ndata: 1\n\n'
+
 function changed(tables: readonly number[] | 'all'): string {
 	return `event: changed\ndata: ${JSON.stringify(tables)}\n\n`
 }
@@ -65,11 +68,12 @@ class ChangeSource implements UnderlyingDefaultSource<Uint8Array> {
 		const lookAgain = (): void => {
 			this.#lookAgain().then((isSignedIn) => isSignedIn || end(), end)
 		}
-		this.#stopListening = this.#host.onChange(({ access, tables, sessions, drafts }) => {
+		this.#stopListening = this.#host.onChange(({ access, tables, sessions, drafts, told }) => {
 			const seen = [...tables].filter((table) => this.#seen.has(table))
 			const isWritten = this.#listening.draftOf !== undefined && drafts.includes(this.#listening.draftOf)
 			if (access || isWritten) send(ALL)
 			else if (seen.length > 0) send(changed(seen))
+			if (told.includes(this.#listening.actor.person)) send(TOLD)
 			if (access || sessions) lookAgain()
 		})
 		this.#beat = setInterval(() => {

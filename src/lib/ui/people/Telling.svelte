@@ -1,15 +1,18 @@
 <script lang="ts">
 	/** How somebody is told by mail: at once, once a day, never; and when not. */
+	import ThisDevice from './ThisDevice.svelte'
 	import { enhance } from '$app/forms'
 	import { MAIL_WAYS, type Telling } from '$lib/core/requests/notices.ts'
 
 	type Props = {
 		telling: Telling
+		/** The workspace's, for browsers that are told while they are closed. */
+		pushKey: string
 		/** What came of the last change. */
 		said: Readonly<Record<string, string | boolean | undefined>>
 	}
 
-	let { telling, said }: Props = $props()
+	let { telling, pushKey, said }: Props = $props()
 
 	const WORDS = {
 		'at once': 'at once',
@@ -36,7 +39,7 @@
 		{/each}
 	</fieldset>
 	<p class="hours">
-		<label for="quietFrom">No mail between</label>
+		<label for="quietFrom">Nothing between</label>
 		<input class="field" id="quietFrom" name="quietFrom" type="time" value={telling.quietFrom} />
 		<label for="quietUntil">and</label>
 		<input class="field" id="quietUntil" name="quietUntil" type="time" value={telling.quietUntil} />
@@ -46,6 +49,7 @@
 	{#if said['done']}<p class="done" role="status">{said['done']}</p>{/if}
 	<button class="btn">Keep it</button>
 </form>
+<ThisDevice {pushKey} />
 
 <style>
 	fieldset {
