@@ -1,6 +1,7 @@
 /** Routines that start with a decision of their app, and rows that are added only where none is there yet. */
 import { beforeEach, describe, expect, test } from 'vitest'
 import { APP_FORMAT, appSchema, type AppInput } from '$lib/core/app/document.ts'
+import { checkApp } from '$lib/core/app/check-app.ts'
 import { addAppFrom } from '$lib/server/apps/apps.ts'
 import { releaseApp } from '$lib/server/apps/release-app.ts'
 import { decideCase, listCases, readCase } from '$lib/server/signoffs/cases.ts'
@@ -63,6 +64,37 @@ describe('a routine that starts with a decision', () => {
 		workOff(store)
 	}
 	const subjects = () => messagesOf(store).map(({ subject }) => subject)
+
+	test('a step begins a sign-off on the row, once, asked by whoever caused it', () => {
+		const asked = { ...signoff, where: 'FALSE' }
+		const begin = { id: 'b', kind: 'signoff', signoff: 'so' } as const
+		releaseWith([routine({ steps: [begin, { ...begin, id: 'again' }] })], [asked])
+		setStock(store, 4)
+		workOff(store)
+		expect(listCases(store, { actor: { person: WIM }, now: NOW }).waiting).toMatchObject([
+			{ name: 'Low stock sign-off' }
+		])
+		expect(store.prepare('SELECT asked_by AS person FROM signoff_case').all()).toEqual([{ person: IMKE }])
+		expect(runsOf(store)).toMatchObject([{ state: 'done', error: null }])
+	})
+
+	test('a sign-off that nobody could decide gives the run up, with the words', () => {
+		const asked = { ...signoff, where: 'FALSE', decider: '"nobody@varrow.example"' }
+		releaseWith([routine({ steps: [{ id: 'b', kind: 'signoff', signoff: 'so' }] })], [asked])
+		setStock(store, 4)
+		workOff(store)
+		expect(runsOf(store)).toMatchObject([{ state: 'given up', error: expect.stringContaining('nobody is named who could decide') }]) // prettier-ignore
+	})
+
+	test.each([
+		['of none', '', [signoff], 'Say which sign-off it begins'],
+		['of rows of another table', 'so', [{ ...signoff, table: ORDERS, columns: [REMARK], decider: '"wim@varrow.example"', where: '' }], 'decides on rows of orders, and here stands one of items'] // prettier-ignore
+	])('a step that begins a sign-off %s is refused before a release', (_what, id, signoffs, says) => {
+		const none = { about: '', colour: 'sea' as const, screens: [{ id: 's', title: 'S', lines: [] }] }
+		const routines = [routine({ steps: [{ id: 'b', kind: 'signoff', signoff: id }] })]
+		const document = appSchema.parse({ format: APP_FORMAT, name: 'Stock', routines, signoffs, ...none })
+		expect(checkApp(document, store.workspace()).map(({ message }) => message).join(' ')).toContain(says) // prettier-ignore
+	})
 
 	test.each([
 		['approved', 'approve', 1],

@@ -55,6 +55,7 @@ export function checkApp(
 		const calledOn = found?.start.kind === 'called' ? found.start.table : undefined
 		return found && { name: found.name, calledOn, takes: takenBy(found) }
 	}
+	const findSignoff = (id: string) => document.signoffs.find((each) => each.id === id)
 	const heads = shown.screens.flatMap((screen) =>
 		checkScreen(screen, around).map(at(`Screen ${screen.title}`, { bay: 'screens', screen: screen.id }))
 	)
@@ -67,7 +68,9 @@ export function checkApp(
 		)
 	])
 	const routines = document.routines.flatMap((routine) =>
-		checkRoutine(routine, { ...around, findRoutine }).map(({ step, ...found }) => atStep(routine, step)(found))
+		checkRoutine(routine, { ...around, findRoutine, findSignoff }).map(({ step, ...found }) =>
+			atStep(routine, step)(found)
+		)
 	)
 	const signoffs = document.signoffs.flatMap((signoff) =>
 		checkSignoff(signoff, catalogue).map(at(`Sign-off ${signoff.name}`, { bay: 'sign-offs' }))

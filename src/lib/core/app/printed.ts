@@ -35,7 +35,7 @@ export interface PrintedPart {
 }
 
 /** What sentences may name: of the workspace as it is, and of the document itself. */
-export type Names = Omit<Vocabulary, 'screens' | 'routines'>
+export type Names = Omit<Vocabulary, 'screens' | 'routines' | 'signoffs'>
 
 export function printApp(document: AppDocument, names: Names): PrintedPart[] {
 	const vocabulary = vocabularyOf(document, names)
@@ -55,8 +55,8 @@ export function printApp(document: AppDocument, names: Names): PrintedPart[] {
 	]
 }
 
-export function vocabularyOf({ screens, routines }: AppDocument, names: Names): Vocabulary {
-	return { ...names, screens, routines }
+export function vocabularyOf({ screens, routines, signoffs }: AppDocument, names: Names): Vocabulary {
+	return { ...names, screens, routines, signoffs }
 }
 
 /** Parts that hold all of some words, in any order, each with the lines that do. Blank words find nothing. */

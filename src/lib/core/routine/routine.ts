@@ -45,6 +45,7 @@ import {
 } from './flow-steps.ts'
 import { reportStep, reportStepSchema } from './report-step.ts'
 import { openStep, openStepSchema } from './open-step.ts'
+import { restoreStep, restoreStepSchema } from './restore-step.ts'
 import { removeStep, removeStepSchema, sayStep, sayStepSchema } from './row-steps.ts'
 import { requestStart, requestStartSchema } from './request-start.ts'
 import { rowsStart, rowsStartSchema } from './rows-start.ts'
@@ -52,6 +53,7 @@ import { runStep, runStepSchema, type RunStep } from './run-step.ts'
 import { sendStep, sendStepSchema } from './send-step.ts'
 import { setStep, setStepSchema } from './set-step.ts'
 import type { StartEntry, StepEntry } from './step-entry.ts'
+import { signoffStep, signoffStepSchema } from './signoff-step.ts'
 import { untilStep, untilStepSchema, type UntilStep } from './until-step.ts'
 import { keepStep, keepStepSchema, takeStep, takeStepSchema, giveStep, giveStepSchema } from './value-steps.ts'
 
@@ -61,6 +63,7 @@ const PLAIN = [
 	cellStepSchema,
 	linkStepSchema,
 	removeStepSchema,
+	restoreStepSchema,
 	sendStepSchema,
 	reportStepSchema,
 	headingStepSchema,
@@ -70,6 +73,7 @@ const PLAIN = [
 	pictureStepSchema,
 	sayStepSchema,
 	openStepSchema,
+	signoffStepSchema,
 	takeStepSchema,
 	keepStepSchema,
 	giveStepSchema,
@@ -150,6 +154,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	cell: cellStep,
 	link: linkStep,
 	remove: removeStep,
+	restore: restoreStep,
 	send: sendStep,
 	report: reportStep,
 	document: documentStep,
@@ -161,6 +166,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	ask: askStep,
 	say: sayStep,
 	open: openStep,
+	signoff: signoffStep,
 	run: runStep,
 	call: callStep,
 	take: takeStep,

@@ -32,6 +32,8 @@ export interface AroundStep {
 	readonly hasRole: (id: number) => boolean
 	/** A routine of its app: what it is called, and how it starts. */
 	readonly findRoutine: (id: string) => NamedRoutine | undefined
+	/** A sign-off of its app: what it is called, and on rows of which table it decides. */
+	readonly findSignoff: (id: string) => { readonly name: string; readonly table: number } | undefined
 	/** Whether its app has a screen. */
 	readonly hasScreen: (id: string) => boolean
 	/** The values that the routine holds by name. */

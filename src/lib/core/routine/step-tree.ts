@@ -32,14 +32,28 @@ export interface PlacedStep extends StepPlace {
 	/** What stands right before it, beside it. */
 	readonly before: Step | undefined
 	readonly within: readonly Step[]
+	/** Whether the row at hand lies in the bin: it was removed, and not brought back. */
+	readonly isRemoved: boolean
 }
 
 /** Every step in the order in which they stand, each before those that it holds. */
 export function placedSteps({ start, steps }: Pick<Routine, 'start' | 'steps'>): PlacedStep[] {
 	const found: PlacedStep[] = []
+	const startsRemoved = start.kind === 'rows' && start.when === 'removed'
+	let isBack = false
 	const visit = (list: readonly Step[], place: StepPlace, within: readonly Step[]) => {
 		for (const [i, step] of list.entries()) {
-			found.push({ ...place, step, level: within.length, number: found.length + 1, before: list[i - 1], within })
+			const isRemoved = startsRemoved && !isBack && !within.some(({ kind }) => kind === 'each')
+			isBack ||= step.kind === 'restore'
+			found.push({
+				...place,
+				isRemoved,
+				step,
+				level: within.length,
+				number: found.length + 1,
+				before: list[i - 1],
+				within
+			})
 			visit(linesOf(step), placeIn(step, place), [...within, step])
 		}
 	}
@@ -88,13 +102,15 @@ export function needsActor({ steps, start }: Pick<Routine, 'start' | 'steps'>): 
 /** The kinds of steps that may follow a start: what speaks to whoever pressed has its place after a press alone. */
 export function stepsAfter({ start, acts }: Pick<Routine, 'start' | 'acts'>): readonly StepEntry<Step>[] {
 	const { isPressed, takes } = entryOfStart(start)
+	const isOfRemoved = start.kind === 'rows' && start.when === 'removed'
 	const isActing = isPressed || (acts ?? undefined) !== undefined
 	// Of every kind of step: which one is asked of the entry itself.
 	return (Object.values(STEPS) as StepEntry<Step>[]).filter(
 		({ needsActor, needsPresser, sentence }) =>
 			(isPressed || !needsPresser) &&
 			(isActing || !needsActor) &&
-			(takes !== 'nothing' || sentence.kind.kind !== 'take')
+			(takes !== 'nothing' || sentence.kind.kind !== 'take') &&
+			(isOfRemoved || sentence.kind.kind !== 'restore')
 	)
 }
 
@@ -108,10 +124,14 @@ interface CheckedIn {
 	readonly hasRole: (id: number) => boolean
 	readonly hasScreen: (id: string) => boolean
 	readonly findRoutine: AroundStep['findRoutine']
+	readonly findSignoff: AroundStep['findSignoff']
 }
 
 /** Everything in a routine that would not work. */
-export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen, findRoutine }: CheckedIn): StepFound[] {
+export function checkRoutine(
+	routine: Routine,
+	{ catalogue, hasRole, hasScreen, findRoutine, findSignoff }: CheckedIn
+): StepFound[] {
 	const { start, steps, acts } = routine
 	const { check, isPressed, takes } = entryOfStart(start)
 	const id = tableOfStart(start)
@@ -128,6 +148,7 @@ export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen, 
 				hasRole,
 				hasScreen,
 				findRoutine,
+				findSignoff,
 				isPressed,
 				takes,
 				here: hereIn(heldIn(routine), catalogue) ?? new Map(),
@@ -140,13 +161,25 @@ export function checkRoutine(routine: Routine, { catalogue, hasRole, hasScreen, 
 	]
 }
 
+/** Steps that do something to a row, or show it. */
+const NOT_OF_REMOVED: ReadonlySet<string> = new Set<Step['kind']>([
+	'set',
+	'link',
+	'remove',
+	'ask',
+	'until',
+	'run',
+	'signoff',
+	'document'
+])
+
 /** Steps at which a routine stands still. */
 const WAITING: ReadonlySet<string> = new Set(['ask', 'until', 'wait'])
 const ONE_AFTER_ANOTHER =
 	'Rows come one after the other, so each waits here for the one before it. To let all wait at once, run another routine on each row.'
 
 function checkPlaced(
-	{ step, within, before, ...place }: PlacedStep,
+	{ step, within, before, isRemoved, ...place }: PlacedStep,
 	{ takes, ...around }: Omit<AroundStep, 'table' | 'outer' | 'holds'> & { readonly takes: StartEntry<never>['takes'] }
 ): Found[] {
 	const entry = entryOfStep(step)
@@ -162,6 +195,12 @@ function checkPlaced(
 		return mistake('Nobody presses here, so there is nobody to say it to. Send a message instead.')
 	if (entry.needsActor && !around.acts)
 		return mistake('It writes, and nobody presses here: say at the start which role it acts as.')
+	if (isRemoved && NOT_OF_REMOVED.has(step.kind))
+		return mistake(
+			'The row lies in the bin by then: of it there are only its values to read. Bring it back before this.'
+		)
+	if (step.kind === 'restore' && !isRemoved)
+		return mistake('Only a row that was removed comes back. Let it start when a row is removed.')
 	if (step.kind === 'take' && (within.length > 0 || (before && before.kind !== 'take')))
 		return mistake('What it takes is there from the start: move this up, before everything else.')
 	if (step.kind === 'take' && takes === 'nothing')

@@ -89,6 +89,7 @@ const vocabulary: Vocabulary = {
 	})),
 	roles: NASTY.map((name, i) => ({ id: i + 1, name })),
 	screens: [...SCREENS, ...SHARED],
+	signoffs: [{ id: 'go', name: 'Over five hundred' }],
 	routines: [...NASTY, NASTY[5] ?? ''].map((name, i) => ({ id: `r${i}`, name }))
 }
 
@@ -130,6 +131,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	'opened row': () => 'the row that was added',
 	decision: () => 'approved or declined',
 	program: (random) => random.pick(NASTY),
+	'sign-off': (random) => (random.chance(0.1) ? 'gone' : random.pick(vocabulary.signoffs).id),
 	'where none': () => 'there are none',
 	'calendar view': (random) => random.pick(CALENDAR_VIEWS),
 	measure: (random, table) =>

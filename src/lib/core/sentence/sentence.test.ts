@@ -34,6 +34,7 @@ const vocabulary: Vocabulary = {
 		{ id: 2, name: 'Berth clerks' }
 	],
 	screens: [{ id: 's1', title: 'Mooring sheet' }],
+	signoffs: [{ id: 'go', name: 'Over five hundred' }],
 	routines: [{ id: 'r1', name: 'Looked today' }]
 }
 

@@ -6,6 +6,7 @@ export interface Vocabulary {
 	readonly roles: readonly { readonly id: number; readonly name: string }[]
 	readonly screens: readonly { readonly id: string; readonly title: string; readonly stands?: string | null }[]
 	readonly routines: readonly { readonly id: string; readonly name: string }[]
+	readonly signoffs: readonly { readonly id: string; readonly name: string }[]
 	/** Numbers of tables and columns that are there, and not for who reads. */
 	readonly unseen?: { readonly tables: readonly number[]; readonly columns: readonly number[] }
 }

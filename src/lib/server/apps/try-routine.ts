@@ -43,6 +43,7 @@ const OTHERWISE: Readonly<Partial<Record<Routine['start']['kind'], string>>> = {
 	request: 'It starts when another program asks for it, of which the Logbook holds nothing. Send a request to try it.'
 }
 
+const KINDS: ReadonlySet<string> = new Set(['add', 'change', 'remove'])
 const ENTRIES = `SELECT at, person, kind, table_id AS "table", row_n AS "row", body FROM history ORDER BY seq DESC`
 
 export interface Trying extends ByActor {
@@ -94,7 +95,7 @@ function tryRows(store: Store, trying: Trying, from: string): Tried & Pick<Tried
 	for (const entry of store.prepare<StoredEntry>(ENTRIES).iterate()) {
 		if (entry.at < since || read === MOST_READ) break
 		read++
-		if (entry.table !== table.id || entry.row === null || !(entry.kind === 'add' || entry.kind === 'change')) continue
+		if (entry.table !== table.id || entry.row === null || !KINDS.has(entry.kind)) continue
 		const event = eventOf(table, entry, entry.row)
 		const starts = fitsStart(start, happened(store, event, now))
 		// A save that fits and is no crossing is worth showing too.
@@ -115,6 +116,7 @@ function eventOf(table: Table, { kind, body }: StoredEntry, n: number) {
 		return rowFromStored(n, 0, new Map(stored))
 	}
 	const row = toRow({ ...before, ...changed })
+	if (kind === 'remove') return { kind: 'removed' as const, table, n, before: row }
 	const event = { kind: kind === 'add' ? ('added' as const) : ('changed' as const), table, n, after: row }
 	return before ? { ...event, before: toRow(before) } : event
 }

@@ -13,14 +13,13 @@ import type { ChangeContext } from '../rows/change-context.ts'
 /** Begins what live routines start after a change of a row, and opens the sign-offs that it asks for. */
 export function raiseEvents(store: Store, event: RowEvent, context: ChangeContext): void {
 	wakeRunsOn(store, { table: event.table.id, n: event.n, now: context.now })
-	if (event.kind === 'removed') return
 	const { routines, signoffs } = startsOn(store, event.table.id)
 	if (routines.length === 0 && signoffs.length === 0) return
 	const what = happened(store, event, context.now)
 	const isOfFile = typeof context.through === 'string' && context.through.startsWith('file ')
 	for (const start of routines)
 		if ((start.ofFiles || !isOfFile) && fitsStart(start, what)) begin(store, start, event, context)
-	for (const { app, signoff, condition } of signoffs) {
+	for (const { app, signoff, condition } of event.kind === 'removed' ? [] : signoffs) {
 		if (condition.isAlways && event.kind !== 'added') continue
 		if (!holds(condition, what.after)) continue
 		const { person } = context.actor

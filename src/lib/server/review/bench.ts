@@ -69,7 +69,10 @@ export function listTables(store: Store, { actor, now }: ByActor): BenchTable[] 
 }
 
 /** The names that sentences on the Bench may use. */
-export function vocabularyOf(store: Store, tables: readonly BenchTable[]): Omit<Vocabulary, 'screens' | 'routines'> {
+export function vocabularyOf(
+	store: Store,
+	tables: readonly BenchTable[]
+): Omit<Vocabulary, 'screens' | 'routines' | 'signoffs'> {
 	const seen = new Set(tables.flatMap(({ columns }) => columns.map(({ id }) => id)))
 	const all = [...store.workspace().catalogue.tables.values()]
 	const columns = all.flatMap((table) => table.columns.map(({ id }) => id)).filter((id) => !seen.has(id))

@@ -9,6 +9,7 @@ import { heldOf, holdValue } from './held.ts'
 import { doStep } from './run-steps.ts'
 import type { StepResult } from './step-now.ts'
 import { noteStep, type Run } from './runs.ts'
+import { isInBin } from '../rows/bin.ts'
 import type { RowAt } from './work-out.ts'
 
 /** A run with what it runs. */
@@ -64,7 +65,7 @@ export function takeStep(store: Store, stack: Stack, { run, routine, acting, pre
 		const on = at && { table: at.table.id, n: at.n }
 		noteStep(store, run.id, { step: step.id, on, cameTo, at: now, ...(person === undefined ? {} : { person }) })
 	}
-	if (at && !isThere(store, at)) {
+	if (at && !(at.isRemoved ? isInBin(store, at.table.id, at.n) : isThere(store, at))) {
 		note({ cameTo: 'the row is gone' })
 		// Of a set the other rows go on.
 		return { stack: stack.length > 1 && standing.through ? skipRow(routine, stack) : [], wrote: 0 }
@@ -94,7 +95,12 @@ export function rowsAt(store: Store, { start }: Routine, standing: Standing): [R
 	const begins = tableOfStart(start)
 	const inner = standing.through?.table ?? begins
 	const around = standing.through ? (standing.outerThrough?.table ?? begins) : undefined
-	return [rowAt(store, inner, standing.frame.row), rowAt(store, around, standing.outer)]
+	const startsRemoved = start.kind === 'rows' && start.when === 'removed'
+	const of = (id: number | undefined, n: number | null) => {
+		const at = rowAt(store, id, n)
+		return at && startsRemoved && id === begins && !isThere(store, at) ? { ...at, isRemoved: true } : at
+	}
+	return [of(inner, standing.frame.row), of(around, standing.outer)]
 }
 
 function rowAt(store: Store, id: number | undefined, n: number | null): RowAt | undefined {

@@ -14,6 +14,7 @@ import { addRun } from './runs.ts'
 import { conditionsOn, holds, scopeOf } from './conditions.ts'
 import { composeFor } from './compose.ts'
 import { askSomebody } from './ask-somebody.ts'
+import { beginSignoff } from './begin-signoff.ts'
 import { callProgram } from './call-program.ts'
 import { cellFor } from './set-cell.ts'
 import { recipientOf, rowOf, type StepNow, type StepResult } from './step-now.ts'
@@ -37,6 +38,11 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 		change(now, [{ kind: 'remove', table: table.id, row: now.store.ids.toId(table.id, n) }])
 		return { outcome: DONE, cameTo: 'removed', wrote: 1 }
 	},
+	restore: (_step, now) => {
+		const { table, n } = rowOf(now)
+		change(now, [{ kind: 'restore', table: table.id, row: now.store.ids.toId(table.id, n) }])
+		return { outcome: DONE, cameTo: 'brought back', wrote: 1 }
+	},
 	send,
 	report: reportTo,
 	document: documentFor,
@@ -48,6 +54,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 	ask: askSomebody,
 	say: ({ words }, now) => ({ outcome: DONE, cameTo: 'said', says: sayTo(now.presser, words, now) }),
 	open: openScreen,
+	signoff: beginSignoff,
 	run: runAnother,
 	call: callProgram,
 	take: withHolder,

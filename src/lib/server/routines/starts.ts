@@ -94,6 +94,8 @@ export function happened(store: Store, { kind, before, after }: RowEvent, now: n
 /** Whether a start fits what happened to a row. */
 export function fitsStart({ condition, crosses, when }: RowStart, { kind, after, before, changed }: Happened): boolean {
 	if (!when.includes(kind)) return false
+	// Of a row that is gone there is only how it stood.
+	if (kind === 'removed') return holds(condition, before)
 	if (!crosses || !before) return holds(condition, after)
 	if (condition.reads && !reads(condition.reads, changed)) return false
 	return holds(condition, after) && !holds(condition, before)
@@ -139,11 +141,13 @@ function readStarts(store: Store, apps: readonly LiveApp[]): Starts {
 	return { routines, signoffs, decided }
 }
 
+const KINDS = ['added', 'changed', 'removed'] as const
+
 /** How a routine starts with rows; undefined where it starts otherwise. */
 export function startOf(store: Store, { start }: Routine): RowStart | undefined {
 	if (start.kind !== 'rows' && start.kind !== 'comes') return undefined
 	const { table, where } = start
-	const when = (['added', 'changed'] as const).filter((each) => start.kind === 'comes' || start.when.includes(each))
+	const when = KINDS.filter((each) => (start.kind === 'comes' ? each !== 'removed' : start.when.includes(each)))
 	const ofFiles = !start.but
 	return { table, when, ofFiles, crosses: start.kind === 'comes', condition: conditionOf(store, where, table) }
 }

@@ -7,13 +7,16 @@ import { compileCondition, compileError, compileValue } from '$lib/core/formula/
 import { newContext } from '$lib/core/formula/sql/sql-context.ts'
 import { fold, type Moment } from '$lib/core/formula/evaluate/fold.ts'
 import type { Expr, ErrorValueCode, Value } from '$lib/core/model/formula.ts'
-import { allOf, param, raw, sql, type Sql } from '$lib/core/sql/sql.ts'
+import { allOf, joinSql, param, raw, sql, type Sql } from '$lib/core/sql/sql.ts'
 import type { Table } from '$lib/core/model/table.ts'
+import { readFromBin } from '../rows/bin.ts'
 import type { Store } from '../store/store.ts'
 
 export interface RowAt {
 	readonly table: Table
 	readonly n: number
+	/** Whether it lies in the bin, from where it is read as it stood. */
+	readonly isRemoved?: boolean
 }
 
 export interface Sight {
@@ -31,18 +34,28 @@ export function sightOf({ moment, rights }: { readonly moment: Moment; readonly 
 }
 
 /** The value of a formula; blank where the reader may not see the row that it stands on. */
-export function workOut(store: Store, expr: Expr, { table, n, moment, rights }: OnRow): Value {
+export function workOut(store: Store, expr: Expr, { table, n, isRemoved, moment, rights }: OnRow): Value {
 	const ctx = newContext('r', moment, rights)
 	const folded = fold(expr, moment)
-	const from =
-		table && sql` FROM t${table.id} AS r WHERE ${allOf(conditionsOf({ table, n: n ?? 0 }, { moment, rights }))}`
+	const row = table && { table, n: n ?? 0, ...(isRemoved ? { isRemoved } : {}) }
+	const from = row && sql` FROM ${rowsOf(store, row)} AS r WHERE ${allOf(conditionsOf(row, { moment, rights }))}`
 	const error = compileError(folded, ctx) ?? raw('NULL')
-	const [row] = store.select(sql`SELECT ${compileValue(folded, ctx)}, ${error}${from ?? raw('')}`)
-	if (!row) return null
+	const [found] = store.select(sql`SELECT ${compileValue(folded, ctx)}, ${error}${from ?? raw('')}`)
+	if (!found) return null
 	// The second column is the code of an error, or nothing.
-	if (typeof row[1] === 'number') return { errorCode: row[1] as ErrorValueCode }
+	if (typeof found[1] === 'number') return { errorCode: found[1] as ErrorValueCode }
 	// A compiled formula gives values of its type.
-	return expr.type.kind === 'yesno' && row[0] !== null ? row[0] === 1 : (row[0] as Value)
+	return expr.type.kind === 'yesno' && found[0] !== null ? found[0] === 1 : (found[0] as Value)
+}
+
+/** Where a row is read from: its table, or the one row in the bin as it stood. */
+function rowsOf(store: Store, { table, n, isRemoved }: RowAt): Sql {
+	const lies = isRemoved ? readFromBin(store, table, n) : undefined
+	if (!lies) return sql`t${table.id}`
+	return sql`(SELECT ${joinSql(
+		Object.entries(lies).map(([name, value]) => sql`${param(value)} AS ${raw(name)}`),
+		', '
+	)})`
 }
 
 function conditionsOf({ table, n }: RowAt, { moment, rights }: { moment: Moment; rights: Rights | undefined }): Sql[] {
@@ -53,17 +66,18 @@ function conditionsOf({ table, n }: RowAt, { moment, rights }: { moment: Moment;
 /** The row around the one at hand, as formulas reach it by `this`: its values, as somebody may see them. */
 export function givenOf(
 	store: Store,
-	{ table, n }: RowAt,
+	{ table, n, isRemoved }: RowAt,
 	sight: { readonly moment: Moment; readonly rights: Rights | undefined }
 ): GivenRow {
 	const { catalogue } = store.workspace()
+	const on = { table, n, ...(isRemoved ? { isRemoved } : {}), ...sightOf(sight) }
 	const of: Expr = { kind: 'this', level: 0, type: { kind: 'row', table } }
 	return {
 		table,
-		row: () => (workOut(store, of, { table, n, ...sightOf(sight) }) === null ? null : n),
+		row: () => (workOut(store, of, on) === null ? null : n),
 		value: (column) => {
 			const expr: Expr = { kind: 'field', of, table, column, type: columnType(catalogue, column) }
-			return workOut(store, expr, { table, n, ...sightOf(sight) })
+			return workOut(store, expr, on)
 		}
 	}
 }

@@ -13,6 +13,7 @@ const PUT = `
 const RETENTION_MS = 30 * 86_400_000
 const EMPTY_OLD = `DELETE FROM bin WHERE removed_at < ?`
 const IS_THERE = `SELECT 1 FROM bin WHERE table_id = ? AND row_n = ?`
+const READ = `SELECT body FROM bin WHERE table_id = ? AND row_n = ?`
 const TAKE = `DELETE FROM bin WHERE table_id = ? AND row_n = ? RETURNING body, company`
 
 /** What went with a row: rows of a table that were removed because of it, and cells that pointed to it. */
@@ -45,6 +46,12 @@ export function takeFromBin(store: Store, table: Table, n: number): Cascaded | u
 	store.prepare(`INSERT INTO t${table.id} (${names}) VALUES (${marks})`).run(...whole.map(([, value]) => value))
 	store.prepare(`UPDATE t${table.id} SET rev = rev + 1 WHERE n = ?`).run(n)
 	return ownJson<Cascaded>(found.company)
+}
+
+/** A row as it lay in its table when it was removed, by the names of its columns there; undefined where it is not in the bin. */
+export function readFromBin(store: Store, table: Table, n: number): Readonly<Record<string, SqlValue>> | undefined {
+	const body = store.prepare<string>(READ).pluck().get(table.id, n)
+	return body === undefined ? undefined : ownJson<Record<string, SqlValue>>(body)
 }
 
 export function isInBin(store: Store, table: number, n: number): boolean {

@@ -173,7 +173,7 @@ function removeRow(door: Door, id: string, removing: ReadonlySet<string> = new S
 	const cascaded = cascade(door, before.n, removing)
 	keepStewardIfPeople(door, () => putInBin(store, table, { row: before, cascaded }, context))
 	writeChange(door, 'remove', before.n, `{"before":${cellsText(before)}}`)
-	door.batch.events.push({ kind: 'removed', table, n: before.n })
+	door.batch.events.push({ kind: 'removed', table, n: before.n, before })
 	return { row: id, rev: before.rev, conflicts: [] }
 }
 

@@ -1,6 +1,8 @@
 import { openForWriting } from '../store/open.ts'
 import { tellOfChanges } from '../rows/change.ts'
 import { raiseEvents } from '../events/events.ts'
+import { openSignoffsBy } from '../routines/begin-signoff.ts'
+import { openCase } from '../signoffs/open-case.ts'
 import { openRowIds } from '../store/row-ids.ts'
 import { openStore, type Store } from '../store/store.ts'
 
@@ -10,5 +12,6 @@ import { openStore, type Store } from '../store/store.ts'
  */
 export function openWriter(file: string, key: string, refuseToGoOn?: () => void): Store {
 	tellOfChanges(raiseEvents)
+	openSignoffsBy(openCase)
 	return openStore(openForWriting(file, refuseToGoOn), openRowIds(Buffer.from(key, 'hex')))
 }

@@ -19,6 +19,7 @@ const vocabulary: Vocabulary = {
 	],
 	roles: [{ id: 1, name: 'Divers' }],
 	screens: [{ id: 's1', title: 'Mooring sheet' }],
+	signoffs: [{ id: 'go', name: 'Over five hundred' }],
 	routines: [{ id: 'r1', name: 'Looked today' }]
 }
 

@@ -7,6 +7,7 @@ import { beginLine } from './new-line.ts'
 import { proposeLines } from './propose-lines.ts'
 
 const vocabulary: Vocabulary = {
+	signoffs: [],
 	tables: [
 		{
 			...{ id: 5, name: 'Moorings' },

@@ -9,7 +9,7 @@ import { children, type Child } from './children.ts'
 import { column, columns, scope, sorts, type Sort } from './columns.ts'
 import { count, formulaText, oneOf, pieces, plainText, type SlotEntry } from './entry.ts'
 import { does, type Does } from './does.ts'
-import { role, roles, routine, screen, sharedLines, table } from './named.ts'
+import { role, roles, routine, screen, sharedLines, signoff, table } from './named.ts'
 import { ARRANGEMENTS, grouping, measure, type Arrangement, type Grouping, type Measure } from './measure.ts'
 import { CALENDAR_VIEWS, type CalendarView } from '../../schedule/shown-period.ts'
 import { ICONS, type Icon } from '../../text/icons.ts'
@@ -47,7 +47,7 @@ export const HELD_KINDS = ['a row', 'a text', 'a number', 'a date', 'yes or no']
 export const ONCE = ['once to each person'] as const
 /** Whether a question at a counter can be left unanswered. */
 export const SKIPPED = ['which may be skipped'] as const
-export const WHEN = ['added', 'changed', 'added or changed'] as const
+export const WHEN = ['added', 'changed', 'added or changed', 'removed'] as const
 /** On which side of a date. */
 export const SIDES = ['before', 'after'] as const
 /** What becomes of the times at which the program did not run. */
@@ -92,6 +92,7 @@ export interface SlotValues {
 	screen: string
 	'shared lines': string
 	routine: string
+	'sign-off': string
 	/** The name of another program. */
 	program: string
 	does: Does
@@ -153,6 +154,7 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	screen,
 	'shared lines': sharedLines,
 	routine,
+	'sign-off': signoff,
 	program: plainText,
 	does,
 	when: oneOf(WHEN),

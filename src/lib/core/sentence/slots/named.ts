@@ -32,6 +32,8 @@ export const routineNames = ({ vocabulary }: SlotPlace): Names<string> => ({
 	what: 'routine'
 })
 
+const signoffNames = ({ vocabulary }: SlotPlace): Names<string> => ({ list: vocabulary.signoffs, what: 'sign-off' })
+
 /** As a screen says of itself that it is none. */
 const SHARED = 'only as lines of other screens'
 
@@ -57,6 +59,7 @@ export const table: SlotEntry<number> = {
 export const role: SlotEntry<number> = { ...oneName(roleNames), mapRoles: (id, map) => map(id) }
 export const screen = oneName(screenNames)
 export const routine = oneName(routineNames)
+export const signoff = oneName(signoffNames)
 export const sharedLines = oneName(sharedNames)
 
 export const roles: SlotEntry<readonly number[]> = {

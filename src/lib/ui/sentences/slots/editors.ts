@@ -46,6 +46,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	screen: ChoiceSlot,
 	'shared lines': ChoiceSlot,
 	routine: ChoiceSlot,
+	'sign-off': ChoiceSlot,
 	program: ProgramSlot,
 	does: DoesSlot,
 	when: ChoiceSlot,

@@ -14,7 +14,7 @@
 			tables={data.owned}
 			sheet={data.sheet}
 			proposed={data.proposed}
-			vocabulary={{ ...data.bench.vocabulary, screens: [], routines: [] }}
+			vocabulary={{ ...data.bench.vocabulary, screens: [], routines: [], signoffs: [] }}
 			app={data.draft.id}
 		/>
 	{/key}

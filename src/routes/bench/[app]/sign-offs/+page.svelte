@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { vocabularyOf } from '$lib/core/app/printed.ts'
 	import { asLine, fromLine } from '$lib/core/sentence/line-values.ts'
 	import type { Signoff } from '$lib/core/app/document.ts'
 	import { SIGNOFF_LINE } from '$lib/core/signoff/sentence.ts'
@@ -9,11 +10,7 @@
 
 	const draft = useDraft()
 	const signoffs = $derived(draft.document.signoffs)
-	const vocabulary = $derived({
-		...data.bench.vocabulary,
-		screens: draft.document.screens,
-		routines: draft.document.routines
-	})
+	const vocabulary = $derived(vocabularyOf(draft.document, data.bench.vocabulary))
 
 	function put(next: Signoff) {
 		draft.change({ ...draft.document, signoffs: signoffs.map((each) => (each.id === next.id ? next : each)) })
