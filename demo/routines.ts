@@ -180,6 +180,22 @@ export function shelfRoutines({ stock, item, harbours }: ShelfTables): RoutineIn
 			steps: [{ id: 'counted-1', kind: 'set', column: item('Counted'), formula: 'TODAY()' }]
 		},
 		{
+			...{ id: 'took', name: 'One was taken', start: { kind: 'scan', table: stock, column: item('Barcode') } },
+			steps: [
+				{
+					...{ id: 'took-1', kind: 'if', where: "'In stock' > 0" },
+					lines: [
+						{ id: 'took-2', kind: 'set', column: item('In stock'), formula: "'In stock' - 1" },
+						{ id: 'took-3', kind: 'say', words: "{Item}: {'In stock'} left on shelf {Shelf}." }
+					]
+				},
+				{
+					...{ id: 'took-4', kind: 'else' },
+					lines: [{ id: 'took-5', kind: 'say', words: 'None of {Item} should be left on shelf {Shelf}. Count it.' }]
+				}
+			]
+		},
+		{
 			...{ id: 'pack', name: 'Order a pack from the chandlery', start: { kind: 'button', table: stock } },
 			steps: [
 				{ id: 'pack-1', kind: 'set', column: item('On order'), formula: 'TRUE' },

@@ -176,6 +176,7 @@ export function stores({ stock, item, harbours, takings, taking }: StoresTables)
 				...{ id: 'stock', title: 'Stock', icon: 'stock' },
 				lines: [
 					{ id: 'stock-1', kind: 'heading', text: 'On the shelves' },
+					{ id: 'stock-11', kind: 'scan', label: 'Taking one: scan its code', routine: 'took' },
 					{
 						...{ id: 'stock-2', kind: 'list', table: stock, where: 'Harbour = me.Harbour', opens: 'item' },
 						...{ sort: [{ column: item('Item'), descending: false }], group: item('Kind') },

@@ -17,7 +17,6 @@ import { checkCondition } from '../formula/check/check.ts'
 import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
 import { takenBy } from '../routine/held-values.ts'
-import { entryOfStart } from '../routine/routine.ts'
 import type { NamedRoutine } from '../routine/step-entry.ts'
 import { checkRoutine } from '../routine/step-tree.ts'
 import { checkLinks } from './check-links.ts'
@@ -48,7 +47,8 @@ export function checkApp(
 			const screen = document.screens.find((each) => each.id === id)
 			return hereIn(screen ? heldAround(screen, document.screens) : {}, catalogue)
 		},
-		hasButtonRoutine: (id) => document.routines.some((each) => each.id === id && entryOfStart(each.start).isPressed)
+		hasButtonRoutine: (id) => document.routines.some((each) => each.id === id && each.start.kind === 'button'),
+		hasScanRoutine: (id) => document.routines.some((each) => each.id === id && each.start.kind === 'scan')
 	}
 	const findRoutine = (id: string): NamedRoutine | undefined => {
 		const found = document.routines.find((each) => each.id === id)

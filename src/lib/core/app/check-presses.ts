@@ -22,8 +22,12 @@ interface Around {
 export function checkPresses(document: AppDocument, around: Around): Finding[] {
 	return document.screens.flatMap((screen) =>
 		placedLines(screen.lines).flatMap(({ line, number }) => {
-			if (line.kind !== 'button' || line.does?.kind !== 'run') return []
-			const { routine: id } = line.does
+			const id =
+				line.kind === 'scan'
+					? line.routine
+					: line.kind === 'button' && line.does?.kind === 'run'
+						? line.does.routine
+						: undefined
 			const routine = document.routines.find((each) => each.id === id)
 			return routine
 				? refusals(routine, line.who, around).flatMap((says) => remark(says).map(atLine(screen, { line, number })))

@@ -51,6 +51,8 @@ export const screenRequestSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('change'), line: lineIdSchema, row: rowIdSchema, cells: cellChangesSchema }),
 	z.object({ kind: z.literal('remove'), line: lineIdSchema, row: rowIdSchema }),
 	...pressSchema.options,
+	/** A code that was scanned or typed: on the row that has it. */
+	z.object({ kind: z.literal('scan'), line: lineIdSchema, code: z.string().trim().min(1).max(200) }),
 	/** The same on several rows: each is done or refused by itself. */
 	z.object({ kind: z.literal('press all'), presses: z.array(pressSchema).min(1).max(MOST_PRESSED) }),
 	/** Into which lanes a card may be moved, or an entry to which of some days, asked before it is. */
@@ -71,10 +73,13 @@ export const screenRequestSchema = z.discriminatedUnion('kind', [
 ])
 export type ScreenRequests = Kinds<
 	typeof screenRequestSchema,
-	{ form: FormSent; change: Changed; 'press all': readonly PressedOne[]; moves: readonly Move[] } & Record<
-		Press['kind'],
-		Pressed
-	>
+	{
+		form: FormSent
+		change: Changed
+		scan: Pressed
+		'press all': readonly PressedOne[]
+		moves: readonly Move[]
+	} & Record<Press['kind'], Pressed>
 >
 
 /** `says`: in the builder's words, with what was sent. */

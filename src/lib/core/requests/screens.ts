@@ -128,6 +128,7 @@ export type ShownLine = { readonly id: string } & (
 			readonly holds: string
 			readonly typed: string
 	  }
+	| { readonly kind: 'scan'; readonly label: string }
 	| {
 			readonly kind: 'button'
 			readonly label: string

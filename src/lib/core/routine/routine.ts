@@ -48,6 +48,7 @@ import { openStep, openStepSchema } from './open-step.ts'
 import { restoreStep, restoreStepSchema } from './restore-step.ts'
 import { removeStep, removeStepSchema, sayStep, sayStepSchema } from './row-steps.ts'
 import { requestStart, requestStartSchema } from './request-start.ts'
+import { scanStart, scanStartSchema } from './scan-start.ts'
 import { rowsStart, rowsStartSchema } from './rows-start.ts'
 import { runStep, runStepSchema, type RunStep } from './run-step.ts'
 import { sendStep, sendStepSchema } from './send-step.ts'
@@ -137,7 +138,8 @@ export const routineSchema = z.object({
 		clockStartSchema,
 		dueStartSchema,
 		calledStartSchema,
-		requestStartSchema
+		requestStartSchema,
+		scanStartSchema
 	]),
 	steps: z.array(stepSchema)
 })
@@ -182,6 +184,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 
 export const STARTS: { readonly [K in Start['kind']]: StartEntry<Extract<Start, { kind: K }>> } = {
 	button: buttonStart,
+	scan: scanStart,
 	rows: rowsStart,
 	comes: comesStart,
 	decided: decidedStart,

@@ -1,5 +1,7 @@
 /** What staff do with a row in an app: change it, take it out, press a button on it. Each goes through the one door. */
 import { AppError } from '$lib/core/app-error.ts'
+import type { Here } from '$lib/core/formula/check/check-call.ts'
+import { printName } from '$lib/core/formula/check/rename.ts'
 import { columnsOfSheet } from '$lib/core/app/lines/record.ts'
 import { momentFor } from '$lib/core/app/lines/put.ts'
 import { tallied } from '$lib/core/app/lines/tally.ts'
@@ -129,11 +131,33 @@ export function setOn(
 	return { entry: entryOf(store, pressed) }
 }
 
+/** Runs the routine of a line on the row that has a code, as whoever scanned sees it; what several have is nobody's. */
+export function scan(store: Store, { code, ...place }: InApp & { code: string }): Pressed {
+	const { line, document, release } = findLine(store, place, 'scan')
+	const routine = document.routines.find((each) => each.id === line.routine)
+	const { actor, now } = place
+	if (routine?.start.kind !== 'scan')
+		throw new AppError('not_found', 'What scans here is no longer there. Load the page again.')
+	const table = getTable(store.workspace().catalogue, routine.start.table)
+	const column = getColumn(table, routine.start.column)
+	const where = [`${printName(column.name)} = here.scanned`]
+	const here: Here = new Map([['scanned', { type: { kind: 'text' }, value: code }]])
+	const [row, other] = readRows(store, actor, { table: table.id, columns: [], where, here, limit: 2 }, now).rows
+	if (!row)
+		throw new AppError(
+			'not_found',
+			`${code}: no row of ${table.name} with this ${column.name} is there for you to see.`
+		)
+	if (other) throw new AppError('conflict', `${code}: several rows of ${table.name} have this ${column.name}. Open the one that you mean.`) // prettier-ignore
+	return pressButton(store, { app: place.app, release, routine, row: row.id, actor, now, held: { scanned: code } })
+}
+
 /** Runs the routine of a button line, on a row or on none. */
 export function press(store: Store, { row, ...place }: InApp & { row: string }): Pressed {
 	const { line, document, release } = findLine(store, place, 'button')
 	const { does } = line
 	const routine = does.kind === 'run' ? document.routines.find((each) => each.id === does.routine) : undefined
-	if (!routine) throw new AppError('not_found', 'This button is no longer there. Load the page again.')
+	if (routine?.start.kind !== 'button')
+		throw new AppError('not_found', 'This button is no longer there. Load the page again.')
 	return pressButton(store, { app: place.app, release, routine, row, actor: place.actor, now: place.now })
 }

@@ -27,6 +27,7 @@ export const IN_APP: Handlers<typeof screenRequestSchema, ScreenRequests, Where>
 	put: ({ line, row }, { room, place }) => room.write('putValue', { ...place, line, row }),
 	rate: ({ line, row, mark }, { room, place }) => room.write('rate', { ...place, line, row, mark }),
 	press: ({ line, row }, { room, place }) => room.write('press', { ...place, line, row }),
+	scan: ({ line, code }, { room, place }) => room.write('scan', { ...place, line, code }),
 	move: ({ line, row, to }, { room, place }) => room.write('moveCard', { ...place, line, row, to }),
 	moves: ({ line, row }, { room, place }) => room.write('tryMoves', { ...place, line, row }),
 	order: ({ line, row, to, held }, { room, place }) => room.write('moveStop', { ...place, line, row, to, held }),

@@ -15,6 +15,7 @@ import type { Store } from '../store/store.ts'
 import { actingOf, refuseUnlessMayAct } from './acting.ts'
 import { nextKind, takeStep } from './go-on.ts'
 import { findPause } from './pauses.ts'
+import type { Held } from './held.ts'
 import { addRun, keepRun } from './runs.ts'
 import { entryOf } from './set-cell.ts'
 import type { RowAt } from './work-out.ts'
@@ -26,6 +27,8 @@ export interface Press {
 	readonly row: string
 	readonly actor: Actor
 	readonly now: number
+	/** What it is given by name. */
+	readonly held?: Held
 }
 
 /** What is taken after the commit. */
@@ -67,9 +70,9 @@ interface AtOnce {
 }
 
 function takeAtOnce(store: Store, pressed: Press, on: { table: number; n: number }): AtOnce {
-	const { app, release, routine, actor, now } = pressed
+	const { app, release, routine, actor, now, held = {} } = pressed
 	const { person } = actor
-	const id = addRun(store, { app, release, routine: routine.id, person, on, path: [routine.name], now })
+	const id = addRun(store, { app, release, routine: routine.id, person, on, path: [routine.name], held, now })
 	if (id === undefined) throw new Error('Expected a press, which has no cause of its own, to begin a run')
 	const started = { routine, release: { app, number: release }, by: actor, now }
 	saidPlainly(routine, () => refuseUnlessMayAct(store, started))

@@ -10,7 +10,7 @@ import { dropUnusedAppFiles, noteAppFile } from '../apps/app-files.ts'
 import { setWord } from '../apps/app-word.ts'
 import { forgetSearch, keepSearch } from '../apps/kept-searches.ts'
 import { noteOpenings } from '../apps/screen-openings.ts'
-import { addUp, changeRecord, press, putValue, rate, removeRecord, tick } from '../apps/use-app.ts'
+import { addUp, changeRecord, press, scan, putValue, rate, removeRecord, tick } from '../apps/use-app.ts'
 import { moveCard, tryMoves } from '../apps/move-card.ts'
 import { putBundle } from '../bundles/put-bundle.ts'
 import { moveStop } from '../apps/move-stop.ts'
@@ -160,6 +160,7 @@ export const WRITES = {
 	changeRecord,
 	removeRecord,
 	press,
+	scan,
 	tick,
 	addUp,
 	putValue,
@@ -260,7 +261,7 @@ export const BULK: ReadonlySet<string> = new Set([...FILLING, 'tendIndexes', 'ru
 /** What people do with rows; building and upkeep may take longer. */
 export const STAFF: ReadonlySet<string> = new Set<WriteName>([
 	...(['changeRows', 'changeBlock', 'sendForm', 'takeBack', 'changeRecord', 'removeRecord'] as const),
-	...(['press', 'decideCase', 'answerAsk', 'runInsideJob', 'runRoutines'] as const)
+	...(['press', 'scan', 'decideCase', 'answerAsk', 'runInsideJob', 'runRoutines'] as const)
 ])
 
 /** What cannot run inside a transaction. */

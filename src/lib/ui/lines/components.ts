@@ -24,6 +24,7 @@ const COMPONENTS: {
 	rating: () => import('./rating/RatingLine.svelte'),
 	tally: () => import('./tally/TallyAlone.svelte'),
 	choose: () => import('./choose/ChooseLine.svelte'),
+	scan: () => import('./scan/ScanLine.svelte'),
 	search: () => import('./search/SearchLine.svelte'),
 	form: () => import('./form/FormLine.svelte'),
 	steps: () => import('./steps/StepsLine.svelte'),

@@ -49,19 +49,26 @@ export class PressNote {
 	/** Presses a button on a row, and says what came of it; `what`: the button's words, and its row's name in a list. */
 	async press(path: ScreenPath, press: Press, what: string): Promise<boolean> {
 		this.said = undefined
-		return this.#now.changing(press.row, async () => {
-			const answer = await ask(path, press)
-			if (!answer.ok) {
-				this.said = { text: answer.refusal.message, wrong: true }
-				return false
-			}
-			const text = answer.value.says ?? `Done: ${what}.`
-			this.said = { text, wrong: false, ...undoOf(path, [answer.value]) }
-			const { opens } = answer.value
-			if (opens) await goto(addressOf(path, opens))
-			else await this.#readAgain()
-			return true
-		})
+		return this.#now.changing(press.row, async () => this.#told(path, await ask(path, press), what))
+	}
+
+	/** Runs a routine on the row that has a code. */
+	async scan(path: ScreenPath, { line, code }: { line: string; code: string }): Promise<boolean> {
+		this.said = undefined
+		return this.#told(path, await doOnScreen(path, { kind: 'scan', line, code }), code)
+	}
+
+	async #told(path: ScreenPath, answer: Sent<Pressed>, what: string): Promise<boolean> {
+		if (!answer.ok) {
+			this.said = { text: answer.refusal.message, wrong: true }
+			return false
+		}
+		const text = answer.value.says ?? `Done: ${what}.`
+		this.said = { text, wrong: false, ...undoOf(path, [answer.value]) }
+		const { opens } = answer.value
+		if (opens) await goto(addressOf(path, opens))
+		else await this.#readAgain()
+		return true
 	}
 
 	/** The same on several rows: each is done or refused by itself. */

@@ -6,6 +6,7 @@ import { tablesOf } from '$lib/core/app/walk-app.ts'
 import type { Vocabulary } from '$lib/core/sentence/vocabulary.ts'
 import { vocabularyOf, type Names } from '$lib/core/app/printed.ts'
 import { beginStep, sentencesOfSteps } from '$lib/core/routine/new-step.ts'
+import { SCANNED } from '$lib/core/routine/scan-start.ts'
 import { STARTS, tableOfStart, type Routine, type Start, type Step } from '$lib/core/routine/routine.ts'
 import { mayHoldStep, placedSteps } from '$lib/core/routine/step-tree.ts'
 import { fromLine } from '$lib/core/sentence/line-values.ts'
@@ -13,6 +14,9 @@ import type { LineValue } from '$lib/core/sentence/types.ts'
 import { newId, type DraftState } from '../bench/draft.svelte.ts'
 
 const isDate = ({ type, shows }: { readonly type?: string; readonly shows?: string }) => (shows ?? type) === 'date'
+
+const isScanned = ({ type, shows }: { readonly type: string; readonly shows?: string }) =>
+	shows === undefined && SCANNED.includes(type)
 
 export class RoutineEdit {
 	readonly draft: DraftState
@@ -52,7 +56,8 @@ export class RoutineEdit {
 		const table = this.tableFor(kind)
 		if (!table) return
 		const start = STARTS[kind].begin(table.id)
-		const begun = start.kind === 'due' ? { ...start, column: table.columns.find(isDate)?.id ?? 1 } : start
+		const dated = start.kind === 'due' ? { ...start, column: table.columns.find(isDate)?.id ?? 1 } : start
+		const begun = dated.kind === 'scan' ? { ...dated, column: table.columns.find(isScanned)?.id ?? 1 } : dated
 		const routine: Routine = { id: newId(), name: 'New routine', start: begun, steps: [] }
 		this.draft.change({ ...this.draft.document, routines: [...this.routines, routine] })
 		this.chosen = routine.id

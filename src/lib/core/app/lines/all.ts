@@ -40,6 +40,7 @@ import { picture, pictureSchema } from './picture.ts'
 import { put, putSchema } from './put.ts'
 import { rating, ratingSchema } from './rating.ts'
 import { record, recordSchema } from './record.ts'
+import { scan, scanSchema } from './scan.ts'
 import { scatter, scatterSchema } from './scatter.ts'
 import { search, searchSchema } from './search.ts'
 import { shared, sharedSchema } from './shared.ts'
@@ -71,6 +72,7 @@ const PLAIN = [
 	chooseSchema,
 	entrySchema,
 	shownSchema,
+	scanSchema,
 	searchSchema,
 	filterSchema,
 	holdSchema,
@@ -190,7 +192,7 @@ export const SCREEN_LINES: { readonly [K in LineKind]: LineEntry<LineOf<K>> } = 
 		ask,
 		answer
 	},
-	...{ page, button, buttons, with: given, hold },
+	...{ page, button, scan, buttons, with: given, hold },
 	...{ section, beside, tabs, tab, fold, shared, divider, timer, unknown }
 }
 

@@ -23,6 +23,8 @@ export interface Around {
 	readonly heldOn: (screen: string) => Here | undefined
 	/** Whether a routine is there that a button starts. */
 	readonly hasButtonRoutine: (id: string) => boolean
+	/** Whether one is there that starts with a code. */
+	readonly hasScanRoutine: (id: string) => boolean
 	/** The table of the line that holds this one, where that has one. */
 	readonly table: number | undefined
 	/** The table of the row that goes in together with this line's: its formulas reach that row as `this`. */

@@ -42,6 +42,7 @@ export function beginLine(line: LineValue, { id, screen, vocabulary, within }: B
 		filled['column'] = firstOf(tableAround(within), new Set(['choice', 'yes/no']), vocabulary)
 	if ('column' in filled && isBlank(filled['column']))
 		filled['column'] = firstUnasked(within.at(-1), around, vocabulary)
+	if (filled['kind'] === 'scan' && isBlank(filled['routine'])) filled['routine'] = vocabulary.routines[0]?.id ?? ''
 	if ('does' in filled && filled['does'] === null) filled['does'] = { kind: 'open', screen }
 	if ('columns' in filled && isBlank(readSlot(filled, 'columns'))) {
 		const columns = vocabulary.tables.find((table) => table.id === (filled['table'] ?? around))?.columns ?? []

@@ -19,6 +19,7 @@ import { put } from './put.ts'
 import { keptBy } from '$lib/core/app/lines/timer.ts'
 import { rating } from './rating.ts'
 import { record } from './record.ts'
+import { scan } from './scan.ts'
 import { scatter } from './scatter.ts'
 import { tally } from './tally.ts'
 import { steps } from './steps.ts'
@@ -54,6 +55,7 @@ const SHOWN: { readonly [K in LineKind]: ShownAs<LineOf<K>> } = {
 		form,
 		steps,
 		button,
+		scan,
 		buttons,
 		text
 	},

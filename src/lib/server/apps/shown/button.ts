@@ -81,7 +81,7 @@ export function offeredScreen(id: string, view: View): Opening | undefined {
 	return { opens: target.id, takesRow: inner.showsRow(target.lines) }
 }
 
-function routineOf(id: string, { document }: View): Routine | undefined {
+export function routineOf(id: string, { document }: View): Routine | undefined {
 	return document.routines.find((each) => each.id === id)
 }
 
@@ -91,7 +91,7 @@ function writtenBy(routine: Routine): Writing[] {
 }
 
 /** Whether its presser might do all that it does, on some rows. */
-function mayPossiblyRun(routine: Routine, view: View): boolean {
+export function mayPossiblyRun(routine: Routine, view: View): boolean {
 	const { rights } = view.standing
 	return writtenBy(routine).every(({ table: id, verb, columns }) => {
 		const table = tableOf(view, id)
