@@ -38,7 +38,7 @@ export const init: ServerInit = async () => {
  */
 /** Where other programs ask: each request is signed, and comes from no page. */
 const REQUESTS = '/request'
-const OPEN_ROUTES = ['/sign-in', '/join', '/forgot', '/door', '/look', '/healthz', REQUESTS]
+const OPEN_ROUTES = ['/sign-in', '/join', '/answer', '/forgot', '/door', '/look', '/healthz', REQUESTS]
 /** An account of one's own, mail and decisions: nothing for who is not named; their loads and actions say so too. */
 const SHUT_TO_VISITORS = ['/me', '/post', '/waiting', '/notices', '/people', '/workspace', '/today', '/find']
 

@@ -1,6 +1,13 @@
 /** Every route, and how rows could come out of it. One that is not named here fails the test. */
 export const ROUTES: Readonly<
-	Record<string, 'asked below' | 'tells no rows' | 'builders only, asked below' | 'one’s own cases, asked below'>
+	Record<
+		string,
+		| 'asked below'
+		| 'tells no rows'
+		| 'builders only, asked below'
+		| 'one’s own cases, asked below'
+		| 'one row by its link, asked in outside-asks'
+	>
 > = {
 	'': 'one’s own cases, asked below',
 	'app/[app]/[[screen]]': 'asked below',
@@ -21,6 +28,7 @@ export const ROUTES: Readonly<
 	'as/[token]/[screen]/lines': 'builders only, asked below',
 	'as/[token]/[screen]/list': 'builders only, asked below',
 	'as/[token]/[screen]/values': 'builders only, asked below',
+	'answer/[token]': 'one row by its link, asked in outside-asks',
 	'bench/[app]': 'builders only, asked below',
 	'bench/[app]/access': 'builders only, asked below',
 	'bench/[app]/bundle': 'builders only, asked below',

@@ -5,6 +5,8 @@ import { mistake, type Found } from '../document/findings.ts'
 import { aWhile, formula, id, number, words } from '../document/parts.ts'
 import { findColumn } from '../model/table.ts'
 import { checkWords } from './check-words.ts'
+import { OUTSIDE } from '../sentence/slots/all.ts'
+import { checkAskedOutside, checkOutside, TO_OUTSIDE } from './to-outside.ts'
 import { PLAIN_STEP, scopeAt, type AroundStep, type StepEntry } from './step-entry.ts'
 
 export const askStepSchema = z.object({
@@ -19,7 +21,8 @@ export const askStepSchema = z.object({
 	/** How often they are reminded. */
 	remind: aWhile.nullish(),
 	/** After which nobody is asked any more. */
-	ends: aWhile.nullish()
+	ends: aWhile.nullish(),
+	outside: z.enum(OUTSIDE).nullish()
 })
 export type AskStep = z.infer<typeof askStepSchema>
 
@@ -45,7 +48,8 @@ export const askStep: StepEntry<AskStep> = {
 					before: ', reminding them every ',
 					clause: 'reminding them…'
 				},
-				{ key: 'ends', type: 'while', title: 'How long at most', before: ', for at most ', clause: 'for at most…' }
+				{ key: 'ends', type: 'while', title: 'How long at most', before: ', for at most ', clause: 'for at most…' },
+				TO_OUTSIDE
 			]
 		},
 		blank: { kind: 'ask', to: '', columns: [], subject: '', body: '', lines: [] }
@@ -57,7 +61,9 @@ export const askStep: StepEntry<AskStep> = {
 			...checkPerson(to, scopeAt(around, around.hasMe)),
 			...checkColumns(step, around),
 			...(subject.trim() === '' ? mistake('Its message has no subject yet.') : []),
-			...checkWords([subject, body], around)
+			...checkWords([subject, body], around),
+			...checkOutside(step, around),
+			...checkAskedOutside(step, around)
 		]
 	}
 }

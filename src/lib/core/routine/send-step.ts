@@ -3,6 +3,8 @@ import { checkPerson } from '../document/check-person.ts'
 import { mistake } from '../document/findings.ts'
 import { formula, id, words } from '../document/parts.ts'
 import { checkWords } from './check-words.ts'
+import { OUTSIDE } from '../sentence/slots/all.ts'
+import { checkOutside, TO_OUTSIDE } from './to-outside.ts'
 import { PLAIN_STEP, scopeAt, type StepEntry } from './step-entry.ts'
 
 export const sendStepSchema = z.object({
@@ -14,7 +16,8 @@ export const sendStepSchema = z.object({
 	subject: words,
 	body: z.string().max(5_000),
 	/** The screen of the app on which its recipient finds the row. */
-	opens: id.nullish()
+	opens: id.nullish(),
+	outside: z.enum(OUTSIDE).nullish()
 })
 export type SendStep = z.infer<typeof sendStepSchema>
 
@@ -34,18 +37,21 @@ export const sendStep: StepEntry<SendStep> = {
 				{
 					...{ key: 'opens', type: 'screen', title: 'The screen that its link opens on the row' },
 					...{ before: '; it opens ', clause: 'it opens a screen…' }
-				}
+				},
+				TO_OUTSIDE
 			]
 		},
 		blank: { kind: 'send', to: '', subject: '', body: '' }
 	},
 	needsRow: false,
-	check({ to, subject, body, opens }, around) {
+	check(step, around) {
+		const { to, subject, body, opens } = step
 		const screen = opens ?? undefined
 		return [
 			...checkPerson(to, scopeAt(around, around.hasMe)),
 			...(screen === undefined || around.hasScreen(screen) ? [] : mistake('The screen it opens is gone.')),
-			...checkWords([subject, body], around)
+			...checkWords([subject, body], around),
+			...checkOutside(step, around)
 		]
 	}
 }

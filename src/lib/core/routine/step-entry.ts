@@ -28,6 +28,8 @@ export interface AroundStep {
 	readonly hasMe: boolean
 	/** Whether it acts as somebody: whoever pressed, or a role. */
 	readonly acts: boolean
+	/** Whether it acts as a role. */
+	readonly actsAsRole: boolean
 	/** Whether there is a role. */
 	readonly hasRole: (id: number) => boolean
 	/** A routine of its app: what it is called, and how it starts. */

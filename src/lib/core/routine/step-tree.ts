@@ -154,7 +154,8 @@ export function checkRoutine(
 				here: hereIn(heldIn(routine), catalogue) ?? new Map(),
 				given: hereIn(givenTo(routine), catalogue) ?? new Map(),
 				hasMe: isPressed && role === undefined,
-				acts: isPressed || role !== undefined
+				acts: isPressed || role !== undefined,
+				actsAsRole: role !== undefined
 			})
 			return found.map((each) => ({ ...each, step: { id: placed.step.id, number: placed.number } }))
 		})

@@ -130,6 +130,7 @@ const MAKE: { readonly [T in SlotType]: (random: Random, table: number) => unkno
 	'not starting': () => 'files that come in',
 	'opened row': () => 'the row that was added',
 	decision: () => 'approved or declined',
+	outside: () => 'an address outside',
 	program: (random) => random.pick(NASTY),
 	'sign-off': (random) => (random.chance(0.1) ? 'gone' : random.pick(vocabulary.signoffs).id),
 	'where none': () => 'there are none',

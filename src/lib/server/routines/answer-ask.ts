@@ -113,14 +113,14 @@ function putIn(store: Store, asking: Asking, { cells, actor, now }: Answer): Cha
 }
 
 /** An ask with what it asks, as the routine was when its run began. */
-interface Asking {
+export interface Asking {
 	readonly ask: Ask
 	readonly routine: Routine
 	readonly step: StepOf<'ask'>
 	readonly table: Table
 }
 
-function asksFor(store: Store, ask: Ask): Asking | undefined {
+export function asksFor(store: Store, ask: Ask): Asking | undefined {
 	const run = findRun(store, ask.run)
 	const routine = run && (run.state === 'ready' || run.state === 'waiting') ? findRoutine(store, run) : undefined
 	const step = routine && placedSteps(routine).find((each) => each.step.id === ask.step)?.step

@@ -1,4 +1,5 @@
 /** Asks as they lie in the store: of whom, about which row, and whether they are answered. */
+import { hashToken, newToken } from '../base/token.ts'
 import { sealId } from '../store/sealed-ids.ts'
 import type { Store } from '../store/store.ts'
 
@@ -7,7 +8,10 @@ export interface Ask {
 	readonly run: number
 	/** The step of the routine by which it is asked. */
 	readonly step: string
+	/** 0 for somebody outside. */
 	readonly person: number
+	/** Where somebody outside is asked; null for people here. */
+	readonly email: string | null
 	readonly table: number
 	readonly row: number
 	readonly outerTable: number | null
@@ -26,12 +30,12 @@ export interface NewAsk extends Omit<Ask, 'id' | 'state'> {
 }
 
 const COLUMNS = `
-	ask.id, ask.run, ask.step, ask.person, ask.row_table AS "table", ask.row_n AS "row", ask.outer_table AS outerTable,
+	ask.id, ask.run, ask.step, ask.person, ask.email, ask.row_table AS "table", ask.row_n AS "row", ask.outer_table AS outerTable,
 	ask.outer_n AS outerRow, ask.was_missing AS wasMissing, ask.asked_at AS askedAt, ask.remind_at AS remindAt,
 	ask.ends_at AS endsAt, ask.state`
 const ADD = `
-	INSERT INTO ask (cause, run, step, person, row_table, row_n, outer_table, outer_n, was_missing, asked_at, remind_at, ends_at, state)
-	VALUES (@cause, @run, @step, @person, @table, @row, @outerTable, @outerRow, @wasMissing, @askedAt, @remindAt, @endsAt, 'open')`
+	INSERT INTO ask (cause, run, step, person, email, row_table, row_n, outer_table, outer_n, was_missing, asked_at, remind_at, ends_at, state)
+	VALUES (@cause, @run, @step, @person, @email, @table, @row, @outerTable, @outerRow, @wasMissing, @askedAt, @remindAt, @endsAt, 'open')`
 const BY_CAUSE = `SELECT ${COLUMNS} FROM ask WHERE cause = ?`
 const BY_ID = `SELECT ${COLUMNS} FROM ask WHERE id = ?`
 const CLOSE = `UPDATE ask SET state = @state, answered_at = @now WHERE id = @id AND state = 'open'`
@@ -56,6 +60,21 @@ export function findAskOf(store: Store, cause: string): Ask | undefined {
 
 export function findAsk(store: Store, id: number): Ask | undefined {
 	return store.prepare<Ask>(BY_ID).get(id)
+}
+
+const ADD_LINK = `INSERT INTO ask_link (token_hash, ask) VALUES (@hash, @ask)`
+const BY_LINK = `SELECT ask FROM ask_link WHERE token_hash = ?`
+
+/** A further link by which somebody outside answers; its token is kept nowhere. */
+export function addAskLink(store: Store, ask: number): string {
+	const token = newToken()
+	store.prepare(ADD_LINK).run({ hash: hashToken(token), ask })
+	return `/answer/${token}`
+}
+
+export function findAskByLink(store: Store, token: string): Ask | undefined {
+	const id = store.prepare<number>(BY_LINK).pluck().get(hashToken(token))
+	return id === undefined ? undefined : findAsk(store, id)
 }
 
 /** What somebody is asked for, what ends soonest first. */

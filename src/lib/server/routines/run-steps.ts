@@ -21,6 +21,7 @@ import { recipientOf, rowOf, type StepNow, type StepResult } from './step-now.ts
 import { documentFor, reportTo } from './report-job.ts'
 import { waitForRow } from './wait-for-row.ts'
 import { waitUntil } from './wait-until.ts'
+import { addressOutside, sendOutside } from './outside.ts'
 import { valueOf, valuesOf } from './step-values.ts'
 import { sightOf } from './work-out.ts'
 
@@ -125,6 +126,11 @@ function send(step: StepOf<'send'>, now: StepNow): StepResult {
 	const { subject, body } = step
 	const { store, cause } = now
 	const person = recipientOf(step, now)
+	const email = person === undefined ? addressOutside(step, now) : undefined
+	if (email !== undefined) {
+		sendOutside(now, { email, subject, body, cause })
+		return { outcome: DONE, cameTo: 'sent outside' }
+	}
 	if (person === undefined) return { outcome: DONE, cameTo: 'nobody was named' }
 	const words = (text: string) => composeFor(store, text, { ...now, here: now.held.given, to: person })
 	addMessage(store, {

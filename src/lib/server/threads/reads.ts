@@ -29,6 +29,7 @@ import { checkUpload, readFileCell } from '../rows/uploads.ts'
 import { findAccount, findSession, describePerson } from '../rights/accounts.ts'
 import { listSessions, readZone } from '../credentials/own-account.ts'
 import { mayUsePassword, readSignInWays } from '../credentials/password-use.ts'
+import { readOutsideAsk } from '../routines/answer-outside.ts'
 import { readPushKeys } from '../queue/devices.ts'
 import { listPrograms, programByKey, programNames } from '../outside/programs.ts'
 import { findProvider, listProviders } from '../joining/providers.ts'
@@ -84,6 +85,7 @@ export const READS = {
 	oneTimeLink: findOneTimeLink,
 	signInWays: readSignInWays,
 	mayUsePassword,
+	outsideAsk: readOutsideAsk,
 	pushKeys: readPushKeys,
 	programs: listPrograms,
 	programNames,

@@ -25,6 +25,7 @@ import { answerAsk } from '../routines/answer-ask.ts'
 import { startNow } from '../apps/start-now.ts'
 import { cancelRun, setRoutineOn, tryRunAgain } from '../routines/tend-runs.ts'
 import { claimCall, finishCall } from '../routines/call-program.ts'
+import { answerOutside } from '../routines/answer-outside.ts'
 import { takeRequest } from '../routines/take-request.ts'
 import { addProgram, removeProgram, renewProgram } from '../outside/programs.ts'
 import { runRoutines } from '../routines/run-batch.ts'
@@ -223,6 +224,7 @@ export const WRITES = {
 	claimReport,
 	finishReport,
 	putOffPosting,
+	answerOutside,
 	addDevice,
 	removeDevice,
 	keepPushKeys,
@@ -261,7 +263,7 @@ export const BULK: ReadonlySet<string> = new Set([...FILLING, 'tendIndexes', 'ru
 /** What people do with rows; building and upkeep may take longer. */
 export const STAFF: ReadonlySet<string> = new Set<WriteName>([
 	...(['changeRows', 'changeBlock', 'sendForm', 'takeBack', 'changeRecord', 'removeRecord'] as const),
-	...(['press', 'scan', 'decideCase', 'answerAsk', 'runInsideJob', 'runRoutines'] as const)
+	...(['press', 'scan', 'decideCase', 'answerAsk', 'answerOutside', 'runInsideJob', 'runRoutines'] as const)
 ])
 
 /** What cannot run inside a transaction. */

@@ -60,6 +60,8 @@ export const WHERE_NONE = ['there are none'] as const
 export const DECISIONS = ['approved', 'declined', 'approved or declined'] as const
 /** On which row a routine opens a screen. */
 export const OPENED_ROWS = ['this row', 'the row that was added'] as const
+/** Whether something may go to who is nobody here. */
+export const OUTSIDE = ['an address outside'] as const
 /** Rows that start nothing, though they fit. */
 export const NOT_STARTING = ['files that come in'] as const
 
@@ -123,6 +125,7 @@ export interface SlotValues {
 	skipped: (typeof SKIPPED)[number]
 	attached: (typeof ATTACHED)[number]
 	decision: (typeof DECISIONS)[number]
+	outside: (typeof OUTSIDE)[number]
 	'not starting': (typeof NOT_STARTING)[number]
 	'opened row': (typeof OPENED_ROWS)[number]
 	'where none': (typeof WHERE_NONE)[number]
@@ -184,6 +187,7 @@ export const SLOTS: { readonly [T in SlotType]: SlotEntry<SlotValues[T]> } = {
 	skipped: oneOf(SKIPPED),
 	attached: oneOf(ATTACHED),
 	decision: oneOf(DECISIONS),
+	outside: oneOf(OUTSIDE),
 	'not starting': oneOf(NOT_STARTING),
 	'opened row': oneOf(OPENED_ROWS),
 	'where none': oneOf(WHERE_NONE)

@@ -76,6 +76,7 @@ const EDITORS: { readonly [T in SlotType]: SlotComponent<SlotValues[T]> } = {
 	skipped: ChoiceSlot,
 	attached: ChoiceSlot,
 	decision: ChoiceSlot,
+	outside: ChoiceSlot,
 	'not starting': ChoiceSlot,
 	'opened row': ChoiceSlot,
 	'where none': ChoiceSlot
