@@ -133,12 +133,52 @@ describe('steps', () => {
 		expect(dueAt()).toBe('2026-12-04T12:00:00.000Z')
 	})
 
+	const setWork = (parts: Partial<Record<'holidays' | 'week' | 'from' | 'until', string>>) =>
+		asWriter(store, () =>
+			setWorkspace(store, {
+				...{ name: 'Scratch', timeZone: 'UTC', locale: 'en-GB', holidays: '', week: '0,1,2,3,4' },
+				...{ from: '09:00', until: '17:00', ...parts, ...by }
+			})
+		)
+
+	test('go by the week and the hours that a steward says', () => {
+		const days = { id: 'w', kind: 'wait', many: 1, span: 'working days' } as const
+		const hours = { id: 'h', kind: 'wait', many: 6, span: 'working hours' } as const
+		const start = { kind: 'clock', days: 'every working day', at: '08:30', missed: 'each' } as const
+		// From Sunday to Thursday, from seven to noon. It is Sunday, at noon.
+		setWork({ week: '6,0,1,2,3', from: '07:00', until: '12:00' })
+		const app = release(store, [
+			routine({ steps: [days, tell] }),
+			routine({ id: 'h', steps: [hours, tell] }),
+			routine({ id: 'c', start, steps: [{ ...tell, to: '"wim@varrow.example"', subject: 'Day', body: '' }] })
+		])
+		setStock(store, 4)
+		workOff(store)
+		const due = store.prepare<number>(`SELECT due_at FROM run WHERE state = 'waiting' ORDER BY id`).pluck().all()
+		expect(due.map((at) => new Date(at).toISOString())).toEqual([
+			'2026-11-30T12:00:00.000Z',
+			'2026-12-01T08:00:00.000Z'
+		])
+		const next = routineStates(store, { app, ...by }).find((each) => each.routine === 'c')?.nextAt
+		expect(next).toBe(Date.parse('2026-11-30T08:30:00Z'))
+		setWork({ week: '5', from: '07:00', until: '12:00' })
+		const moved = routineStates(store, { app, ...by }).find((each) => each.routine === 'c')?.nextAt
+		expect(moved).toBe(Date.parse('2026-12-05T08:30:00Z'))
+	})
+
+	test.each([
+		['a week without a day', { week: '' }, 'Choose on which days people work'],
+		['days that are none', { week: '7,x' }, 'Choose on which days people work'],
+		['an end before the beginning', { from: '17:00', until: '09:00' }, 'Work begins and ends on one day'],
+		['no time', { from: 'nine' }, 'Work begins and ends on one day']
+	])('%s is refused', (_what, parts, says) => expect(() => setWork(parts)).toThrow(says))
+
 	test('do not count days on which nobody works, and a clock passes them over', () => {
 		const wait = { id: 'w', kind: 'wait', many: 2, span: 'working days' } as const
 		const start = { kind: 'clock', days: 'every working day', at: '12:30', missed: 'each' } as const
 		const app = release(store, [routine({ steps: [wait, tell] }), routine({ id: 'c', start, steps: [{ ...tell, to: '"wim@varrow.example"', subject: 'Day', body: '' }] })]) // prettier-ignore
 		const holidays = '30 Nov 2026 Founders’ day\n1 Dec 2026 Day of the lamps'
-		asWriter(store, () => setWorkspace(store, { name: 'Scratch', timeZone: 'UTC', locale: 'en-GB', holidays, ...by }))
+		setWork({ holidays })
 		expect(routineStates(store, { app, ...by }).find((each) => each.routine === 'c')?.nextAt).toBe(Date.parse('2026-12-02T12:30:00Z')) // prettier-ignore
 		setStock(store, 4)
 		workOff(store)

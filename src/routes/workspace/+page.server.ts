@@ -4,6 +4,8 @@ import { showMoney, showNumber } from '$lib/core/table/show-value.ts'
 import { figuresOfDate, showInstant } from '$lib/core/table/show-times.ts'
 import { seal } from '$lib/server/base/seal.ts'
 import { newSecret } from '$lib/server/outside/programs.ts'
+import { holidaysByRegion } from '$lib/server/structure/holidays-by-region.ts'
+import { printHolidays } from '$lib/core/workspace/holidays.ts'
 import { forForm } from '$lib/server/web/answer.ts'
 import { getNamed, getNamedActor } from '$lib/server/web/signed-in.ts'
 
@@ -22,9 +24,20 @@ export const actions = {
 	settings: async ({ request, locals }) => {
 		const form = await request.formData()
 		const text = (name: string) => String(form.get(name) ?? '')
-		const given = { name: text('name'), timeZone: text('timeZone'), locale: text('locale'), holidays: text('holidays') }
+		const given = {
+			name: text('name'),
+			timeZone: text('timeZone'),
+			locale: text('locale'),
+			holidays: text('holidays'),
+			week: form.getAll('day').join(),
+			from: text('from'),
+			until: text('until'),
+			region: text('region')
+		}
+		if (form.has('fill')) return forForm(given, () => filled(locals, given))
+		const { region: _only, ...settings } = given
 		return forForm(given, async () => {
-			await locals.host.write('setWorkspace', { ...given, actor: getNamedActor(locals), now: locals.now })
+			await locals.host.write('setWorkspace', { ...settings, actor: getNamedActor(locals), now: locals.now })
 			return { done: 'Kept. Values stay as they are; they are written this way from now on.' }
 		})
 	},
@@ -60,6 +73,19 @@ export const actions = {
 }
 
 const by = (locals: App.Locals) => ({ actor: getNamedActor(locals), now: locals.now })
+
+/** The form as it was typed, with the holidays of a region besides; nothing is kept yet. */
+async function filled<T extends { holidays: string; region: string }>(locals: App.Locals, given: T) {
+	const { writing } = await locals.host.read('workspace', undefined)
+	const year = new Date(locals.now).getUTCFullYear()
+	const days = holidaysByRegion(given.region, [year, year + 1])
+	const lines = [given.holidays.trim(), printHolidays(days, writing)].filter((part) => part !== '').join('\n')
+	return {
+		...given,
+		holidays: lines,
+		filled: 'Look at the days, then keep them. Those that stand there twice are kept once.'
+	}
+}
 
 /** A locale by its region and by one of each that is written its way. */
 function exampleOf(locale: (typeof LOCALES)[number]) {

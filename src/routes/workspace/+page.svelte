@@ -1,6 +1,7 @@
 <script lang="ts">
 	/** What a steward says of the workspace as a whole. */
 	import { untrack, type ComponentProps } from 'svelte'
+	import { WEEKDAY_NAMES } from '$lib/core/schedule/calendar.ts'
 	import PageHeader from '$lib/ui/frame/PageHeader.svelte'
 	import OtherPrograms from '$lib/ui/people/OtherPrograms.svelte'
 	import HoldOutgoing from '$lib/ui/people/HoldOutgoing.svelte'
@@ -16,6 +17,7 @@
 		}
 	)
 	const refused = $derived(typed && { ...typed, says: said['message'] ?? '' })
+	const week = $derived((said['week'] ?? data.settings.week).split(','))
 	let locale = $state(untrack(() => said['locale'] ?? data.settings.locale))
 	const example = $derived(data.locales.find((each) => each.locale === locale))
 </script>
@@ -48,14 +50,34 @@
 			</dl>
 		{/if}
 		<p class="quiet">They are typed in the same way. Formulas, files and addresses keep the dot and the year first.</p>
+		<fieldset>
+			<legend>People work on</legend>
+			{#each WEEKDAY_NAMES as day, i (day)}
+				<label class="day"
+					><input type="checkbox" name="day" value={i} checked={week.includes(String(i))} /> {day}</label
+				>
+			{/each}
+		</fieldset>
+		<p class="hours">
+			<label for="from">from</label>
+			<input class="field" id="from" name="from" type="time" value={said['from'] ?? data.settings.from} required />
+			<label for="until">until</label>
+			<input class="field" id="until" name="until" type="time" value={said['until'] ?? data.settings.until} required />
+		</p>
 		<label for="holidays">Days on which nobody works</label>
 		<textarea class="field" id="holidays" name="holidays" rows="6" placeholder="25 Dec 2026 Christmas Day"
 			>{said['holidays'] ?? data.settings.holidays}</textarea
 		>
 		<p class="quiet">
-			One a line, beside Saturdays and Sundays. Routines go by them wherever they say working days. What a formula
-			counts, says its own.
+			One a line, besides. Routines go by all of this wherever they say working days or hours. What a formula counts,
+			says its own.
 		</p>
+		<p class="hours">
+			<label for="region">Put in the public holidays of</label>
+			<input class="field" id="region" name="region" placeholder="England" value={said['region'] ?? ''} />
+			<button class="btn" name="fill" value="yes">Put them in</button>
+		</p>
+		{#if said['filled']}<p class="done" role="status">{said['filled']}</p>{/if}
 		{#if said['message'] && !typed}<p class="says-wrong" role="alert">{said['message']}</p>{/if}
 		{#if said['done']}<p class="done" role="status">{said['done']}</p>{/if}
 		<button class="btn">Keep it</button>
@@ -73,6 +95,35 @@
 		display: grid;
 		justify-items: start;
 		gap: 0.4rem;
+	}
+	fieldset {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.2rem 1.1rem;
+		margin: 0.9rem 0 0;
+		padding: 0;
+		border: 0;
+	}
+	legend {
+		font-weight: 600;
+	}
+	.day {
+		display: flex;
+		align-items: center;
+		gap: 0.4rem;
+		min-height: 32px;
+		margin: 0;
+		font-weight: 400;
+	}
+	.hours {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0.5rem;
+		margin: 0.3rem 0;
+	}
+	.hours label {
+		margin: 0;
 	}
 	label {
 		margin-top: 0.9rem;

@@ -12,5 +12,5 @@ export type AppFile = z.infer<typeof appFile>
 
 export const formula = z.string().max(10_000)
 /** How long something waits, or how often it comes. */
-export const SPANS = ['minutes', 'hours', 'days', 'working days'] as const
+export const SPANS = ['minutes', 'hours', 'working hours', 'days', 'working days'] as const
 export const aWhile = z.object({ many: z.number().int().min(1).max(10_000), span: z.enum(SPANS) })

@@ -9,6 +9,7 @@
  */
 import { addDays, addMonths, fromDayNumber, toDayNumber, weekdayOf } from './calendar.ts'
 import type { Recurrence } from './recurrence.ts'
+import { isWorkingDay, USUAL_WEEK } from './working-time.ts'
 import { instantAt, localDate } from './zone.ts'
 
 export interface Anchor {
@@ -17,6 +18,8 @@ export interface Anchor {
 	readonly minutes: number
 	/** Of the IANA database. */
 	readonly zone: string
+	/** Days of the week on which people work, Monday as 0; Monday to Friday, if left out. */
+	readonly week?: readonly number[]
 	/** Days on which nobody works. */
 	readonly holidays?: ReadonlySet<string>
 }
@@ -118,7 +121,8 @@ function within(from: number, to: number): Days | undefined {
 function fits(rule: Recurrence, anchor: Anchor, date: string): boolean {
 	const [year = 0, month = 0, day = 0] = date.split('-').map(Number)
 	if (rule.months.length > 0 && !rule.months.includes(month)) return false
-	if (rule.working && !isWorkday(date, anchor.holidays)) return false
+	if (rule.working && !isWorkingDay(date, { week: anchor.week ?? USUAL_WEEK, holidays: anchor.holidays ?? NO_DAYS }))
+		return false
 	const length = lengthOfMonth(date)
 	if (rule.monthDays.length > 0 && !rule.monthDays.some((each) => (each > 0 ? each : length + 1 + each) === day))
 		return false
@@ -152,10 +156,7 @@ function fitsAnchor({ frequency, months }: Recurrence, began: string, date: stri
 	return began.slice(5) === date.slice(5)
 }
 
-/** Monday to Friday, and no holiday. */
-export function isWorkday(date: string, holidays?: ReadonlySet<string>): boolean {
-	return weekdayOf(toDayNumber(date)) < 5 && !holidays?.has(date)
-}
+const NO_DAYS: ReadonlySet<string> = new Set()
 
 function lengthOfMonth(date: string): number {
 	const first = `${date.slice(0, 7)}-01`

@@ -116,7 +116,11 @@ export const workspaceSchema = z.object({
 	timeZone: z.string().min(1),
 	/** Where dates and figures are written as here; as in the United Kingdom where nothing is said. */
 	locale: z.enum(LOCALES).optional(),
-	/** Days on which nobody works, beside Saturdays and Sundays, in the order of the calendar. */
+	/** On which days of the week people work, Monday as 0, and between which times; Monday to Friday from nine to five where nothing is said. */
+	work: z
+		.object({ week: z.array(z.number().int().min(0).max(6)).min(1).max(7), from: z.string(), until: z.string() })
+		.optional(),
+	/** Days on which nobody works besides, in the order of the calendar. */
 	holidays: z
 		.array(z.object({ day: z.string().regex(/^\d{4}-\d{2}-\d{2}$/), name: z.string().max(80) }))
 		.max(1_000)

@@ -21,7 +21,8 @@ import { allOf, param, sql } from '$lib/core/sql/sql.ts'
 import { findLiveApp } from '../releases/live.ts'
 import { momentAt } from '../rights/rights-of-actor.ts'
 import type { Store } from '../store/store.ts'
-import { holidaysOf } from './holidays-of.ts'
+import type { WorkingTime } from '$lib/core/schedule/working-time.ts'
+import { workingTimeOf } from './working-time-of.ts'
 import { isPaused } from './pauses.ts'
 import { addRun } from './runs.ts'
 
@@ -183,17 +184,21 @@ function clockedBy({ start }: Routine): Clocked | undefined {
 	return 'rule' in read ? { rule: read.rule, minutes: minutesOf(start.at) ?? 0, missed: start.missed } : undefined
 }
 
-/** Where a rule is counted from, and the days on which nobody works. */
+/** Where a rule is counted from, and the days on which people work. */
 interface Counted {
 	readonly since: string
 	readonly zone: string
-	readonly holidays: ReadonlySet<string>
+	readonly working: WorkingTime
 }
 
 function countedFrom(store: Store, since: string): Counted {
-	return { since, zone: store.workspace().timeZone, holidays: holidaysOf(store) }
+	return { since, zone: store.workspace().timeZone, working: workingTimeOf(store) }
 }
 
-function nextOf({ rule, minutes }: Clocked, { since, zone, holidays }: Counted, after: number): number | undefined {
-	return nextOccurrence(rule, { date: since, minutes, zone, holidays }, after)
+function nextOf(
+	{ rule, minutes }: Clocked,
+	{ since, zone, working: { week, holidays } }: Counted,
+	after: number
+): number | undefined {
+	return nextOccurrence(rule, { date: since, minutes, zone, week, holidays }, after)
 }
