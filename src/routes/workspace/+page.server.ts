@@ -78,7 +78,8 @@ const by = (locals: App.Locals) => ({ actor: getNamedActor(locals), now: locals.
 async function filled<T extends { holidays: string; region: string }>(locals: App.Locals, given: T) {
 	const { writing } = await locals.host.read('workspace', undefined)
 	const year = new Date(locals.now).getUTCFullYear()
-	const days = holidaysByRegion(given.region, [year, year + 1])
+	const today = new Date(locals.now).toISOString().slice(0, 10)
+	const days = holidaysByRegion(given.region, [year, year + 1]).filter(({ day }) => day >= today)
 	const lines = [given.holidays.trim(), printHolidays(days, writing)].filter((part) => part !== '').join('\n')
 	return {
 		...given,

@@ -125,6 +125,9 @@
 	.hours label {
 		margin: 0;
 	}
+	form .hours .field {
+		width: 9rem;
+	}
 	label {
 		margin-top: 0.9rem;
 		font-weight: 600;
