@@ -31,6 +31,7 @@ import { weighStaffPage } from './page-weight.ts'
 import { measureScreen } from './screen.ts'
 import { measureCharts } from './charts.ts'
 import { measureRowsShown } from './rows-shown.ts'
+import { measureQueue } from './queue.ts'
 import { measureRuns } from './runs.ts'
 import { measureTotals } from './totals.ts'
 import { workbookFigures } from './workbook-figures.ts'
@@ -50,6 +51,7 @@ const formula = measureFormula()
 const totals = measureTotals()
 const edit = measureEdit(folder)
 const runs = measureRuns(folder)
+const queue = await measureQueue(folder, scripts)
 const grid = await measureGrid(folder, scripts)
 const inBrowser = await measureInBrowser(folder, scripts)
 const merge = await measureMerge(folder, scripts)
@@ -166,6 +168,8 @@ After 10,000 edits, so that neither side is measured while it is being compiled.
 ## Routines that run
 
 Steps inside, each with its run, its note, its row, history and seal: ${round(runs.batches, 0)} a second where many go on in one commit (wanted: 3,000 where by hand 5,000), ${round(runs.oneByOne, 0)} at one a commit (ratio **${round(runs.batches / runs.oneByOne, 1)}**, wanted: 4), ${round(runs.byHand, 0)} by hand at fifty a commit (ratio **${round(runs.batches / runs.byHand)}**). A thousand starts on a table make an edit ${round(runs.withStarts, 3)} ms where it is ${round(runs.without, 3)} without (wanted: at most 1 ms more). Finding fifty runs that are due: ${round(runs.due, 3)} ms, and ${round(runs.dueBeside, 3)} ms beside 100,000 that wait and 100,000 that were given up.
+
+In the whole program, an edit while a routine works through 100,000 rows (${round(queue.worked)} s): ${round(queue.beside)} ms, and ${round(queue.alone)} ms alone (ratio **${round(queue.beside / queue.alone)}**, wanted: at most 3). When the first message has left, ${queue.jobsLeft} of 1,000 steps inside that were there before it are still to be done. The stand-in takes ${round(queue.mailsASecond, 0)} messages a second (wanted: 80).
 
 ## Bringing in a CSV of ${brought.rows.toLocaleString('en-GB')} rows, 8 columns
 

@@ -18,12 +18,12 @@ import { accessLine } from '../tests/support/access-line.ts'
 import { KEEPER, openScratch } from '../tests/support/scratch-store.ts'
 import { median, paired, time } from './timing.ts'
 
-const NOW = Date.parse('2026-11-23T12:00:00Z')
-const [ITEMS, NAME, STOCK, SEEN] = [2, 20, 21, 22]
-const CREW = 10
+export const NOW = Date.parse('2026-11-23T12:00:00Z')
+export const [ITEMS, NAME, STOCK, SEEN] = [2, 20, 21, 22]
+export const CREW = 10
 const ROWS = 5_000
 const STARTS = 1_000
-const by = { actor: { person: KEEPER }, now: NOW }
+export const by = { actor: { person: KEEPER }, now: NOW }
 
 export interface RunFigures {
 	/** Steps a second. */
@@ -39,11 +39,11 @@ export interface RunFigures {
 }
 
 export function measureRuns(folder: string): RunFigures {
-	const store = open(join(folder, 'runs.db'))
+	const store = openItems(join(folder, 'runs.db'))
 	const app = release(store, 1)
 	const batches = stepsASecond(store, app, (work) => store.db.transaction(work)(), 50)
 	const oneByOne = stepsASecond(store, app, (work) => store.db.transaction(work)(), 1)
-	const byHand = byHandASecond(open(join(folder, 'runs-by-hand.db')))
+	const byHand = byHandASecond(openItems(join(folder, 'runs-by-hand.db')))
 	const edits = measureStarts(folder)
 	const due = median(Array.from({ length: 200 }, () => time(() => dueRuns(store, { now: NOW, most: 50 }))))
 	fillWithRuns(store)
@@ -52,7 +52,8 @@ export function measureRuns(folder: string): RunFigures {
 	return { batches, oneByOne, byHand, ...edits, due, dueBeside }
 }
 
-function open(file: string): Store {
+/** A store of some thousand items, whose builder holds all of it. */
+export function openItems(file: string, rows = ROWS): Store {
 	const store = openScratch({
 		file,
 		now: NOW,
@@ -71,7 +72,7 @@ function open(file: string): Store {
 	})
 	store.db.exec(`
 		INSERT INTO role_held (person, role) VALUES (${KEEPER}, ${BUILDER});
-		WITH RECURSIVE i (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM i WHERE n < ${ROWS})
+		WITH RECURSIVE i (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM i WHERE n < ${rows})
 		INSERT INTO t2 (n, made_at, changed_at, c20, c20k, c21, c22) SELECT n, 0, 0, 'I-' || n, 'i-' || n, n % 50, 0 FROM i`)
 	return store
 }
@@ -110,7 +111,7 @@ function stepsASecond(store: Store, app: number, commit: (work: () => unknown) =
 
 /** Fifty claims a commit: the row, the entry, where the run stands. */
 function byHandASecond({ db }: Store): number {
-	const begin = db.prepare(`INSERT INTO run (app, release, routine, person, row_table, row_n, depth, state, due_at, stack, began_at) VALUES (1, 1, 'r0', 1, 2, ?, 1, 'ready', ?, '[]', ?)`) // prettier-ignore
+	const begin = db.prepare(`INSERT INTO run (app, release, routine, person, row_table, row_n, path, state, due_at, stack, began_at) VALUES (1, 1, 'r0', 1, 2, ?, '["R0"]', 'ready', ?, '[]', ?)`) // prettier-ignore
 	const due = db.prepare(`SELECT id, row_n AS n FROM run WHERE state = 'ready' AND due_at <= ? ORDER BY due_at, id LIMIT 50`) // prettier-ignore
 	const before = db.prepare('SELECT c22 FROM t2 WHERE n = ?').pluck()
 	const update = db.prepare('UPDATE t2 SET rev = rev + 1, changed_at = ?, c22 = ? WHERE n = ?')
@@ -143,7 +144,7 @@ function byHandASecond({ db }: Store): number {
 }
 
 function measureStarts(folder: string): { withStarts: number; without: number } {
-	const [many, none] = ['many', 'none'].map((name) => open(join(folder, `starts-${name}.db`)))
+	const [many, none] = ['many', 'none'].map((name) => openItems(join(folder, `starts-${name}.db`)))
 	if (!many || !none) throw new Error('Expected two stores')
 	release(many, STARTS)
 	let i = 0
@@ -165,6 +166,6 @@ function measureStarts(folder: string): { withStarts: number; without: number } 
 function fillWithRuns({ db }: Store): void {
 	db.exec(`
 		WITH RECURSIVE i (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM i WHERE n < 200000)
-		INSERT INTO run (app, release, routine, person, row_table, row_n, depth, state, due_at, stack, began_at)
-		SELECT 1, 1, 'r0', 1, 2, 1, 1, CASE n % 2 WHEN 0 THEN 'waiting' ELSE 'given up' END, ${NOW} + n % 2 * -1000 + (1 - n % 2) * 86400000, '[]', 0 FROM i`)
+		INSERT INTO run (app, release, routine, person, row_table, row_n, path, state, due_at, stack, began_at)
+		SELECT 1, 1, 'r0', 1, 2, 1, '["R0"]', CASE n % 2 WHEN 0 THEN 'waiting' ELSE 'given up' END, ${NOW} + n % 2 * -1000 + (1 - n % 2) * 86400000, '[]', 0 FROM i`)
 }

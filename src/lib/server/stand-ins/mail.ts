@@ -53,11 +53,14 @@ export async function openStandInPost(onTaken: (message: TakenMessage) => Promis
 	})
 	// A server that listens on a port has one.
 	const { port } = server.server.address() as AddressInfo
-	const transport = nodemailer.createTransport({ host: '127.0.0.1', port, secure: false, ignoreTLS: true })
+	const transport = nodemailer.createTransport({ host: '127.0.0.1', port, secure: false, ignoreTLS: true, pool: true })
 
 	return {
 		send: (message) => sendBy(transport, message, from),
-		close: () => new Promise((resolve) => server.close(() => resolve()))
+		close: () => {
+			transport.close()
+			return new Promise((resolve) => server.close(() => resolve()))
+		}
 	}
 }
 
