@@ -9,7 +9,9 @@
  * `tests/unit/builder-holds.test.ts` and `guessing.test.ts`; a Lookout on a phone, `follow-look.test.ts`; pictures of an app,
  * `more-lines.test.ts`; searches that somebody keeps and sample rows, `tests/unit/addresses-and-searches.test.ts` and `samples.test.ts`; visitors, streams that outlive their session, drafts on a shared
  * tablet, `hostile.test.ts`; bundles and coasts, which only builders ask for, `matrix.test.ts` and `tests/unit/bundles.test.ts`; calls in
- * an order, `tests/unit/map.test.ts`.
+ * an order, `tests/unit/map.test.ts`; values of routines, calls of other programs, closed browsers, letters and links outside,
+ * `tests/unit/routine-values.test.ts`, `other-programs.test.ts`, `devices.test.ts`, `outside-asks.test.ts`; rows in the bin that a
+ * routine reads, `removed-starts.test.ts`; codes that are scanned, `scans.test.ts`.
  */
 import { expect, test, type APIRequestContext } from '@playwright/test'
 import { numbersOfPeople, signInAs } from './asking.ts'
