@@ -1,6 +1,10 @@
 /** A file that goes into a table which is there: compared first, then put in through the door, all of it or none. */
 import { beforeEach, describe, expect, test } from 'vitest'
+import { APP_FORMAT, appSchema } from '$lib/core/app/document.ts'
 import { AppError } from '$lib/core/app-error.ts'
+import { addAppFrom } from '$lib/server/apps/apps.ts'
+import { releaseApp } from '$lib/server/apps/release-app.ts'
+import { runRoutines } from '$lib/server/routines/run-batch.ts'
 import type { ImportPlan, MergeInto } from '$lib/core/exchange/plan.ts'
 import { TYPED } from '$lib/core/model/writing.ts'
 import { KEEPER, openScratch } from '../support/scratch-store.ts'
@@ -443,4 +447,28 @@ describe('many rows go in step by step', () => {
 		})
 		expect(await run(await stage('update', text(lines)), { host })).toMatchObject({ merged: { added: MANY } })
 	})
+})
+
+test('a routine starts once for a file, with how many rows it changed; a file that changes nothing starts none', async () => {
+	const words = '{here.file}: {here.added} new, {here.changed} changed, {here.removed} gone'
+	const routine = {
+		...{ id: 'r', name: 'Came in', start: { kind: 'file' as const, into: MOORINGS } },
+		steps: [{ id: 's', kind: 'send' as const, to: '"keeper@varrow.example"', subject: words, body: '' }]
+	}
+	const parts = { format: APP_FORMAT, name: 'M', about: '', colour: 'sea', signoffs: [] } as const
+	const screens = [{ id: 's', title: 'S', lines: [] }]
+	const document = appSchema.parse({ ...parts, screens, routines: [routine] })
+	store.db.exec(`UPDATE t1 SET c2 = 'keeper@varrow.example', c2k = 'keeper@varrow.example' WHERE n = ${KEEPER}`)
+	store.db.transaction(() => {
+		const app = addAppFrom(store, { document, actor, now: NOW })
+		releaseApp(store, { app, note: '', actor, now: NOW })
+	})()
+	const told = () => {
+		for (let isLeft = true; isLeft;) isLeft = store.db.transaction(() => runRoutines(store, { now: NOW }))()
+		return store.prepare<string>('SELECT subject FROM message ORDER BY id').pluck().all()
+	}
+	await apply(await stage('replace'))
+	expect(told()).toEqual(['moorings.csv: 2 new, 1 changed, 1 gone'])
+	await apply(await stage('replace'))
+	expect(told()).toHaveLength(1)
 })

@@ -27,6 +27,7 @@ import {
 	wordsStepSchema,
 	type DocumentStep
 } from './document-step.ts'
+import { fileStart, fileStartSchema } from './file-start.ts'
 import { dueStart, dueStartSchema } from './due-start.ts'
 import {
 	eachStep,
@@ -139,7 +140,8 @@ export const routineSchema = z.object({
 		dueStartSchema,
 		calledStartSchema,
 		requestStartSchema,
-		scanStartSchema
+		scanStartSchema,
+		fileStartSchema
 	]),
 	steps: z.array(stepSchema)
 })
@@ -187,6 +189,7 @@ export const STARTS: { readonly [K in Start['kind']]: StartEntry<Extract<Start, 
 	scan: scanStart,
 	rows: rowsStart,
 	comes: comesStart,
+	file: fileStart,
 	decided: decidedStart,
 	due: dueStart,
 	clock: clockStart,

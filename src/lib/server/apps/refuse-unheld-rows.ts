@@ -36,7 +36,7 @@ export function refuseUnheldRows(
 function refuseUnheldRoutine(store: Store, routine: Routine, by: ByActor): void {
 	const { name, start, acts } = routine
 	const what = `Routine ${name}`
-	const begins = tableOfStart(start)
+	const begins = start.kind === 'file' ? start.into : tableOfStart(start)
 	if (!entryOfStart(start).isPressed && begins !== undefined) refuseUnlessKeeper(store, begins, by, what)
 	const role = acts ?? undefined
 	// As a role it goes through rows that whoever pressed, and its builder, may not see.

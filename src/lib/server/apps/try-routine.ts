@@ -40,6 +40,7 @@ const MOST_STEPS = 5_000
 /** What the history holds nothing of. */
 const OTHERWISE: Readonly<Partial<Record<Routine['start']['kind'], string>>> = {
 	button: 'It starts when somebody presses. Try it in the Lookout.',
+	file: 'It starts when a file was brought in. Bring one in to try it.',
 	scan: 'It starts when somebody scans a code. Try it in the Lookout.',
 	request: 'It starts when another program asks for it, of which the Logbook holds nothing. Send a request to try it.'
 }

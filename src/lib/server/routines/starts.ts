@@ -59,6 +59,8 @@ interface Starts {
 	readonly routines: ReadonlyMap<number, readonly LiveStart[]>
 	readonly signoffs: ReadonlyMap<number, readonly Asking[]>
 	readonly decided: ReadonlyMap<number, readonly DecidedStarting[]>
+	/** By the table into which a file is brought. */
+	readonly files: ReadonlyMap<number, readonly Pick<LiveStart, 'app' | 'routine'>[]>
 }
 
 /** What live releases do with rows of a table. */
@@ -70,6 +72,11 @@ export function startsOn(store: Store, table: number): { routines: readonly Live
 /** What live releases start when something was decided of a row. */
 export function decidedStartsOn(store: Store, table: number): readonly DecidedStarting[] {
 	return startsOf(store).decided.get(table) ?? []
+}
+
+/** What live releases start when a file was brought into a table. */
+export function fileStartsOn(store: Store, table: number): readonly Pick<LiveStart, 'app' | 'routine'>[] {
+	return startsOf(store).files.get(table) ?? []
 }
 
 /** What happened to a row, made ready once for all that asks about it. */
@@ -127,10 +134,12 @@ function readStarts(store: Store, apps: readonly LiveApp[]): Starts {
 	const routines = new Map<number, LiveStart[]>()
 	const signoffs = new Map<number, Asking[]>()
 	const decided = new Map<number, DecidedStarting[]>()
+	const files = new Map<number, Pick<LiveStart, 'app' | 'routine'>[]>()
 	for (const app of apps) {
 		for (const routine of app.document.routines) {
 			const start = startOf(store, routine)
 			if (start) put(routines, start.table, { ...start, app, routine })
+			if (routine.start.kind === 'file') put(files, routine.start.into, { app, routine })
 			if (routine.start.kind !== 'decided') continue
 			const { table, as, where } = routine.start
 			put(decided, table, { app, routine, as, condition: conditionOf(store, where, table) })
@@ -138,7 +147,7 @@ function readStarts(store: Store, apps: readonly LiveApp[]): Starts {
 		for (const signoff of app.document.signoffs)
 			put(signoffs, signoff.table, { app, signoff, condition: conditionOf(store, signoff.where, signoff.table) })
 	}
-	return { routines, signoffs, decided }
+	return { routines, signoffs, decided, files }
 }
 
 const KINDS = ['added', 'changed', 'removed'] as const

@@ -9,6 +9,7 @@ import { getTable } from '$lib/core/model/table.ts'
 import { changeRows } from '../rows/change.ts'
 import type { ChangeContext } from '../rows/change-context.ts'
 import { writeHistory } from '../history/history.ts'
+import { beginOfFile } from '../routines/begin-of-file.ts'
 import type { Store } from '../store/store.ts'
 import { saveWorkspace } from '../structure/save.ts'
 import { dropTable } from '../store/schema.ts'
@@ -117,6 +118,7 @@ export function endApplying(
 	nameSource(store, applying)
 	const at = { at: now, person: actor.person, through: 'Sources' as const, table: intoOf(plan).table, row: null }
 	writeHistory(store, { ...at, kind: 'bring in again', body: { file, added, changed, removed, first } })
+	beginOfFile(store, { table: intoOf(plan).table, file, added, changed, removed, actor, now })
 	return { added, changed, removed, misfits, misfitCount }
 }
 
