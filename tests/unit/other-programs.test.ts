@@ -214,6 +214,17 @@ describe('a call of another program', () => {
 		expect(await send({ status: 200 })).toEqual([])
 	})
 
+	test('is begun ten thousand times a day at most', () => {
+		store.db.exec(`
+			WITH RECURSIVE i (n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM i WHERE n < 10000)
+			INSERT INTO call (cause, run, program, path, body, state, due_at, ends_at)
+			SELECT 'c' || n, 1, 'Chandlery', '', '{}', 'done', 0, ${NOW + 1} FROM i`)
+		setStock(store, 40)
+		setStock(store, 4)
+		workOff(store)
+		expect(runsOf(store)[1]).toMatchObject({ state: 'given up', error: expect.stringContaining('10,000 times within a day') }) // prettier-ignore
+	})
+
 	test('of a program that was removed meanwhile gives the run up', async () => {
 		store.db.transaction(() => removeProgram(store, { id: chandlery.id, ...by }))()
 		expect(await send({ status: 200 })).toEqual([])

@@ -73,6 +73,14 @@ describe('a message to an address outside', () => {
 		expect(runsOf(store)).toMatchObject([{ state: 'done' }])
 	})
 
+	test('leaves a hundred times a day at most; what is beyond waits with whoever released it', () => {
+		const add = store.db.prepare(`INSERT INTO message (message_id, person, to_name, to_email, subject, body, made_at) VALUES (?, 0, '', 'rope@chandlery.example', '', '', ?)`) // prettier-ignore
+		for (let i = 0; i < 100; i++) add.run(`m${i}`, NOW - 1_000)
+		begin([write])
+		expect(runsOf(store)).toMatchObject([{ state: 'given up', error: expect.stringContaining('A hundred letters went to rope@chandlery.example') }]) // prettier-ignore
+		expect(mails()).toHaveLength(100)
+	})
+
 	test('goes nowhere where that is not said, and to people here as ever', () => {
 		begin([{ ...tell, to: TO } as never, { ...(write as object), id: 'i', to: '"imke@varrow.example"' } as never])
 		expect(messagesOf(store).map(({ person }) => person)).toEqual([IMKE])

@@ -53,7 +53,12 @@ export function onTablesChanged(
 			const said = JSON.parse(data) as readonly number[] | 'all'
 			note(said === 'all' ? null : said)
 		})
-		opened.addEventListener('told', () => void invalidate('app:waiting'))
+		opened.addEventListener('told', () => {
+			// What is read again where nobody is signed in any more would be a page of its own, over what was typed.
+			void isSignedOut(address).then((out) =>
+				out ? window.dispatchEvent(new Event(SIGNED_OUT)) : void invalidate('app:waiting')
+			)
+		})
 		opened.addEventListener('error', () => {
 			if (opened.readyState !== EventSource.CLOSED) return
 			// Where the session ended before anything could be told, what was typed stays, under a word that says so.

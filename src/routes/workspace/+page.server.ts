@@ -34,7 +34,8 @@ export const actions = {
 			until: text('until'),
 			region: text('region')
 		}
-		if (form.has('fill')) return forForm(given, () => filled(locals, given))
+		// Enter in any entry presses the first button: with no region named it is to be kept.
+		if (form.has('fill') && given.region.trim() !== '') return forForm(given, () => filled(locals, given))
 		const { region: _only, ...settings } = given
 		return forForm(given, async () => {
 			await locals.host.write('setWorkspace', { ...settings, actor: getNamedActor(locals), now: locals.now })

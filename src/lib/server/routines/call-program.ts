@@ -54,11 +54,26 @@ export function callProgram(step: StepOf<'call'>, now: StepNow): StepResult {
 			'invalid',
 			`No program is called ${step.program}. A steward adds it on the page of the workspace.`
 		)
+	refuseAboveCeiling(store, { program: step.program, now: at })
 	const body = JSON.stringify(namedValues(step.lines, now))
 	if (known) store.prepare(AGAIN).run({ id: known.id, body, now: at, endsAt: until })
 	else store.prepare(ADD).run({ cause, run, program: step.program, path: step.path, body, now: at, endsAt: until })
 	store.touched.add('jobs')
 	return { outcome: { kind: 'stays' }, cameTo: `sent to ${step.program}`, until }
+}
+
+/** So many calls a day of one program. */
+const MOST_CALLS = 10_000
+const LATELY = `SELECT count(*) FROM (SELECT 1 FROM call WHERE program = ? AND ends_at > ? LIMIT ${MOST_CALLS})`
+
+/** A call ends a day after it was begun. */
+function refuseAboveCeiling(store: Store, { program, now }: { program: string; now: number }): void {
+	if ((store.prepare<number>(LATELY).pluck().get(program, now) ?? 0) < MOST_CALLS) return
+	const most = MOST_CALLS.toLocaleString('en-GB')
+	throw new AppError(
+		'busy',
+		`${program} was called ${most} times within a day. Look at what is sent there, then try this again.`
+	)
 }
 
 /** A call that is due, under a lease. */

@@ -5,6 +5,7 @@ import { writeHistory } from '../history/history.ts'
 import { addMessage } from '../queue/messages.ts'
 import { scopeOf } from './conditions.ts'
 import { composeAs } from './compose.ts'
+import type { Store } from '../store/store.ts'
 import type { StepNow } from './step-now.ts'
 import { workOut } from './work-out.ts'
 
@@ -38,6 +39,7 @@ export interface Letter {
 /** By mail alone; the Logbook says to which address something left, and by which routine. */
 export function sendOutside(now: StepNow, { email, subject, body, cause, link }: Letter): void {
 	const { store, routine, at, by } = now
+	refuseAboveCeiling(store, { email, now: now.now })
 	addMessage(store, {
 		...{ cause, person: 0, to: { name: '', email }, link, now: now.now },
 		...{ subject: wordsOutside(subject, now), body: wordsOutside(body, now) }
@@ -45,6 +47,24 @@ export function sendOutside(now: StepNow, { email, subject, body, cause, link }:
 	const on = { table: at?.table.id ?? null, row: at?.n ?? null }
 	const entry = { at: now.now, person: by, through: `routine ${routine}` as const, kind: 'write outside', ...on }
 	writeHistory(store, { ...entry, body: { to: email } })
+}
+
+/** So many letters a day to one address; more is no use to anybody, and might be somebody's mistake. */
+const MOST_LETTERS = 100
+const LATELY = `SELECT count(*) FROM (SELECT 1 FROM message WHERE to_email = ? AND made_at > ? LIMIT ${MOST_LETTERS})`
+
+function refuseAboveCeiling(store: Store, { email, now }: { email: string; now: number }): void {
+	if (
+		(store
+			.prepare<number>(LATELY)
+			.pluck()
+			.get(email, now - 86_400_000) ?? 0) < MOST_LETTERS
+	)
+		return
+	throw new AppError(
+		'busy',
+		`A hundred letters went to ${email} within a day. Look at what is sent there, then try this again.`
+	)
 }
 
 export function wordsOutside(text: string, { store, at, outer, held, acting }: StepNow): string {
