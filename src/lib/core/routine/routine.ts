@@ -50,6 +50,7 @@ import { restoreStep, restoreStepSchema } from './restore-step.ts'
 import { removeStep, removeStepSchema, sayStep, sayStepSchema } from './row-steps.ts'
 import { requestStart, requestStartSchema } from './request-start.ts'
 import { scanStart, scanStartSchema } from './scan-start.ts'
+import { roleStep, roleStepSchema } from './role-step.ts'
 import { rowsStart, rowsStartSchema } from './rows-start.ts'
 import { runStep, runStepSchema, type RunStep } from './run-step.ts'
 import { sendStep, sendStepSchema } from './send-step.ts'
@@ -76,6 +77,7 @@ const PLAIN = [
 	sayStepSchema,
 	openStepSchema,
 	signoffStepSchema,
+	roleStepSchema,
 	takeStepSchema,
 	keepStepSchema,
 	giveStepSchema,
@@ -171,6 +173,7 @@ export const STEPS: { readonly [K in StepKind]: StepEntry<StepOf<K>> } = {
 	say: sayStep,
 	open: openStep,
 	signoff: signoffStep,
+	role: roleStep,
 	run: runStep,
 	call: callStep,
 	take: takeStep,

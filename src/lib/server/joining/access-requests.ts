@@ -21,7 +21,9 @@ const ADD = `
 	INSERT INTO knock (app, way, person, answer, state, at) VALUES (@app, @way, @person, @answer, 'waiting', @now)
 	ON CONFLICT DO NOTHING`
 const LAST = `SELECT state, at, way FROM knock WHERE app = @app AND person = @person ORDER BY id DESC LIMIT 1`
-const WAITING = `SELECT id, app, way, person, answer, at FROM knock WHERE state = 'waiting' ORDER BY at`
+const WAITING = `
+	SELECT id, app, way, person, answer, role, begun_by AS begunBy, released_by AS releasedBy, at
+	FROM knock WHERE state = 'waiting' ORDER BY at`
 const WAITS_AT = `SELECT app FROM knock WHERE person = ? AND state = 'waiting' ORDER BY at`
 const DECIDE = `
 	UPDATE knock SET state = @state, decided_at = @now, decided_by = @by WHERE id = @id AND state = 'waiting'
@@ -40,6 +42,10 @@ interface StoredAccessRequest {
 	readonly way: number | null
 	readonly person: number
 	readonly answer: string
+	/** What a routine asks for, who set it off and who released it: neither decides. Null where somebody waits at a door. */
+	readonly role: number | null
+	readonly begunBy: number | null
+	readonly releasedBy: number | null
 	readonly at: number
 }
 
@@ -82,12 +88,17 @@ export function mightLetIn(store: Store, role: number | null): number[] {
 
 /** Those whom this person may let in. */
 export function listAccessRequests(store: Store, { actor }: { actor: Actor }): AccessRequest[] {
-	return accessRequestsFor(store, actor).map(({ id, app, person, answer, at, way }) => {
+	return accessRequestsFor(store, actor).map(({ id, app, person, answer, role: named, at, way }) => {
 		const who = describePerson(store, person)
 		const { roles } = store.workspace()
-		const gives = way ? (roles.find((role) => role.id === way.role)?.name ?? 'a team') : null
-		const chosen = way ? [] : roles.filter((role) => !SYSTEM_ROLES.has(role.id)).map(({ id, name }) => ({ id, name }))
-		const asked = { asks: way?.asks ?? '', answer, gives, roles: chosen, at }
+		const given = named ?? way?.role
+		const isSaid = way !== undefined || named !== null
+		const gives = isSaid ? (roles.find((role) => role.id === given)?.name ?? 'a team') : null
+		const chosen = isSaid
+			? []
+			: roles.filter((role) => !SYSTEM_ROLES.has(role.id)).map(({ id, name }) => ({ id, name }))
+		const asks = named === null ? (way?.asks ?? '') : 'A routine asks for it:'
+		const asked = { asks, answer, gives, roles: chosen, at }
 		return { id, app: appName(store, app), name: who?.name ?? '', email: who?.email ?? '', ...asked }
 	})
 }
@@ -105,7 +116,9 @@ export function decideAccessRequest(
 ): void {
 	const asked = accessRequestsFor(store, actor).find((each) => each.id === id)
 	if (!asked) throw new AppError('not_found', 'Nobody waits there any more, or it is not yours to let them in.')
-	if (letIn && !asked.way && role === undefined) throw new AppError('invalid', 'Choose the role that they are to hold.')
+	const given = asked.role ?? role
+	if (letIn && !asked.way && given === undefined)
+		throw new AppError('invalid', 'Choose the role that they are to hold.')
 	const state = letIn ? 'let in' : 'turned away'
 	const decided = store.prepare(DECIDE).get({ id, state, now, by: actor.person }) as
 		// The columns that the statement names.
@@ -114,9 +127,10 @@ export function decideAccessRequest(
 	const title = appName(store, decided.app)
 	const { person } = decided
 	if (letIn && asked.way) grantBy(store, asked.way, { person, actor, now })
-	else if (letIn && role !== undefined) giveRole(store, { person, role, mayPassOn: false, actor, now })
+	else if (letIn && given !== undefined) giveRole(store, { person, role: given, mayPassOn: false, actor, now })
 	const name = describePerson(store, decided.person)?.name ?? ''
 	note(store, { actor, now }, state, `${title}, ${name}`)
+	if (asked.role !== null) return tellOfRole(store, { id, person, role: asked.role, isGiven: letIn, now })
 	addMessage(store, {
 		cause: `knock ${id} ${state}`,
 		person: decided.person,
@@ -127,6 +141,17 @@ export function decideAccessRequest(
 		link: letIn ? `/app/${decided.app}` : undefined,
 		now
 	})
+}
+
+/** Of a role that a routine asked for they learn once they have it; that it was refused is nothing that they asked for. */
+function tellOfRole(
+	store: Store,
+	{ id, person, role, isGiven, now }: { id: number; person: number; role: number; isGiven: boolean; now: number }
+): void {
+	if (!isGiven) return
+	const called = store.workspace().roles.find((each) => each.id === role)?.name ?? ''
+	const [subject, body] = [`You are ${called} now`, `You were given the role ${called}.`]
+	addMessage(store, { cause: `knock ${id} given`, person, subject, body, link: '/', now })
 }
 
 /** Whoever has what a way gives is in, however they came by it: a steward may have given it by hand. */
@@ -159,7 +184,10 @@ function accessRequestsFor(store: Store, actor: Actor): WaitingAccessRequest[] {
 		.flatMap(({ way: id, ...waiting }): WaitingAccessRequest[] => {
 			const way = id === null ? undefined : findWay(store, id)
 			if (waiting.person === actor.person || (way && holdsWhatGives(store, way, waiting.person))) return []
-			const mayPassOn = way !== undefined && way.role !== null && granter.mayPassOn.has(way.role)
+			// Nobody decides on what they set off themselves, or what they have released.
+			if (waiting.begunBy === actor.person || waiting.releasedBy === actor.person) return []
+			const role = waiting.role ?? way?.role ?? null
+			const mayPassOn = role !== null && granter.mayPassOn.has(role)
 			return granter.isSteward || mayPassOn ? [{ ...waiting, way }] : []
 		})
 }

@@ -32,7 +32,7 @@ export interface Press {
 }
 
 /** What is taken after the commit. */
-const LATER: ReadonlySet<StepKind> = new Set<StepKind>(['send', 'report', 'document', 'ask', 'call', 'each'])
+const LATER: ReadonlySet<StepKind> = new Set<StepKind>(['send', 'report', 'document', 'ask', 'call', 'role', 'each'])
 
 export function pressButton(store: Store, pressed: Press): Pressed {
 	const { routine, actor, now } = pressed

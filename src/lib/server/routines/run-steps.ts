@@ -14,6 +14,7 @@ import { addRun } from './runs.ts'
 import { conditionsOn, holds, scopeOf } from './conditions.ts'
 import { composeFor } from './compose.ts'
 import { askSomebody } from './ask-somebody.ts'
+import { askForRole } from './ask-for-role.ts'
 import { beginSignoff } from './begin-signoff.ts'
 import { callProgram } from './call-program.ts'
 import { cellFor } from './set-cell.ts'
@@ -56,6 +57,7 @@ const STEPS: { readonly [K in StepKind]: DoStep<StepOf<K>> } = {
 	say: ({ words }, now) => ({ outcome: DONE, cameTo: 'said', says: sayTo(now.presser, words, now) }),
 	open: openScreen,
 	signoff: beginSignoff,
+	role: askForRole,
 	run: runAnother,
 	call: callProgram,
 	take: withHolder,
