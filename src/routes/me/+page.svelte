@@ -55,7 +55,7 @@
 		</form>
 	</section>
 
-	<section><Telling telling={data.telling} pushKey={data.pushKey} said={saidOf('telling')} /></section>
+	<section class="long"><Telling telling={data.telling} pushKey={data.pushKey} said={saidOf('telling')} /></section>
 
 	<section><SecondStep hasFactor={data.hasFactor} {said} /></section>
 
@@ -103,6 +103,10 @@
 	header,
 	.wide {
 		grid-column: 1 / -1;
+	}
+	/* What is short goes under what is short. */
+	.long {
+		grid-row: span 2;
 	}
 	header {
 		border-bottom: 1px solid var(--pitch);
