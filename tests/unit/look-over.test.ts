@@ -96,6 +96,13 @@ describe('rows that name nobody', () => {
 	const send = [{ id: 't', kind: 'send', to: 'who', subject: 'So', body: 'so' }]
 	const signoff = { signoffs: [{ id: 'o', name: 'Yes', table: JOBS, where: 'what <> "Job 2"', decider: 'who', columns: [WHAT], children: [] }] } as unknown as Partial<AppDocument> // prettier-ignore
 
+	test('of a set that goes by what the routine holds are not counted beforehand', () => {
+		addJobs(5, () => true)
+		const each = { id: 'e', kind: 'each', table: JOBS, where: 'what = here.code', lines: send }
+		const take = { id: 'k', kind: 'take', what: 'a text', holds: 'code' }
+		expect(found([list()], routine([take, each], { kind: 'request', from: 'Chandlery' })).join()).not.toContain('names nobody') // prettier-ignore
+	})
+
 	test('get no message, and that is said with how many they are', () => {
 		addJobs(5, (n) => n > 2)
 		expect(found([list()], routine(send))).toContain(

@@ -16,6 +16,7 @@ import {
 import { checkCondition } from '../formula/check/check.ts'
 import { hereIn } from '../formula/check/rename.ts'
 import type { Catalogue } from '../model/table.ts'
+import { entryOfStart } from '../routine/routine.ts'
 import { takenBy } from '../routine/held-values.ts'
 import type { NamedRoutine } from '../routine/step-entry.ts'
 import { checkRoutine } from '../routine/step-tree.ts'
@@ -47,7 +48,8 @@ export function checkApp(
 			const screen = document.screens.find((each) => each.id === id)
 			return hereIn(screen ? heldAround(screen, document.screens) : {}, catalogue)
 		},
-		hasButtonRoutine: (id) => document.routines.some((each) => each.id === id && each.start.kind === 'button'),
+		// A code is scanned into a box of its own.
+		hasButtonRoutine: (id) => document.routines.some(({ id: each, start }) => each === id && start.kind !== 'scan' && entryOfStart(start).isPressed), // prettier-ignore
 		hasScanRoutine: (id) => document.routines.some((each) => each.id === id && each.start.kind === 'scan')
 	}
 	const findRoutine = (id: string): NamedRoutine | undefined => {

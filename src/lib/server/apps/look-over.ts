@@ -54,12 +54,10 @@ function sentToNobody(counting: Counting): Finding[] {
 		placedSteps(routine).flatMap(({ step, table, outer, number, within }) => {
 			// Of rows within others each row is a question of its own.
 			if ((step.kind !== 'send' && step.kind !== 'report') || table === undefined || outer !== undefined) return []
-			const [nobody, all] = named(
-				counting,
-				table,
-				step.to,
-				within.findLast((each) => each.kind === 'each')?.where ?? ''
-			)
+			const where = within.findLast((each) => each.kind === 'each')?.where ?? ''
+			// What the routine holds by name is known only when it runs.
+			if ([where, step.to].some((text) => /\bhere\b/i.test(text))) return []
+			const [nobody, all] = named(counting, table, step.to, where)
 			if (nobody === 0) return []
 			return remark(
 				`Of the ${sayRows(all)} that you see, ${sayCount(nobody)} ${nobody === 1 ? 'names' : 'name'} nobody in "${step.to}": no message goes out for ${nobody === 1 ? 'it' : 'them'}.`

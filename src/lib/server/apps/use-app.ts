@@ -157,7 +157,7 @@ export function press(store: Store, { row, ...place }: InApp & { row: string }):
 	const { line, document, release } = findLine(store, place, 'button')
 	const { does } = line
 	const routine = does.kind === 'run' ? document.routines.find((each) => each.id === does.routine) : undefined
-	if (routine?.start.kind !== 'button')
+	if (!routine || routine.start.kind === 'scan')
 		throw new AppError('not_found', 'This button is no longer there. Load the page again.')
 	return pressButton(store, { app: place.app, release, routine, row, actor: place.actor, now: place.now })
 }
